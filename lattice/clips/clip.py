@@ -1,0 +1,44 @@
+"""A clip: plain notes in ticks, independent of the pattern they came from."""
+
+from typing import Annotated, Literal, NamedTuple
+
+from pydantic import Field
+
+from lattice.document.base import Document, Name, Row
+from lattice.document.lane import INKS
+from lattice.document.meter import Meter
+from lattice.document.piece import Tempo
+
+__all__ = ["MAX_NOTES", "Clip", "Note", "Track"]
+
+MAX_NOTES = 100_000
+MAX_TICKS = 2**53  # what JSON's readers keep exact
+
+
+class Note(NamedTuple):
+    """Start and length in ticks, pitch and velocity as in MIDI."""
+
+    start: Annotated[int, Field(ge=0, le=MAX_TICKS)]
+    length: Annotated[int, Field(ge=1, le=MAX_TICKS)]
+    pitch: Annotated[int, Field(ge=0, le=127)]
+    velocity: Annotated[int, Field(ge=1, le=127)]
+
+
+class Track(Document):
+    """The notes of one lane, in the order of time."""
+
+    lane: Name
+    ink: Annotated[int, Field(ge=0, lt=INKS)] = 0
+    channel: Annotated[int, Field(ge=1, le=16)] = 10
+    notes: Annotated[Row[Annotated[Note, Field(strict=False)]], Field(max_length=MAX_NOTES)] = ()
+
+
+class Clip(Document):
+    """*tracks* over *length_ticks*; a note may ring on beyond the end, an export cuts it there."""
+
+    version: Literal[1] = 1
+    name: Name
+    length_ticks: Annotated[int, Field(ge=1, le=MAX_TICKS)]
+    tempo: Tempo
+    meter: Meter
+    tracks: Annotated[Row[Track], Field(max_length=256)] = ()

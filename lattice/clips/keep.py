@@ -1,0 +1,81 @@
+"""From the tape to a clip: which bars are kept, and which notes belong to them."""
+
+from collections.abc import Iterable
+from typing import Annotated, NamedTuple, Self
+
+from pydantic import Field, model_validator
+
+from lattice.clips.clip import MAX_TICKS, Note, Track
+from lattice.document.base import Document, Row
+from lattice.document.meter import Meter
+
+__all__ = ["MAX_KEPT_BARS", "Kept", "NothingToKeepError", "Tape", "keep_bars", "keep_last"]
+
+MAX_KEPT_BARS = 16
+Tick = Annotated[int, Field(ge=0, le=MAX_TICKS)]
+
+
+class NothingToKeepError(ValueError):
+    """No whole bar has sounded where one should be kept."""
+
+
+class Tape(Document):
+    """One stretch of what sounded: *tracks* hold the notes in ticks from the pattern's start.
+
+    *from_tick*: where playing began; *now_tick*: where it is, or where it stopped. The *meter* is the
+    last one that held: across a change it counts for the whole stretch.
+    """
+
+    from_tick: Tick
+    now_tick: Tick
+    meter: Meter
+    tracks: Annotated[Row[Track], Field(max_length=256)] = ()
+
+    @model_validator(mode="after")
+    def _runs_forward(self) -> Self:
+        if self.now_tick < self.from_tick:
+            raise ValueError(f"a tape from tick {self.from_tick} cannot have come to {self.now_tick}")
+        return self
+
+
+class Kept(NamedTuple):
+    """What was kept: *first_bar* counted from 0, tracks with notes from the first bar's line on."""
+
+    first_bar: int
+    bars: int
+    tracks: tuple[Track, ...]
+
+
+def keep_last(tape: Tape, bars: int) -> Kept:
+    """Return the last *bars* whole bars that end at the last bar line passed; fewer if fewer sounded.
+
+    Raises NothingToKeepError if no whole bar has sounded yet.
+    """
+    bar = tape.meter.bar_ticks
+    end = tape.now_tick // bar
+    begun = -(-tape.from_tick // bar)
+    return keep_bars(tape, max(begun, end - bars), end)
+
+
+def keep_bars(tape: Tape, first_bar: int, end_bar: int) -> Kept:
+    """Return the bars from *first_bar* up to *end_bar*, as far as they sounded whole.
+
+    A note that starts in a bar belongs to it and keeps its whole length.
+    Raises NothingToKeepError if none of them sounded whole.
+    """
+    bar = tape.meter.bar_ticks
+    first = max(first_bar, -(-tape.from_tick // bar))
+    end = min(end_bar, tape.now_tick // bar, first + MAX_KEPT_BARS)
+    if end <= first:
+        raise NothingToKeepError("no whole bar has sounded there yet: a bar can be kept once its end has passed")
+    tracks = (
+        track.model_copy(update={"notes": tuple(_inside(track.notes, first * bar, end * bar))})
+        for track in tape.tracks
+    )
+    return Kept(first, end - first, tuple(track for track in tracks if track.notes))
+
+
+def _inside(notes: Iterable[Note], first_tick: int, end_tick: int) -> Iterable[Note]:
+    return (
+        note._replace(start=note.start - first_tick) for note in notes if first_tick <= note.start < end_tick
+    )

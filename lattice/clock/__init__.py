@@ -1,0 +1,1 @@
+"""When steps happen: exact quarters inside, whole ticks at the door."""

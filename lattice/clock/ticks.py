@@ -1,0 +1,45 @@
+"""Exact quarters become whole ticks, once, here and nowhere else."""
+
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+__all__ = ["TICKS_PER_QUARTER", "Ticks", "first_step_at", "step_ticks", "ticks"]
+
+TICKS_PER_QUARTER = 13440
+Ticks = NDArray[np.int64]
+
+
+def ticks(quarters: Fraction) -> int:
+    """Return a position in ticks: floor(ticks + 1/2) of its absolute value in *quarters*.
+
+    >>> ticks(Fraction(4, 11))
+    4887
+    """
+    exact = quarters * TICKS_PER_QUARTER
+    return (2 * exact.numerator + exact.denominator) // (2 * exact.denominator)
+
+
+def step_ticks(numbers: Ticks, step: Fraction, later: Fraction = Fraction(0)) -> Ticks:
+    """Return `ticks(number * step + later)` for every step number at once, exactly.
+
+    *numbers*: whole, from 0. *step*, *later*: quarters. The values stay below 2**63 for every step
+    value and every position up to `lattice.render.window.MAX_BARS`.
+    """
+    exact_step, exact_later = step * TICKS_PER_QUARTER, later * TICKS_PER_QUARTER
+    common = np.lcm(exact_step.denominator, exact_later.denominator).item()
+    per_step = exact_step.numerator * (common // exact_step.denominator)
+    offset = exact_later.numerator * (common // exact_later.denominator)
+    result: Ticks = (2 * (numbers * per_step + offset) + common) // (2 * common)
+    return result
+
+
+def first_step_at(tick: int, step: Fraction) -> int:
+    """Return the first step number >= 0 whose start, rounded to a tick, is not before *tick*.
+
+    >>> first_step_at(4887, Fraction(4, 11))
+    1
+    """
+    exact = step * TICKS_PER_QUARTER
+    return max(0, -(-(2 * tick - 1) * exact.denominator // (2 * exact.numerator)))

@@ -1,0 +1,22 @@
+"""What every part of a document shares: strict, frozen, no field that is not known."""
+
+from typing import Annotated, TypeVar
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+__all__ = ["Document", "Id", "Name", "Row"]
+
+Item = TypeVar("Item")
+
+# A JSON list becomes a tuple, so that a document can be shared without fear of change.
+Row = Annotated[tuple[Item, ...], Field(strict=False)]
+Name = Annotated[
+    str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True, pattern=r"^[^\x00-\x1f\x7f]+$")
+]
+Id = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,35}$")]
+
+
+class Document(BaseModel):
+    """Base of all documents. Numbers are not read from text, and unknown fields are refused."""
+
+    model_config = ConfigDict(strict=True, frozen=True, extra="forbid", allow_inf_nan=False)

@@ -1,0 +1,31 @@
+"""One lane: a voice, where its hits come from, and all that acts on them."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from lattice.document.base import Document, Id, Name
+from lattice.document.source import MAX_STEPS, Source
+from lattice.document.step_value import StepValue
+
+__all__ = ["INKS", "Lane"]
+
+INKS = 16  # eight inks, then the same eight lighter
+
+
+class Lane(Document):
+    """A field left at its default is *plain*: it does nothing and the sentence does not name it."""
+
+    id: Id
+    name: Name
+    voice: Id
+    ink: Annotated[int, Field(ge=0, lt=INKS)] = 0
+    source: Source
+    rotate: Annotated[int, Field(gt=-MAX_STEPS, lt=MAX_STEPS, description="steps later; negative: earlier")] = 0
+    complement: Annotated[bool, Field(description="its rests: hits and rests change places")] = False
+    step_value: Annotated[StepValue | None, Field(description="none: the pattern's")] = None
+    velocity: Annotated[int, Field(ge=1, le=127)] = 100
+    length_percent: Annotated[int, Field(ge=1, le=400, description="length of a note, in % of a step")] = 100
+    chance_percent: Annotated[int, Field(ge=0, le=100, description="how often a hit sounds")] = 100
+    mute: bool = False
+    solo: bool = False

@@ -1,0 +1,104 @@
+"""The piece, its patterns, and the score that a pattern makes."""
+
+from fractions import Fraction
+from typing import Annotated, Literal, Self
+
+from pydantic import AfterValidator, Field, model_validator
+
+from lattice.document.meter import Meter
+from lattice.document.base import Document, Id, Name, Row
+from lattice.document.kit import DOCKSIDE, Kit
+from lattice.document.lane import Lane
+from lattice.document.problems import repeated
+from lattice.document.step_value import StepValue
+
+__all__ = ["Dice", "Pattern", "Piece", "Rhythm", "Score", "Tempo", "score_of"]
+
+
+def _two_decimals(tempo: float) -> float:
+    if round(tempo, 2) != tempo:
+        raise ValueError(f"a tempo has at most two decimals, got {tempo}")
+    return tempo
+
+
+Tempo = Annotated[
+    float, Field(ge=20, le=400, description="quarter notes a minute"), AfterValidator(_two_decimals)
+]
+Dice = Annotated[int, Field(ge=0, le=999_999_999)]
+
+
+class Rhythm(Document):
+    """What a pattern and a score have in common."""
+
+    meter: Meter = Meter()
+    bars: Annotated[int, Field(ge=1, le=64, description="length of one pass")] = 16
+    step_value: StepValue = StepValue()
+    lanes: Annotated[Row[Lane], Field(max_length=64)] = ()
+
+    @model_validator(mode="after")
+    def _lanes_differ(self) -> Self:
+        if twice := repeated(lane.id for lane in self.lanes):
+            raise ValueError(f"the lane id {twice!r} is there twice")
+        return self
+
+
+class Pattern(Rhythm):
+    """One pattern of a piece, with dice of its own."""
+
+    id: Id
+    name: Name
+    dice: Dice = 1
+
+
+class Score(Rhythm):
+    """A pattern with everything that decides its sound filled in."""
+
+    tempo: Tempo
+    kit: Kit
+
+    @model_validator(mode="after")
+    def _voices_known(self) -> Self:
+        _check_voices(self.lanes, self.kit)
+        return self
+
+    @property
+    def quarters_per_minute(self) -> Fraction:
+        """The tempo, exactly."""
+        return Fraction(round(self.tempo * 100), 100)
+
+
+class Piece(Document):
+    """The document a musician works on."""
+
+    version: Literal[1] = 1
+    name: Name
+    tempo: Tempo = 112
+    kit: Kit = DOCKSIDE
+    patterns: Annotated[Row[Pattern], Field(min_length=1, max_length=64)]
+
+    @model_validator(mode="after")
+    def _patterns_fit(self) -> Self:
+        if twice := repeated(pattern.id for pattern in self.patterns):
+            raise ValueError(f"the pattern id {twice!r} is there twice")
+        for pattern in self.patterns:
+            _check_voices(pattern.lanes, self.kit)
+        return self
+
+    def pattern(self, pattern_id: str) -> Pattern:
+        """Return the pattern with that id. Raises KeyError if there is none."""
+        for pattern in self.patterns:
+            if pattern.id == pattern_id:
+                return pattern
+        raise KeyError(pattern_id)
+
+
+def _check_voices(lanes: tuple[Lane, ...], kit: Kit) -> None:
+    for lane in lanes:
+        if kit.voice(lane.voice) is None:
+            raise ValueError(f"lane {lane.name!r}, voice: the kit {kit.name!r} has no voice {lane.voice!r}")
+
+
+def score_of(piece: Piece, pattern: Pattern) -> Score:
+    """Return the score of *pattern* in *piece*."""
+    shared = {field: getattr(pattern, field) for field in Rhythm.model_fields}
+    return Score(tempo=piece.tempo, kit=piece.kit, **shared)

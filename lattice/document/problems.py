@@ -1,0 +1,92 @@
+"""Bad input, said so that a musician knows what is wrong and where."""
+
+from collections import Counter
+from collections.abc import Hashable, Iterable, Sequence
+from dataclasses import dataclass
+from typing import Any, TypeVar
+
+from pydantic import BaseModel, ValidationError
+
+__all__ = ["DocumentError", "Problem", "explain", "read", "repeated"]
+
+Model = TypeVar("Model", bound=BaseModel)
+Item = TypeVar("Item", bound=Hashable)
+
+MESSAGES = {
+    "extra_forbidden": "there is no such field",
+    "missing": "is missing",
+    "union_tag_not_found": "says not what kind it is",
+}
+
+
+@dataclass(frozen=True)
+class Problem:
+    """One thing wrong: the *lane* it is on (if any), the *field*'s path and the *message*."""
+
+    lane: str | None
+    field: str
+    message: str
+
+    def __str__(self) -> str:
+        place = [f"lane “{self.lane}”"] if self.lane else []
+        if self.field:
+            place.append(self.field)
+        return f"{', '.join(place)}: {self.message}" if place else self.message
+
+
+class DocumentError(ValueError):
+    """A document that was refused, whole."""
+
+    def __init__(self, problems: Sequence[Problem]) -> None:
+        self.problems = tuple(problems)
+        super().__init__("; ".join(map(str, self.problems)))
+
+
+def read(model: type[Model], data: Any) -> Model:
+    """Return *data* (as JSON parses it) as a *model*. Raises DocumentError naming lane and field."""
+    try:
+        return model.model_validate(data)
+    except ValidationError as refusal:
+        raise DocumentError(explain(refusal.errors(), data)) from None
+
+
+def explain(errors: Iterable[Any], data: Any) -> list[Problem]:
+    """Return pydantic's *errors* on *data* as problems, in the same order."""
+    return [_explain_one(error, data) for error in errors]
+
+
+def repeated(items: Iterable[Item]) -> Item | None:
+    """Return the first item that is there more than once, or None."""
+    return next((item for item, times in Counter(items).items() if times > 1), None)
+
+
+def _explain_one(error: Any, data: Any) -> Problem:
+    lane: str | None = None
+    path: list[str] = []
+    here = data
+    for part in error["loc"]:
+        if isinstance(here, dict) and part == here.get("kind"):
+            continue  # pydantic names the chosen kind of source on the way; nobody wrote it as a field
+        if isinstance(here, list | tuple) and isinstance(part, int):
+            here = here[part] if part < len(here) else None
+            name = here.get("name") if isinstance(here, dict) else None
+            if path and path[-1] == "lanes":
+                lane = str(name or f"number {part + 1}")
+                path = []  # from here on the lane's own fields
+            else:
+                path.append(str(name or part + 1))
+            continue
+        path.append(str(part))
+        here = here.get(part) if isinstance(here, dict) else None
+    return Problem(lane, ".".join(path), _message(error))
+
+
+def _message(error: Any) -> str:
+    kind = error["type"]
+    if kind == "value_error":  # ours: says it all
+        return str(error["msg"]).removeprefix("Value error, ")
+    if kind in MESSAGES:
+        return MESSAGES[kind]
+    got = repr(error.get("input"))
+    said = str(error["msg"])
+    return f"{said[0].lower()}{said[1:]}, got {got if len(got) <= 60 else got[:57] + '...'}"

@@ -1,0 +1,1 @@
+"""What the dice say: counter-based draws, never a state that is carried along."""

@@ -1,0 +1,99 @@
+"""One lane in a stretch of time: the steps it plays, and which of them sound."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.clock.ticks import Ticks, first_step_at, step_ticks, ticks
+from lattice.document.lane import Lane
+from lattice.document.problems import DocumentError, Problem
+from lattice.document.source import Drawn, Euclidean, Source
+from lattice.document.step_value import StepValue
+from lattice.luck.chance import sounds
+from lattice.rhythm.euclidean import euclidean
+from lattice.rhythm.turns import complement, rotate
+
+__all__ = ["MAX_STEPS_AT_ONCE", "Cycle", "Played", "cycle_of", "play"]
+
+MAX_STEPS_AT_ONCE = 1_000_000
+
+
+@dataclass(frozen=True)
+class Cycle:
+    """A lane's cycle after its turns: *hits* (step numbers, ascending) of *steps*, each *step* quarters."""
+
+    steps: int
+    hits: tuple[int, ...]
+    step: Fraction
+
+    @property
+    def quarters(self) -> Fraction:
+        """Length of the cycle in quarter notes."""
+        return self.steps * self.step
+
+
+@dataclass(frozen=True)
+class Played:
+    """Steps that begin in a stretch of time, column by column, in the order of time.
+
+    *run*: number of the step since the start; *places*: its number in the cycle; *starts*, *ends*: of
+    the step's note, in ticks; *hit*: whether it is a hit; *sound*: whether the dice let it sound.
+    """
+
+    run: Ticks
+    places: Ticks
+    starts: Ticks
+    ends: Ticks
+    hit: NDArray[np.bool_]
+    sound: NDArray[np.bool_]
+
+
+def cycle_of(lane: Lane, pattern_step: StepValue) -> Cycle:
+    """Return the cycle of *lane*: its source, rotated, then complemented, and the length of a step."""
+    steps = lane.source.steps
+    hits = rotate(_source_hits(lane.source), steps, lane.rotate)
+    if lane.complement:
+        hits = complement(hits, steps)
+    return Cycle(steps, hits, (lane.step_value or pattern_step).quarters)
+
+
+def note_ticks(lane: Lane, cycle: Cycle) -> int:
+    """Return the length that no note of *lane* exceeds, in ticks."""
+    return ticks(cycle.step * lane.length_percent / 100) + 1
+
+
+def play(lane: Lane, cycle: Cycle, dice: int, first_tick: int, end_tick: int) -> Played:
+    """Return the steps of *lane* that begin at or after *first_tick* and before *end_tick*.
+
+    Costs the same wherever the stretch lies: positions are computed, never stepped up to.
+    Raises DocumentError if they are more than MAX_STEPS_AT_ONCE.
+    """
+    first, end = first_step_at(first_tick, cycle.step), first_step_at(end_tick, cycle.step)
+    if end - first > MAX_STEPS_AT_ONCE:
+        said = f"{end - first:,} steps in this window, {MAX_STEPS_AT_ONCE:,} is the most"
+        raise DocumentError([Problem(lane.name, "step_value", said)])
+    run = np.arange(first, end, dtype=np.int64)
+    cycles, places = np.divmod(run, cycle.steps)
+    is_hit = np.zeros(cycle.steps, bool)
+    is_hit[list(cycle.hits)] = True
+    hit = is_hit[places]
+    starts = step_ticks(run, cycle.step)
+    ends = step_ticks(run, cycle.step, cycle.step * lane.length_percent / 100)
+    return Played(
+        run=run,
+        places=places,
+        starts=starts,
+        ends=np.maximum(ends, starts + 1),
+        hit=hit,
+        sound=hit & sounds(lane.chance_percent, dice, lane.id, cycles, places),
+    )
+
+
+def _source_hits(source: Source) -> tuple[int, ...]:
+    match source:
+        case Drawn(hits=hits):
+            return hits
+        case Euclidean(hits=count, steps=steps):
+            return euclidean(count, steps)

@@ -1,0 +1,1 @@
+"""Which steps are hits: sources and the turns applied to them."""
