@@ -30,7 +30,7 @@ class Track(Document):
     lane: Name
     ink: Annotated[int, Field(ge=0, lt=INKS)] = 0
     channel: Annotated[int, Field(ge=1, le=16)] = 10
-    notes: Annotated[Row[Annotated[Note, Field(strict=False)]], Field(max_length=MAX_NOTES)] = ()
+    notes: Annotated[Row[Note], Field(max_length=MAX_NOTES)] = ()
 
 
 class Clip(Document):

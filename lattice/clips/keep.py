@@ -67,7 +67,9 @@ def keep_bars(tape: Tape, first_bar: int, end_bar: int) -> Kept:
     first = max(first_bar, -(-tape.from_tick // bar))
     end = min(end_bar, tape.now_tick // bar, first + MAX_KEPT_BARS)
     if end <= first:
-        raise NothingToKeepError("no whole bar has sounded there yet: a bar can be kept once its end has passed")
+        raise NothingToKeepError(
+            "no whole bar has sounded there yet: a bar can be kept once its end has passed"
+        )
     tracks = (
         track.model_copy(update={"notes": tuple(_inside(track.notes, first * bar, end * bar))})
         for track in tape.tracks

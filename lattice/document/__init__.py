@@ -1,8 +1,8 @@
 """The documents: the one definition that validation, storage, API and types all come from."""
 
-from lattice.document.meter import Meter
 from lattice.document.kit import DOCKSIDE, Kit, Voice
 from lattice.document.lane import Lane
+from lattice.document.meter import Meter
 from lattice.document.piece import Pattern, Piece, Score, score_of
 from lattice.document.problems import DocumentError, Problem, explain, read
 from lattice.document.source import Drawn, Euclidean

@@ -21,7 +21,9 @@ class Lane(Document):
     voice: Id
     ink: Annotated[int, Field(ge=0, lt=INKS)] = 0
     source: Source
-    rotate: Annotated[int, Field(gt=-MAX_STEPS, lt=MAX_STEPS, description="steps later; negative: earlier")] = 0
+    rotate: Annotated[
+        int, Field(gt=-MAX_STEPS, lt=MAX_STEPS, description="steps later; negative: earlier")
+    ] = 0
     complement: Annotated[bool, Field(description="its rests: hits and rests change places")] = False
     step_value: Annotated[StepValue | None, Field(description="none: the pattern's")] = None
     velocity: Annotated[int, Field(ge=1, le=127)] = 100

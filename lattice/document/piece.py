@@ -5,10 +5,10 @@ from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, Field, model_validator
 
-from lattice.document.meter import Meter
 from lattice.document.base import Document, Id, Name, Row
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
+from lattice.document.meter import Meter
 from lattice.document.problems import repeated
 from lattice.document.step_value import StepValue
 

@@ -52,12 +52,17 @@ def read(model: type[Model], data: Any) -> Model:
 
 def explain(errors: Iterable[Any], data: Any) -> list[Problem]:
     """Return pydantic's *errors* on *data* as problems, in the same order."""
-    return [_explain_one(error, data) for error in errors]
+    return [_explain_one(error, data) for error in errors if not _is_echo(error)]
 
 
 def repeated(items: Iterable[Item]) -> Item | None:
     """Return the first item that is there more than once, or None."""
     return next((item for item, times in Counter(items).items() if times > 1), None)
+
+
+def _is_echo(error: Any) -> bool:
+    # A list whose only item was refused is also reported as too short: the item's own problem says it all.
+    return error["type"] == "too_short" and bool(error["input"])
 
 
 def _explain_one(error: Any, data: Any) -> Problem:
@@ -69,7 +74,7 @@ def _explain_one(error: Any, data: Any) -> Problem:
             continue  # pydantic names the chosen kind of source on the way; nobody wrote it as a field
         if isinstance(here, list | tuple) and isinstance(part, int):
             here = here[part] if part < len(here) else None
-            name = here.get("name") if isinstance(here, dict) else None
+            name = here.get("name") or here.get("lane") if isinstance(here, dict) else None
             if path and path[-1] == "lanes":
                 lane = str(name or f"number {part + 1}")
                 path = []  # from here on the lane's own fields

@@ -1,7 +1,7 @@
 """What acts on a lane, in words, in order: the table that every screen reads.
 
-A setting has a part in the sentence when it is not plain, and an offer behind the "+" when it is. Each word that can be
-changed says which field it changes and between what values, so that no screen needs to know.
+A setting has a part in the sentence when it is not plain, and an offer behind the "+" when it is. Each word
+that can be changed says which field it changes and between what values, so that no screen needs to know.
 """
 
 from collections.abc import Callable, Mapping
@@ -20,7 +20,7 @@ Patch = dict[str, Any]
 
 
 class Choice(BaseModel):
-    """One alternative for a word, and the fields of the lane that choosing it sets."""
+    """One alternative for a word, and the fields that choosing it sets; none if it is *chosen*."""
 
     text: str
     patch: Patch
@@ -147,7 +147,7 @@ def _say_source(speech: Speech) -> list[Word]:
 
 
 def _source_word(text: str, drawn: Drawn, spread: Euclidean) -> Word:
-    # Drawing settles the lane as it stands, spreading keeps its number of hits: the turns are in both by then.
+    # Drawing settles the lane as it stands, spreading keeps its number of hits: the turns are in both.
     turned = {"rotate": 0, "complement": False}
     return Word(
         kind="choice",
@@ -156,12 +156,12 @@ def _source_word(text: str, drawn: Drawn, spread: Euclidean) -> Word:
         choices=[
             Choice(
                 text=f"{spread.hits} in {spread.steps}, spread evenly",
-                patch={"source": spread.model_dump()} | ({} if text == "in" else turned),
+                patch={} if text == "in" else {"source": spread.model_dump()} | turned,
                 chosen=text == "in",
             ),
             Choice(
                 text=f"drawn, {drawn.steps} steps as they stand",
-                patch={"source": drawn.model_dump()} | turned,
+                patch={} if text == "drawn" else {"source": drawn.model_dump()} | turned,
                 chosen=text == "drawn",
             ),
         ],
@@ -178,7 +178,7 @@ def _say_complement(speech: Speech) -> list[Word]:
     if not speech.lane.complement:
         return []
     choices = [
-        Choice(text="its rests", patch={"complement": True}, chosen=True),
+        Choice(text="its rests", patch={}, chosen=True),
         Choice(text="its hits", patch={"complement": False}, chosen=False),
     ]
     return [Word(kind="choice", text="its rests", name="hits or rests", choices=choices)]
@@ -200,7 +200,11 @@ def _step_value_words(value: StepValue) -> list[Word]:
         words += [_number("times the note", "step_value.multiplier", value.multiplier, 1, 16), _text(" × ")]
     said = _say_note(value, spelt_out=value.divisor > 1 and value.multiplier == 1)
     choices = [
-        Choice(text=_say_note(other, spelt_out=False), patch={"step_value": other.model_dump()}, chosen=other == value)
+        Choice(
+            text=_say_note(other, spelt_out=False),
+            patch={"step_value": other.model_dump()},
+            chosen=other == value,
+        )
         for note in NOTES
         for kind in KINDS
         for other in [value.model_copy(update={"note": note, "kind": kind})]
@@ -220,7 +224,9 @@ def _offer_step_values(speech: Speech) -> list[Offer]:
     if value is None:
         own = StepValue(note=16 if speech.pattern_step.note == 8 else 8)
         explains = "Steps longer or shorter than the pattern's: this lane drifts or runs ahead."
-        offers += _ready("step value", f"step {say_step_value(own)}", explains, {"step_value": own.model_dump()})
+        offers += _ready(
+            "step value", f"step {say_step_value(own)}", explains, {"step_value": own.model_dump()}
+        )
     if value is None or value.divisor == 1:
         tuplet = StepValue(note=2, divisor=7)
         explains = "So many equal steps in one note value: a tuplet against the others."
@@ -228,11 +234,15 @@ def _offer_step_values(speech: Speech) -> list[Offer]:
     if value is not None and value.multiplier == 1:
         longer = value.model_copy(update={"multiplier": 3})
         explains = "Each step lasts several note values."
-        offers += _ready("multiple", f"step {say_step_value(longer)}", explains, {"step_value": longer.model_dump()})
+        offers += _ready(
+            "multiple", f"step {say_step_value(longer)}", explains, {"step_value": longer.model_dump()}
+        )
     return offers
 
 
-def _one_number(name: str, field: str, low: int, high: int, first: int, explains: str, unit: str = "") -> Setting:
+def _one_number(
+    name: str, field: str, limits: tuple[int, int], first: int, *, explains: str, unit: str = ""
+) -> Setting:
     """A row of one number: said when it is not plain, offered when it is."""
     plain = Lane.model_fields[field].default
 
@@ -240,7 +250,7 @@ def _one_number(name: str, field: str, low: int, high: int, first: int, explains
         value = getattr(speech.lane, field)
         if value == plain:
             return []
-        return [_text(f"{name} "), _number(name, field, value, low, high), *([_text(unit)] if unit else [])]
+        return [_text(f"{name} "), _number(name, field, value, *limits), *([_text(unit)] if unit else [])]
 
     def offers(speech: Speech) -> list[Offer]:
         if getattr(speech.lane, field) != plain:
@@ -257,25 +267,47 @@ SETTINGS: tuple[Setting, ...] = (
         frozenset({"rotate"}),
         False,
         _say_rotate,
-        lambda speech: []
-        if speech.lane.rotate
-        else _ready("rotate", "rotated 1", "Every hit moves so many steps later, round the cycle.", {"rotate": 1}),
+        lambda speech: (
+            []
+            if speech.lane.rotate
+            else _ready(
+                "rotate", "rotated 1", "Every hit moves so many steps later, round the cycle.", {"rotate": 1}
+            )
+        ),
     ),
     Setting(
         "complement",
         frozenset({"complement"}),
         True,
         _say_complement,
-        lambda speech: []
-        if speech.lane.complement
-        else _ready("complement", "its rests", "Hits and rests change places.", {"complement": True}),
+        lambda speech: (
+            []
+            if speech.lane.complement
+            else _ready("complement", "its rests", "Hits and rests change places.", {"complement": True})
+        ),
     ),
     Setting("step value", frozenset({"step_value"}), False, _say_step_value, _offer_step_values),
-    _one_number("velocity", "velocity", 1, 127, 80, "How hard every hit is struck; 100 when nothing is said."),
     _one_number(
-        "length", "length_percent", 1, 400, 50, "How long each note lasts, in parts of a step.", unit=" %"
+        "velocity",
+        "velocity",
+        (1, 127),
+        80,
+        explains="How hard every hit is struck; 100 when nothing is said.",
     ),
     _one_number(
-        "chance", "chance_percent", 0, 100, 75, "How often a hit sounds; the dice decide which.", unit=" %"
+        "length",
+        "length_percent",
+        (1, 400),
+        50,
+        explains="How long each note lasts, in parts of a step.",
+        unit=" %",
+    ),
+    _one_number(
+        "chance",
+        "chance_percent",
+        (0, 100),
+        75,
+        explains="How often a hit sounds; the dice decide which.",
+        unit=" %",
     ),
 )

@@ -1,6 +1,6 @@
 """What sounds: notes in whole ticks, and the rule for notes that would overlap."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Self
 
 import numpy as np
@@ -40,6 +40,10 @@ class Events:
         """Return the notes picked by an index or a mask."""
         return type(self)(**{name: getattr(self, name)[which] for name in self.__dataclass_fields__})
 
+    def with_lengths(self, lengths: Ticks) -> Self:
+        """Return the same notes with other *lengths*."""
+        return replace(self, lengths=lengths)
+
 
 def resolve_overlaps(events: Events) -> Events:
     """Return *events* without two notes of one pitch and channel sounding at once.
@@ -61,7 +65,5 @@ def resolve_overlaps(events: Events) -> Events:
     next_start = np.append(starts[leads[1:]], 0)
     cut = np.where(same_pitch_follows, np.minimum(longest, next_start), longest)
     kept = events.take(order[leads])
-    resolved = Events(
-        kept.lanes, kept.starts, cut - kept.starts, kept.pitches, kept.velocities, kept.channels
-    )
+    resolved = kept.with_lengths(cut - kept.starts)
     return resolved.take(np.lexsort((resolved.lanes, resolved.starts)))

@@ -10,6 +10,7 @@ from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks, first_step_at, step_ti
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.sentence import Sentence, say_step_value, sentence
+from lattice.document.source import Drawn
 from lattice.render.events import Events
 from lattice.render.pipeline import events_of, play_all, silent_lanes
 from lattice.render.played import Cycle, Played
@@ -35,6 +36,7 @@ class LanePicture(BaseModel):
     *starts*, *places*: of every step that begins in the window, its time and its number in the cycle;
     *hits*: indices into those, of the hits; then, hit by hit, *sounds* (1 if the dice let it sound),
     *velocities*, *lengths* and *chances* (%). *cycle_starts*: where a cycle begins in the window.
+    *draws*: for each step number of a drawn lane, which of the drawn steps it shows; else empty.
     """
 
     id: str
@@ -52,6 +54,7 @@ class LanePicture(BaseModel):
     lengths: list[int]
     chances: list[int]
     cycle_starts: list[int]
+    draws: list[int]
     sentence: Sentence
 
 
@@ -91,7 +94,8 @@ def picture(score: Score, dice: int, window: Window) -> Rendering:
         beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
         step_value=say_step_value(score.step_value),
         lanes=[
-            _lane_picture(lane, cycle, steps, lane.id in silent, score, window) for lane, cycle, steps in played
+            _lane_picture(lane, cycle, steps, lane.id in silent, score, window)
+            for lane, cycle, steps in played
         ],
         events=_columns(events_of(score, window, played)),
         meeting=_meeting(score, [cycle for _, cycle, _ in played], first, end),
@@ -121,8 +125,14 @@ def _lane_picture(
         lengths=(played.ends[hits] - starts[hits]).tolist(),
         chances=[lane.chance_percent] * hits.size,
         cycle_starts=_multiples(cycle.quarters, first, end).tolist(),
+        draws=_draws(lane),
         sentence=sentence(lane, cycle.hits, score.step_value),
     )
+
+
+def _draws(lane: Lane) -> list[int]:
+    steps = lane.source.steps
+    return [(step - lane.rotate) % steps for step in range(steps)] if isinstance(lane.source, Drawn) else []
 
 
 def _columns(events: Events) -> EventColumns:

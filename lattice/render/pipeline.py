@@ -35,7 +35,9 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[Lane, Cycle,
     """
     first, end = window.ticks(score.meter.bar_ticks)
     cycles = [cycle_of(lane, score.step_value) for lane in score.lanes]
-    beyond = max((note_ticks(lane, cycle) for lane, cycle in zip(score.lanes, cycles, strict=True)), default=0)
+    beyond = max(
+        (note_ticks(lane, cycle) for lane, cycle in zip(score.lanes, cycles, strict=True)), default=0
+    )
     return [
         (lane, cycle, play(lane, cycle, dice, first, end + beyond))
         for lane, cycle in zip(score.lanes, cycles, strict=True)

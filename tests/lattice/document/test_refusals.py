@@ -1,0 +1,135 @@
+"""Each refusal names the lane and the field, and shows what it got."""
+
+import json
+from typing import Any
+
+import pytest
+from hypothesis import given
+
+from lattice.document import DOCKSIDE, DocumentError, Lane, Piece, Score, read
+from tests.lattice.scores import scores
+
+
+def piece(
+    lane: dict[str, Any] | None = None, pattern: dict[str, Any] | None = None, **fields: Any
+) -> dict[str, Any]:
+    thud = {
+        "id": "thud",
+        "name": "Thud",
+        "voice": "thud",
+        "source": {"kind": "euclidean", "hits": 4, "steps": 16},
+    }
+    return {
+        "name": "Night Ferry",
+        "patterns": [{"id": "a", "name": "A", "lanes": [thud | (lane or {})]} | (pattern or {})],
+    } | fields
+
+
+def refusal(document: Any) -> str:
+    with pytest.raises(DocumentError) as refused:
+        read(Piece, document)
+    return str(refused.value)
+
+
+def test_a_plain_piece_is_read():
+    assert read(Piece, piece()).patterns[0].lanes[0].source.steps == 16
+
+
+@pytest.mark.parametrize(
+    ("lane", "says"),
+    [
+        # hits and steps
+        (
+            {"source": {"kind": "euclidean", "hits": 17, "steps": 16}},
+            "lane “Thud”, source: 17 hits do not fit into 16 steps",
+        ),
+        (
+            {"source": {"kind": "euclidean", "hits": -1, "steps": 16}},
+            "lane “Thud”, source.hits: input should be greater than or equal to 0, got -1",
+        ),
+        (
+            {"source": {"kind": "euclidean", "hits": 0, "steps": 129}},
+            "lane “Thud”, source.steps: input should be less than or equal to 128, got 129",
+        ),
+        (
+            {"source": {"kind": "drawn", "steps": 4, "hits": [4]}},
+            "lane “Thud”, source: a hit on step 5 does not fit into a cycle of 4 steps",
+        ),
+        (
+            {"source": {"kind": "drawn", "steps": 4, "hits": [2, 1]}},
+            "must be ascending and each there once, got [2, 1]",
+        ),
+        ({"source": {"kind": "tossed"}}, "lane “Thud”, source"),
+        ({"source": {}}, "lane “Thud”, source: says not what kind it is"),
+        # ranges
+        ({"velocity": 0}, "lane “Thud”, velocity: input should be greater than or equal to 1, got 0"),
+        ({"velocity": 128}, "lane “Thud”, velocity"),
+        ({"chance_percent": 101}, "lane “Thud”, chance_percent"),
+        ({"length_percent": 0}, "lane “Thud”, length_percent"),
+        ({"rotate": 128}, "lane “Thud”, rotate"),
+        ({"ink": 16}, "lane “Thud”, ink"),
+        ({"step_value": {"note": 3}}, "lane “Thud”, step_value.note: input should be 1, 2, 4"),
+        ({"step_value": {"divisor": 17}}, "lane “Thud”, step_value.divisor"),
+        # kinds: nothing is read from what merely looks like it
+        ({"velocity": "100"}, "lane “Thud”, velocity: input should be a valid integer, got '100'"),
+        ({"velocity": 99.5}, "lane “Thud”, velocity"),
+        ({"complement": 1}, "lane “Thud”, complement"),
+        # fields
+        ({"velocitty": 100}, "lane “Thud”, velocitty: there is no such field"),
+        ({"name": ""}, "name"),
+        ({"name": "a\u0007b"}, "name"),
+        ({"voice": "gong"}, "lane 'Thud', voice: the kit 'Dockside' has no voice 'gong'"),
+    ],
+)
+def test_a_wrong_lane_is_refused_naming_lane_and_field(lane, says):
+    assert says in refusal(piece(lane))
+
+
+@pytest.mark.parametrize(
+    ("document", "says"),
+    [
+        (piece(tempo=19.0), "tempo: input should be greater than or equal to 20, got 19.0"),
+        (piece(tempo=401), "tempo"),
+        (piece(tempo=112.345), "tempo: a tempo has at most two decimals, got 112.345"),
+        (piece(tempo=float("nan")), "tempo"),
+        (piece(version=2), "version: input should be 1, got 2"),
+        (piece(patterns=[]), "patterns"),
+        (piece(colour="red"), "colour: there is no such field"),
+        ({"patterns": []}, "name: is missing"),
+        (piece(pattern={"meter": {"numerator": 33}}), "patterns.A.meter.numerator"),
+        (piece(pattern={"meter": {"denominator": 3}}), "patterns.A.meter.denominator"),
+        (piece(pattern={"bars": 65}), "patterns.A.bars"),
+        (piece(pattern={"dice": -1}), "patterns.A.dice"),
+        (piece(pattern={"lanes": piece()["patterns"][0]["lanes"] * 2}), "the lane id 'thud' is there twice"),
+        (piece(pattern={"lanes": piece()["patterns"][0]["lanes"] * 65}), "at most 64 items"),
+        (piece(patterns=piece()["patterns"] * 2), "the pattern id 'a' is there twice"),
+        ("Night Ferry", "valid dictionary"),
+        (None, "valid dictionary"),
+    ],
+)
+def test_a_wrong_piece_is_refused_naming_the_field(document, says):
+    assert says in refusal(document)
+
+
+def test_every_problem_is_told_and_each_once():
+    with pytest.raises(DocumentError) as refused:
+        read(Piece, piece({"velocity": 0, "rotate": 200}, tempo=1))
+    assert [(problem.lane, problem.field) for problem in refused.value.problems] == [
+        (None, "tempo"),
+        ("Thud", "rotate"),
+        ("Thud", "velocity"),
+    ]
+
+
+@given(scores())
+def test_a_document_is_read_back_the_same(score):
+    assert read(Score, json.loads(score.model_dump_json())) == score
+
+
+def test_documents_are_frozen():
+    with pytest.raises(ValueError, match="frozen"):
+        Lane.model_validate(piece()["patterns"][0]["lanes"][0]).velocity = 3
+
+
+def test_dockside_is_the_kit_of_the_quay():
+    assert [voice.pitch for voice in DOCKSIDE.voices] == [36, 38, 39, 42, 46, 37, 43, 51, 70, 56, 41, 49]

@@ -1,0 +1,99 @@
+"""What is written reads back to the same notes."""
+
+from io import BytesIO
+
+import mido
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lattice.clips import Clip, Note, Track
+from lattice.document import Meter
+from lattice.formats.midi import RESOLUTIONS, midi_file
+
+BAR = 4 * 13440
+
+
+def clip(*notes: Note, **fields: object) -> Clip:
+    shared = {"name": "Last crossing", "length_ticks": 4 * BAR, "tempo": 112.0, "meter": Meter()}
+    return Clip(**shared | {"tracks": (Track(lane="Clink", notes=notes),)} | fields)
+
+
+def reread(clip: Clip, resolution: int) -> mido.MidiFile:
+    return mido.MidiFile(file=BytesIO(midi_file(clip, resolution)), charset="utf-8")
+
+
+def notes_of(track: mido.MidiTrack) -> list[Note]:
+    now, sounding, notes = 0, {}, []
+    for message in track:
+        now += message.time
+        if message.type == "note_on":
+            assert message.note not in sounding
+            sounding[message.note] = (now, message.velocity)
+        elif message.type == "note_off":
+            start, velocity = sounding.pop(message.note)
+            notes.append(Note(start, now - start, message.note, velocity))
+    assert not sounding
+    return sorted(notes)
+
+
+@st.composite
+def apart(draw):
+    """Notes of a few pitches that do not overlap, as the engine leaves them."""
+    notes = []
+    for pitch in draw(st.sets(st.integers(0, 127), max_size=3)):
+        now = 0
+        for gap, length in draw(st.lists(st.tuples(st.integers(0, 9000), st.integers(1, 9000)), max_size=8)):
+            notes.append(Note(now + gap, length, pitch, draw(st.integers(1, 127))))
+            now += gap + length
+    return tuple(sorted(notes))
+
+
+@given(apart())
+@settings(max_examples=50)
+def test_at_the_finest_resolution_nothing_is_lost(notes):
+    assert notes_of(reread(clip(*notes), 13440).tracks[1]) == list(notes)
+
+
+@given(apart(), st.sampled_from(RESOLUTIONS))
+@settings(max_examples=50)
+def test_at_any_resolution_notes_start_on_the_nearest_file_tick(notes, resolution):
+    written = notes_of(reread(clip(*notes), resolution).tracks[1])
+    expected = {(int(note.start * resolution / 13440 + 0.5), note.pitch) for note in notes}
+    assert {(note.start, note.pitch) for note in written} == expected
+    assert all(note.length >= 1 for note in written)
+
+
+def test_notes_that_coincide_in_the_file_become_one():
+    written = notes_of(reread(clip(Note(0, 10, 42, 60), Note(60, 3000, 42, 90)), 96).tracks[1])
+    assert written == [Note(0, 21, 42, 90)]
+
+
+def test_the_default_is_960_to_the_quarter():
+    midi = mido.MidiFile(file=BytesIO(midi_file(clip(Note(13440, 13440, 42, 100)))))
+    assert (midi.type, midi.ticks_per_beat) == (1, 960)
+    assert notes_of(midi.tracks[1]) == [Note(960, 960, 42, 100)]
+
+
+def test_tempo_meter_names_and_channel_are_written():
+    seven = clip(tempo=96.5, meter=Meter(numerator=7, denominator=8), name="Kai – Laterne")
+    conductor, lane = reread(
+        seven.model_copy(update={"tracks": (Track(lane="Bell", channel=3, notes=(Note(0, 9, 51, 1),)),)}), 960
+    ).tracks
+    said = {message.type: message for message in conductor}
+    assert said["track_name"].name == "Kai – Laterne"
+    assert said["set_tempo"].tempo == round(60e6 / 96.5)
+    assert (said["time_signature"].numerator, said["time_signature"].denominator) == (7, 8)
+    assert lane[0].name == "Bell"
+    assert {message.channel for message in lane if not message.is_meta} == {2}
+
+
+def test_every_track_ends_on_the_last_bar_line_where_ringing_notes_are_cut():
+    midi = reread(clip(Note(4 * BAR - 100, 5000, 42, 100)), 13440)
+    assert [sum(message.time for message in track) for track in midi.tracks] == [4 * BAR, 4 * BAR]
+    assert notes_of(midi.tracks[1]) == [Note(4 * BAR - 100, 100, 42, 100)]
+
+
+def test_a_resolution_that_is_not_on_offer_is_refused():
+    with pytest.raises(ValueError, match="got 97"):
+        midi_file(clip(), 97)

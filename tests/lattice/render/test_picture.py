@@ -1,0 +1,66 @@
+"""What is drawn agrees with what sounds."""
+
+from hypothesis import given
+
+from lattice.document import Drawn, Euclidean, StepValue
+from lattice.render import Window, picture, render
+from tests.lattice.scores import dice, lane, score, scores
+
+
+@given(scores(), dice)
+def test_every_event_is_drawn_as_a_sounding_hit(score, dice):
+    window = Window(first_bar=3, bars=2)
+    drawn, events = picture(score, dice, window), render(score, dice, window)
+    assert drawn.events.starts == events.starts.tolist()
+    shown = {
+        (index, one.starts[step])
+        for index, one in enumerate(drawn.lanes)
+        for step, sounds in zip(one.hits, one.sounds, strict=True)
+        if sounds and not one.silent
+    }
+    assert set(zip(drawn.events.lanes, drawn.events.starts, strict=True)) <= shown
+
+
+@given(scores(), dice)
+def test_columns_of_a_lane_belong_together(score, dice):
+    for one in picture(score, dice, Window(first_bar=1, bars=2)).lanes:
+        assert len(one.starts) == len(one.places)
+        assert {len(column) for column in (one.sounds, one.velocities, one.lengths, one.chances)} == {
+            len(one.hits)
+        }
+        assert one.starts == sorted(one.starts)
+        assert all(place < one.steps for place in one.places)
+        assert {one.places[step] for step in one.hits} <= set(one.cycle_hits)
+        assert one.cycle_starts == [
+            start for start, place in zip(one.starts, one.places, strict=True) if place == 0
+        ]
+
+
+def test_the_meeting_is_given_in_bars_and_where_it_falls():
+    sixteen, seven = lane("thud"), lane("bell", source=Euclidean(hits=3, steps=7))
+    met = picture(score(sixteen, seven), 1, Window(bars=8)).meeting
+    assert met.says == "all meet again after 7 bars"
+    assert met.at == [0, 7 * 53760]
+
+
+def test_one_lane_comes_round_and_none_say_nothing():
+    assert picture(score(lane()), 1, Window(bars=1)).meeting.says == "comes round after 1 bar"
+    assert picture(score(), 1, Window(bars=1)).meeting.says == ""
+
+
+def test_a_lane_carries_its_cycle_and_its_sentence():
+    turned = lane(source=Drawn(steps=5, hits=(0,)), rotate=2, step_value=StepValue(note=8))
+    (one,) = picture(score(turned), 1, Window(bars=2)).lanes
+    assert (one.steps, one.cycle_hits, one.cycle_ticks) == (5, [2], 5 * 6720)
+    assert one.comes_round == "5/8 bar"
+    assert [part.setting for part in one.sentence.parts] == ["source", "rotate", "step value"]
+
+
+@given(scores())
+def test_a_step_of_a_drawn_lane_says_which_drawn_step_it_shows(score):
+    for one, shown in zip(score.lanes, picture(score, 1, Window(bars=1)).lanes, strict=True):
+        if isinstance(one.source, Drawn):
+            is_hit = {step: drawn in one.source.hits for step, drawn in enumerate(shown.draws)}
+            assert [step for step, hit in is_hit.items() if hit != one.complement] == shown.cycle_hits
+        else:
+            assert shown.draws == []
