@@ -7,9 +7,9 @@ from pydantic import Field
 from lattice.document.base import Document, Name, Row
 from lattice.document.lane import INKS
 from lattice.document.meter import Meter
-from lattice.document.piece import Tempo
+from lattice.document.piece import Dice, Score, Tempo
 
-__all__ = ["MAX_NOTES", "Clip", "Note", "Track"]
+__all__ = ["MAX_NOTES", "Clip", "Note", "Origin", "Track"]
 
 MAX_NOTES = 100_000
 MAX_TICKS = 2**53  # what JSON's readers keep exact
@@ -33,6 +33,17 @@ class Track(Document):
     notes: Annotated[Row[Note], Field(max_length=MAX_NOTES)] = ()
 
 
+class Origin(Document):
+    """Where a clip came from, enough to render it again: *first_bar* counted from 0."""
+
+    piece: Name
+    pattern: Name
+    score: Score
+    dice: Dice
+    first_bar: Annotated[int, Field(ge=0)]
+    bars: Annotated[int, Field(ge=1)]
+
+
 class Clip(Document):
     """*tracks* over *length_ticks*; a note may ring on beyond the end, an export cuts it there."""
 
@@ -42,3 +53,4 @@ class Clip(Document):
     tempo: Tempo
     meter: Meter
     tracks: Annotated[Row[Track], Field(max_length=256)] = ()
+    origin: Origin | None = None

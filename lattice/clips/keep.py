@@ -5,11 +5,12 @@ from typing import Annotated, NamedTuple, Self
 
 from pydantic import Field, model_validator
 
-from lattice.clips.clip import MAX_TICKS, Note, Track
-from lattice.document.base import Document, Row
+from lattice.clips.clip import MAX_TICKS, Clip, Note, Origin, Track
+from lattice.document.base import MAX_NAME, Document, Row
 from lattice.document.meter import Meter
+from lattice.document.piece import Score
 
-__all__ = ["MAX_KEPT_BARS", "Kept", "NothingToKeepError", "Tape", "keep_bars", "keep_last"]
+__all__ = ["MAX_KEPT_BARS", "Kept", "NothingToKeepError", "Tape", "keep_bars", "keep_last", "make_clip"]
 
 MAX_KEPT_BARS = 16
 Tick = Annotated[int, Field(ge=0, le=MAX_TICKS)]
@@ -57,15 +58,15 @@ def keep_last(tape: Tape, bars: int) -> Kept:
     return keep_bars(tape, max(begun, end - bars), end)
 
 
-def keep_bars(tape: Tape, first_bar: int, end_bar: int) -> Kept:
-    """Return the bars from *first_bar* up to *end_bar*, as far as they sounded whole.
+def keep_bars(tape: Tape, first_bar: int, end_bar: int, most: int = MAX_KEPT_BARS) -> Kept:
+    """Return the bars from *first_bar* up to *end_bar*, as far as they sounded whole, at *most* so many.
 
     A note that starts in a bar belongs to it and keeps its whole length.
     Raises NothingToKeepError if none of them sounded whole.
     """
     bar = tape.meter.bar_ticks
     first = max(first_bar, -(-tape.from_tick // bar))
-    end = min(end_bar, tape.now_tick // bar, first + MAX_KEPT_BARS)
+    end = min(end_bar, tape.now_tick // bar, first + most)
     if end <= first:
         raise NothingToKeepError(
             "no whole bar has sounded there yet: a bar can be kept once its end has passed"
@@ -75,6 +76,30 @@ def keep_bars(tape: Tape, first_bar: int, end_bar: int) -> Kept:
         for track in tape.tracks
     )
     return Kept(first, end - first, tuple(track for track in tracks if track.notes))
+
+
+def make_clip(kept: Kept, tape: Tape, score: Score, dice: int, *, piece: str, pattern: str) -> Clip:
+    """Return what was kept as a clip, called by where it came from.
+
+    *score*, *dice*: as they stood when it was kept. Tempo and meter are those of the score and the tape:
+    across a change the last one counts.
+    """
+    bars = (
+        f"bar {kept.first_bar + 1}"
+        if kept.bars == 1
+        else f"bars {kept.first_bar + 1}–{kept.first_bar + kept.bars}"
+    )
+    place = f"{pattern}, {bars}"
+    return Clip(
+        name=f"{piece[: MAX_NAME - len(place) - 1]} {place}"[:MAX_NAME],
+        length_ticks=kept.bars * tape.meter.bar_ticks,
+        tempo=score.tempo,
+        meter=tape.meter,
+        tracks=kept.tracks,
+        origin=Origin(
+            piece=piece, pattern=pattern, score=score, dice=dice, first_bar=kept.first_bar, bars=kept.bars
+        ),
+    )
 
 
 def _inside(notes: Iterable[Note], first_tick: int, end_tick: int) -> Iterable[Note]:

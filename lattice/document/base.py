@@ -4,14 +4,19 @@ from typing import Annotated, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-__all__ = ["Document", "Id", "Name", "Row"]
+__all__ = ["MAX_NAME", "Document", "Id", "Name", "Row"]
+
+MAX_NAME = 80
 
 Item = TypeVar("Item")
 
 # A JSON list becomes a tuple, so that a document can be shared without fear of change.
 Row = Annotated[tuple[Item, ...], Field(strict=False)]
 Name = Annotated[
-    str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True, pattern=r"^[^\x00-\x1f\x7f]+$")
+    str,
+    StringConstraints(
+        min_length=1, max_length=MAX_NAME, strip_whitespace=True, pattern=r"^[^\x00-\x1f\x7f]+$"
+    ),
 ]
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,35}$")]
 

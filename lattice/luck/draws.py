@@ -49,4 +49,4 @@ def _words(key: int, purpose: Purpose, first_cycle: int, cycles: int) -> NDArray
     # numpy counts on before it makes a block, so the counter starts one below the block that is wanted.
     block = (purpose << 128) + first_cycle * _BLOCKS_PER_CYCLE
     philox = np.random.Philox(key=key, counter=(block - 1) % 2**256)
-    return philox.random_raw(cycles * PLACES)  # type: ignore[no-any-return]
+    return philox.random_raw(cycles * PLACES)

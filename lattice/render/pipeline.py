@@ -4,11 +4,14 @@ import numpy as np
 
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
+from lattice.document.problems import DocumentError, Problem
 from lattice.render.events import Events, resolve_overlaps
-from lattice.render.played import Cycle, Played, cycle_of, note_ticks, play
+from lattice.render.played import Cycle, Played, cycle_of, note_ticks, play, step_count
 from lattice.render.window import Window
 
-__all__ = ["events_of", "play_all", "render", "silent_lanes"]
+__all__ = ["MAX_STEPS_AT_ONCE", "events_of", "play_all", "render", "silent_lanes"]
+
+MAX_STEPS_AT_ONCE = 1_000_000
 
 
 def render(score: Score, dice: int, window: Window) -> Events:
@@ -32,16 +35,20 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[Lane, Cycle,
 
     Notes that begin after the window may still cut one that begins in it, so each lane is played for as
     long after the window's end as the longest note lasts.
+    Raises DocumentError if all lanes together have more than MAX_STEPS_AT_ONCE steps there.
     """
     first, end = window.ticks(score.meter.bar_ticks)
     cycles = [cycle_of(lane, score.step_value) for lane in score.lanes]
     beyond = max(
         (note_ticks(lane, cycle) for lane, cycle in zip(score.lanes, cycles, strict=True)), default=0
     )
-    return [
-        (lane, cycle, play(lane, cycle, dice, first, end + beyond))
-        for lane, cycle in zip(score.lanes, cycles, strict=True)
-    ]
+    lanes = list(zip(score.lanes, cycles, strict=True))
+    steps = [step_count(cycle, first, end + beyond) for cycle in cycles]
+    if sum(steps) > MAX_STEPS_AT_ONCE:
+        busiest = score.lanes[steps.index(max(steps))].name
+        said = f"{sum(steps):,} steps in this window, {MAX_STEPS_AT_ONCE:,} is the most"
+        raise DocumentError([Problem(busiest, "step_value", said)])
+    return [(lane, cycle, play(lane, cycle, dice, first, end + beyond)) for lane, cycle in lanes]
 
 
 def events_of(score: Score, window: Window, played: list[tuple[Lane, Cycle, Played]]) -> Events:

@@ -8,16 +8,13 @@ from numpy.typing import NDArray
 
 from lattice.clock.ticks import Ticks, first_step_at, step_ticks, ticks
 from lattice.document.lane import Lane
-from lattice.document.problems import DocumentError, Problem
 from lattice.document.source import Drawn, Euclidean, Source
 from lattice.document.step_value import StepValue
 from lattice.luck.chance import sounds
 from lattice.rhythm.euclidean import euclidean
 from lattice.rhythm.turns import complement, rotate
 
-__all__ = ["MAX_STEPS_AT_ONCE", "Cycle", "Played", "cycle_of", "play"]
-
-MAX_STEPS_AT_ONCE = 1_000_000
+__all__ = ["Cycle", "Played", "cycle_of", "note_ticks", "play", "step_count"]
 
 
 @dataclass(frozen=True)
@@ -64,16 +61,17 @@ def note_ticks(lane: Lane, cycle: Cycle) -> int:
     return ticks(cycle.step * lane.length_percent / 100) + 1
 
 
+def step_count(cycle: Cycle, first_tick: int, end_tick: int) -> int:
+    """Return how many steps of a lane begin at or after *first_tick* and before *end_tick*."""
+    return first_step_at(end_tick, cycle.step) - first_step_at(first_tick, cycle.step)
+
+
 def play(lane: Lane, cycle: Cycle, dice: int, first_tick: int, end_tick: int) -> Played:
     """Return the steps of *lane* that begin at or after *first_tick* and before *end_tick*.
 
     Costs the same wherever the stretch lies: positions are computed, never stepped up to.
-    Raises DocumentError if they are more than MAX_STEPS_AT_ONCE.
     """
     first, end = first_step_at(first_tick, cycle.step), first_step_at(end_tick, cycle.step)
-    if end - first > MAX_STEPS_AT_ONCE:
-        said = f"{end - first:,} steps in this window, {MAX_STEPS_AT_ONCE:,} is the most"
-        raise DocumentError([Problem(lane.name, "step_value", said)])
     run = np.arange(first, end, dtype=np.int64)
     cycles, places = np.divmod(run, cycle.steps)
     is_hit = np.zeros(cycle.steps, bool)

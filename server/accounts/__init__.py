@@ -1,0 +1,1 @@
+"""Who is who, and what belongs to whom."""

@@ -1,0 +1,67 @@
+"""What the API takes and gives of clips."""
+
+from datetime import datetime
+from typing import Annotated, Self
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from clips import models, services
+from lattice.clips import Clip, Tape
+from lattice.document import Score
+from lattice.document.base import Name
+from lattice.document.piece import Dice
+
+__all__ = ["Keeping", "KeptClip", "Naming", "Stretch"]
+
+
+class Body(BaseModel):
+    """Base of what is sent: nothing unknown."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Stretch(Body):
+    """Bars of the tape: from *first_bar*, counted from 0, up to *end_bar*."""
+
+    first_bar: Annotated[int, Field(ge=0)]
+    end_bar: Annotated[int, Field(ge=1)]
+
+
+class Keeping(Body):
+    """What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood."""
+
+    piece: Name
+    pattern: Name
+    score: Score
+    dice: Dice
+    tape: Tape
+    bars: Annotated[int, Field(ge=1, le=16)] = 4
+    stretch: Stretch | None = None
+
+
+class Naming(Body):
+    """A new name."""
+
+    name: Name
+
+
+class KeptClip(BaseModel):
+    """A clip as the list shows it, with its notes for the note sheet."""
+
+    id: int
+    created_at: datetime
+    bars: int
+    notes: int
+    document: Clip
+
+    @classmethod
+    def of(cls, stored: models.Clip) -> Self:
+        """Return what the list shows of a stored clip."""
+        clip = services.document_of(stored)
+        return cls(
+            id=stored.pk,
+            created_at=stored.created_at,
+            bars=clip.length_ticks // clip.meter.bar_ticks,
+            notes=sum(len(track.notes) for track in clip.tracks),
+            document=clip,
+        )

@@ -1,0 +1,1 @@
+"""The project: settings, addresses, the API as a whole."""

@@ -1,0 +1,68 @@
+"""The API as a whole."""
+
+from typing import Any
+
+import orjson
+from accounts.api import router as accounts
+from accounts.auth import signed_in
+from clips.api import router as clips
+from django.http import HttpRequest
+from ninja import NinjaAPI
+from ninja.errors import ValidationError, ValidationErrorContext
+from ninja.parser import Parser
+from ninja.renderers import BaseRenderer
+from pieces.api import router as pieces
+from pieces.render_api import router as render
+
+from config.errors import register
+
+
+class FastParser(Parser):
+    """Reads JSON with orjson."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        return orjson.loads(request.body)
+
+
+class FastRenderer(BaseRenderer):
+    """Writes JSON with orjson."""
+
+    media_type = "application/json"
+
+    def render(self, request: HttpRequest, data: Any, *, response_status: int) -> bytes:
+        return orjson.dumps(data)
+
+
+class Api(NinjaAPI):
+    """Keeps with each error what was sent, so that the answer can show it."""
+
+    def validation_error_from_error_contexts(
+        self, error_contexts: list[ValidationErrorContext[Any]]
+    ) -> ValidationError:
+        return ValidationError(
+            [
+                {**error, "loc": (context.model.__ninja_param_source__, *_location(context, error["loc"]))}
+                for context in error_contexts
+                for error in context.pydantic_validation_error.errors(include_url=False)
+            ]
+        )
+
+
+def _location(context: ValidationErrorContext[Any], where: tuple[Any, ...]) -> tuple[Any, ...]:
+    location: tuple[Any, ...] = context.model.__ninja_flatten_map_reverse__.get(where, where)
+    return location
+
+
+api = Api(
+    title="Jolly Lattice",
+    version="1",
+    description="Scores in, events out; pieces and clips of the musician who is signed in.",
+    auth=signed_in,
+    parser=FastParser(),
+    renderer=FastRenderer(),
+)
+register(api)
+api.add_router("/session", accounts, tags=["session"])
+api.add_router("/pieces", pieces, tags=["pieces"])
+api.add_router("/render", render, tags=["render"])
+api.add_router("/clips", clips, tags=["clips"])

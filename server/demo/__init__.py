@@ -1,0 +1,1 @@
+"""The demo: a musician, three pieces and a few clips."""

@@ -1,0 +1,1 @@
+"""Pieces, their revisions and their moments."""

@@ -1,0 +1,143 @@
+import copy
+
+import pytest
+from pieces.models import Moment, Piece
+
+
+def edited(piece, **fields):
+    """Return the piece's document with its first lane changed."""
+    document = copy.deepcopy(piece["document"])
+    document["patterns"][0]["lanes"][0] |= fields
+    return document
+
+
+def test_a_new_piece_lies_first_on_the_shelf(mara):
+    mara.new_piece("Slack Water")
+    mara.new_piece("Night Ferry")
+    assert [piece["name"] for piece in mara.send("GET", "/pieces").json()] == ["Night Ferry", "Slack Water"]
+
+
+def test_a_new_piece_has_a_lane_to_begin_with_and_its_first_moment(mara):
+    piece = mara.new_piece()
+    assert len(piece["document"]["patterns"][0]["lanes"]) == 1
+    assert [moment.label for moment in Moment.objects.all()] == ["New piece"]
+
+
+def test_a_save_is_read_back_and_counts_the_revision(mara):
+    piece = mara.new_piece()
+    document = edited(piece, velocity=64)
+    saved = mara.save(
+        piece, document=document, moments=[{"label": "Thud: velocity 100 -> 64", "document": document}]
+    )
+    assert saved.json()["revision"] == piece["revision"] + 1
+    assert mara.send("GET", f"/pieces/{piece['id']}").json()["document"] == document
+
+
+def test_every_save_stores_its_moments_in_order(mara):
+    piece = mara.new_piece()
+    steps = [edited(piece, velocity=velocity) for velocity in (90, 80)]
+    moments = [{"label": f"step {number}", "document": document} for number, document in enumerate(steps)]
+    mara.save(piece, document=steps[-1], moments=moments)
+    stored = Moment.objects.filter(revision=2)
+    assert [(moment.place, moment.label, moment.document) for moment in stored] == [
+        (0, "step 0", steps[0]),
+        (1, "step 1", steps[1]),
+    ]
+
+
+def test_mute_and_solo_are_saved_without_a_moment(mara):
+    piece = mara.new_piece()
+    mara.save(piece, document=edited(piece, mute=True))
+    assert Moment.objects.count() == 1
+    assert Piece.objects.get().document["patterns"][0]["lanes"][0]["mute"] is True
+
+
+def test_a_save_over_a_newer_revision_is_refused_and_stores_nothing(mara):
+    piece = mara.new_piece()
+    theirs = edited(piece, velocity=1)
+    mara.save(piece, document=theirs)
+    mine = edited(piece, velocity=2)
+    refused = mara.save(piece, document=mine, moments=[{"label": "mine", "document": mine}])
+    assert refused.status_code == 409
+    assert refused.json()["error"]["code"] == "newer-revision"
+    assert "revision 2 is saved, this change was based on revision 1" in refused.json()["error"]["message"]
+    assert Piece.objects.get().document == theirs
+    assert not Moment.objects.filter(label="mine").exists()
+
+
+def test_mine_can_be_kept_as_a_copy(mara):
+    piece = mara.new_piece()
+    copied = mara.send(
+        "POST", "/pieces", {"document": edited(piece, velocity=2) | {"name": "Night Ferry, mine"}}
+    )
+    assert copied.status_code == 201
+    assert {stored["name"] for stored in mara.send("GET", "/pieces").json()} == {
+        "Night Ferry",
+        "Night Ferry, mine",
+    }
+
+
+@pytest.mark.parametrize(
+    ("fields", "lane", "field", "says"),
+    [
+        ({"velocity": 0}, "Thud", "velocity", "greater than or equal to 1, got 0"),
+        (
+            {"source": {"kind": "euclidean", "hits": 9, "steps": 8}},
+            "Thud",
+            "source",
+            "9 hits do not fit into 8 steps",
+        ),
+        ({"swing": 50}, "Thud", "swing", "there is no such field"),
+    ],
+)
+def test_a_wrong_document_is_refused_naming_lane_and_field_and_nothing_is_stored(
+    mara, fields, lane, field, says
+):
+    piece = mara.new_piece()
+    refused = mara.save(piece, document=edited(piece, **fields))
+    assert refused.status_code == 422
+    (problem,) = refused.json()["error"]["problems"]
+    assert (problem["lane"], problem["field"].removeprefix("document.")) == (lane, field)
+    assert says in problem["message"]
+    assert Piece.objects.get().revision == 1
+
+
+def test_a_body_that_is_not_json_is_refused(mara):
+    reply = mara.generic("POST", "/api/pieces", b"{", content_type="application/json")
+    assert reply.status_code == 400
+    assert reply.json()["error"]["message"]
+
+
+def test_a_piece_is_renamed(mara):
+    piece = mara.new_piece()
+    assert mara.send("PATCH", f"/pieces/{piece['id']}", {"name": "Low Tide"}).json()["name"] == "Low Tide"
+    assert mara.send("GET", f"/pieces/{piece['id']}").json()["document"]["name"] == "Low Tide"
+    assert mara.send("PATCH", f"/pieces/{piece['id']}", {"name": ""}).status_code == 422
+
+
+def test_a_deleted_piece_is_gone_until_it_is_restored(mara):
+    piece = mara.new_piece()
+    assert mara.send("DELETE", f"/pieces/{piece['id']}").status_code == 204
+    assert mara.send("GET", "/pieces").json() == []
+    assert mara.send("GET", f"/pieces/{piece['id']}").status_code == 404
+    assert mara.save(piece).status_code == 404
+    assert mara.send("POST", f"/pieces/{piece['id']}/restore").json()["name"] == "Night Ferry"
+    assert mara.send("GET", f"/pieces/{piece['id']}").json()["document"] == piece["document"]
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "body"),
+    [
+        ("GET", "", None),
+        ("PATCH", "", {"name": "Mine now"}),
+        ("DELETE", "", None),
+        ("POST", "/restore", None),
+    ],
+)
+def test_another_musicians_piece_is_not_there(mara, joon, method, path, body):
+    piece = mara.new_piece()
+    reply = joon.send(method, f"/pieces/{piece['id']}{path}", body)
+    assert reply.status_code == 404
+    assert joon.save(piece).status_code == 404
+    assert joon.send("GET", "/pieces").json() == []
+    assert mara.send("GET", f"/pieces/{piece['id']}").json() == piece
