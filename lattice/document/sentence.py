@@ -14,7 +14,18 @@ from lattice.document.lane import Lane
 from lattice.document.source import MAX_STEPS, Drawn, Euclidean
 from lattice.document.step_value import KINDS, NOTES, StepValue
 
-__all__ = ["SETTINGS", "Choice", "Offer", "Part", "Sentence", "Setting", "Word", "say_step_value", "sentence"]
+__all__ = [
+    "SETTINGS",
+    "Choice",
+    "Offer",
+    "Part",
+    "Sentence",
+    "Setting",
+    "Word",
+    "say_step_value",
+    "say_step_value_in_words",
+    "sentence",
+]
 
 Patch = dict[str, Any]
 
@@ -34,9 +45,9 @@ class Word(BaseModel):
     text: str
     name: str = ""
     field: str = ""
-    value: int = 0
-    low: int = 0
-    high: int = 0
+    value: int | float = 0
+    low: int | float = 0
+    high: int | float = 0
     choices: list[Choice] = []
 
 
@@ -109,7 +120,7 @@ def say_step_value(value: StepValue) -> str:
     >>> say_step_value(StepValue(note=2, divisor=7))
     '7 to a half note'
     """
-    return "".join(word.text for word in _step_value_words(value))
+    return "".join(word.text for word in say_step_value_in_words(value))
 
 
 def _text(text: str) -> Word:
@@ -188,11 +199,12 @@ def _say_step_value(speech: Speech) -> list[Word]:
     value = speech.lane.step_value
     if value is None:
         return []
-    words = _step_value_words(value)
+    words = say_step_value_in_words(value)
     return words if value.divisor > 1 else [_text("step "), *words]
 
 
-def _step_value_words(value: StepValue) -> list[Word]:
+def say_step_value_in_words(value: StepValue) -> list[Word]:
+    """Return a step value as words that change the field `step_value`."""
     words = []
     if value.divisor > 1:
         words += [_number("steps to a note", "step_value.divisor", value.divisor, 1, 16), _text(" to ")]

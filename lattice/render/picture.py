@@ -9,8 +9,9 @@ from lattice.clock.meeting import meeting, say_bars
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks, first_step_at, step_ticks
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
-from lattice.document.sentence import Sentence, say_step_value, sentence
+from lattice.document.sentence import Part, Sentence, sentence
 from lattice.document.source import Drawn
+from lattice.document.standing import standing
 from lattice.render.events import Events
 from lattice.render.pipeline import events_of, play_all, silent_lanes
 from lattice.render.played import Cycle, Played
@@ -72,7 +73,7 @@ class Rendering(BaseModel):
     end_tick: int
     bar_ticks: int
     beat_ticks: int
-    step_value: str
+    standing: list[Part]
     lanes: list[LanePicture]
     events: EventColumns
     meeting: Meeting
@@ -92,7 +93,7 @@ def picture(score: Score, dice: int, window: Window) -> Rendering:
         end_tick=end,
         bar_ticks=score.meter.bar_ticks,
         beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
-        step_value=say_step_value(score.step_value),
+        standing=standing(score, dice),
         lanes=[
             _lane_picture(lane, cycle, steps, lane.id in silent, score, window)
             for lane, cycle, steps in played

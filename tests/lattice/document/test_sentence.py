@@ -5,10 +5,11 @@ from typing import Any
 import pytest
 from hypothesis import given
 
-from lattice.document import Drawn, Euclidean, Lane, Score, StepValue, read
+from lattice.document import Drawn, Euclidean, Lane, Meter, Score, StepValue, read
 from lattice.document.sentence import SETTINGS, Sentence, say_step_value, sentence
+from lattice.document.standing import standing
 from lattice.render.played import cycle_of
-from tests.lattice.scores import lane, scores
+from tests.lattice.scores import lane, score, scores
 
 # What names a lane or silences it is shown beside the sentence, on the lane itself.
 BESIDE = {"id", "name", "voice", "ink", "mute", "solo"}
@@ -115,3 +116,11 @@ def test_settling_draws_the_hits_as_they_stand():
 
 def test_the_patterns_step_is_said_the_same_way():
     assert say_step_value(StepValue(note=16)) == "1/16"
+
+
+def test_what_holds_for_the_whole_pattern_can_be_moved_too():
+    parts = standing(score(lane(), tempo=112.5, meter=Meter(numerator=7, denominator=8)), 7081)
+    said = {part.setting: "".join(word.text for word in part.words) for part in parts}
+    assert said == {"tempo": "112.5", "meter": "7/8", "step value": "1/16", "dice": "7081"}
+    tempo = parts[0].words[0]
+    assert (tempo.field, tempo.value, tempo.low, tempo.high) == ("tempo", 112.5, 20, 400)
