@@ -8,13 +8,15 @@ from pydantic import Field
 from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.base import Document
 
-__all__ = ["Meter"]
+__all__ = ["BEATS", "Meter"]
+
+BEATS = (1, 32)  # in a bar
 
 
 class Meter(Document):
     """*numerator* beats of a 1/*denominator* note in a bar."""
 
-    numerator: Annotated[int, Field(ge=1, le=32)] = 4
+    numerator: Annotated[int, Field(ge=BEATS[0], le=BEATS[1])] = 4
     denominator: Literal[1, 2, 4, 8, 16, 32] = 4
 
     @property

@@ -12,7 +12,11 @@ from lattice.document.meter import Meter
 from lattice.document.problems import repeated
 from lattice.document.step_value import StepValue
 
-__all__ = ["Dice", "Pattern", "Piece", "Rhythm", "Score", "Tempo", "score_of"]
+__all__ = ["DICE", "TEMPO", "Dice", "Pattern", "Piece", "Rhythm", "Score", "Tempo", "score_of"]
+
+
+TEMPO = (20, 400)
+DICE = (0, 999_999_999)
 
 
 def _two_decimals(tempo: float) -> float:
@@ -22,9 +26,11 @@ def _two_decimals(tempo: float) -> float:
 
 
 Tempo = Annotated[
-    float, Field(ge=20, le=400, description="quarter notes a minute"), AfterValidator(_two_decimals)
+    float,
+    Field(ge=TEMPO[0], le=TEMPO[1], description="quarter notes a minute"),
+    AfterValidator(_two_decimals),
 ]
-Dice = Annotated[int, Field(ge=0, le=999_999_999)]
+Dice = Annotated[int, Field(ge=DICE[0], le=DICE[1])]
 
 
 class Rhythm(Document):

@@ -1,13 +1,10 @@
 """What holds for a whole pattern, in words that can be changed like those of a lane's sentence."""
 
 from collections.abc import Sequence
-from typing import Any, get_args
+from typing import get_args
 
-from annotated_types import Ge, Le
-from pydantic.fields import FieldInfo
-
-from lattice.document.meter import Meter
-from lattice.document.piece import Pattern, Piece, Score
+from lattice.document.meter import BEATS, Meter
+from lattice.document.piece import DICE, TEMPO, Score
 from lattice.document.sentence import Choice, Part, Word, say_step_value_in_words
 
 __all__ = ["standing"]
@@ -16,10 +13,10 @@ __all__ = ["standing"]
 def standing(score: Score, dice: int) -> list[Part]:
     """Return tempo, meter, step value and dice as words. The tempo is the piece's, the rest the pattern's."""
     return [
-        _part("tempo", [_number("tempo", Piece.model_fields["tempo"], score.tempo, "tempo")]),
+        _part("tempo", [_number("tempo", TEMPO, score.tempo, "tempo")]),
         _part("meter", _meter(score.meter)),
         _part("step value", say_step_value_in_words(score.step_value)),
-        _part("dice", [_number("dice", Pattern.model_fields["dice"], dice, "dice")]),
+        _part("dice", [_number("dice", DICE, dice, "dice")]),
     ]
 
 
@@ -27,13 +24,10 @@ def _part(setting: str, words: Sequence[Word]) -> Part:
     return Part(setting=setting, red=False, words=list(words), plain=None)
 
 
-def _number(name: str, limits: FieldInfo, value: float, field: str) -> Word:
-    low: Any = next(limit.ge for limit in limits.metadata if isinstance(limit, Ge))
-    high: Any = next(limit.le for limit in limits.metadata if isinstance(limit, Le))
+def _number(name: str, limits: tuple[int, int], value: float, field: str) -> Word:
+    low, high = limits
     text = f"{value:g}" if isinstance(value, float) else str(value)
-    return Word(
-        kind="number", text=text, name=name, field=field, value=value, low=_plain(low), high=_plain(high)
-    )
+    return Word(kind="number", text=text, name=name, field=field, value=value, low=low, high=high)
 
 
 def _meter(meter: Meter) -> list[Word]:
@@ -48,7 +42,7 @@ def _meter(meter: Meter) -> list[Word]:
         for denominator in get_args(Meter.model_fields["denominator"].annotation)
     ]
     return [
-        _number("beats in a bar", Meter.model_fields["numerator"], meter.numerator, "meter.numerator"),
+        _number("beats in a bar", BEATS, meter.numerator, "meter.numerator"),
         Word(kind="text", text="/"),
         Word(kind="choice", text=str(meter.denominator), name="note of a beat", choices=choices),
     ]
