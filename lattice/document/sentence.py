@@ -48,6 +48,7 @@ class Word(BaseModel):
     value: int | float = 0
     low: int | float = 0
     high: int | float = 0
+    decimals: int = 0
     choices: list[Choice] = []
 
 

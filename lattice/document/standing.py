@@ -26,8 +26,11 @@ def _part(setting: str, words: Sequence[Word]) -> Part:
 
 def _number(name: str, limits: tuple[int, int], value: float, field: str) -> Word:
     low, high = limits
-    text = f"{value:g}" if isinstance(value, float) else str(value)
-    return Word(kind="number", text=text, name=name, field=field, value=value, low=low, high=high)
+    decimals = 2 if isinstance(value, float) else 0
+    text = f"{value:g}" if decimals else str(value)
+    return Word(
+        kind="number", text=text, name=name, field=field, value=value, low=low, high=high, decimals=decimals
+    )
 
 
 def _meter(meter: Meter) -> list[Word]:

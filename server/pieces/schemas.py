@@ -5,14 +5,32 @@ from typing import Annotated, Self
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from lattice.document import Drawn, Lane, Pattern, Piece, Score
+from lattice.document import Drawn, Lane, Pattern, Piece, Score, read, score_of
 from lattice.document.base import Name
 from lattice.document.piece import Dice
-from lattice.render import Window
+from lattice.render import Window, picture
 from pieces import models
 from pieces.services import NamedMoment
 
-__all__ = ["MomentIn", "Naming", "NewPiece", "OpenPiece", "RenderQuestion", "Save", "ShelfPiece"]
+__all__ = [
+    "CoverThread",
+    "MomentIn",
+    "Naming",
+    "NewPiece",
+    "OpenPiece",
+    "RenderQuestion",
+    "Save",
+    "ShelfPiece",
+]
+    "CoverThread",
+    "MomentIn",
+    "Naming",
+    "NewPiece",
+    "OpenPiece",
+    "RenderQuestion",
+    "Save",
+    "ShelfPiece",
+]
 
 MAX_SCREEN_BARS = 64
 
@@ -60,29 +78,43 @@ class Save(Body):
     moments: Annotated[list[MomentIn], Field(max_length=200)] = []
 
 
+class CoverThread(BaseModel):
+    """A lane in a piece's first bar. *hits*: its hits' places there (0-1); *velocities*: theirs."""
+
+    ink: int
+    hits: list[float]
+    velocities: list[int]
+
+
 class ShelfPiece(BaseModel):
-    """A piece as the shelf shows it."""
+    """A piece as the shelf shows it, its first pattern's first bar for a cover."""
 
     id: int
     name: str
     tempo: float
     meter: str
-    lanes: int
-    inks: list[int]
+    threads: list[CoverThread]
     changed_at: datetime
 
     @classmethod
     def of(cls, stored: models.Piece) -> Self:
         """Return what the shelf shows of a stored piece."""
-        first = stored.document["patterns"][0]
-        lanes = [lane for pattern in stored.document["patterns"] for lane in pattern["lanes"]]
+        piece = read(Piece, stored.document)
+        pattern = piece.patterns[0]
+        cover = picture(score_of(piece, pattern), pattern.dice, Window(bars=1))
         return cls(
             id=stored.pk,
             name=str(stored.name),
-            tempo=stored.document["tempo"],
-            meter=f"{first['meter']['numerator']}/{first['meter']['denominator']}",
-            lanes=len(lanes),
-            inks=[lane["ink"] for lane in lanes],
+            tempo=piece.tempo,
+            meter=f"{pattern.meter.numerator}/{pattern.meter.denominator}",
+            threads=[
+                CoverThread(
+                    ink=lane.ink,
+                    hits=[drawn.starts[hit] / cover.end_tick for hit in drawn.hits],
+                    velocities=drawn.velocities,
+                )
+                for lane, drawn in zip(pattern.lanes, cover.lanes, strict=True)
+            ],
             changed_at=stored.changed_at,
         )
 

@@ -283,6 +283,18 @@ export interface components {
             version: 1;
         };
         /**
+         * CoverThread
+         * @description A lane in a piece's first bar. *hits*: its hits' places there (0-1); *velocities*: theirs.
+         */
+        CoverThread: {
+            /** Hits */
+            hits: number[];
+            /** Ink */
+            ink: number;
+            /** Velocities */
+            velocities: number[];
+        };
+        /**
          * Credentials
          * @description Name and password.
          */
@@ -903,7 +915,7 @@ export interface components {
         };
         /**
          * ShelfPiece
-         * @description A piece as the shelf shows it.
+         * @description A piece as the shelf shows it, its first pattern's first bar for a cover.
          */
         ShelfPiece: {
             /**
@@ -913,16 +925,14 @@ export interface components {
             changed_at: string;
             /** Id */
             id: number;
-            /** Inks */
-            inks: number[];
-            /** Lanes */
-            lanes: number;
             /** Meter */
             meter: string;
             /** Name */
             name: string;
             /** Tempo */
             tempo: number;
+            /** Threads */
+            threads: components["schemas"]["CoverThread"][];
         };
         /**
          * StepValue
@@ -1044,6 +1054,11 @@ export interface components {
              * @default []
              */
             choices: components["schemas"]["Choice"][];
+            /**
+             * Decimals
+             * @default 0
+             */
+            decimals: number;
             /**
              * Field
              * @default

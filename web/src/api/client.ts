@@ -1,0 +1,55 @@
+import createClient from 'openapi-fetch'
+
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+export type Piece = Schemas['Piece']
+export type Pattern = Schemas['Pattern']
+export type Lane = Schemas['Lane']
+export type Score = Schemas['Score']
+export type Rendering = Schemas['Rendering']
+export type LanePicture = Schemas['LanePicture']
+export type Part = Schemas['Part']
+export type Word = Schemas['Word']
+export type OpenPiece = Schemas['OpenPiece']
+export type Offer = Schemas['Offer']
+export type KeptClip = Schemas['KeptClip']
+export type ShelfPiece = Schemas['ShelfPiece']
+
+/** What the server refused, in words for the musician. `status` 0: it could not be reached. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+  ) {
+    super(message)
+  }
+}
+
+const csrfToken = () => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
+
+export const api = createClient<paths>({ baseUrl: location.origin })
+api.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    return request
+  },
+  onError() {
+    return new ApiError(0, 'unreachable', 'The server cannot be reached.')
+  },
+})
+
+/** The answer's data. @throws ApiError if it was refused. */
+export async function answer<Data>(
+  reply: Promise<{ data?: Data; error?: unknown; response: Response }>,
+): Promise<Data> {
+  const { data, error, response } = await reply
+  if (response.ok) return data as Data
+  const said = (error as Partial<Schemas['Refusal']> | undefined)?.error
+  throw new ApiError(
+    response.status,
+    said?.code ?? 'failed',
+    said?.message ?? `The server failed (${response.status}).`,
+  )
+}

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { useEventListener, useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import { useShortcuts } from '@/composables/useShortcuts'
+import { useNotices } from '@/stores/notices'
+import { usePiece } from '@/stores/piece'
+import { useSession } from '@/stores/session'
+import Deck from '@/tape/Deck.vue'
+import AppHeader from './AppHeader.vue'
+import ConflictDialog from './ConflictDialog.vue'
+import NoticeStack from './NoticeStack.vue'
+import ShortcutsDialog from './ShortcutsDialog.vue'
+import SignIn from './SignIn.vue'
+
+const session = useSession()
+const notices = useNotices()
+const piece = usePiece()
+const route = useRoute()
+const router = useRouter()
+const isNight = useLocalStorage('jolly-lattice-night', false)
+
+const readSession = async () => {
+  try {
+    await session.read()
+  } catch (reason) {
+    notices.complain(reason, { label: 'Try again', act: readSession })
+  }
+}
+void readSession()
+
+const hasDeck = computed(() => piece.id !== null && route.name !== 'shelf')
+
+function tellOf(verb: string, label: string | null) {
+  notices.say(label ? `${verb}: ${label}` : `Nothing ${verb === 'Undone' ? 'to undo' : 'to do again'}.`)
+}
+useShortcuts({
+  'Ctrl+z': { says: 'Undo', act: () => tellOf('Undone', piece.undo()) },
+  'Ctrl+Shift+z': { says: 'Do again', act: () => tellOf('Done again', piece.redo()) },
+  'F2': { says: 'Shelf', act: () => router.push('/') },
+  'F3': { says: 'Lattice', act: () => piece.id !== null && router.push(`/lattice/${piece.id}`) },
+  'F4': { says: 'Clips', act: () => router.push('/clips') },
+}) // prettier-ignore
+
+useEventListener(window, 'beforeunload', (event) => {
+  if (!piece.isSaved()) event.preventDefault()
+})
+useEventListener(document, 'visibilitychange', () => {
+  if (document.hidden) void piece.saveNow()
+})
+</script>
+
+<template>
+  <v-app :theme="isNight ? 'night' : 'day'">
+    <div class="frame">
+      <template v-if="session.user">
+        <AppHeader v-model:night="isNight" />
+        <RouterView />
+        <Deck v-if="hasDeck" />
+        <ConflictDialog v-if="piece.saveState === 'conflict'" />
+        <ShortcutsDialog />
+      </template>
+      <SignIn v-else-if="session.user === null" />
+      <NoticeStack :above-deck="hasDeck" />
+    </div>
+  </v-app>
+</template>
+
+<style scoped>
+.frame {
+  height: 100vh;
+  min-width: 1000px;
+  display: flex;
+  flex-direction: column;
+  background: var(--paper);
+  color: var(--ink);
+}
+</style>

@@ -1,0 +1,153 @@
+<script setup lang="ts">
+/** Where one is, what is open, and whether it is saved. */
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import { usePiece } from '@/stores/piece'
+import { usePlaying } from '@/stores/playing'
+import { useSession } from '@/stores/session'
+import NameField from './NameField.vue'
+import { shortcutsOpen } from './shortcutsOpen'
+
+const night = defineModel<boolean>('night', { required: true })
+const piece = usePiece()
+const playing = usePlaying()
+const session = useSession()
+const route = useRoute()
+const router = useRouter()
+
+const said = computed(() => {
+  switch (piece.saveState) {
+    case 'saved':
+      return 'saved'
+    case 'saving':
+      return 'saving …'
+    case 'unreachable':
+      return 'not saved: the server cannot be reached, trying again'
+    case 'refused':
+      return `not saved: ${piece.problem}`
+    case 'conflict':
+      return 'not saved: changed elsewhere'
+    default:
+      return ''
+  }
+})
+const tabs = computed(() => [
+  { name: 'shelf', label: 'Shelf', to: '/' },
+  ...(piece.id !== null ? [{ name: 'lattice', label: 'Lattice', to: `/lattice/${piece.id}` }] : []),
+  { name: 'clips', label: 'Clips', to: '/clips' },
+])
+
+const rename = (name: string) => piece.edit(`Renamed ${name}`, (document) => ({ ...document, name }))
+
+async function goAshore() {
+  playing.stop()
+  await piece.close()
+  await session.signOut()
+  await router.push('/')
+}
+</script>
+
+<template>
+  <header class="header">
+    <RouterLink to="/" class="brand named" aria-label="Jolly Lattice, to the shelf"
+      >Jolly<span>·</span>Lattice</RouterLink
+    >
+    <div v-if="piece.document" class="piece">
+      <NameField :name="piece.document.name" label="Name of the piece" @rename="rename" />
+      <span class="state" :class="{ alarm: said.startsWith('not') }" role="status">{{ said }}</span>
+    </div>
+    <nav aria-label="Screens">
+      <RouterLink
+        v-for="tab in tabs"
+        :key="tab.name"
+        :to="tab.to"
+        class="tab"
+        :class="{ here: route.name === tab.name }"
+      >
+        {{ tab.label }}
+      </RouterLink>
+    </nav>
+    <button type="button" class="quiet-button">
+      {{ session.user }}
+      <v-menu activator="parent" location="bottom end">
+        <div class="card user">
+          <button type="button" class="quiet-button" @click="night = !night">
+            {{ night ? 'Day theme' : 'Night theme' }}
+          </button>
+          <button type="button" class="quiet-button" @click="shortcutsOpen = true">Keys (?)</button>
+          <button type="button" class="quiet-button" @click="goAshore">Sign out</button>
+        </div>
+      </v-menu>
+    </button>
+  </header>
+</template>
+
+<style scoped>
+.header {
+  display: flex;
+  align-items: center;
+  gap: 22px;
+  height: 54px;
+  flex: none;
+  padding: 0 14px 0 18px;
+  border-bottom: 1.5px solid var(--ink);
+}
+.brand {
+  font-size: 21px;
+  color: var(--ink);
+  text-decoration: none;
+  white-space: nowrap;
+}
+.brand span {
+  color: var(--act);
+}
+.piece {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  min-width: 0;
+}
+.piece :deep(.name-field) {
+  width: auto;
+  max-width: 320px;
+}
+.state {
+  font-size: 14px;
+  color: var(--soft-ink);
+  white-space: nowrap;
+}
+.state.alarm {
+  color: var(--act-text);
+  font-weight: 600;
+  white-space: normal;
+}
+nav {
+  margin-left: auto;
+  display: flex;
+  gap: 4px;
+}
+.tab {
+  padding: 6px 16px;
+  border-radius: 17px;
+  font-weight: 600;
+  color: var(--soft-ink);
+  text-decoration: none;
+}
+.tab:hover {
+  color: var(--ink);
+}
+.tab.here {
+  background: var(--ink);
+  color: var(--paper);
+}
+.user {
+  display: grid;
+  padding: 8px;
+  min-width: 150px;
+}
+.user .quiet-button {
+  text-align: left;
+  min-height: 34px;
+}
+</style>

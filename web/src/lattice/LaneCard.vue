@@ -1,0 +1,133 @@
+<script setup lang="ts">
+/** What a lane is called, how it sounds, its ink; and copying or removing it. */
+import { ref } from 'vue'
+
+import type { Lane, Schemas } from '@/api/client'
+import { inkOf, inks } from '@/theme/inks'
+
+const props = defineProps<{ lane: Lane; voices: readonly Schemas['Voice'][] }>()
+const emit = defineEmits<{
+  change: [label: string, fields: Partial<Lane>]
+  listen: [voice: string]
+  copy: []
+  remove: []
+}>()
+
+const name = ref(props.lane.name)
+
+function takeName() {
+  const said = name.value.trim()
+  if (said && said !== props.lane.name) emit('change', `renamed ${said}`, { name: said })
+  else name.value = props.lane.name
+}
+
+function takeVoice(voice: Schemas['Voice']) {
+  emit('listen', voice.id)
+  if (voice.id === props.lane.voice) return
+  // A lane that is called after its voice goes on being called so.
+  const was = props.voices.find(({ id }) => id === props.lane.voice)?.name
+  const isNamedAfterVoice = props.lane.name === was
+  if (isNamedAfterVoice) name.value = voice.name
+  emit('change', `voice ${voice.name}`, { voice: voice.id, ...(isNamedAfterVoice && { name: voice.name }) })
+}
+</script>
+
+<template>
+  <div class="card lane-card" @keydown.stop>
+    <v-text-field
+      v-model="name"
+      label="Name of the lane"
+      maxlength="80"
+      autofocus
+      @blur="takeName"
+      @keydown.enter="takeName"
+    />
+    <fieldset>
+      <legend>Voice</legend>
+      <button
+        v-for="voice in voices"
+        :key="voice.id"
+        type="button"
+        class="voice"
+        :aria-pressed="voice.id === lane.voice"
+        @click="takeVoice(voice)"
+      >
+        {{ voice.name }} <small>{{ voice.pitch }}</small>
+      </button>
+    </fieldset>
+    <fieldset class="inks">
+      <legend>Ink</legend>
+      <button
+        v-for="(ink, at) in inks"
+        :key="ink"
+        type="button"
+        class="ink"
+        :style="{ background: inkOf(at) }"
+        :aria-label="`Ink ${at + 1}`"
+        :aria-pressed="at === lane.ink"
+        @click="emit('change', `ink ${at + 1}`, { ink: at })"
+      />
+    </fieldset>
+    <div class="ends">
+      <button type="button" class="word-button" @click="emit('copy')">Copy lane</button>
+      <button type="button" class="word-button" @click="emit('remove')">Remove lane</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.lane-card {
+  width: 380px;
+  padding: 16px;
+  display: grid;
+  gap: 14px;
+}
+fieldset {
+  border: 0;
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 6px;
+}
+legend {
+  padding-bottom: 4px;
+  font-size: 13px;
+  color: var(--soft-ink);
+}
+.voice {
+  min-height: 34px;
+  border-radius: 8px;
+  border: 1.5px solid var(--rule);
+  font: 600 14px/1 var(--text-font);
+  cursor: pointer;
+}
+.voice small {
+  font-weight: 400;
+  color: var(--soft-ink);
+}
+.voice:hover {
+  border-color: var(--ink);
+}
+.voice[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--paper);
+}
+.voice[aria-pressed='true'] small {
+  color: inherit;
+}
+.inks {
+  grid-template-columns: repeat(8, 1fr);
+}
+.ink {
+  height: 28px;
+  border-radius: 14px;
+  cursor: pointer;
+}
+.ink[aria-pressed='true'] {
+  outline: 2.5px solid var(--ink);
+  outline-offset: 2px;
+}
+.ends {
+  display: flex;
+  gap: 8px;
+}
+</style>

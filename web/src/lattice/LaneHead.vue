@@ -1,0 +1,165 @@
+<script setup lang="ts">
+/** A lane's name, its sentence, mute and solo. */
+import { ref } from 'vue'
+
+import type { Lane, LanePicture, Schemas, Word } from '@/api/client'
+import { inkOf } from '@/theme/inks'
+import type { Patch } from '@/stores/document'
+import LaneCard from './LaneCard.vue'
+import SentenceLine from './sentence/SentenceLine.vue'
+
+defineProps<{
+  lane: Lane
+  picture: LanePicture | undefined
+  voices: readonly Schemas['Voice'][]
+  isChosen: boolean
+}>()
+const emit = defineEmits<{
+  choose: []
+  move: [word: Word, value: number, gesture: string]
+  patch: [label: string, patch: Patch]
+  cancel: [gesture: string]
+  mute: [isMuted: boolean]
+  solo: [isSolo: boolean]
+  listen: [voice: string]
+  copy: []
+  remove: []
+}>()
+const isCardOpen = ref(false)
+const close = (act: 'copy' | 'remove') => {
+  isCardOpen.value = false
+  if (act === 'copy') emit('copy')
+  else emit('remove')
+}
+</script>
+
+<template>
+  <div
+    class="head"
+    :class="{ chosen: isChosen, silent: picture?.silent }"
+    :style="{ '--lane-ink': inkOf(lane.ink) }"
+    @pointerdown="emit('choose')"
+    @focusin="emit('choose')"
+  >
+    <div class="top">
+      <button type="button" class="name named" :aria-label="`Lane ${lane.name}`" aria-haspopup="dialog">
+        {{ lane.name }}
+        <v-tooltip activator="parent">Name, voice and ink of this lane; copy or remove it</v-tooltip>
+        <v-menu v-model="isCardOpen" activator="parent" :close-on-content-click="false">
+          <LaneCard
+            :lane="lane"
+            :voices="voices"
+            @change="(label, fields) => emit('patch', label, fields)"
+            @listen="(voice) => emit('listen', voice)"
+            @copy="close('copy')"
+            @remove="close('remove')"
+          />
+        </v-menu>
+      </button>
+      <span v-if="picture" class="round">{{ picture.comes_round }}</span>
+      <button
+        type="button"
+        class="switch"
+        :aria-pressed="lane.mute"
+        :aria-label="`Mute ${lane.name}`"
+        @click="emit('mute', !lane.mute)"
+      >
+        M<v-tooltip activator="parent">Mute: this lane falls silent at once (M)</v-tooltip>
+      </button>
+      <button
+        type="button"
+        class="switch solo"
+        :aria-pressed="lane.solo"
+        :aria-label="`Solo ${lane.name}`"
+        @click="emit('solo', !lane.solo)"
+      >
+        S<v-tooltip activator="parent">Solo: only soloed lanes sound (S)</v-tooltip>
+      </button>
+    </div>
+    <SentenceLine
+      v-if="picture"
+      :owner="lane.name"
+      :parts="picture.sentence.parts"
+      :offers="picture.sentence.offers"
+      :target="lane"
+      @move="(word, value, gesture) => emit('move', word, value, gesture)"
+      @patch="(label, patch) => emit('patch', label, patch)"
+      @cancel="(gesture) => emit('cancel', gesture)"
+    />
+  </div>
+</template>
+
+<style scoped>
+.head {
+  padding: 6px 10px 6px 18px;
+  border-left: 7px solid var(--lane-ink);
+  min-width: 0;
+}
+.head.chosen {
+  background: var(--card);
+}
+.top {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.name {
+  padding: 0 4px;
+  margin-left: -4px;
+  min-height: 28px;
+  border-radius: 6px;
+  font-size: 17px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  text-align: left;
+  cursor: pointer;
+}
+.name:hover {
+  background: color-mix(in srgb, var(--rule) 55%, transparent);
+}
+.round {
+  flex: 1;
+  font-size: 13px;
+  color: var(--soft-ink);
+  white-space: nowrap;
+}
+.silent .name {
+  text-decoration: line-through;
+  opacity: 0.6;
+}
+.silent :deep(.sentence) {
+  opacity: 0.6;
+}
+.switch {
+  width: 30px;
+  min-width: 30px;
+  height: 28px;
+  border-radius: 9px;
+  border: 1.5px solid var(--rule);
+  background: var(--card);
+  font: 700 13px/1 var(--text-font);
+  color: var(--soft-ink);
+  cursor: pointer;
+}
+.switch:hover {
+  border-color: var(--ink);
+}
+.switch[aria-pressed='true'] {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: var(--paper);
+}
+.switch.solo[aria-pressed='true'] {
+  background: var(--keep);
+  border-color: var(--keep);
+  color: #2b2440;
+}
+@media (pointer: coarse) {
+  .switch,
+  .name {
+    min-height: 40px;
+    min-width: 40px;
+  }
+}
+</style>

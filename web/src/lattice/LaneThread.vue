@@ -1,0 +1,168 @@
+<script setup lang="ts">
+/** One lane's thread through true time. A press or a drag along it says which step is meant. */
+import { computed, ref } from 'vue'
+
+import type { LanePicture } from '@/api/client'
+import { stepNear, threadOf, tickAt, xOf, type Scale } from './geometry'
+
+const props = defineProps<{
+  picture: LanePicture
+  scale: Scale
+  height: number
+  ink: string
+  label: string
+  /** The step that the keyboard is on, or null. */
+  cursor: number | null
+}>()
+/** Step numbers in the cycle, from 0. */
+const emit = defineEmits<{ press: [step: number]; paint: [step: number]; release: [] }>()
+
+const element = ref<SVGSVGElement>()
+const y = computed(() => props.height / 2)
+const thread = computed(() => threadOf(props.picture, props.scale, y.value))
+const cursorX = computed(() => {
+  const at = props.cursor === null ? -1 : props.picture.places.indexOf(props.cursor)
+  return at < 0 ? null : xOf(props.picture.starts[at] as number, props.scale)
+})
+
+function stepAt(event: PointerEvent): number | null {
+  const left = element.value?.getBoundingClientRect().left ?? 0
+  const near = stepNear(props.picture.starts, tickAt(event.clientX - left, props.scale))
+  return props.picture.places[near] ?? null
+}
+
+let isDown = false
+function onPointerDown(event: PointerEvent) {
+  if (event.button !== 0) return
+  const step = stepAt(event)
+  if (step === null) return
+  isDown = true
+  element.value?.setPointerCapture(event.pointerId)
+  emit('press', step)
+}
+function onPointerMove(event: PointerEvent) {
+  const step = isDown ? stepAt(event) : null
+  if (step !== null) emit('paint', step)
+}
+function onPointerUp() {
+  if (isDown) emit('release')
+  isDown = false
+}
+</script>
+
+<template>
+  <svg
+    ref="element"
+    class="thread"
+    :class="{ silent: picture.silent }"
+    role="img"
+    :aria-label="label"
+    :width="scale.width"
+    :height="height"
+    :style="{ color: ink }"
+    @pointerdown="onPointerDown"
+    @pointermove="onPointerMove"
+    @pointerup="onPointerUp"
+    @pointercancel="onPointerUp"
+  >
+    <rect
+      v-if="thread.band"
+      class="band"
+      :x="thread.band.x"
+      :width="thread.band.width"
+      y="8"
+      :height="height - 16"
+      rx="9"
+    />
+    <line class="line" :x1="0" :x2="scale.width" :y1="y" :y2="y" />
+    <line
+      v-for="(x, at) in thread.stitches"
+      :key="x"
+      class="stitch"
+      :class="{ first: at === 0 }"
+      :x1="x"
+      :x2="x"
+      y1="10"
+      :y2="height - 10"
+    />
+    <path class="rests" :d="thread.rests" />
+    <path class="tails" :d="thread.tails" />
+    <g
+      v-for="beads in thread.beads"
+      :key="`${beads.isInBand} ${beads.sounds}`"
+      :class="{ later: !beads.isInBand, skipped: !beads.sounds, marks: thread.isMarks }"
+      class="beads"
+    >
+      <path class="solid" :d="beads.solid" />
+      <path class="fill" :d="beads.fill" />
+      <path class="ring" :d="beads.ring" />
+    </g>
+    <circle v-if="cursorX !== null" class="cursor" :cx="cursorX" :cy="y" r="15" />
+  </svg>
+</template>
+
+<style scoped>
+.thread {
+  display: block;
+  cursor: pointer;
+  touch-action: pan-y;
+  position: relative;
+}
+.band {
+  fill: color-mix(in srgb, currentColor 14%, transparent);
+}
+.line {
+  stroke: currentColor;
+  stroke-width: 1.4;
+  opacity: 0.75;
+}
+.stitch {
+  stroke: currentColor;
+  stroke-width: 2;
+  stroke-dasharray: 3 3;
+  opacity: 0.8;
+}
+.stitch.first {
+  stroke-dasharray: none;
+  stroke-width: 2.5;
+}
+.rests,
+.solid,
+.fill {
+  fill: currentColor;
+}
+.rests {
+  opacity: 0.55;
+}
+.ring {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 1.8;
+}
+.marks .solid {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 3;
+}
+.tails {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 5;
+  stroke-linecap: round;
+  opacity: 0.28;
+}
+.later {
+  opacity: 0.6;
+}
+.skipped {
+  opacity: 0.32;
+}
+.silent {
+  opacity: 0.3;
+}
+.cursor {
+  fill: none;
+  stroke: var(--act);
+  stroke-width: 2.5;
+}
+</style>

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+/** The playhead and the beads that sound, drawn over the threads at every frame while it plays. */
+import { useRafFn } from '@vueuse/core'
+import { ref, watch } from 'vue'
+
+import type { Player } from '@/sound/player'
+import { inkOf } from '@/theme/inks'
+import { xOf, type Scale } from './geometry'
+
+const props = defineProps<{
+  player: Player | null
+  isPlaying: boolean
+  scale: Scale
+  /** Middle of each lane's thread in pixels from the top, by lane id. */
+  middles: ReadonlyMap<string, number>
+  height: number
+}>()
+/** The tick that plays, so that the view can follow. */
+const emit = defineEmits<{ at: [tick: number] }>()
+
+/** Seconds that a bead stays lit. */
+const LIT = 0.16
+
+const canvas = ref<HTMLCanvasElement>()
+const line = ref<HTMLElement>()
+
+function draw() {
+  const { player, scale } = props
+  const surface = canvas.value
+  const context = surface?.getContext('2d')
+  if (!player || !surface || !context || !line.value) return
+  const tick = player.nowTick
+  emit('at', tick)
+  const x = xOf(tick, scale)
+  const isInView = tick >= scale.firstTick && tick <= scale.endTick
+  line.value.style.transform = `translateX(${x}px)`
+  line.value.style.visibility = isInView ? 'visible' : 'hidden'
+  context.clearRect(0, 0, surface.width, surface.height)
+  if (!props.isPlaying) return
+  const pixel = window.devicePixelRatio
+  context.setTransform(pixel, 0, 0, pixel, 0, 0)
+  for (const note of player.soundingWithin(LIT)) {
+    const y = props.middles.get(note.laneId)
+    if (y === undefined || note.start < scale.firstTick || note.start >= scale.endTick) continue
+    const radius = 8 + 8 * (note.velocity / 127)
+    context.beginPath()
+    context.arc(xOf(note.start, scale), y, radius, 0, 2 * Math.PI)
+    context.fillStyle = `${inkOf(note.ink)}55`
+    context.fill()
+    context.lineWidth = 3
+    context.strokeStyle = inkOf(note.ink)
+    context.stroke()
+  }
+}
+
+const { pause, resume } = useRafFn(draw, { immediate: false })
+watch(
+  () => [props.isPlaying, props.player, props.scale, props.height] as const,
+  ([isPlaying]) => {
+    draw()
+    if (isPlaying) resume()
+    else pause()
+  },
+  { immediate: true, flush: 'post' },
+)
+</script>
+
+<template>
+  <div class="playhead" aria-hidden="true">
+    <canvas
+      ref="canvas"
+      :width="scale.width * devicePixelRatio()"
+      :height="height * devicePixelRatio()"
+      :style="{ width: `${scale.width}px`, height: `${height}px` }"
+    />
+    <div ref="line" class="line" />
+  </div>
+</template>
+
+<script lang="ts">
+const devicePixelRatio = () => window.devicePixelRatio
+</script>
+
+<style scoped>
+.playhead {
+  position: absolute;
+  inset: 0;
+  pointer-events: none;
+  overflow: hidden;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+}
+.line {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  left: -1px;
+  width: 2px;
+  background: var(--act);
+}
+</style>

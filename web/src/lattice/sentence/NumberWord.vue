@@ -1,0 +1,153 @@
+<script setup lang="ts">
+/** A number in a sentence: drag it up and down, turn the wheel, step it with the arrows, or type over it. */
+import { computed, ref } from 'vue'
+
+import type { Word } from '@/api/client'
+import { valueAfterDrag, valueOfTyping } from './number'
+
+const props = defineProps<{ word: Word; owner: string; isRed?: boolean }>()
+/** `gesture` is the same for all steps of one movement of the hand. */
+const emit = defineEmits<{
+  move: [value: number, gesture: string]
+  cancel: [gesture: string]
+  plain: []
+}>()
+
+const element = ref<HTMLElement>()
+const typed = ref<string | null>(null)
+const label = computed(() => `${props.owner}: ${props.word.name}`)
+let gesture = ''
+let drag: { y: number; value: number; moved: boolean } | null = null
+
+function begin() {
+  gesture = `${label.value} ${crypto.getRandomValues(new Uint32Array(1))[0]}`
+}
+
+function moveTo(value: number) {
+  const within = Math.min(props.word.high, Math.max(props.word.low, value))
+  if (within !== props.word.value) emit('move', within, gesture)
+}
+
+function onPointerDown(event: PointerEvent) {
+  if (event.button !== 0) return
+  event.preventDefault()
+  element.value?.focus({ preventScroll: true })
+  begin()
+  element.value?.setPointerCapture(event.pointerId)
+  drag = { y: event.clientY, value: props.word.value, moved: false }
+}
+
+function onPointerMove(event: PointerEvent) {
+  if (!drag) return
+  const up = drag.y - event.clientY
+  if (Math.abs(up) > 2) drag.moved = true
+  if (!drag.moved) return
+  typed.value = null
+  moveTo(valueAfterDrag(drag.value, up, props.word.high - props.word.low, event.shiftKey))
+}
+
+function onPointerUp() {
+  drag = null
+}
+
+function onWheel(event: WheelEvent) {
+  if (document.activeElement !== element.value) return
+  event.preventDefault()
+  moveTo(props.word.value - Math.sign(event.deltaY))
+}
+
+const steps: Record<string, number> = {
+  ArrowUp: 1,
+  ArrowRight: 1,
+  ArrowDown: -1,
+  ArrowLeft: -1,
+  PageUp: 10,
+  PageDown: -10,
+}
+
+function onKeyDown(event: KeyboardEvent) {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  const step = steps[event.key]
+  if (step !== undefined) moveTo(props.word.value + step)
+  else if (event.key === 'Home') moveTo(props.word.low)
+  else if (event.key === 'End') moveTo(props.word.high)
+  else if (/^[\d.,-]$/.test(event.key)) typed.value = ((typed.value ?? '') + event.key).slice(0, 9)
+  else if (event.key === 'Backspace' && typed.value !== null) typed.value = typed.value.slice(0, -1)
+  else if (event.key === 'Delete' || event.key === 'Backspace') emit('plain')
+  else if (event.key === 'Enter' && typed.value !== null) takeTyped()
+  else if (event.key === 'Escape') {
+    if (typed.value !== null) typed.value = null
+    else {
+      emit('cancel', gesture)
+      drag = null
+      element.value?.blur()
+    }
+  } else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+
+function takeTyped() {
+  const value = valueOfTyping(typed.value, props.word.decimals)
+  typed.value = null
+  if (value !== null) moveTo(value)
+}
+</script>
+
+<template>
+  <span
+    ref="element"
+    class="number"
+    :class="{ red: isRed, typing: typed !== null }"
+    role="spinbutton"
+    tabindex="0"
+    data-owns-keys
+    :aria-label="label"
+    :aria-valuenow="word.value"
+    :aria-valuemin="word.low"
+    :aria-valuemax="word.high"
+    :data-field="word.field"
+    @focus="begin"
+    @blur="takeTyped"
+    @pointerdown="onPointerDown"
+    @pointermove="onPointerMove"
+    @pointerup="onPointerUp"
+    @pointercancel="onPointerUp"
+    @wheel="onWheel"
+    @keydown="onKeyDown"
+    >{{ typed ?? word.text
+    }}<v-tooltip activator="parent"
+      >{{ word.name }}: drag up or down, arrow keys, or type. Escape takes it back.</v-tooltip
+    ></span
+  >
+</template>
+
+<style scoped>
+.number {
+  display: inline-block;
+  min-width: 1.1em;
+  padding: 3px 2px;
+  margin: -3px 0;
+  text-align: center;
+  font-weight: 700;
+  color: inherit;
+  border-bottom: 1.5px dotted currentColor;
+  border-radius: 4px 4px 0 0;
+  cursor: ns-resize;
+  touch-action: none;
+  user-select: none;
+}
+.number:hover,
+.number:focus-visible {
+  background: color-mix(in srgb, var(--keep) 45%, transparent);
+  border-bottom-style: solid;
+}
+.number.red {
+  color: var(--act-text);
+}
+.number.typing {
+  background: var(--card);
+  color: var(--ink);
+  outline: 2px solid var(--act);
+}
+</style>

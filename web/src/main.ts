@@ -1,0 +1,10 @@
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+
+import App from './app/App.vue'
+import { exposeForMeasuring } from './app/measuring'
+import { router } from './app/router'
+import { vuetify } from './theme/vuetify'
+
+createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')
+exposeForMeasuring()

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+/** The musician's pieces. */
+import { ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { answer, api, type ShelfPiece } from '@/api/client'
+import NameField from '@/app/NameField.vue'
+import { useNotices } from '@/stores/notices'
+import { usePiece } from '@/stores/piece'
+import { sayAge } from './age'
+import PieceCover from './PieceCover.vue'
+
+const notices = useNotices()
+const open = usePiece()
+const router = useRouter()
+const pieces = shallowRef<ShelfPiece[]>([])
+const isLoaded = ref(false)
+
+async function load() {
+  try {
+    await open.saveNow()
+    pieces.value = await answer(api.GET('/api/pieces'))
+  } catch (reason) {
+    notices.complain(reason, { label: 'Try again', act: load })
+  } finally {
+    isLoaded.value = true
+  }
+}
+void load()
+
+const at = (piece: ShelfPiece) => ({ params: { path: { piece_id: piece.id } } })
+
+async function begin() {
+  try {
+    const made = await answer(api.POST('/api/pieces', { body: { name: 'New piece', document: null } }))
+    await router.push(`/lattice/${made.id}`)
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+
+async function rename(piece: ShelfPiece, name: string) {
+  try {
+    // The open piece would otherwise be saved over by an older name.
+    if (piece.id === open.id) await open.close()
+    await answer(api.PATCH('/api/pieces/{piece_id}', { ...at(piece), body: { name } }))
+  } catch (reason) {
+    notices.complain(reason)
+  }
+  await load()
+}
+
+async function remove(piece: ShelfPiece) {
+  try {
+    if (piece.id === open.id) await open.close()
+    await answer(api.DELETE('/api/pieces/{piece_id}', at(piece)))
+    pieces.value = pieces.value.filter(({ id }) => id !== piece.id)
+    notices.say(`“${piece.name}” is deleted.`, { label: 'Undo', act: () => restore(piece) })
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+
+async function restore(piece: ShelfPiece) {
+  try {
+    await answer(api.POST('/api/pieces/{piece_id}/restore', at(piece)))
+    await load()
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+</script>
+
+<template>
+  <main class="shelf">
+    <header>
+      <h1>Shelf</h1>
+      <button type="button" class="word-button strong" @click="begin">New piece</button>
+    </header>
+    <ul>
+      <li v-for="piece in pieces" :key="piece.id" class="piece" :data-piece="piece.id">
+        <RouterLink :to="`/lattice/${piece.id}`" class="cover" :aria-label="`Open ${piece.name}`">
+          <PieceCover :threads="piece.threads" />
+          <span class="open">Open</span>
+        </RouterLink>
+        <div class="about">
+          <NameField :name="piece.name" label="Name of the piece" @rename="(name) => rename(piece, name)" />
+          <p>
+            {{ piece.tempo }} BPM · {{ piece.meter }} · {{ piece.threads.length }}
+            {{ piece.threads.length === 1 ? 'lane' : 'lanes' }}
+          </p>
+          <div class="end">
+            <span>changed {{ sayAge(piece.changed_at) }}</span>
+            <button
+              type="button"
+              class="quiet-button"
+              :aria-label="`Delete ${piece.name}`"
+              @click="remove(piece)"
+            >
+              Delete
+            </button>
+          </div>
+        </div>
+      </li>
+    </ul>
+    <div v-if="isLoaded && !pieces.length" class="empty">
+      <h2>The shelf is empty</h2>
+      <p>Begin a piece: it opens with one lane, four in the bar, for the others to drift against.</p>
+      <button type="button" class="word-button strong" @click="begin">Begin a piece</button>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.shelf {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  padding: 20px 32px 40px;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 20px;
+  margin-bottom: 18px;
+}
+h1 {
+  font-size: 28px;
+}
+ul {
+  list-style: none;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(320px, 1fr));
+  gap: 22px;
+}
+.piece {
+  background: var(--card);
+  border: 1.5px solid var(--rule);
+  border-radius: 14px;
+  overflow: hidden;
+}
+.piece:hover,
+.piece:focus-within {
+  border-color: var(--ink);
+}
+.cover {
+  display: block;
+  position: relative;
+  height: 150px;
+  color: var(--ink);
+  text-decoration: none;
+  overflow: hidden;
+}
+.open {
+  position: absolute;
+  right: 14px;
+  bottom: 12px;
+  padding: 6px 16px;
+  border-radius: 16px;
+  background: var(--ink);
+  color: var(--paper);
+  font-weight: 600;
+}
+.about {
+  padding: 12px 18px 14px;
+  border-top: 1.5px solid var(--rule);
+  line-height: 22px;
+}
+.end {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  font-size: 14px;
+  color: var(--soft-ink);
+}
+.end .quiet-button {
+  margin-right: -8px;
+}
+.empty {
+  display: grid;
+  justify-items: start;
+  gap: 14px;
+  max-width: 480px;
+  padding: 60px 0;
+}
+</style>

@@ -1,0 +1,40 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+
+export interface Notice {
+  readonly key: number
+  readonly text: string
+  readonly isError: boolean
+  readonly actions: readonly NoticeAction[]
+}
+export interface NoticeAction {
+  readonly label: string
+  readonly act: () => unknown
+}
+
+const SHOWN_MS = 9000
+
+/** Short messages at the foot, the newest last; each goes by itself after a while. */
+export const useNotices = defineStore('notices', () => {
+  const shown = ref<Notice[]>([])
+  let counted = 0
+
+  function say(text: string, ...actions: NoticeAction[]) {
+    add(text, false, actions)
+  }
+  function complain(reason: unknown, ...actions: NoticeAction[]) {
+    add(reason instanceof Error ? reason.message : String(reason), true, actions)
+  }
+  function add(text: string, isError: boolean, actions: NoticeAction[]) {
+    const key = ++counted
+    shown.value = [
+      ...shown.value.filter((notice) => notice.text !== text),
+      { key, text, isError, actions },
+    ].slice(-3)
+    setTimeout(() => close(key), SHOWN_MS)
+  }
+  function close(key: number) {
+    shown.value = shown.value.filter((notice) => notice.key !== key)
+  }
+  return { shown, say, complain, close }
+})

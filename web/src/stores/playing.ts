@@ -1,0 +1,159 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+
+import { clipsApi } from '@/api/clips'
+import { answer, api, type KeptClip, type Schemas } from '@/api/client'
+import type { Audio } from '@/sound/audio'
+import { Player, type Question } from '@/sound/player'
+import { tapeOf, type TapeStretch } from '@/tape/tape'
+import { useNotices } from './notices'
+import { usePiece } from './piece'
+
+const ask = (question: Question) =>
+  answer(api.POST('/api/render', { body: question as Schemas['RenderQuestion'] }))
+
+let audio: Promise<Audio> | undefined
+/** The browser's audio, made when it is first needed; Tone.js is fetched only then. */
+const ensureAudio = (): Promise<Audio> =>
+  (audio ??= import('@/sound/audio').then(({ createAudio }) => createAudio(latencyAsked())))
+const latencyAsked = () => Number(new URLSearchParams(location.search).get('latency')) || undefined
+
+/** Playing the open piece, and keeping what sounded. */
+export const usePlaying = defineStore('playing', () => {
+  const piece = usePiece()
+  const notices = useNotices()
+  const player = shallowRef<Player | null>(null)
+  const isPlaying = ref(false)
+  const isStarting = ref(false)
+  const keptBars = ref(4)
+
+  const hasTape = computed(() => player.value !== null)
+
+  async function ready(): Promise<Player> {
+    const sound = await ensureAudio()
+    if (!player.value) {
+      const made = new Player(sound.clock, sound.port, ask)
+      sound.onTick(() => made.tick())
+      player.value = made
+    }
+    await sound.resume()
+    return player.value
+  }
+
+  async function play(fromTick = 0) {
+    if (!piece.score || isStarting.value) return
+    isStarting.value = true
+    try {
+      const ours = await ready()
+      if (piece.score) await ours.play(piece.score, piece.dice, fromTick)
+      isPlaying.value = ours.isPlaying
+    } catch (reason) {
+      notices.complain(reason, { label: 'Try again', act: () => play(fromTick) })
+    } finally {
+      isStarting.value = false
+    }
+  }
+
+  function stop() {
+    player.value?.stop()
+    isPlaying.value = false
+  }
+
+  const toggle = () => (isPlaying.value ? stop() : play())
+
+  /** Sound one voice now, at the touch of a hand. */
+  async function tryVoice(voice: string) {
+    const sound = await ensureAudio()
+    await sound.resume()
+    const time = sound.clock.now() + 0.02
+    sound.port.strike({ voice, pitch: 0, velocity: 100, channel: 10, time, end: time + 0.5 })
+  }
+
+  /** Mute or unmute a lane, at once. */
+  function mute(laneId: string, isMuted: boolean) {
+    piece.silence(laneId, { mute: isMuted })
+    if (isMuted) player.value?.silence((id) => id === laneId)
+  }
+
+  /** Solo a lane or not; the others fall silent at once. */
+  function solo(laneId: string, isSolo: boolean) {
+    piece.silence(laneId, { solo: isSolo })
+    const soloed = new Set(piece.lanes.filter((lane) => lane.solo).map((lane) => lane.id))
+    if (isSolo) player.value?.silence((id) => !soloed.has(id))
+  }
+
+  /** Keep the last bars, or a `stretch` of them, as a clip. Null if there was nothing to keep. */
+  async function keep(
+    bars: number,
+    of?: { stretch: TapeStretch; first: number; end: number },
+  ): Promise<KeptClip | null> {
+    player.value?.tick()
+    const stretch = of?.stretch ?? player.value?.tape.newestWhole()
+    if (!stretch || !piece.document || !piece.pattern) {
+      notices.complain('Nothing has sounded yet. Press play: the tape is always running.')
+      return null
+    }
+    try {
+      const body: Schemas['Keeping'] = {
+        piece: piece.document.name,
+        pattern: piece.pattern.name,
+        score: stretch.score,
+        dice: stretch.dice,
+        tape: tapeOf(stretch),
+        bars,
+        stretch: of ? { first_bar: of.first, end_bar: of.end } : null,
+      }
+      const kept = await clipsApi.keep(body)
+      notices.say(saidOf(kept, of ? of.end - of.first : bars, stretch), {
+        label: 'Download .mid',
+        act: () => location.assign(clipsApi.file(kept.id)),
+      })
+      return kept
+    } catch (reason) {
+      notices.complain(reason)
+      return null
+    }
+  }
+
+  watch(
+    () => [piece.score, piece.dice] as const,
+    ([score, dice]) => {
+      if (score) player.value?.change(score, dice)
+    },
+    { flush: 'sync' },
+  )
+  // Another piece has a tape of its own.
+  watch(
+    () => piece.id,
+    () => {
+      stop()
+      player.value?.forget()
+    },
+    { flush: 'sync' },
+  )
+
+  return {
+    player,
+    isPlaying,
+    isStarting,
+    keptBars,
+    hasTape,
+    ready: ensureAudio,
+    play,
+    stop,
+    toggle,
+    tryVoice,
+    mute,
+    solo,
+    keep,
+  }
+})
+
+function saidOf(kept: KeptClip, asked: number, stretch: TapeStretch): string {
+  const few = kept.bars < asked ? ` (only ${kept.bars} had sounded whole)` : ''
+  const changedAt = stretch.tempoChangedAt
+  const first = (kept.document.origin?.first_bar ?? 0) * stretch.barTicks
+  const within = changedAt !== null && changedAt > first && changedAt < first + kept.document.length_ticks
+  const tempo = within ? ` The tempo changed on the way: the clip has ${kept.document.tempo}.` : ''
+  return `Kept “${kept.document.name}”${few}.${tempo}`
+}

@@ -1,0 +1,301 @@
+<script setup lang="ts">
+/** The foot of every working screen: play, where the music is, what holds for the pattern, the tape, and keep. */
+import { useRafFn } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+
+import type { Word } from '@/api/client'
+import { useShortcuts } from '@/composables/useShortcuts'
+import SentenceLine from '@/lattice/sentence/SentenceLine.vue'
+import { useRendering } from '@/lattice/useRendering'
+import { ticksOfBar } from '@/sound/time'
+import { withValueAt, type Patch } from '@/stores/document'
+import { usePiece } from '@/stores/piece'
+import { usePlaying } from '@/stores/playing'
+import TapeStrip from './TapeStrip.vue'
+
+const KEEPS = [1, 2, 4, 8] as const
+const piece = usePiece()
+const playing = usePlaying()
+
+/** The words of tempo, meter and dice come from the engine, as all words do; a score without lanes suffices. */
+const { rendering } = useRendering(
+  computed(() =>
+    piece.score
+      ? { score: { ...piece.score, lanes: [] }, dice: piece.dice, window: { first_bar: 0, bars: 1 } }
+      : null,
+  ),
+)
+const standing = (name: string) => rendering.value?.standing.filter(({ setting }) => setting === name) ?? []
+
+/** What the words change: the tempo is the piece's, the rest the pattern's. */
+const target = computed(() => ({ ...piece.pattern, tempo: piece.document?.tempo }))
+function move(word: Word, value: number, gesture: string) {
+  const label = `${word.name} → ${value}`
+  if (word.field === 'tempo') piece.edit(label, (document) => ({ ...document, tempo: value }), gesture)
+  else piece.editPattern(label, (pattern) => withValueAt(pattern, word.field, value), gesture)
+}
+function patch(label: string, fields: Patch) {
+  piece.editPattern(label, (pattern) => ({ ...pattern, ...fields }))
+}
+function newDice() {
+  const dice = (crypto.getRandomValues(new Uint32Array(1))[0] ?? 0) % 10_000
+  piece.editPattern(`new dice ${dice}`, (pattern) => ({ ...pattern, dice }))
+}
+
+const place = ref('1 : 1')
+function tell() {
+  const meter = piece.pattern?.meter
+  const tick = playing.player?.nowTick ?? 0
+  if (!meter) return
+  const bar = ticksOfBar(meter)
+  const beat = bar / meter.numerator
+  place.value = `${(Math.floor(tick / bar) + 1).toLocaleString('en')} : ${Math.floor((tick % bar) / beat) + 1}`
+}
+const { pause, resume } = useRafFn(tell, { immediate: false, fpsLimit: 30 })
+watch(
+  () => playing.isPlaying,
+  (plays) => {
+    tell()
+    if (plays) resume()
+    else pause()
+  },
+)
+
+// ---- Keeping: K, then how many bars ----
+const isKeyOpen = ref(false)
+let closing: ReturnType<typeof setTimeout> | undefined
+function openKey() {
+  isKeyOpen.value = true
+  clearTimeout(closing)
+  closing = setTimeout(() => (isKeyOpen.value = false), 3000)
+}
+function keepBy(bars: number) {
+  if (!isKeyOpen.value) return
+  isKeyOpen.value = false
+  void keep(bars)
+}
+async function keep(bars: number) {
+  if (bars <= 8) playing.keptBars = bars
+  await playing.keep(bars)
+}
+
+useShortcuts({
+  ' ': { says: 'Play from bar 1, or stop', act: playing.toggle },
+  'k': { says: 'Keep: then 1, 2, 4 or 8 bars, 0 for 16', act: openKey },
+  '1': { says: 'After K: keep 1 bar', act: () => keepBy(1) },
+  '2': { says: 'After K: keep 2 bars', act: () => keepBy(2) },
+  '4': { says: 'After K: keep 4 bars', act: () => keepBy(4) },
+  '8': { says: 'After K: keep 8 bars', act: () => keepBy(8) },
+  '0': { says: 'After K: keep 16 bars', act: () => keepBy(16) },
+}) // prettier-ignore
+</script>
+
+<template>
+  <footer class="deck">
+    <button
+      type="button"
+      class="play"
+      :class="{ stop: playing.isPlaying }"
+      :aria-label="playing.isPlaying ? 'Stop' : 'Play from bar 1'"
+      :disabled="playing.isStarting"
+      @click="playing.toggle"
+    >
+      <svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true">
+        <rect v-if="playing.isPlaying" x="5" y="5" width="14" height="14" rx="2" fill="currentColor" />
+        <path v-else d="M7 4l13 8-13 8z" fill="currentColor" />
+      </svg>
+      <v-tooltip activator="parent">{{ playing.isPlaying ? 'Stop' : 'Play from bar 1' }} (Space)</v-tooltip>
+    </button>
+    <div class="standing">
+      <div class="place" data-test="place">
+        <span class="named">{{ place }}</span> <small>bar : beat</small>
+      </div>
+      <div class="words">
+        <span
+          ><SentenceLine
+            owner="Piece"
+            :parts="standing('tempo')"
+            :target="target"
+            @move="move"
+            @cancel="piece.takeBack"
+          />
+          BPM</span
+        >
+        <span
+          ><SentenceLine
+            owner="Pattern"
+            :parts="standing('meter')"
+            :target="target"
+            @move="move"
+            @patch="patch"
+            @cancel="piece.takeBack"
+        /></span>
+        <span>
+          dice
+          <SentenceLine
+            owner="Pattern"
+            :parts="standing('dice')"
+            :target="target"
+            @move="move"
+            @cancel="piece.takeBack"
+          />
+          <button type="button" class="dice" @click="newDice">
+            new<v-tooltip activator="parent">New dice: every chance falls otherwise</v-tooltip>
+          </button>
+        </span>
+      </div>
+    </div>
+    <TapeStrip
+      :player="playing.player"
+      :is-playing="playing.isPlaying"
+      :kept-bars="playing.keptBars"
+      @keep="(stretch, first, end) => playing.keep(end - first, { stretch, first, end })"
+    />
+    <div class="keeping" :class="{ open: isKeyOpen }">
+      <button type="button" class="keep named" @click="keep(playing.keptBars)">
+        {{
+          isKeyOpen ? 'Keep … bars?' : `Keep ${playing.keptBars} ${playing.keptBars === 1 ? 'bar' : 'bars'}`
+        }}
+        <v-tooltip activator="parent"
+          >Keep the last bars that sounded as a clip (K, then 1 2 4 8, or 0 for 16)</v-tooltip
+        >
+      </button>
+      <div class="counts" role="group" aria-label="Bars to keep">
+        <button
+          v-for="count in KEEPS"
+          :key="count"
+          type="button"
+          :aria-pressed="count === playing.keptBars"
+          :aria-label="`Keep ${count} bars at a time`"
+          @click="playing.keptBars = count"
+        >
+          {{ count }}
+        </button>
+      </div>
+    </div>
+  </footer>
+</template>
+
+<style scoped>
+.deck {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  height: 96px;
+  padding: 8px 16px;
+  background: var(--deck);
+  color: var(--on-deck);
+}
+.play {
+  flex: none;
+  width: 60px;
+  height: 60px;
+  display: grid;
+  place-items: center;
+  border-radius: 50%;
+  background: var(--act-text);
+  color: #fff;
+  cursor: pointer;
+}
+.v-theme--night .play {
+  background: #b8361c;
+}
+.play:hover {
+  background: #d9482b;
+}
+.play:disabled {
+  opacity: 0.6;
+}
+.play:focus-visible,
+.keep:focus-visible,
+.counts button:focus-visible {
+  outline-color: var(--keep);
+}
+.standing {
+  flex: none;
+  width: 250px;
+}
+.place {
+  font-size: 27px;
+  line-height: 34px;
+}
+.place small {
+  font-size: 13px;
+  color: var(--on-deck-soft);
+}
+.words {
+  display: flex;
+  gap: 14px;
+  align-items: baseline;
+  font-size: 14px;
+  color: var(--on-deck-soft);
+  white-space: nowrap;
+}
+.words :deep(.sentence),
+.words :deep(.number),
+.words :deep(.choice) {
+  color: var(--on-deck);
+}
+.words :deep(.number.typing) {
+  color: var(--ink);
+}
+.dice {
+  min-height: 28px;
+  padding: 0 8px;
+  border-radius: 8px;
+  border: 1.5px solid color-mix(in srgb, var(--on-deck-soft) 45%, transparent);
+  color: var(--on-deck);
+  cursor: pointer;
+}
+.dice:hover {
+  border-color: var(--on-deck);
+}
+.keeping {
+  flex: none;
+  width: 150px;
+  text-align: center;
+}
+.keep {
+  width: 100%;
+  height: 44px;
+  border-radius: 22px;
+  background: var(--keep);
+  color: #2b2440;
+  font-size: 17px;
+  cursor: pointer;
+}
+.keep:hover {
+  filter: brightness(1.08);
+}
+.open .keep {
+  outline: 3px solid var(--on-deck);
+}
+.counts {
+  display: flex;
+  justify-content: center;
+  gap: 4px;
+  margin-top: 4px;
+}
+.counts button {
+  min-width: 30px;
+  height: 28px;
+  border-radius: 14px;
+  font: 600 14px/1 var(--text-font);
+  color: var(--on-deck-soft);
+  cursor: pointer;
+}
+.counts button:hover {
+  color: var(--on-deck);
+}
+.counts button[aria-pressed='true'] {
+  color: var(--keep);
+  box-shadow: inset 0 0 0 1.5px var(--keep);
+}
+@media (pointer: coarse) {
+  .counts button,
+  .dice {
+    min-height: 40px;
+    min-width: 40px;
+  }
+}
+</style>

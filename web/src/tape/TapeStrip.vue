@@ -1,0 +1,173 @@
+<script setup lang="ts">
+/** The last bars that sounded. A drag over it keeps the bars it touches; the outline is what the key and button keep. */
+import { useElementSize, useRafFn } from '@vueuse/core'
+import { computed, ref, useTemplateRef, watch } from 'vue'
+
+import type { Player } from '@/sound/player'
+import { inkOf } from '@/theme/inks'
+import { BARS_ON_TAPE, type TapeBar, type TapeStretch } from './tape'
+import { draggedBars, lastWholeBars } from './choosing'
+
+const props = defineProps<{ player: Player | null; isPlaying: boolean; keptBars: number }>()
+const emit = defineEmits<{ keep: [stretch: TapeStretch, first: number, end: number] }>()
+
+const box = useTemplateRef<HTMLElement>('box')
+const canvas = ref<HTMLCanvasElement>()
+const { width, height } = useElementSize(box)
+const barWidth = computed(() => width.value / BARS_ON_TAPE)
+const isEmpty = ref(true)
+let bars: TapeBar[] = []
+let drag: { from: number; to: number } | null = null
+
+function draw() {
+  const surface = canvas.value
+  const context = surface?.getContext('2d')
+  if (!surface || !context) return
+  bars = props.player?.tape.lastBars() ?? []
+  isEmpty.value = bars.length === 0
+  const pixel = window.devicePixelRatio
+  context.setTransform(pixel, 0, 0, pixel, 0, 0)
+  context.clearRect(0, 0, width.value, height.value)
+  const rows = rowsOf(bars)
+  bars.forEach((bar, at) => drawBar(context, bar, at, rows, bars[at - 1]))
+  const chosen = drag ? draggedBars(bars, drag.from, drag.to) : lastWholeBars(bars, props.keptBars)
+  if (chosen) outline(context, chosen.from, chosen.to, drag !== null)
+}
+
+/** Every lane on the tape has a line of its own. */
+function rowsOf(shown: readonly TapeBar[]): Map<string, number> {
+  const ids = new Set(
+    [...new Set(shown.map(({ stretch }) => stretch))].flatMap(({ score }) => score.lanes.map(({ id }) => id)),
+  )
+  return new Map([...ids].map((id, at) => [id, at]))
+}
+
+function drawBar(
+  context: CanvasRenderingContext2D,
+  { stretch, bar, sounded }: TapeBar,
+  at: number,
+  rows: ReadonlyMap<string, number>,
+  before?: TapeBar,
+) {
+  const left = at * barWidth.value
+  const isNewStretch = before !== undefined && before.stretch !== stretch
+  context.fillStyle = isNewStretch || at === 0 ? '#f5f0e6aa' : '#f5f0e63a'
+  context.fillRect(left, 4, isNewStretch ? 2 : 1, height.value - 8)
+  context.fillStyle = '#c9c0d6'
+  context.font = '11px "Atkinson Hyperlegible Next Variable"'
+  context.fillText(String(bar + 1), left + 4, 13)
+  const rowHeight = Math.min(9, (height.value - 22) / Math.max(1, rows.size))
+  const [first, end] = [bar * stretch.barTicks, (bar + 1) * stretch.barTicks]
+  for (const note of stretch.notes) {
+    if (note.start < first || note.start >= end || note.start > stretch.nowTick) continue
+    const x = left + ((note.start - first) / stretch.barTicks) * barWidth.value
+    context.fillStyle = brighter(inkOf(note.ink))
+    context.globalAlpha = 0.35 + 0.65 * (note.velocity / 127)
+    context.fillRect(x, 18 + (rows.get(note.laneId) ?? 0) * rowHeight, 2.4, Math.max(2, rowHeight - 1.6))
+  }
+  context.globalAlpha = 1
+  if (sounded < 1 && props.isPlaying) {
+    context.fillStyle = '#d9482b'
+    context.fillRect(left + sounded * barWidth.value, 2, 2, height.value - 4)
+  }
+}
+
+const brighter = (ink: string) => `color-mix(in srgb, ${ink} 55%, #ffe9c9)`
+
+function outline(context: CanvasRenderingContext2D, from: number, to: number, isDragged: boolean) {
+  const [left, right] = [from * barWidth.value, to * barWidth.value]
+  context.strokeStyle = '#f6b73c'
+  context.lineWidth = 2
+  context.beginPath()
+  context.roundRect(left + 1, 1, right - left - 2, height.value - 2, 8)
+  context.stroke()
+  if (!isDragged) return
+  context.fillStyle = '#f6b73c33'
+  context.fill()
+}
+
+const barAt = (event: PointerEvent) => {
+  const left = box.value?.getBoundingClientRect().left ?? 0
+  return Math.floor((event.clientX - left) / (barWidth.value || 1))
+}
+function onPointerDown(event: PointerEvent) {
+  if (event.button !== 0 || !bars.length) return
+  box.value?.setPointerCapture(event.pointerId)
+  drag = { from: barAt(event), to: barAt(event) }
+  draw()
+}
+function onPointerMove(event: PointerEvent) {
+  if (!drag) return
+  drag.to = barAt(event)
+  draw()
+}
+function onPointerUp() {
+  const chosen = drag && draggedBars(bars, drag.from, drag.to)
+  drag = null
+  draw()
+  if (chosen) emit('keep', chosen.stretch, chosen.first, chosen.end)
+}
+
+const { pause, resume } = useRafFn(draw, { immediate: false, fpsLimit: 30 })
+watch(
+  () => [props.isPlaying, props.player, props.keptBars, width.value, height.value] as const,
+  ([isPlaying]) => {
+    draw()
+    if (isPlaying) resume()
+    else pause()
+  },
+  { immediate: true, flush: 'post' },
+)
+</script>
+
+<template>
+  <div
+    ref="box"
+    class="tape"
+    role="img"
+    aria-label="Tape: the last 16 bars that sounded. Drag over bars to keep them."
+    @pointerdown="onPointerDown"
+    @pointermove="onPointerMove"
+    @pointerup="onPointerUp"
+    @pointercancel="onPointerUp"
+  >
+    <canvas
+      ref="canvas"
+      :width="width * pixelRatio()"
+      :height="height * pixelRatio()"
+      :style="{ width: `${width}px`, height: `${height}px` }"
+    />
+    <p v-if="isEmpty">The tape. What you play runs by here; drag over bars to keep them.</p>
+  </div>
+</template>
+
+<script lang="ts">
+const pixelRatio = () => window.devicePixelRatio
+</script>
+
+<style scoped>
+.tape {
+  position: relative;
+  flex: 1;
+  min-width: 0;
+  align-self: stretch;
+  cursor: crosshair;
+  touch-action: none;
+  border-radius: 8px;
+  background: color-mix(in srgb, var(--deck) 88%, white);
+  overflow: hidden;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+}
+p {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  font-size: 14px;
+  color: var(--on-deck-soft);
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,96 @@
+/** The tape: what sounded. What was given to the audio clock and withdrawn before it started is not on it. */
+import type { Schemas, Score } from '@/api/client'
+
+/** A note in ticks from the pattern's start. Its length changes if it is silenced while it sounds. */
+export interface TapeNote {
+  readonly laneId: string
+  readonly lane: string
+  readonly ink: number
+  readonly start: number
+  length: number
+  readonly pitch: number
+  readonly velocity: number
+  readonly channel: number
+}
+
+/** From one start to the stop after it. `score` and `dice` as they stood last while it played. */
+export interface TapeStretch {
+  readonly fromTick: number
+  nowTick: number
+  score: Score
+  dice: number
+  barTicks: number
+  /** Where the tempo last changed while it played; null: nowhere. */
+  tempoChangedAt: number | null
+  notes: TapeNote[]
+}
+
+/** A bar that is on show: of which stretch, which bar of the pattern, and how much of it has sounded (0-1). */
+export interface TapeBar {
+  readonly stretch: TapeStretch
+  readonly bar: number
+  readonly sounded: number
+}
+
+export const BARS_ON_TAPE = 16
+const BARS_REMEMBERED = 64
+
+export class Tape {
+  stretches: TapeStretch[] = []
+
+  begin(fromTick: number, barTicks: number, score: Score, dice: number): TapeStretch {
+    const stretch: TapeStretch = {
+      fromTick, nowTick: fromTick, score, dice, barTicks, tempoChangedAt: null, notes: [],
+    } // prettier-ignore
+    this.stretches = [...this.stretches.filter(({ nowTick, fromTick }) => nowTick > fromTick), stretch].slice(
+      -BARS_ON_TAPE,
+    )
+    return stretch
+  }
+
+  /** The bars that sounded last, the newest last. */
+  lastBars(count = BARS_ON_TAPE): TapeBar[] {
+    const bars: TapeBar[] = []
+    for (const stretch of [...this.stretches].reverse()) {
+      const { barTicks, fromTick, nowTick } = stretch
+      for (let bar = Math.ceil(nowTick / barTicks) - 1; bar >= Math.floor(fromTick / barTicks); bar--) {
+        if (bars.length === count) return bars.reverse()
+        bars.push({ stretch, bar, sounded: Math.min(1, nowTick / barTicks - bar) })
+      }
+    }
+    return bars.reverse()
+  }
+
+  /** The stretch to keep the last bars of: the newest of which a whole bar has sounded, or the newest. */
+  newestWhole(): TapeStretch | undefined {
+    const isWhole = ({ nowTick, fromTick, barTicks }: TapeStretch) =>
+      Math.floor(nowTick / barTicks) > Math.ceil(fromTick / barTicks)
+    return this.stretches.findLast(isWhole) ?? this.stretches.at(-1)
+  }
+}
+
+/** Forget what left the tape long ago. */
+export function trim(stretch: TapeStretch) {
+  const oldest = stretch.nowTick - BARS_REMEMBERED * stretch.barTicks
+  if (stretch.notes.length > 2000 && (stretch.notes[1000]?.start ?? Infinity) < oldest) {
+    stretch.notes = stretch.notes.filter((note) => note.start >= oldest)
+  }
+}
+
+/** What the server keeps from: the notes of a stretch that had begun by now, lane by lane. */
+export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
+  const now = Math.floor(stretch.nowTick)
+  const tracks = new Map<string, Schemas['Track']>()
+  for (const { laneId, lane, ink, channel, start, length, pitch, velocity } of stretch.notes) {
+    if (start >= now) continue
+    const track = tracks.get(laneId) ?? { lane, ink, channel, notes: [] }
+    tracks.set(laneId, track)
+    track.notes.push([start, length, pitch, velocity])
+  }
+  return {
+    from_tick: Math.ceil(stretch.fromTick),
+    now_tick: now,
+    meter: stretch.score.meter,
+    tracks: [...tracks.values()],
+  }
+}
