@@ -22,15 +22,6 @@ __all__ = [
     "Save",
     "ShelfPiece",
 ]
-    "CoverThread",
-    "MomentIn",
-    "Naming",
-    "NewPiece",
-    "OpenPiece",
-    "RenderQuestion",
-    "Save",
-    "ShelfPiece",
-]
 
 MAX_SCREEN_BARS = 64
 

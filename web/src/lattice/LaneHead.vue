@@ -56,7 +56,14 @@ const close = (act: 'copy' | 'remove') => {
           />
         </v-menu>
       </button>
-      <span v-if="picture" class="round">{{ picture.comes_round }}</span>
+      <span v-if="picture" class="round"
+        ><span
+          >{{ picture.comes_round
+          }}<v-tooltip activator="parent"
+            >Its cycle comes round after {{ picture.comes_round }}</v-tooltip
+          ></span
+        ></span
+      >
       <button
         type="button"
         class="switch"
@@ -91,7 +98,7 @@ const close = (act: 'copy' | 'remove') => {
 
 <style scoped>
 .head {
-  padding: 6px 10px 6px 18px;
+  padding: 4px 10px 5px 18px;
   border-left: 7px solid var(--lane-ink);
   min-width: 0;
 }

@@ -205,7 +205,70 @@ const labelOf = (lane: Lane) => {
       <div class="meeting" data-test="meeting">{{ rendering.meeting.says }}</div>
     </div>
     <div class="ruler-row">
-      <Ruler :rendering="rendering" :scale="scale" @play-from="playing.play" />
+      <Ruler v-if="scale.width" :rendering="rendering" :scale="scale" @play-from="playing.play" />
+    </div>
+
+    <div class="lanes">
+      <div ref="stack" class="stack">
+        <div ref="threads" class="over-threads">
+          <Weft :rendering="rendering" :scale="scale" />
+        </div>
+        <div
+          v-for="lane in piece.lanes"
+          :key="lane.id"
+          ref="rows"
+          class="row"
+          :class="{ chosen: lane.id === chosen }"
+          :data-lane="lane.id"
+        >
+          <LaneHead
+            :lane="lane"
+            :picture="pictures.get(lane.id)"
+            :voices="voices"
+            :is-chosen="lane.id === chosen"
+            @choose="choose(lane.id)"
+            @move="(word, value, gesture) => edits.move(lane, word, value, gesture)"
+            @patch="(label, patch) => edits.patch(lane, label, patch)"
+            @cancel="piece.takeBack"
+            @mute="(isMuted) => playing.mute(lane.id, isMuted)"
+            @solo="(isSolo) => playing.solo(lane.id, isSolo)"
+            @listen="playing.tryVoice"
+            @copy="choose(edits.copy(lane))"
+            @remove="remove(lane)"
+          />
+          <div class="thread-place">
+            <LaneThread
+              v-if="scale.width && pictures.get(lane.id)"
+              :picture="pictures.get(lane.id)!"
+              :scale="scale"
+              :height="heights.get(lane.id) ?? THREAD"
+              :ink="inkOf(lane.ink)"
+              :label="labelOf(lane)"
+              :cursor="lane.id === chosen ? cursor : null"
+              @press="(step) => press(lane, step)"
+              @paint="(step) => paint(lane, step)"
+              @release="painting = null"
+            />
+          </div>
+        </div>
+        <Playhead
+          class="head-over-threads"
+          :player="playing.player"
+          :is-playing="playing.isPlaying"
+          :scale="scale"
+          :middles="middles"
+          :height="total"
+          @at="(tick) => view.follow(Math.floor(tick / rendering!.bar_ticks))"
+        />
+      </div>
+      <p v-if="piece.lanes.length === 0" class="empty">
+        No lane yet. Add one: it begins as 3 in 8, and its sentence says what to turn.
+      </p>
+    </div>
+    <div class="below">
+      <button type="button" class="word-button" @click="choose(edits.add())">
+        + lane<v-tooltip activator="parent">A new lane (N)</v-tooltip>
+      </button>
       <div class="view" role="group" aria-label="Bars in view">
         <button
           type="button"
@@ -244,69 +307,6 @@ const labelOf = (lane: Lane) => {
         >
           follow
         </button>
-      </div>
-    </div>
-
-    <div class="lanes">
-      <div ref="stack" class="stack">
-        <div ref="threads" class="over-threads">
-          <Weft :rendering="rendering" :scale="scale" />
-        </div>
-        <div
-          v-for="lane in piece.lanes"
-          :key="lane.id"
-          ref="rows"
-          class="row"
-          :class="{ chosen: lane.id === chosen }"
-          :data-lane="lane.id"
-        >
-          <LaneHead
-            :lane="lane"
-            :picture="pictures.get(lane.id)"
-            :voices="voices"
-            :is-chosen="lane.id === chosen"
-            @choose="choose(lane.id)"
-            @move="(word, value, gesture) => edits.move(lane, word, value, gesture)"
-            @patch="(label, patch) => edits.patch(lane, label, patch)"
-            @cancel="piece.takeBack"
-            @mute="(isMuted) => playing.mute(lane.id, isMuted)"
-            @solo="(isSolo) => playing.solo(lane.id, isSolo)"
-            @listen="playing.tryVoice"
-            @copy="choose(edits.copy(lane))"
-            @remove="remove(lane)"
-          />
-          <div class="thread-place">
-            <LaneThread
-              v-if="pictures.get(lane.id)"
-              :picture="pictures.get(lane.id)!"
-              :scale="scale"
-              :height="heights.get(lane.id) ?? THREAD"
-              :ink="inkOf(lane.ink)"
-              :label="labelOf(lane)"
-              :cursor="lane.id === chosen ? cursor : null"
-              @press="(step) => press(lane, step)"
-              @paint="(step) => paint(lane, step)"
-              @release="painting = null"
-            />
-          </div>
-        </div>
-        <Playhead
-          class="head-over-threads"
-          :player="playing.player"
-          :is-playing="playing.isPlaying"
-          :scale="scale"
-          :middles="middles"
-          :height="total"
-          @at="(tick) => view.follow(Math.floor(tick / rendering!.bar_ticks))"
-        />
-      </div>
-      <div class="below">
-        <button type="button" class="word-button" @click="choose(edits.add())">
-          + lane<v-tooltip activator="parent">A new lane (N)</v-tooltip>
-        </button>
-        <p v-if="piece.lanes.length === 0" class="empty">
-          No lane yet. Add one: it begins as 3 in 8, and its sentence says what to turn.
-        </p>
       </div>
     </div>
   </main>

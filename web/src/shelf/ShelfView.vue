@@ -81,7 +81,6 @@ async function restore(piece: ShelfPiece) {
       <li v-for="piece in pieces" :key="piece.id" class="piece" :data-piece="piece.id">
         <RouterLink :to="`/lattice/${piece.id}`" class="cover" :aria-label="`Open ${piece.name}`">
           <PieceCover :threads="piece.threads" />
-          <span class="open">Open</span>
         </RouterLink>
         <div class="about">
           <NameField :name="piece.name" label="Name of the piece" @rename="(name) => rename(piece, name)" />
@@ -99,6 +98,13 @@ async function restore(piece: ShelfPiece) {
             >
               Delete
             </button>
+            <RouterLink
+              :to="`/lattice/${piece.id}`"
+              class="word-button strong"
+              tabindex="-1"
+              aria-hidden="true"
+              >Open</RouterLink
+            >
           </div>
         </div>
       </li>
@@ -151,16 +157,6 @@ ul {
   text-decoration: none;
   overflow: hidden;
 }
-.open {
-  position: absolute;
-  right: 14px;
-  bottom: 12px;
-  padding: 6px 16px;
-  border-radius: 16px;
-  background: var(--ink);
-  color: var(--paper);
-  font-weight: 600;
-}
 .about {
   padding: 12px 18px 14px;
   border-top: 1.5px solid var(--rule);
@@ -168,13 +164,18 @@ ul {
 }
 .end {
   display: flex;
-  justify-content: space-between;
   align-items: center;
+  gap: 10px;
+  margin-top: 8px;
   font-size: 14px;
   color: var(--soft-ink);
 }
-.end .quiet-button {
-  margin-right: -8px;
+.end span {
+  flex: 1;
+}
+.end .word-button {
+  padding: 6px 18px;
+  text-decoration: none;
 }
 .empty {
   display: grid;

@@ -72,7 +72,7 @@ function drawBar(
   }
 }
 
-const brighter = (ink: string) => `color-mix(in srgb, ${ink} 55%, #ffe9c9)`
+const brighter = (ink: string) => `color-mix(in srgb, ${ink} 62%, white)`
 
 function outline(context: CanvasRenderingContext2D, from: number, to: number, isDragged: boolean) {
   const [left, right] = [from * barWidth.value, to * barWidth.value]

@@ -80,7 +80,8 @@ export function trim(stretch: TapeStretch) {
 /** What the server keeps from: the notes of a stretch that had begun by now, lane by lane. */
 export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
   const now = Math.floor(stretch.nowTick)
-  const tracks = new Map<string, Schemas['Track']>()
+  // In the order of the lanes; lanes that are gone by now come after them.
+  const tracks = new Map<string, Schemas['Track'] | null>(stretch.score.lanes.map(({ id }) => [id, null]))
   for (const { laneId, lane, ink, channel, start, length, pitch, velocity } of stretch.notes) {
     if (start >= now) continue
     const track = tracks.get(laneId) ?? { lane, ink, channel, notes: [] }
@@ -91,6 +92,6 @@ export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
     from_tick: Math.ceil(stretch.fromTick),
     now_tick: now,
     meter: stretch.score.meter,
-    tracks: [...tracks.values()],
+    tracks: [...tracks.values()].filter((track) => track !== null),
   }
 }

@@ -44,8 +44,8 @@ const onKeyDown = (event: KeyboardEvent) => {
 
 <style scoped>
 .choice {
-  padding: 3px 2px;
-  margin: -3px 0;
+  padding: 4px 2px 1px;
+  margin: -4px -1px -1px;
   font-weight: 600;
   color: inherit;
   border-bottom: 1.5px dotted currentColor;

@@ -125,9 +125,8 @@ function takeTyped() {
 <style scoped>
 .number {
   display: inline-block;
-  min-width: 1.1em;
-  padding: 3px 2px;
-  margin: -3px 0;
+  padding: 4px 2px 1px;
+  margin: -4px -1px -1px;
   text-align: center;
   font-weight: 700;
   color: inherit;

@@ -90,8 +90,8 @@ function makePlain(part: Part) {
 
 <style scoped>
 .sentence {
-  font-size: 14.5px;
-  line-height: 20px;
+  font-size: 14px;
+  line-height: 19px;
   color: var(--soft-ink);
 }
 .part {
@@ -114,8 +114,8 @@ function makePlain(part: Part) {
 }
 .more {
   min-width: 28px;
-  min-height: 22px;
-  margin: -3px 0 -3px 6px;
+  height: 22px;
+  margin: -3px 0 -3px 4px;
   border-radius: 8px;
   border: 1.5px dashed var(--rule);
   font: 700 15px/1 var(--text-font);
