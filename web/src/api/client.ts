@@ -29,7 +29,7 @@ export class ApiError extends Error {
 
 const csrfToken = () => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 
-export const api = createClient<paths>({ baseUrl: location.origin })
+export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) })
 api.use({
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())

@@ -1,0 +1,72 @@
+import { describe, expect, it } from 'vitest'
+
+import { aPicture } from '@/testing'
+import { MAX_RADIUS, PAD, radiusOf, stepNear, threadOf, tickAt, xOf, type Scale } from './geometry'
+
+const scale: Scale = { firstTick: 1000, endTick: 1800, width: 800 + 2 * PAD }
+const starts = [1000, 1100, 1200, 1300, 1400, 1500, 1600, 1700]
+const lane = aPicture({
+  starts,
+  places: [0, 1, 2, 3, 0, 1, 2, 3],
+  hits: [0, 2, 4, 6],
+  sounds: [1, 1, 1, 0],
+  velocities: [127, 64, 127, 64],
+  lengths: [100, 100, 100, 100],
+  chances: [100, 100, 50, 50],
+  cycle_starts: [1000, 1400],
+})
+
+describe('true time', () => {
+  it('gives equal durations equal distances, and finds its way back', () => {
+    expect(xOf(1000, scale)).toBe(PAD)
+    expect(xOf(1200, scale) - xOf(1100, scale)).toBe(xOf(1700, scale) - xOf(1600, scale))
+    expect(tickAt(xOf(1234, scale), scale)).toBeCloseTo(1234)
+  })
+})
+
+describe('a thread', () => {
+  const thread = threadOf(lane, scale, 30)
+
+  it('lies on a band over the first whole cycle in view, with a stitch where each begins', () => {
+    expect(thread.band?.width).toBe(400)
+    expect(thread.stitches.length).toBe(2)
+  })
+
+  it('groups beads by what they look like: in the band or later, sounding or not', () => {
+    expect(thread.beads.map(({ isInBand, sounds }) => [isInBand, sounds])).toEqual([[true, true], [false, true], [false, false]]) // prettier-ignore
+  })
+
+  it('fills a bead as far as its chance', () => {
+    expect(thread.beads[0]).toMatchObject({ ring: '', fill: '' })
+    expect(thread.beads[1]?.ring).not.toBe('')
+    expect(thread.beads[1]?.fill).not.toBe('')
+  })
+
+  it('draws a tail only where a note is not as long as its step', () => {
+    expect(thread.tails).toBe('')
+    expect(threadOf({ ...lane, lengths: [300, 100, 100, 100] }, scale, 30).tails.match(/M/g)?.length).toBe(1)
+  })
+
+  it('becomes marks where steps are too narrow for beads', () => {
+    expect(threadOf(lane, { ...scale, width: 80 }, 30).isMarks).toBe(true)
+  })
+
+  it('has no band where no cycle begins', () => {
+    expect(threadOf({ ...lane, cycle_starts: [] }, scale, 30).band).toBeNull()
+  })
+})
+
+describe('beads', () => {
+  it('grow with velocity and never touch their neighbours', () => {
+    expect(radiusOf(127, 100)).toBe(MAX_RADIUS)
+    expect(radiusOf(20, 100)).toBeLessThan(radiusOf(100, 100))
+    for (const step of [9, 14, 20]) expect(2 * radiusOf(127, step)).toBeLessThan(step)
+  })
+})
+
+describe('the step under the hand', () => {
+  it('is the nearest one', () => {
+    expect([900, 1049, 1051, 1690, 5000].map((tick) => stepNear(starts, tick))).toEqual([0, 0, 1, 7, 7])
+    expect(stepNear([], 5)).toBe(-1)
+  })
+})

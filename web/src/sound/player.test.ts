@@ -1,0 +1,240 @@
+import { beforeEach, describe, expect, it } from 'vitest'
+
+import type { Score } from '@/api/client'
+import { aLane, aScore, RecordingPort, standIn } from '@/testing'
+import { HORIZON, Player } from './player'
+
+const SIXTEENTH = 3360
+const settle = () => new Promise((resolve) => setTimeout(resolve))
+
+/** A clock that is moved by hand, in steps as the ticker's, with time for answers between them. */
+class SteppedClock {
+  time = 10
+  now = () => this.time
+  async run(player: Player, seconds: number, step = 0.03) {
+    const end = this.time + seconds
+    while (this.time < end - 1e-9) {
+      this.time = Math.min(end, this.time + step)
+      player.tick()
+      if (open.size) await settle()
+    }
+  }
+}
+
+let clock: SteppedClock
+let port: RecordingPort
+/** Questions that wait for their answers. */
+let open: Set<unknown>
+let player: Player
+let score: Score
+
+beforeEach(() => {
+  clock = new SteppedClock()
+  port = new RecordingPort()
+  const waiting = (open = new Set())
+  player = new Player(clock, port, async (question) => {
+    waiting.add(question)
+    await settle()
+    waiting.delete(question)
+    return standIn(question)
+  })
+  score = aScore(
+    aLane('thud', { source: { kind: 'drawn', steps: 4, hits: [] } }),
+    aLane('chain', { source: { kind: 'drawn', steps: 3, hits: [] } }),
+  )
+})
+
+/** What the tape says that sounded, in the port's terms: seconds, to the microsecond. */
+function taped() {
+  const stretch = player.tape.stretches.at(-1)!
+  const perTick = 60 / 120 / 13440
+  const begin = port.given[0]!.note.time - stretch.notes[0]!.start * perTick
+  return stretch.notes.map(({ laneId, start, length }) => ({
+    voice: laneId,
+    time: begin + start * perTick,
+    end: begin + (start + length) * perTick,
+  }))
+}
+const rounded = (notes: { voice: string; time: number; end: number }[]) =>
+  notes.map(({ voice, time, end }) => `${voice} ${time.toFixed(4)} ${end.toFixed(4)}`).sort()
+
+describe('committing', () => {
+  it('gives each note once, in time, never further ahead than the horizon', async () => {
+    await player.play(score, 1)
+    const begin = clock.time
+    const port0 = port.given.length
+    expect(port0).toBeGreaterThan(0)
+    for (let step = 0; step < 100; step++) {
+      await clock.run(player, 0.03)
+      for (const { note } of port.given) expect(note.time - clock.time).toBeLessThanOrEqual(HORIZON + 1e-9)
+    }
+    const thuds = port.given.filter(({ note }) => note.voice === 'thud').map(({ note }) => note.time)
+    thuds.forEach((time, at) => expect(time - thuds[0]!).toBeCloseTo(at * 0.5, 9))
+    expect(thuds.length).toBe(Math.floor((clock.time - begin + HORIZON - 0.06) / 0.5) + 1)
+  })
+
+  it('plays on for an hour without a slip', async () => {
+    await player.play(score, 1, 0)
+    await clock.run(player, 3600, 0.09)
+    const thuds = port.given.filter(({ note }) => note.voice === 'thud')
+    expect(thuds.length).toBeGreaterThan(7190)
+    expect(thuds.at(-1)!.note.time - thuds[0]!.note.time).toBeCloseTo((thuds.length - 1) * 0.5, 6)
+  }, 60_000)
+
+  it('begins where it is asked to', async () => {
+    await player.play(score, 1, 3 * 53760)
+    await clock.run(player, 0.5)
+    expect(port.given[0]!.note.voice).toBe('thud')
+    expect(player.tape.stretches[0]!.notes[0]!.start).toBe(3 * 53760)
+    expect(player.tape.stretches[0]!.fromTick).toBe(3 * 53760)
+  })
+
+  it('leaves out what would come too late after the machine slept', async () => {
+    await player.play(score, 1)
+    await clock.run(player, 1)
+    const before = port.given.length
+    clock.time += 2.5
+    player.tick()
+    for (const { note } of port.given.slice(before)) expect(note.time).toBeGreaterThan(clock.time - 0.5)
+  })
+
+  it('goes on with what it has while the engine cannot be asked, and asks again', async () => {
+    let fails = false
+    player = new Player(clock, port, async (question) => {
+      if (fails) throw new Error('unreachable')
+      return standIn(question)
+    })
+    await player.play(score, 1)
+    fails = true
+    await clock.run(player, 2)
+    fails = false
+    await clock.run(player, 8)
+    const thuds = port.given.filter(({ note }) => note.voice === 'thud').map(({ note }) => note.time)
+    thuds.slice(1).forEach((time, at) => expect(time - thuds[at]!).toBeCloseTo(0.5, 6))
+  })
+})
+
+describe('the tape holds what sounded', () => {
+  it('while nothing is touched', async () => {
+    await player.play(score, 1)
+    await clock.run(player, 5)
+    expect(rounded(taped())).toEqual(rounded(port.heard()))
+  })
+
+  it('when an edit comes in the middle of a bar', async () => {
+    await player.play(score, 1)
+    await clock.run(player, 1.23)
+    const edited = aScore(aLane('thud', { source: { kind: 'drawn', steps: 5, hits: [] } }), score.lanes[1]!)
+    player.change(edited, 1)
+    await clock.run(player, 3)
+    const thuds = player.tape.stretches[0]!.notes.filter(({ laneId }) => laneId === 'thud').map(
+      ({ start }) => start,
+    )
+    const change = thuds.findIndex((start) => start % (4 * SIXTEENTH) !== 0)
+    expect(thuds.slice(0, change).every((start) => start % (4 * SIXTEENTH) === 0)).toBe(true)
+    expect(thuds.slice(change).every((start) => start % (5 * SIXTEENTH) === 0)).toBe(true)
+    // On the first step after the edit, the engine's answer and the horizon.
+    expect(thuds[change]!).toBeLessThan(((1.23 + HORIZON + 0.06) / 0.125 + 5) * SIXTEENTH)
+    expect(rounded(taped())).toEqual(rounded(port.heard()))
+  })
+
+  it('when a lane is muted while its note sounds and the next is already committed', async () => {
+    await player.play(score, 1)
+    await clock.run(player, 1.02)
+    const muted = aScore({ ...score.lanes[0]!, mute: true }, score.lanes[1]!)
+    player.change(muted, 1)
+    player.silence((id) => id === 'thud')
+    const now = clock.time
+    await clock.run(player, 2)
+    const thuds = port.heard().filter(({ voice }) => voice === 'thud')
+    expect(Math.max(...thuds.map(({ end }) => end))).toBeLessThanOrEqual(now)
+    expect(port.heard().some(({ voice, time }) => voice === 'chain' && time > now + 1)).toBe(true)
+    expect(rounded(taped())).toEqual(rounded(port.heard()))
+  })
+
+  it('when an answer to an older question arrives after the mute', async () => {
+    await player.play(score, 1)
+    await clock.run(player, 1)
+    player.change(aScore({ ...score.lanes[0]!, velocity: 90 }, score.lanes[1]!), 1) // its answer is on its way
+    player.change(aScore({ ...score.lanes[0]!, velocity: 90, mute: true }, score.lanes[1]!), 1)
+    player.silence((id) => id === 'thud')
+    const now = clock.time
+    await clock.run(player, 2)
+    expect(port.heard().filter(({ voice, time }) => voice === 'thud' && time > now)).toEqual([])
+    expect(rounded(taped())).toEqual(rounded(port.heard()))
+  })
+
+  it('when it is stopped in the middle of a note', async () => {
+    await player.play(score, 1)
+    await clock.run(player, 2.2)
+    player.stop()
+    const now = clock.time
+    await clock.run(player, 1)
+    expect(Math.max(...port.heard().map(({ end }) => end))).toBeLessThanOrEqual(now)
+    expect(rounded(taped())).toEqual(rounded(port.heard()))
+    const { nowTick, notes } = player.tape.stretches[0]!
+    expect(notes.every(({ start, length }) => start < nowTick && start + length <= nowTick + 1)).toBe(true)
+  })
+
+  it('when notes of one pitch meet across an edit', async () => {
+    const long = aScore(aLane('thud', { source: { kind: 'drawn', steps: 16, hits: [] } }))
+    await player.play(long, 1)
+    await clock.run(player, 0.4)
+    player.change(aScore(aLane('thud', { source: { kind: 'drawn', steps: 3, hits: [] } })), 1)
+    await clock.run(player, 1.5)
+    const [first, second] = player.tape.stretches[0]!.notes
+    expect(first!.start + first!.length).toBe(second!.start)
+    expect(rounded(taped())).toEqual(rounded(port.heard()))
+  })
+})
+
+describe('changes', () => {
+  it('follows a hand that moves faster than the engine answers', async () => {
+    await player.play(score, 1)
+    for (let velocity = 100; velocity > 40; velocity--) {
+      player.change(aScore({ ...score.lanes[0]!, velocity }, score.lanes[1]!), 1)
+      await clock.run(player, 0.03)
+    }
+    const velocities = new Set(player.tape.stretches[0]!.notes.map(({ velocity }) => velocity))
+    expect(velocities.size).toBeGreaterThan(3)
+  })
+
+  it('keeps its place across a change of tempo', async () => {
+    await player.play(score, 1)
+    await clock.run(player, 1)
+    const before = player.nowTick
+    player.change({ ...score, tempo: 60 }, 1)
+    expect(player.nowTick).toBeCloseTo(before, 6)
+    await clock.run(player, 4)
+    const thuds = port.given.filter(({ note }) => note.voice === 'thud').map(({ note }) => note.time)
+    const gaps = thuds.slice(1).map((time, at) => time - thuds[at]!)
+    expect(gaps[0]).toBeCloseTo(0.5, 9)
+    expect(gaps.at(-1)).toBeCloseTo(1, 9)
+    expect(player.tape.stretches[0]!.tempoChangedAt).toBeGreaterThan(before)
+  })
+
+  it('begins a new stretch of tape with each start', async () => {
+    await player.play(score, 1)
+    await clock.run(player, 1)
+    player.stop()
+    await player.play(score, 1)
+    await clock.run(player, 1)
+    expect(player.tape.stretches.map(({ notes }) => notes.length > 0)).toEqual([true, true])
+  })
+
+  it('does not start after it was stopped while it waited for the first notes', async () => {
+    const starting = player.play(score, 1)
+    player.stop()
+    await starting
+    expect(player.isPlaying).toBe(false)
+  })
+
+  it('plays the newest score if it changed while it waited for the first notes', async () => {
+    const starting = player.play(score, 1)
+    player.change(aScore(aLane('thud', { source: { kind: 'drawn', steps: 2, hits: [] } })), 1)
+    await starting
+    await clock.run(player, 3)
+    const thuds = player.tape.stretches[0]!.notes.slice(-3).map(({ start }) => start)
+    expect(thuds[2]! - thuds[1]!).toBe(2 * SIXTEENTH)
+  })
+})

@@ -1,0 +1,84 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+
+import { aLane, aPiece } from '@/testing'
+import { useSaving } from './saving'
+
+const at = (velocity: number) => aPiece(aLane('thud', { velocity }))
+const sent: { revision: number; document: unknown; moments: { label: string }[] }[] = []
+let answers: (() => Response)[]
+
+const saved = (revision: number) => () => Response.json({ id: 1, revision, changed_at: '', document: at(1) })
+const refused = (status: number) => () =>
+  Response.json({ error: { code: 'x', message: 'said', problems: [] } }, { status })
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  sent.length = 0
+  answers = []
+  vi.stubGlobal('fetch', async (request: Request) => {
+    sent.push(JSON.parse(await request.text()))
+    const next = answers.shift()
+    if (!next) throw new TypeError('no connection')
+    return next()
+  })
+})
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+describe('saving by itself', () => {
+  it('waits for the hand to rest and sends one movement as one moment', async () => {
+    answers = [saved(2)]
+    const saving = useSaving(1, 1)
+    saving.note(at(99), 'to 99', 'drag')
+    saving.note(at(98), 'to 98', 'drag')
+    expect(saving.state.value).toBe('saving')
+    await vi.advanceTimersByTimeAsync(600)
+    expect(sent.map(({ revision, moments }) => [revision, moments.map(({ label }) => label)])).toEqual([
+      [1, ['to 98']],
+    ])
+    expect(saving.state.value).toBe('saved')
+  })
+
+  it('bases each save on the revision before', async () => {
+    answers = [saved(2), saved(3)]
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 'to 90')
+    await saving.flush()
+    saving.note(at(80), null)
+    await saving.flush()
+    expect(sent.map(({ revision, moments }) => [revision, moments.length])).toEqual([[1, 1], [2, 0]]) // prettier-ignore
+  })
+
+  it('tries again when the server could not be reached, and loses nothing', async () => {
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 'to 90')
+    await saving.flush()
+    expect(saving.state.value).toBe('unreachable')
+    expect(saving.isSaved()).toBe(false)
+    answers = [saved(2)]
+    await vi.advanceTimersByTimeAsync(4000)
+    expect(saving.state.value).toBe('saved')
+    expect(sent.at(-1)!.moments.length).toBe(1)
+  })
+
+  it('stops at a conflict: nothing is written over', async () => {
+    answers = [refused(409)]
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 'to 90')
+    await saving.flush()
+    saving.note(at(80), 'to 80')
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(saving.state.value).toBe('conflict')
+    expect(sent.length).toBe(1)
+  })
+
+  it('says why the server refused', async () => {
+    answers = [refused(422)]
+    const saving = useSaving(1, 1)
+    saving.note(at(0), 'to 0')
+    await saving.flush()
+    expect([saving.state.value, saving.problem.value]).toEqual(['refused', 'said'])
+  })
+})

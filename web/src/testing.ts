@@ -1,0 +1,95 @@
+/** Documents and stand-ins for tests. */
+import type { Lane, LanePicture, Piece, Rendering, Score } from '@/api/client'
+import type { Port, Sounding, Strike } from '@/sound/port'
+import type { Question } from '@/sound/player'
+
+export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
+  return {
+    id, name: id, voice: id, ink: 0, source: { kind: 'euclidean', hits: 4, steps: 16 }, rotate: 0, complement: false,
+    velocity: 100, length_percent: 100, chance_percent: 100, mute: false, solo: false, ...fields,
+  } // prettier-ignore
+}
+
+export function aPiece(...lanes: Lane[]): Piece {
+  const step_value = { note: 16, kind: 'plain', multiplier: 1, divisor: 1 } as const
+  const voices = lanes.map(({ voice }, at) => ({ id: voice, name: voice, pitch: 36 + at }))
+  return {
+    version: 1,
+    name: 'Night Ferry',
+    tempo: 120,
+    kit: { name: 'Dockside', channel: 10, voices },
+    patterns: [
+      { id: 'a', name: 'A', dice: 1, meter: { numerator: 4, denominator: 4 }, bars: 16, step_value, lanes },
+    ],
+  }
+}
+
+export function aScore(...lanes: Lane[]): Score {
+  const { tempo, kit, patterns } = aPiece(...lanes)
+  const { meter, bars, step_value } = patterns[0]!
+  return { tempo, kit, meter, bars, step_value, lanes }
+}
+
+export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
+  return {
+    id: 'thud', silent: false, steps: 4, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400, comes_round: '', starts: [],
+    places: [], hits: [], sounds: [], velocities: [], lengths: [], chances: [], cycle_starts: [], draws: [],
+    sentence: { parts: [], offers: [] }, ...fields,
+  } // prettier-ignore
+}
+
+/**
+ * A stand-in for the engine that knows one rule: a lane sounds on every `source.steps`-th quarter of a beat, each note as
+ * long as `length_percent` of it. Enough to see what the player makes of answers.
+ */
+export function standIn({ score, window }: Question): Rendering {
+  const bar = 53760
+  const [first, end] = [window.first_bar * bar, (window.first_bar + window.bars) * bar]
+  const notes = score.lanes.flatMap((lane, index) => {
+    const every = lane.source.steps * 3360
+    const count = lane.mute ? 0 : Math.ceil(end / every)
+    return Array.from({ length: count }, (_, at) => ({
+      index,
+      start: at * every,
+      length: Math.round((every * lane.length_percent) / 100),
+      pitch: 36 + index,
+      velocity: lane.velocity,
+    })).filter(({ start }) => start >= first)
+  })
+  notes.sort((one, other) => one.start - other.start || one.index - other.index)
+  return {
+    first_tick: first,
+    end_tick: end,
+    bar_ticks: bar,
+    beat_ticks: 13440,
+    standing: [],
+    meeting: { says: '', at: [] },
+    lanes: score.lanes.map(({ id }) => aPicture({ id })),
+    events: {
+      lanes: notes.map(({ index }) => index),
+      starts: notes.map(({ start }) => start),
+      lengths: notes.map(({ length }) => length),
+      pitches: notes.map(({ pitch }) => pitch),
+      velocities: notes.map(({ velocity }) => velocity),
+      channels: notes.map(() => 10),
+    },
+  }
+}
+
+/** A port that remembers what it was given, and works out by itself what could be heard. */
+export class RecordingPort implements Port {
+  readonly given: { note: Strike; cutAt: number }[] = []
+
+  strike(note: Strike): Sounding {
+    const entry = { note, cutAt: Infinity }
+    this.given.push(entry)
+    return { cut: (time) => (entry.cutAt = Math.min(entry.cutAt, time)) }
+  }
+
+  /** Voice, start and end in seconds of everything that sounded at all. */
+  heard(): { voice: string; time: number; end: number }[] {
+    return this.given
+      .filter(({ note, cutAt }) => cutAt > note.time)
+      .map(({ note, cutAt }) => ({ voice: note.voice, time: note.time, end: Math.min(note.end, cutAt) }))
+  }
+}
