@@ -53,7 +53,7 @@ async function goAshore() {
     <RouterLink to="/" class="brand named" aria-label="Jolly Lattice, to the shelf"
       >Jolly<span>·</span>Lattice</RouterLink
     >
-    <div v-if="piece.document" class="piece">
+    <div v-if="piece.document && route.name !== 'shelf'" class="piece">
       <NameField :name="piece.document.name" label="Name of the piece" @rename="rename" />
       <span class="state" :class="{ alarm: said.startsWith('not') }" role="status">{{ said }}</span>
     </div>
@@ -68,7 +68,7 @@ async function goAshore() {
         {{ tab.label }}
       </RouterLink>
     </nav>
-    <button type="button" class="quiet-button">
+    <button type="button" class="quiet-button" :aria-label="`Signed in as ${session.user}`">
       {{ session.user }}
       <v-menu activator="parent" location="bottom end">
         <div class="card user">

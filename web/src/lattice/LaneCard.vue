@@ -33,7 +33,7 @@ function takeVoice(voice: Schemas['Voice']) {
 </script>
 
 <template>
-  <div class="card lane-card" @keydown.stop>
+  <div class="card lane-card">
     <v-text-field
       v-model="name"
       label="Name of the lane"

@@ -102,28 +102,26 @@ function walk(by: number) {
     cursor.value = cursor.value === null ? (by > 0 ? 0 : steps - 1) : (cursor.value + by + steps) % steps
 }
 
-// ---- Painting steps ----
-let painting: { isHit: boolean; gesture: string } | null = null
+// ---- Painting steps: all that one stroke touched become what its first step became ----
+let stroke: { isHit: boolean; steps: Set<number>; gesture: string } | null = null
 function press(lane: Lane, step: number) {
   choose(lane.id)
-  const picture = pictures.value.get(lane.id)
-  if (!picture) return
-  painting = {
-    isHit: !picture.cycle_hits.includes(step),
-    gesture: `paint ${crypto.getRandomValues(new Uint32Array(1))[0]}`,
-  }
+  const isHit = !pictures.value.get(lane.id)?.cycle_hits.includes(step)
+  stroke = { isHit, steps: new Set(), gesture: `stroke ${crypto.getRandomValues(new Uint32Array(1))[0]}` }
   paint(lane, step)
-  if (!picture.draws.length) painting = null
 }
 function paint(lane: Lane, step: number) {
   const picture = pictures.value.get(lane.id)
-  if (picture && painting) edits.setStep(lane, picture, step, painting.isHit, painting.gesture)
+  if (!picture || !stroke || stroke.steps.has(step)) return
+  stroke.steps.add(step)
+  edits.setSteps(lane, picture, [...stroke.steps], stroke.isHit, stroke.gesture)
+  if (!picture.draws.length) stroke = null
 }
 function turnStep() {
   const lane = chosenLane.value
   const picture = lane && pictures.value.get(lane.id)
-  if (lane && picture && cursor.value !== null)
-    edits.setStep(lane, picture, cursor.value, !picture.cycle_hits.includes(cursor.value))
+  if (!lane || !picture || cursor.value === null) return
+  edits.setSteps(lane, picture, [cursor.value], !picture.cycle_hits.includes(cursor.value))
 }
 
 // ---- The pattern ----
@@ -247,7 +245,7 @@ const labelOf = (lane: Lane) => {
               :cursor="lane.id === chosen ? cursor : null"
               @press="(step) => press(lane, step)"
               @paint="(step) => paint(lane, step)"
-              @release="painting = null"
+              @release="stroke = null"
             />
           </div>
         </div>

@@ -22,23 +22,20 @@ export function useLaneEdits() {
     piece.editLane(lane.id, `${lane.name}: ${label}`, (old) => ({ ...old, ...fields }))
   }
 
-  /** Set the step of a drawn lane, as the picture counts it, to hit or rest. A computed lane offers to be settled. */
-  function setStep(
+  /** Set steps of a drawn lane, as the picture counts them, to hit or rest. A computed lane offers to be settled. */
+  function setSteps(
     lane: Lane,
     picture: LanePicture,
-    step: number,
+    steps: readonly number[],
     isHit: boolean,
     gesture: string | null = null,
   ) {
-    const drawn = picture.draws[step]
-    if (drawn === undefined) return offerToSettle(lane, picture)
+    if (!picture.draws.length) return offerToSettle(lane, picture)
+    const said = steps.length === 1 ? `step ${(steps[0] ?? 0) + 1}` : `${steps.length} steps`
     const isDrawnHit = isHit !== lane.complement
-    piece.editLane(
-      lane.id,
-      `${lane.name}: step ${step + 1} ${isHit ? 'hit' : 'rest'}`,
-      (old) => withStep(old, drawn, isDrawnHit),
-      gesture,
-    )
+    const draw = (old: Lane, step: number) => withStep(old, picture.draws[step] ?? -1, isDrawnHit)
+    const label = `${lane.name}: ${said} ${isHit ? 'hit' : 'rest'}`
+    piece.editLane(lane.id, label, (old) => steps.reduce(draw, old), gesture)
   }
 
   function offerToSettle(lane: Lane, picture: LanePicture) {
@@ -92,5 +89,5 @@ export function useLaneEdits() {
     notices.say(`${lane.name} is removed.`, { label: 'Undo', act: () => piece.undo() })
   }
 
-  return { move, patch, setStep, add, copy, remove }
+  return { move, patch, setSteps, add, copy, remove }
 }

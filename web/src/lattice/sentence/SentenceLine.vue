@@ -26,19 +26,22 @@ const emit = defineEmits<{
 const held = shallowRef<{ part: Part; at: number } | null>(null)
 const shown = computed<readonly Part[]>(() => {
   const kept = held.value
-  if (!kept || props.parts.some(({ setting }) => setting === kept.part.setting)) return props.parts
-  return props.parts.toSpliced(kept.at, 0, { ...kept.part, words: kept.part.words.map(asItStands) })
+  const isGone = kept && !props.parts.some(({ setting }) => setting === kept.part.setting)
+  const parts = isGone ? props.parts.toSpliced(kept.at, 0, kept.part) : props.parts
+  return parts.map((part) => ({ ...part, words: part.words.map(asItStands) }))
 })
 
+/** A number shows the document's value at once: the next touch must not wait for the engine's words. */
 function asItStands(word: Word): Word {
   const value = word.kind === 'number' ? valueAt(props.target, word.field) : undefined
-  return typeof value === 'number' ? { ...word, value, text: String(value) } : word
+  return typeof value === 'number' && value !== word.value ? { ...word, value, text: String(value) } : word
 }
 
 const hold = (part: Part, at: number) => (held.value = { part, at })
 const letGo = () => (held.value = null)
 
 function makePlain(part: Part) {
+  letGo()
   if (part.plain) emit('patch', `no ${part.setting}`, part.plain)
 }
 </script>

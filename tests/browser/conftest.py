@@ -1,0 +1,102 @@
+"""The real application in a real browser: our server on a free port, Debian's Chromium."""
+
+import os
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from playwright.sync_api import ConsoleMessage, Page, expect
+
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright runs a loop in the tests' thread
+expect.set_options(timeout=15_000)
+
+CHROMIUM_FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--autoplay-policy=no-user-gesture-required",
+]
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
+    return {**browser_type_launch_args, "executable_path": "/usr/bin/chromium", "args": CHROMIUM_FLAGS}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]:
+    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}}
+
+
+@pytest.fixture(autouse=True)
+def demo(settings: Any) -> None:
+    settings.DEMO = True
+
+
+@pytest.fixture
+def complaints() -> list[str]:
+    """What the browser complained of; a test that expects a complaint clears it."""
+    return []
+
+
+class Musician:
+    """Somebody at the instrument."""
+
+    def __init__(self, page: Page, address: str, complaints: list[str]) -> None:
+        self.page = page
+        self.address = address
+
+        def hear(message: ConsoleMessage) -> None:
+            if message.type == "error":
+                complaints.append(message.text)
+
+        page.on("console", hear)
+        page.on("pageerror", lambda error: complaints.append(str(error)))
+        page.set_default_timeout(15_000)
+
+    def go_aboard(self) -> "Musician":
+        # A larger buffer is steadier on a busy machine.
+        self.page.goto(f"{self.address}/?latency=0.1")
+        self.page.get_by_role("button", name="Go aboard as demo musician").click()
+        expect(self.page.get_by_role("heading", name="Shelf")).to_be_visible()
+        return self
+
+    def open(self, name: str) -> "Musician":
+        self.page.get_by_role("link", name=f"Open {name}").click()
+        expect(self.page.get_by_role("contentinfo")).to_be_visible()
+        expect(self.page.locator(".thread").first).to_be_visible()
+        return self
+
+    def number(self, label: str) -> Any:
+        return self.page.get_by_role("spinbutton", name=label, exact=True)
+
+    def type_number(self, label: str, value: str) -> None:
+        number = self.number(label)
+        number.focus()
+        self.page.keyboard.type(value)
+        self.page.keyboard.press("Enter")
+        expect(number).to_have_attribute("aria-valuenow", value)
+
+    def expect_hits(self, lane: str, hits: list[int], steps: int) -> None:
+        """Wait until a lane's thread shows *hits* (counted from 1) of *steps*."""
+        said = f"Thread of {lane}: hits on steps {', '.join(map(str, hits))} of {steps}"
+        expect(self.page.get_by_role("img", name=said, exact=True)).to_be_visible()
+
+    def log(self) -> list[dict[str, Any]]:
+        return self.page.evaluate("jolly.log()")
+
+    def wait_for_bars(self, bars: int, bar_ticks: int = 53760) -> None:
+        self.page.wait_for_function(f"jolly.log().at(-1)?.nowTick > {bars * bar_ticks}", timeout=60_000)
+
+    def wait_until_saved(self) -> None:
+        expect(self.page.locator(".state")).to_have_text("saved")
+
+
+@pytest.fixture
+def musician(page: Page, live_server: Any, complaints: list[str]) -> Iterator[Musician]:
+    yield Musician(page, live_server.url, complaints).go_aboard()
+    assert complaints == []

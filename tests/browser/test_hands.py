@@ -1,0 +1,181 @@
+"""What hands do on the lattice."""
+
+import re
+
+from playwright.sync_api import expect
+
+
+def test_a_number_is_dragged_and_escape_takes_it_back(musician):
+    page = musician.open("Night Ferry").page
+    steps = musician.number("Bottle: steps")
+    box = steps.bounding_box()
+    page.mouse.move(box["x"] + 4, box["y"] + 8)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 4, box["y"] + 40, steps=8)
+    page.mouse.up()
+    expect(steps).not_to_have_attribute("aria-valuenow", "16")
+    moved = int(steps.get_attribute("aria-valuenow"))
+    assert 5 <= moved < 16
+    expect(page.get_by_role("img", name="Thread of Bottle:")).to_have_accessible_name(
+        re.compile(f" of {moved}$")
+    )
+    page.keyboard.press("Escape")
+    expect(musician.number("Bottle: steps")).to_have_attribute("aria-valuenow", "16")
+
+
+def test_a_number_is_stepped_turned_and_kept_within_its_limits(musician):
+    page = musician.open("Night Ferry").page
+    hits = musician.number("Bottle: hits")
+    hits.focus()
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("ArrowUp")
+    expect(hits).to_have_attribute("aria-valuenow", "7")
+    page.keyboard.press("ArrowDown")
+    expect(hits).to_have_attribute("aria-valuenow", "6")
+    hits.hover()
+    page.mouse.wheel(0, -100)
+    expect(hits).to_have_attribute("aria-valuenow", "7")
+    page.keyboard.press("End")
+    expect(hits).to_have_attribute("aria-valuenow", "16")
+    page.keyboard.type("99")
+    page.keyboard.press("Enter")
+    expect(hits).to_have_attribute("aria-valuenow", "16")
+    musician.expect_hits("Bottle", list(range(1, 17)), 16)
+
+
+def test_a_setting_is_offered_by_plus_and_taken_back_by_delete(musician):
+    page = musician.open("Night Ferry").page
+    page.get_by_role("button", name="Thud: add a setting").click()
+    page.get_by_role("button", name="its rests Hits and rests").click()
+    expect(page.get_by_role("button", name="Thud: hits or rests")).to_be_visible()
+    musician.expect_hits("Thud", [2, 3, 4, 6, 7, 8, 10, 11, 12, 14, 15, 16], 16)
+    page.get_by_role("button", name="Thud: hits or rests").focus()
+    page.keyboard.press("Delete")
+    expect(page.get_by_role("button", name="Thud: hits or rests")).to_have_count(0)
+    musician.expect_hits("Thud", [1, 5, 9, 13], 16)
+
+
+def test_a_number_that_passes_its_plain_value_stays_under_the_hand(musician):
+    page = musician.open("Night Ferry").page
+    rotated = musician.number("Bottle: rotated")
+    rotated.focus()
+    for expected in ("1", "0", "-1"):
+        page.keyboard.press("ArrowDown")
+        expect(rotated).to_have_attribute("aria-valuenow", expected)
+    expect(rotated).to_be_focused()
+
+
+def test_steps_of_a_drawn_lane_are_clicked_and_painted(musician):
+    page = musician.open("Night Ferry").page
+    thread = page.get_by_role("img", name="Thread of Chain:")
+    musician.expect_hits("Chain", [5, 13], 16)
+    box = thread.bounding_box()
+    step = (box["width"] - 28) / 32
+    at = lambda number: (box["x"] + 14 + (number - 1) * step, box["y"] + 30)  # noqa: E731
+    page.mouse.click(*at(1))
+    musician.expect_hits("Chain", [1, 5, 13], 16)
+    page.mouse.click(*at(17 + 4))  # the same step, in its second cycle
+    musician.expect_hits("Chain", [1, 13], 16)
+    page.mouse.move(*at(6))
+    page.mouse.down()
+    page.mouse.move(*at(9), steps=12)
+    page.mouse.up()
+    musician.expect_hits("Chain", [1, 6, 7, 8, 9, 13], 16)
+    page.keyboard.press("Control+z")
+    musician.expect_hits("Chain", [1, 13], 16)
+
+
+def test_a_computed_lane_offers_to_be_settled(musician):
+    page = musician.open("Night Ferry").page
+    thread = page.get_by_role("img", name="Thread of Bottle:")
+    thread.click(position={"x": 100, "y": 30})
+    page.get_by_role("button", name="Settle it").click()
+    expect(page.get_by_role("button", name="Bottle: source, drawn")).to_be_visible()
+    musician.expect_hits("Bottle", [3, 6, 9, 12, 15], 16)
+
+
+def test_keys_choose_lanes_walk_steps_and_turn_them(musician):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Enter")
+    musician.expect_hits("Chain", [2, 5, 13], 16)
+    page.keyboard.press("m")
+    expect(page.get_by_role("button", name="Mute Chain")).to_have_attribute("aria-pressed", "true")
+
+
+def test_lanes_are_added_copied_renamed_revoiced_and_removed(musician):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("n")
+    expect(page.locator(".row")).to_have_count(9)
+    page.keyboard.press("d")
+    expect(page.locator(".row")).to_have_count(10)
+    page.get_by_role("button", name="Lane Bell copy").click()
+    page.get_by_label("Name of the lane").fill("Night bell")
+    page.get_by_label("Name of the lane").press("Enter")
+    page.get_by_role("button", name="Gull 49").click()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("button", name="Lane Night bell")).to_be_visible()
+    page.get_by_role("button", name="Lane Night bell").click()
+    page.get_by_role("button", name="Remove lane").click()
+    expect(page.locator(".row")).to_have_count(9)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("button", name="Lane Night bell")).to_be_visible()
+    musician.wait_until_saved()
+    page.reload()
+    expect(page.get_by_role("button", name="Lane Night bell")).to_be_visible()
+
+
+def test_undo_and_redo_go_through_everything_but_mute(musician):
+    page = musician.open("Night Ferry").page
+    musician.type_number("Bottle: steps", "13")
+    page.get_by_role("button", name="Mute Thud").click()
+    musician.type_number("Piece: tempo", "90")
+    page.keyboard.press("Control+z")
+    expect(musician.number("Piece: tempo")).to_have_attribute("aria-valuenow", "112")
+    page.keyboard.press("Control+z")
+    expect(musician.number("Bottle: steps")).to_have_attribute("aria-valuenow", "16")
+    expect(page.get_by_role("button", name="Mute Thud")).to_have_attribute("aria-pressed", "true")
+    page.keyboard.press("Control+Shift+z")
+    expect(musician.number("Bottle: steps")).to_have_attribute("aria-valuenow", "13")
+
+
+def test_keys_do_not_fire_while_a_name_is_typed(musician):
+    page = musician.open("Night Ferry").page
+    name = page.get_by_label("Name of the piece")
+    name.fill("")
+    name.press_sequentially("m s n k 4 d")
+    name.press("Enter")
+    musician.wait_until_saved()
+    expect(page.locator(".row")).to_have_count(8)
+    assert musician.log() == []
+    page.get_by_role("link", name="Shelf", exact=True).click()
+    expect(page.get_by_role("link", name="Open m s n k 4 d")).to_be_visible()
+
+
+def test_the_ruler_plays_from_there_and_the_view_turns_its_pages(musician):
+    page = musician.open("Slack Water").page
+    page.get_by_role("button", name="1 bars in view").click()
+    page.get_by_role("button", name="Later bars").click()
+    expect(page.locator(".bar-number")).to_have_text("bar 2")
+    page.get_by_role("img", name="Ruler").click(position={"x": 20, "y": 40})
+    page.wait_for_function("jolly.log().length > 0")
+    assert musician.log()[0]["fromTick"] == 53760
+    expect(page.locator(".bar-number")).to_have_text("bar 3", timeout=20_000)
+    page.keyboard.press("Space")
+
+
+def test_new_dice_change_what_chance_lets_sound(musician):
+    page = musician.open("Night Ferry").page
+    page.get_by_role("button", name="new", exact=True).click()
+    expect(musician.number("Pattern: dice")).not_to_have_attribute("aria-valuenow", "7081")
+    page.keyboard.press("Control+z")
+    expect(musician.number("Pattern: dice")).to_have_attribute("aria-valuenow", "7081")
+
+
+def test_all_keys_are_listed(musician):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("?")
+    expect(page.get_by_text("Play from bar 1, or stop")).to_be_visible()
+    expect(page.get_by_text("Solo the lane")).to_be_visible()
