@@ -6,6 +6,7 @@ that can be changed says which field it changes and between what values, so that
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Literal
 
 from pydantic import BaseModel
@@ -201,10 +202,11 @@ def _say_step_value(speech: Speech) -> list[Word]:
     if value is None:
         return []
     words = say_step_value_in_words(value)
-    return words if value.divisor > 1 else [_text("step "), *words]
+    return [*words] if value.divisor > 1 else [_text("step "), *words]
 
 
-def say_step_value_in_words(value: StepValue) -> list[Word]:
+@lru_cache(maxsize=256)  # a few step values are said over and over, each with all its alternatives
+def say_step_value_in_words(value: StepValue) -> tuple[Word, ...]:
     """Return a step value as words that change the field `step_value`."""
     words = []
     if value.divisor > 1:
@@ -222,7 +224,7 @@ def say_step_value_in_words(value: StepValue) -> list[Word]:
         for kind in KINDS
         for other in [value.model_copy(update={"note": note, "kind": kind})]
     ]
-    return [*words, Word(kind="choice", text=said, name="step", choices=choices)]
+    return (*words, Word(kind="choice", text=said, name="step", choices=choices))
 
 
 def _say_note(value: StepValue, *, spelt_out: bool) -> str:

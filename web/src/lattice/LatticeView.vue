@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The lattice: every lane a sentence and a thread. */
-import { useElementSize, useEventListener } from '@vueuse/core'
-import { computed, nextTick, ref, shallowRef, useTemplateRef, watch, watchEffect } from 'vue'
+import { useElementSize, useEventListener, useResizeObserver } from '@vueuse/core'
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Lane, Word } from '@/api/client'
@@ -61,6 +61,7 @@ watch(error, (reason) => {
 
 // ---- Where things lie ----
 const threads = useTemplateRef<HTMLElement>('threads')
+const stack = useTemplateRef<HTMLElement>('stack')
 const rows = useTemplateRef<HTMLElement[]>('rows')
 const { width } = useElementSize(threads)
 const scale = computed<Scale>(() => ({
@@ -72,17 +73,15 @@ const THREAD = 60
 const heights = shallowRef<ReadonlyMap<string, number>>(new Map())
 const middles = shallowRef<ReadonlyMap<string, number>>(new Map())
 const total = ref(0)
-async function measure() {
-  await nextTick()
+function measure() {
   const placed = (rows.value ?? []).map((row) => [row.dataset['lane'] ?? '', row] as const)
   heights.value = new Map(placed.map(([id, row]) => [id, row.offsetHeight]))
   middles.value = new Map(placed.map(([id, row]) => [id, row.offsetTop + row.offsetHeight / 2]))
   total.value = placed.reduce((sum, [, row]) => sum + row.offsetHeight, 0)
 }
-watchEffect(() => {
-  void [piece.lanes, rendering.value, width.value]
-  void measure()
-})
+// Reading heights costs a layout: only when a row may have another one.
+useResizeObserver(stack, measure)
+watch(() => piece.lanes.map(({ id }) => id).join(' '), measure, { flush: 'post' })
 
 // ---- Which lane, which step ----
 const chosen = ref<string | null>(null)
@@ -165,7 +164,7 @@ useShortcuts({
 }) // prettier-ignore
 
 useEventListener(
-  useTemplateRef<HTMLElement>('stack'),
+  stack,
   'wheel',
   (event: WheelEvent) => {
     if (!event.shiftKey) return

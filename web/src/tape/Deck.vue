@@ -3,7 +3,7 @@
 import { useRafFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 
-import type { Word } from '@/api/client'
+import type { Score, Word } from '@/api/client'
 import { useShortcuts } from '@/composables/useShortcuts'
 import SentenceLine from '@/lattice/sentence/SentenceLine.vue'
 import { useRendering } from '@/lattice/useRendering'
@@ -17,13 +17,16 @@ const KEEPS = [1, 2, 4, 8] as const
 const piece = usePiece()
 const playing = usePlaying()
 
-/** The words of tempo, meter and dice come from the engine, as all words do; a score without lanes suffices. */
+/**
+ * The words of tempo, meter and dice come from the engine, as all words do. They do not speak of lanes, so it is asked
+ * without them, and only when what they speak of changes.
+ */
+const spokenOf = computed(() => JSON.stringify(piece.score && [{ ...piece.score, lanes: [] }, piece.dice]))
 const { rendering } = useRendering(
-  computed(() =>
-    piece.score
-      ? { score: { ...piece.score, lanes: [] }, dice: piece.dice, window: { first_bar: 0, bars: 1 } }
-      : null,
-  ),
+  computed(() => {
+    const [score, dice] = (JSON.parse(spokenOf.value) ?? []) as [Score?, number?]
+    return score && dice !== undefined ? { score, dice, window: { first_bar: 0, bars: 1 } } : null
+  }),
 )
 const standing = (name: string) => rendering.value?.standing.filter(({ setting }) => setting === name) ?? []
 

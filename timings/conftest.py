@@ -1,0 +1,23 @@
+"""How figures are taken and told."""
+
+import statistics
+import time
+from collections.abc import Callable
+
+pytest_plugins = ["tests.browser.conftest"]
+
+
+def milliseconds(act: Callable[[], object], times: int = 15) -> float:
+    """Return the median time that *act* takes, after one run to warm up."""
+    act()
+    taken = []
+    for _ in range(times):
+        start = time.perf_counter()
+        act()
+        taken.append((time.perf_counter() - start) * 1000)
+    return statistics.median(taken)
+
+
+def tell(what: str, figure: str, aim: str) -> None:
+    """Print a figure beside its aim. A miss fails nothing: machines differ, right answers do not."""
+    print(f"FIGURE  {what}: {figure}  (aim: {aim})")
