@@ -31,7 +31,7 @@ async ([label, key]) => {
 
 
 def test_from_a_key_to_the_redrawn_thread(musician: Any) -> None:
-    """Timed: keydown on "steps" of one of 16 lanes, 8 bars in view, until the frame after its thread was redrawn."""
+    """Timed: keydown on "steps" of one of 16 lanes, 8 bars in view, until the frame after the redraw."""
     page = musician.page
     document = {
         "name": "Sixteen lanes",

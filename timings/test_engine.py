@@ -46,7 +46,7 @@ def as_midi_notes() -> list[tuple[int, mido.Message]]:
 
 
 def test_rendering_beside_saving_the_same_notes():
-    """Timed: `render` of 16 lanes x 64 bars; mido turning ready messages into a file. Excluded: making them."""
+    """Timed: `render` of 16 lanes x 64 bars; mido saving ready messages. Excluded: making them."""
     changes = as_midi_notes()
 
     def save() -> bytes:

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** All keys that work now. */
-import { activeShortcuts, useShortcuts } from '@/composables/useShortcuts'
+import { activeShortcuts, useShortcuts, type Shortcuts } from '@/composables/useShortcuts'
 import { shortcutsOpen } from './shortcutsOpen'
 
 useShortcuts({ '?': { says: 'All keys', act: () => (shortcutsOpen.value = true) } })
 
+const listed = (group: Shortcuts) => Object.entries(group).filter(([, { says }]) => says)
 const NAMES: Record<string, string> = {
   ' ': 'Space', 'ArrowUp': '↑', 'ArrowDown': '↓', 'ArrowLeft': '←', 'ArrowRight': '→',
 } // prettier-ignore
@@ -18,9 +19,9 @@ const nameOf = (key: string) =>
     <section class="card keys" aria-label="Keys">
       <h2>Keys</h2>
       <dl v-for="(group, at) in activeShortcuts" :key="at">
-        <template v-for="({ says }, key) in group" :key="key">
+        <template v-for="[key, { says }] in listed(group)" :key="key">
           <dt>
-            <kbd>{{ nameOf(String(key)) }}</kbd>
+            <kbd>{{ nameOf(key) }}</kbd>
           </dt>
           <dd>{{ says }}</dd>
         </template>

@@ -2,7 +2,7 @@ import { useEventListener } from '@vueuse/core'
 import { onScopeDispose, shallowReactive } from 'vue'
 
 export interface Shortcut {
-  /** What it does, for the list of all shortcuts. */
+  /** What it does, for the list of all shortcuts; '' where another key's line says it. */
   readonly says: string
   readonly act: () => unknown
 }

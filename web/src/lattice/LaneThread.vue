@@ -53,7 +53,7 @@ function onPointerUp() {
 <template>
   <svg
     ref="element"
-    class="thread"
+    class="thread inked"
     :class="{ silent: picture.silent }"
     role="img"
     :aria-label="label"

@@ -10,7 +10,9 @@ const emit = defineEmits<{ playFrom: [tick: number] }>()
 
 const element = ref<SVGSVGElement>()
 const HEIGHT = 54
-const NARROWEST_BEAT = 24
+/** Pixels below which beats are not numbered, and not marked. */
+const NUMBERED = 52
+const MARKED = 9
 
 const bars = computed(() => {
   const { first_tick, end_tick, bar_ticks } = props.rendering
@@ -19,9 +21,10 @@ const bars = computed(() => {
     return { number: tick / bar_ticks + 1, x: xOf(tick, props.scale) }
   })
 })
+const isNumbered = computed(() => props.rendering.beat_ticks * pixelsPerTick(props.scale) >= NUMBERED)
 const beats = computed(() => {
   const { bar_ticks, beat_ticks } = props.rendering
-  if (beat_ticks * pixelsPerTick(props.scale) < NARROWEST_BEAT) return []
+  if (beat_ticks * pixelsPerTick(props.scale) < MARKED) return []
   const inner = Array.from({ length: Math.max(0, bar_ticks / beat_ticks - 1) }, (_, at) => at + 2)
   return bars.value.flatMap(({ number, x }) =>
     inner.map((beat) => ({
@@ -57,7 +60,7 @@ function onClick(event: MouseEvent) {
     </g>
     <g v-for="beat in beats" :key="beat.key">
       <line class="beat" :x1="beat.x" :x2="beat.x" y1="38" :y2="HEIGHT" />
-      <text class="beat-number" :x="beat.x" y="30">{{ beat.beat }}</text>
+      <text v-if="isNumbered" class="beat-number" :x="beat.x" y="30">{{ beat.beat }}</text>
     </g>
     <path
       v-for="tick in rendering.meeting.at"

@@ -26,7 +26,13 @@ const barLines = computed(() =>
 </script>
 
 <template>
-  <svg class="sheet" :width="width" :height="height" role="img" :aria-label="`Note sheet of ${clip.name}`">
+  <svg
+    class="sheet inked"
+    :width="width"
+    :height="height"
+    role="img"
+    :aria-label="`Note sheet of ${clip.name}`"
+  >
     <line v-for="x in barLines" :key="x" class="bar" :x1="x" :x2="x" y1="0" :y2="height" />
     <g v-for="row in rows" :key="row.key" :style="{ color: row.ink }">
       <line class="thread" x1="0" :x2="width" :y1="row.y" :y2="row.y" />

@@ -13,6 +13,7 @@ const rOf = (velocity: number, count: number) => Math.min(7, 56 / count) * (0.4 
 
 <template>
   <svg
+    class="inked"
     :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
     preserveAspectRatio="xMidYMid slice"
     width="100%"

@@ -85,11 +85,11 @@ async function keep(bars: number) {
 useShortcuts({
   ' ': { says: 'Play from bar 1, or stop', act: playing.toggle },
   'k': { says: 'Keep: then 1, 2, 4 or 8 bars, 0 for 16', act: openKey },
-  '1': { says: 'After K: keep 1 bar', act: () => keepBy(1) },
-  '2': { says: 'After K: keep 2 bars', act: () => keepBy(2) },
-  '4': { says: 'After K: keep 4 bars', act: () => keepBy(4) },
-  '8': { says: 'After K: keep 8 bars', act: () => keepBy(8) },
-  '0': { says: 'After K: keep 16 bars', act: () => keepBy(16) },
+  '1': { says: '', act: () => keepBy(1) },
+  '2': { says: '', act: () => keepBy(2) },
+  '4': { says: '', act: () => keepBy(4) },
+  '8': { says: '', act: () => keepBy(8) },
+  '0': { says: '', act: () => keepBy(16) },
 }) // prettier-ignore
 </script>
 

@@ -1,0 +1,43 @@
+"""Take the pictures of docs/screenshots from the demo: scripts/screenshots.py ADDRESS, with the application running."""
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+PICTURES = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+FLAGS = ["--no-sandbox", "--disable-gpu", "--autoplay-policy=no-user-gesture-required"]
+
+
+def main(address: str) -> None:
+    """Walk through the demo and take one picture of each main view."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+
+        def take(name: str) -> None:
+            page.mouse.move(640, 30)
+            page.wait_for_timeout(600)
+            page.screenshot(path=PICTURES / f"{name}.png")
+
+        page.goto(address)
+        page.get_by_role("button", name="Go aboard").wait_for()
+        take("sign-in")
+        page.get_by_role("button", name="Go aboard").click()
+        page.get_by_role("link", name="Open Night Ferry").wait_for()
+        take("shelf")
+        page.get_by_role("link", name="Open Night Ferry").click()
+        page.get_by_role("img", name="Thread of Thud:").wait_for()
+        page.wait_for_timeout(2500)
+        page.keyboard.press("Space")
+        page.wait_for_function("jolly.log().at(-1)?.nowTick > 6.4 * 53760", timeout=60_000)
+        take("lattice")
+        page.keyboard.press("Space")
+        page.get_by_role("link", name="Clips", exact=True).click()
+        page.get_by_role("link", name="Download .mid").first.wait_for()
+        take("clips")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1])
