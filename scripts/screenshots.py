@@ -1,4 +1,4 @@
-"""Take the pictures of docs/screenshots from the demo: scripts/screenshots.py ADDRESS, with the application running."""
+"""Take the pictures of docs/screenshots from the demo of a running application: screenshots.py ADDRESS."""
 
 import sys
 from pathlib import Path

@@ -69,7 +69,7 @@ def keep_bars(tape: Tape, first_bar: int, end_bar: int, most: int = MAX_KEPT_BAR
     end = min(end_bar, tape.now_tick // bar, first + most)
     if end <= first:
         raise NothingToKeepError(
-            "no whole bar has sounded there yet: a bar can be kept once its end has passed"
+            "No whole bar has sounded there yet: a bar can be kept once its end has passed"
         )
     tracks = (
         track.model_copy(update={"notes": tuple(_inside(track.notes, first * bar, end * bar))})

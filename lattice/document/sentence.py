@@ -57,6 +57,7 @@ class Part(BaseModel):
     """One setting that acts. *red*: it makes the lane differ from its source's hits played in full."""
 
     setting: str
+    explains: str
     red: bool
     words: list[Word]
     plain: Patch | None
@@ -85,6 +86,7 @@ class Setting:
     name: str
     fields: frozenset[str]
     red: bool
+    explains: str
     say: Callable[["Speech"], list[Word]]
     offers: Callable[["Speech"], list[Offer]]
 
@@ -111,7 +113,8 @@ def sentence(lane: Lane, hits: tuple[int, ...], pattern_step: StepValue) -> Sent
     parts, offers = [], []
     for setting in SETTINGS:
         if words := setting.say(speech):
-            parts.append(Part(setting=setting.name, red=setting.red, words=words, plain=setting.plain()))
+            part = {"setting": setting.name, "explains": setting.explains, "red": setting.red}
+            parts.append(Part(**part, words=words, plain=setting.plain()))
         offers += setting.offers(speech)
     return Sentence(parts=parts, offers=offers)
 
@@ -272,36 +275,42 @@ def _one_number(
             return []
         return _ready(name, f"{name} {first}{unit}", explains, {field: first})
 
-    return Setting(name, frozenset({field}), name == "chance", say, offers)
+    return Setting(name, frozenset({field}), name == "chance", explains, say, offers)
 
+
+def _offered_if_plain(
+    name: str, field: str, text: str, explains: str, first: Any
+) -> Callable[[Speech], list[Offer]]:
+    plain = Lane.model_fields[field].default
+    return lambda speech: (
+        _ready(name, text, explains, {field: first}) if getattr(speech.lane, field) == plain else []
+    )
+
+
+_SOURCE = "Where the hits come from: spread as evenly as they can be, or drawn by hand."
+_ROTATE = "Every hit moves so many steps later, round the cycle."
+_COMPLEMENT = "Hits and rests change places."
+_STEP_VALUE = "How long a step lasts in this lane; the pattern's where nothing is said."
 
 SETTINGS: tuple[Setting, ...] = (
-    Setting("source", frozenset({"source"}), False, _say_source, lambda _: []),
+    Setting("source", frozenset({"source"}), False, _SOURCE, _say_source, lambda _: []),
     Setting(
         "rotate",
         frozenset({"rotate"}),
         False,
+        _ROTATE,
         _say_rotate,
-        lambda speech: (
-            []
-            if speech.lane.rotate
-            else _ready(
-                "rotate", "rotated 1", "Every hit moves so many steps later, round the cycle.", {"rotate": 1}
-            )
-        ),
+        _offered_if_plain("rotate", "rotate", "rotated 1", _ROTATE, 1),
     ),
     Setting(
         "complement",
         frozenset({"complement"}),
         True,
+        _COMPLEMENT,
         _say_complement,
-        lambda speech: (
-            []
-            if speech.lane.complement
-            else _ready("complement", "its rests", "Hits and rests change places.", {"complement": True})
-        ),
+        _offered_if_plain("complement", "complement", "its rests", _COMPLEMENT, True),
     ),
-    Setting("step value", frozenset({"step_value"}), False, _say_step_value, _offer_step_values),
+    Setting("step value", frozenset({"step_value"}), False, _STEP_VALUE, _say_step_value, _offer_step_values),
     _one_number(
         "velocity",
         "velocity",

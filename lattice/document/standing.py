@@ -13,15 +13,23 @@ __all__ = ["standing"]
 def standing(score: Score, dice: int) -> list[Part]:
     """Return tempo, meter, step value and dice as words. The tempo is the piece's, the rest the pattern's."""
     return [
-        _part("tempo", [_number("tempo", TEMPO, score.tempo, "tempo")]),
-        _part("meter", _meter(score.meter)),
-        _part("step value", say_step_value_in_words(score.step_value)),
-        _part("dice", [_number("dice", DICE, dice, "dice")]),
+        _part("tempo", "Quarter notes a minute.", [_number("tempo", TEMPO, score.tempo, "tempo")]),
+        _part("meter", "Beats in a bar, and the note value of a beat.", _meter(score.meter)),
+        _part(
+            "step value",
+            "How long a step lasts in lanes that say nothing of it.",
+            say_step_value_in_words(score.step_value),
+        ),
+        _part(
+            "dice",
+            "All luck comes from this number: the same number, the same luck.",
+            [_number("dice", DICE, dice, "dice")],
+        ),
     ]
 
 
-def _part(setting: str, words: Sequence[Word]) -> Part:
-    return Part(setting=setting, red=False, words=list(words), plain=None)
+def _part(setting: str, explains: str, words: Sequence[Word]) -> Part:
+    return Part(setting=setting, explains=explains, red=False, words=list(words), plain=None)
 
 
 def _number(name: str, limits: tuple[int, int], value: float, field: str) -> Word:

@@ -9,6 +9,9 @@ import numpy as np
 import pytest
 from playwright.sync_api import expect
 
+from lattice.clips import undisturbed
+from lattice.document import Score, read
+from lattice.render import Window
 from lattice.rhythm.euclidean import euclidean
 
 BAR = 53760
@@ -81,6 +84,17 @@ def test_from_five_in_sixteen_to_a_midi_file(musician, tmp_path):
     ]
     # A length is rounded too, and may be a tick shorter where the next note of its pitch begins.
     assert all(abs(one[1] - other[1]) <= 1 for one, other in zip(written, heard, strict=True))
+
+    # What was heard and kept is what the engine makes of the score as it stood.
+    document = page.request.get(f"{musician.address}/api/clips").json()[0]["document"]
+    origin = document["origin"]
+    window = Window(first_bar=origin["first_bar"], bars=origin["bars"])
+    again = undisturbed(read(Score, origin["score"]), origin["dice"], window)
+    assert {track["lane"]: [tuple(note) for note in track["notes"]] for track in document["tracks"]} == {
+        track.lane: [note._replace(start=note.start - first * BAR) for note in track.notes]
+        for track in again.tracks
+        if track.notes
+    }
 
     # The lane drifts: it began its cycle on another place in each of the four bars.
     bottle = [start % (4 * RESOLUTION) for start, _, pitch, _ in written if pitch == 39]

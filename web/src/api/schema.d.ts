@@ -647,6 +647,8 @@ export interface components {
          * @description One setting that acts. *red*: it makes the lane differ from its source's hits played in full.
          */
         Part: {
+            /** Explains */
+            explains: string;
             /** Plain */
             plain: {
                 [key: string]: unknown;

@@ -3,7 +3,7 @@
 import type { Word } from '@/api/client'
 import type { Patch } from '@/stores/document'
 
-defineProps<{ word: Word; owner: string; isRed?: boolean }>()
+defineProps<{ word: Word; owner: string; explains: string; isRed?: boolean }>()
 const emit = defineEmits<{ choose: [text: string, patch: Patch]; plain: [] }>()
 
 const onKeyDown = (event: KeyboardEvent) => {
@@ -23,7 +23,7 @@ const onKeyDown = (event: KeyboardEvent) => {
     :aria-label="`${owner}: ${word.name}, ${word.text}`"
     @keydown="onKeyDown"
   >
-    {{ word.text }}
+    {{ word.text }}<v-tooltip activator="parent">{{ explains }}</v-tooltip>
     <v-menu activator="parent">
       <ul class="card alternatives">
         <li v-for="choice in word.choices" :key="choice.text">

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import type { Word } from '@/api/client'
 import { valueAfterDrag, valueOfTyping } from './number'
 
-const props = defineProps<{ word: Word; owner: string; isRed?: boolean }>()
+const props = defineProps<{ word: Word; owner: string; explains: string; isRed?: boolean }>()
 /** `gesture` is the same for all steps of one movement of the hand. */
 const emit = defineEmits<{
   move: [value: number, gesture: string]
@@ -117,7 +117,8 @@ function takeTyped() {
     @keydown="onKeyDown"
     >{{ typed ?? word.text
     }}<v-tooltip activator="parent"
-      >{{ word.name }}: drag up or down, arrow keys, or type. Escape takes it back.</v-tooltip
+      ><b>{{ word.name }}</b
+      >: {{ explains }}<br />Drag up or down, use the arrow keys, or type. Escape takes it back.</v-tooltip
     ></span
   >
 </template>
