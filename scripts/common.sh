@@ -62,6 +62,8 @@ python_env() {
   local key
   key=$(hash_of requirements/app.txt "requirements/$1.txt")
   stamped ".venv/.$1" "$key" pip_install "$1"
+  # What the tests need includes all that the application needs.
+  if [ "$1" = dev ]; then hash_of requirements/app.txt requirements/app.txt | tr -d '\n' > .venv/.app; fi
 }
 
 pip_install() {

@@ -13,7 +13,12 @@ WEB = ROOT / "web" / "dist"
 SECRET_KEY = os.environ.get("JOLLY_SECRET") or get_random_secret_key()
 DEBUG = False
 DEMO = os.environ.get("JOLLY_DEMO") == "1"
-ALLOWED_HOSTS = [os.environ.get("JOLLY_HOST", "127.0.0.1"), "127.0.0.1", "localhost", "[::1]"]
+ALLOWED_HOSTS = [
+    "127.0.0.1",
+    "localhost",
+    os.environ.get("JOLLY_HOST", "127.0.0.1"),
+    *filter(None, os.environ.get("JOLLY_NAMES", "").split(",")),
+]
 
 INSTALLED_APPS = [
     "django.contrib.admin",
