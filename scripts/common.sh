@@ -71,6 +71,11 @@ pip_install() {
   .venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes -r "requirements/$1.txt"
 }
 
+# Node from PyPI knows only its own certificates: let it trust what the machine trusts.
+if [ -r /etc/ssl/certs/ca-certificates.crt ]; then
+  export NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt}
+fi
+
 # The machine's Node if it is new enough, else one from PyPI inside the Python environment.
 node_env() {
   if ! node_is_good; then
