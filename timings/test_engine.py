@@ -1,6 +1,7 @@
 """The engine's figures, as ratios of two times taken in one run."""
 
 from io import BytesIO
+from itertools import combinations, islice
 
 import mido
 import numpy as np
@@ -9,6 +10,7 @@ from lattice.clips import keep_bars, make_clip, undisturbed
 from lattice.document import DOCKSIDE, Euclidean, Lane, Score, StepValue
 from lattice.formats.midi import midi_file
 from lattice.render import Window, picture, render
+from lattice.rhythm.numbered import number_of, numbered, ways
 from timings.conftest import milliseconds, tell
 
 STEPS = (16, 7, 12, 11, 5, 13, 9, 15)
@@ -100,3 +102,17 @@ def test_a_clip_of_64_bars_as_a_file():
     midi = mido.MidiFile(file=BytesIO(midi_file(clip)))
     onsets = sum(message.type == "note_on" for track in midi.tracks for message in track)
     assert onsets == sum(len(track.notes) for track in clip.tracks)
+
+
+def test_a_rhythm_by_its_number():
+    """Timed: number 9.2e17 of C(64, 32); and a middle number of C(28, 14) beside listing up to it."""
+    number = 920_000_000_000_000_000
+    taken = milliseconds(lambda: numbered(32, 64, number))
+    tell("number 9.2e17 of C(64, 32)", f"{taken:.3f} ms", "under 1 ms")
+    assert number_of(numbered(32, 64, number), 64) == number
+
+    middle = ways(14, 28) // 2
+    listing = milliseconds(lambda: next(islice(combinations(range(28), 14), middle, None)), times=1)
+    computing = milliseconds(lambda: numbered(14, 28, middle))
+    tell("middle number of C(28, 14), listing / computing", f"{listing / computing:,.0f}", "at least 1,000")
+    assert numbered(14, 28, middle) == next(islice(combinations(range(28), 14), middle, None))

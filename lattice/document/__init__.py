@@ -5,22 +5,27 @@ from lattice.document.lane import Lane
 from lattice.document.meter import Meter
 from lattice.document.piece import Pattern, Piece, Score, score_of
 from lattice.document.problems import DocumentError, Problem, explain, read
-from lattice.document.source import Drawn, Euclidean
+from lattice.document.source import Drawn, Euclidean, Numbered, Thrown
 from lattice.document.step_value import StepValue
+from lattice.document.turns import Edit, Thin
 
 __all__ = [
     "DOCKSIDE",
     "DocumentError",
     "Drawn",
+    "Edit",
     "Euclidean",
     "Kit",
     "Lane",
     "Meter",
+    "Numbered",
     "Pattern",
     "Piece",
     "Problem",
     "Score",
     "StepValue",
+    "Thin",
+    "Thrown",
     "Voice",
     "explain",
     "read",

@@ -2,13 +2,24 @@
 
 from typing import Annotated, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, StringConstraints, model_validator
 
 from lattice.document.base import Document, Row
 
-__all__ = ["MAX_STEPS", "Drawn", "Euclidean", "Source", "Steps"]
+__all__ = [
+    "MAX_STEPS",
+    "MAX_THROW",
+    "Computed",
+    "Drawn",
+    "Euclidean",
+    "Numbered",
+    "Source",
+    "Steps",
+    "Thrown",
+]
 
 MAX_STEPS = 128
+MAX_THROW = 999_999
 Steps = Annotated[int, Field(ge=1, le=MAX_STEPS)]
 StepNumber = Annotated[int, Field(ge=0, lt=MAX_STEPS)]
 
@@ -31,10 +42,9 @@ class Drawn(Document):
         return self
 
 
-class Euclidean(Document):
-    """`hits` spread as evenly as possible over `steps`."""
+class Computed(Document):
+    """A source that knows how many hits it has, on how many steps."""
 
-    kind: Literal["euclidean"] = "euclidean"
     hits: Annotated[int, Field(ge=0, le=MAX_STEPS)]
     steps: Steps
 
@@ -45,4 +55,27 @@ class Euclidean(Document):
         return self
 
 
-Source = Annotated[Drawn | Euclidean, Field(discriminator="kind")]
+class Euclidean(Computed):
+    """`hits` spread as evenly as possible over `steps`."""
+
+    kind: Literal["euclidean"] = "euclidean"
+
+
+class Numbered(Computed):
+    """One of all the ways to place `hits` on `steps`, by its number, taken modulo the number of ways.
+
+    The number is as large as it needs to be, so it travels as digits.
+    """
+
+    kind: Literal["numbered"] = "numbered"
+    number: Annotated[str, StringConstraints(pattern=r"^(0|[1-9][0-9]{0,39})$")] = "0"
+
+
+class Thrown(Computed):
+    """`hits` of `steps` picked by a throw and the lane's id."""
+
+    kind: Literal["thrown"] = "thrown"
+    throw: Annotated[int, Field(ge=1, le=MAX_THROW)] = 1
+
+
+Source = Annotated[Drawn | Euclidean | Numbered | Thrown, Field(discriminator="kind")]

@@ -19,6 +19,7 @@ class Purpose(IntEnum):
     """What a draw is for. The numbers are part of what was heard: never change or reuse one."""
 
     CHANCE = 0
+    THROW = 1  # with the throw's number in place of the dice
 
 
 def draws(

@@ -9,13 +9,12 @@ from lattice.clock.meeting import meeting, say_bars
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks, first_step_at, step_ticks
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
-from lattice.document.sentence import Part, Sentence, sentence
 from lattice.document.source import Drawn
-from lattice.document.standing import standing
 from lattice.render.events import Events
 from lattice.render.pipeline import events_of, play_all, silent_lanes
-from lattice.render.played import Cycle, Played
+from lattice.render.played import Cycle, Played, hits_at, settled
 from lattice.render.window import Window
+from lattice.sentence import Part, Sentence, sentence, standing
 
 __all__ = ["EventColumns", "LanePicture", "Meeting", "Rendering", "picture"]
 
@@ -37,6 +36,7 @@ class LanePicture(BaseModel):
     *starts*, *places*: of every step that begins in the window, its time and its number in the cycle;
     *hits*: indices into those, of the hits; then, hit by hit, *sounds* (1 if the dice let it sound),
     *velocities*, *lengths* and *chances* (%). *cycle_starts*: where a cycle begins in the window.
+    *cycle_hits*: the steps that are hits in the lane's very first cycle; *edited*: those forced by hand.
     *draws*: for each step number of a drawn lane, which of the drawn steps it shows; else empty.
     """
 
@@ -56,6 +56,7 @@ class LanePicture(BaseModel):
     chances: list[int]
     cycle_starts: list[int]
     draws: list[int]
+    edited: list[int]
     sentence: Sentence
 
 
@@ -114,7 +115,7 @@ def _lane_picture(
         id=lane.id,
         silent=is_silent,
         steps=cycle.steps,
-        cycle_hits=list(cycle.hits),
+        cycle_hits=np.flatnonzero(hits_at(lane, cycle, np.arange(cycle.steps))).tolist(),
         step_ticks=float(cycle.step * TICKS_PER_QUARTER),
         cycle_ticks=float(cycle.quarters * TICKS_PER_QUARTER),
         comes_round=_say(cycle.quarters, score),
@@ -127,7 +128,8 @@ def _lane_picture(
         chances=[lane.chance_percent] * hits.size,
         cycle_starts=_multiples(cycle.quarters, first, end).tolist(),
         draws=_draws(lane),
-        sentence=sentence(lane, cycle.hits, score.step_value),
+        edited=[edit.step for edit in lane.edits if edit.step < cycle.steps],
+        sentence=sentence(lane, settled(lane, cycle), score.step_value),
     )
 
 

@@ -2,24 +2,26 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
+from math import gcd
 
 import numpy as np
 from numpy.typing import NDArray
 
 from lattice.clock.ticks import Ticks, first_step_at, step_ticks, ticks
 from lattice.document.lane import Lane
-from lattice.document.source import Drawn, Euclidean, Source
+from lattice.document.source import MAX_STEPS, Drawn
 from lattice.document.step_value import StepValue
 from lattice.luck.chance import sounds
-from lattice.rhythm.euclidean import euclidean
+from lattice.rhythm.source_hits import source_hits
+from lattice.rhythm.thin import is_counted
 from lattice.rhythm.turns import complement, rotate
 
-__all__ = ["Cycle", "Played", "cycle_of", "note_ticks", "play", "step_count"]
+__all__ = ["Cycle", "Played", "cycle_of", "hits_at", "note_ticks", "play", "settled", "step_count"]
 
 
 @dataclass(frozen=True)
 class Cycle:
-    """A lane's cycle after its turns: *hits* (step numbers, ascending) of *steps*, each *step* quarters."""
+    """A lane's cycle, rotated and complemented: *hits* (ascending) of *steps*, each *step* quarters long."""
 
     steps: int
     hits: tuple[int, ...]
@@ -50,7 +52,7 @@ class Played:
 def cycle_of(lane: Lane, pattern_step: StepValue) -> Cycle:
     """Return the cycle of *lane*: its source, rotated, then complemented, and the length of a step."""
     steps = lane.source.steps
-    hits = rotate(_source_hits(lane.source), steps, lane.rotate)
+    hits = rotate(source_hits(lane.source, lane.id), steps, lane.rotate)
     if lane.complement:
         hits = complement(hits, steps)
     return Cycle(steps, hits, (lane.step_value or pattern_step).quarters)
@@ -66,6 +68,38 @@ def step_count(cycle: Cycle, first_tick: int, end_tick: int) -> int:
     return first_step_at(end_tick, cycle.step) - first_step_at(first_tick, cycle.step)
 
 
+def hits_at(lane: Lane, cycle: Cycle, run: Ticks) -> NDArray[np.bool_]:
+    """Return whether each step of the *run* (since the start) is a hit, after thinning and hand edits."""
+    cycles, places = np.divmod(run, cycle.steps)
+    in_cycle = np.zeros(cycle.steps, bool)
+    in_cycle[list(cycle.hits)] = True
+    hit: NDArray[np.bool_] = in_cycle[places]
+    if lane.thin:
+        before_in_cycle = np.cumsum(in_cycle) - in_cycle
+        before = before_in_cycle[places] + (0 if lane.thin.each_cycle else cycles * len(cycle.hits))
+        counted = is_counted(before, lane.thin.every, lane.thin.first)
+        hit &= counted if lane.thin.keeps == "only" else ~counted
+    for edit in lane.edits:
+        hit[places == edit.step] = edit.hit
+    return hit
+
+
+def settled(lane: Lane, cycle: Cycle) -> Drawn:
+    """Return the drawn source that plays as *lane* does before chance, its turns and edits included.
+
+    Hits thinned along the run repeat only after some cycles: all of them are drawn if they fit into one drawn
+    cycle, else the first.
+    """
+    cycles = 1
+    if lane.thin and not lane.thin.each_cycle:
+        cycles = lane.thin.every // gcd(lane.thin.every, len(cycle.hits) or lane.thin.every)
+    steps = cycle.steps * cycles
+    if steps > MAX_STEPS:
+        steps = cycle.steps
+    hits = np.flatnonzero(hits_at(lane, cycle, np.arange(steps)))
+    return Drawn(steps=steps, hits=tuple(hits.tolist()))
+
+
 def play(lane: Lane, cycle: Cycle, dice: int, first_tick: int, end_tick: int) -> Played:
     """Return the steps of *lane* that begin at or after *first_tick* and before *end_tick*.
 
@@ -74,9 +108,7 @@ def play(lane: Lane, cycle: Cycle, dice: int, first_tick: int, end_tick: int) ->
     first, end = first_step_at(first_tick, cycle.step), first_step_at(end_tick, cycle.step)
     run = np.arange(first, end, dtype=np.int64)
     cycles, places = np.divmod(run, cycle.steps)
-    is_hit = np.zeros(cycle.steps, bool)
-    is_hit[list(cycle.hits)] = True
-    hit = is_hit[places]
+    hit = hits_at(lane, cycle, run)
     starts = step_ticks(run, cycle.step)
     ends = step_ticks(run, cycle.step, cycle.step * lane.length_percent / 100)
     return Played(
@@ -87,11 +119,3 @@ def play(lane: Lane, cycle: Cycle, dice: int, first_tick: int, end_tick: int) ->
         hit=hit,
         sound=hit & sounds(lane.chance_percent, dice, lane.id, cycles, places),
     )
-
-
-def _source_hits(source: Source) -> tuple[int, ...]:
-    match source:
-        case Drawn(hits=hits):
-            return hits
-        case Euclidean(hits=count, steps=steps):
-            return euclidean(count, steps)

@@ -85,13 +85,51 @@ def test_steps_of_a_drawn_lane_are_clicked_and_painted(musician):
     musician.expect_hits("Chain", [1, 13], 16)
 
 
-def test_a_computed_lane_offers_to_be_settled(musician):
+def test_steps_of_a_computed_lane_are_turned_by_hand_and_back(musician):
     page = musician.open("Night Ferry").page
     thread = page.get_by_role("img", name="Thread of Bottle:")
-    thread.click(position={"x": 100, "y": 30})
-    page.get_by_role("button", name="Settle it").click()
+    thread.click(position={"x": 14, "y": 30})
+    musician.expect_hits("Bottle", [1, 3, 6, 9, 12, 15], 16)
+    expect(page.get_by_role("button", name="Bottle: by hand, 1 by hand")).to_be_visible()
+    thread.click(position={"x": 14, "y": 30})
+    musician.expect_hits("Bottle", [3, 6, 9, 12, 15], 16)
+    expect(page.get_by_role("button", name="Bottle: by hand")).to_have_count(0)
+
+
+def test_a_computed_lane_is_settled_as_it_stands(musician):
+    page = musician.open("Night Ferry").page
+    page.get_by_role("button", name="Bottle: source, in").click()
+    page.get_by_role("button", name="drawn, 16 steps as they stand").click()
     expect(page.get_by_role("button", name="Bottle: source, drawn")).to_be_visible()
     musician.expect_hits("Bottle", [3, 6, 9, 12, 15], 16)
+
+
+def test_a_rhythm_is_wandered_by_its_number_and_thrown(musician):
+    page = musician.open("Night Ferry").page
+    page.get_by_role("button", name="Thud: source, in").click()
+    page.get_by_role("button", name="4 in 16, by number").click()
+    number = musician.number("Thud: number")
+    musician.expect_hits("Thud", [1, 5, 9, 13], 16)
+    number.focus()
+    page.keyboard.press("ArrowUp")
+    musician.expect_hits("Thud", [1, 5, 9, 14], 16)
+    page.keyboard.type("1820")
+    page.keyboard.press("Enter")
+    musician.expect_hits("Thud", [13, 14, 15, 16], 16)
+    page.get_by_role("button", name="Thud: source, in").click()
+    page.get_by_role("button", name="4 in 16, thrown").click()
+    expect(musician.number("Thud: throw")).to_have_attribute("aria-valuenow", "1")
+    musician.wait_until_saved()
+
+
+def test_a_lane_is_thinned(musician):
+    page = musician.open("Night Ferry").page
+    page.get_by_role("button", name="Thud: add a setting").click()
+    page.get_by_role("button", name="only each 3rd hit").click()
+    musician.expect_hits("Thud", [1, 13], 16)
+    page.get_by_role("button", name="Thud: only or without").click()
+    page.get_by_role("button", name="without", exact=True).click()
+    musician.expect_hits("Thud", [5, 9], 16)
 
 
 def test_keys_choose_lanes_walk_steps_and_turn_them(musician):

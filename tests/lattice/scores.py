@@ -4,7 +4,19 @@ from typing import Any
 
 from hypothesis import strategies as st
 
-from lattice.document import DOCKSIDE, Drawn, Euclidean, Lane, Meter, Score, StepValue
+from lattice.document import (
+    DOCKSIDE,
+    Drawn,
+    Edit,
+    Euclidean,
+    Lane,
+    Meter,
+    Numbered,
+    Score,
+    StepValue,
+    Thin,
+    Thrown,
+)
 from lattice.document.step_value import KINDS, NOTES
 
 VOICES = [voice.id for voice in DOCKSIDE.voices]
@@ -44,6 +56,30 @@ euclideans = st.integers(1, 128).flatmap(
 )
 
 
+counts = st.integers(1, 128).flatmap(lambda steps: st.tuples(st.integers(0, steps), st.just(steps)))
+numbereds = st.builds(
+    lambda count, number: Numbered(hits=count[0], steps=count[1], number=str(number)),
+    counts,
+    st.integers(0, 10**39),
+)
+throwns = st.builds(
+    lambda count, throw: Thrown(hits=count[0], steps=count[1], throw=throw), counts, st.integers(1, 999_999)
+)
+sources = drawn | euclideans | numbereds | throwns
+thins = st.integers(2, 32).flatmap(
+    lambda every: st.builds(
+        Thin,
+        keeps=st.sampled_from(["only", "without"]),
+        every=st.just(every),
+        first=st.integers(1, every),
+        each_cycle=st.booleans(),
+    )
+)
+edits = st.dictionaries(st.integers(0, 127), st.booleans(), max_size=4).map(
+    lambda forced: tuple(Edit(step=step, hit=hit) for step, hit in sorted(forced.items()))
+)
+
+
 def lanes_called(lane_id: str) -> st.SearchStrategy[Lane]:
     """Return a strategy for any lane of that id."""
     return st.builds(
@@ -51,9 +87,11 @@ def lanes_called(lane_id: str) -> st.SearchStrategy[Lane]:
         id=st.just(lane_id),
         name=st.just(lane_id),
         voice=st.sampled_from(VOICES),
-        source=drawn | euclideans,
+        source=sources,
         rotate=st.integers(-127, 127),
         complement=st.booleans(),
+        thin=st.none() | thins,
+        edits=edits,
         step_value=st.none() | step_values,
         velocity=st.integers(1, 127),
         length_percent=st.integers(1, 400),

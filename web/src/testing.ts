@@ -5,7 +5,7 @@ import type { Question } from '@/sound/player'
 
 export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
   return {
-    id, name: id, voice: id, ink: 0, source: { kind: 'euclidean', hits: 4, steps: 16 }, rotate: 0, complement: false,
+    id, name: id, voice: id, ink: 0, source: { kind: 'euclidean', hits: 4, steps: 16 }, rotate: 0, complement: false, edits: [],
     velocity: 100, length_percent: 100, chance_percent: 100, mute: false, solo: false, ...fields,
   } // prettier-ignore
 }
@@ -33,7 +33,7 @@ export function aScore(...lanes: Lane[]): Score {
 export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
   return {
     id: 'thud', silent: false, steps: 4, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400, comes_round: '', starts: [],
-    places: [], hits: [], sounds: [], velocities: [], lengths: [], chances: [], cycle_starts: [], draws: [],
+    places: [], hits: [], sounds: [], velocities: [], lengths: [], chances: [], cycle_starts: [], draws: [], edited: [],
     sentence: { parts: [], offers: [] }, ...fields,
   } // prettier-ignore
 }

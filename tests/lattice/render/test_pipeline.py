@@ -74,7 +74,16 @@ def test_velocity_and_length_change_no_outcome_of_chance(dice, velocity, length,
 def test_times_are_exact(score, first):
     """Every start is a hit's exact position, rounded once from its absolute value."""
     open_lanes = tuple(
-        lane.model_copy(update={"chance_percent": 100, "mute": False, "solo": False, "voice": voice})
+        lane.model_copy(
+            update={
+                "chance_percent": 100,
+                "mute": False,
+                "solo": False,
+                "voice": voice,
+                "thin": None,
+                "edits": (),
+            }
+        )
         for lane, voice in zip(score.lanes, ["thud", "chain", "bottle", "clink"], strict=False)
     )
     score = score.model_copy(update={"lanes": open_lanes})

@@ -326,6 +326,16 @@ export interface components {
             steps: number;
         };
         /**
+         * Edit
+         * @description One step forced to hit or rest by hand, on top of all else.
+         */
+        Edit: {
+            /** Hit */
+            hit: boolean;
+            /** Step */
+            step: number;
+        };
+        /**
          * ErrorSchema
          * @description *code* for programs, *message* for people.
          */
@@ -444,6 +454,12 @@ export interface components {
              * @default false
              */
             complement: boolean;
+            /**
+             * Edits
+             * @description ascending by step
+             * @default []
+             */
+            edits: components["schemas"]["Edit"][];
             /** Id */
             id: string;
             /**
@@ -476,9 +492,11 @@ export interface components {
              */
             solo: boolean;
             /** Source */
-            source: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"];
+            source: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["Thrown"];
             /** @description none: the pattern's */
             step_value?: components["schemas"]["StepValue"] | null;
+            /** @description none: every hit */
+            thin?: components["schemas"]["Thin"] | null;
             /**
              * Velocity
              * @default 100
@@ -494,6 +512,7 @@ export interface components {
          *     *starts*, *places*: of every step that begins in the window, its time and its number in the cycle;
          *     *hits*: indices into those, of the hits; then, hit by hit, *sounds* (1 if the dice let it sound),
          *     *velocities*, *lengths* and *chances* (%). *cycle_starts*: where a cycle begins in the window.
+         *     *cycle_hits*: the steps that are hits in the lane's very first cycle; *edited*: those forced by hand.
          *     *draws*: for each step number of a drawn lane, which of the drawn steps it shows; else empty.
          */
         LanePicture: {
@@ -509,6 +528,8 @@ export interface components {
             cycle_ticks: number;
             /** Draws */
             draws: number[];
+            /** Edited */
+            edited: number[];
             /** Hits */
             hits: number[];
             /** Id */
@@ -593,6 +614,28 @@ export interface components {
             number,
             number
         ];
+        /**
+         * Numbered
+         * @description One of all the ways to place `hits` on `steps`, by its number, taken modulo the number of ways.
+         *
+         *     The number is as large as it needs to be, so it travels as digits.
+         */
+        Numbered: {
+            /** Hits */
+            hits: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "numbered";
+            /**
+             * Number
+             * @default 0
+             */
+            number: string;
+            /** Steps */
+            steps: number;
+        };
         /**
          * Offer
          * @description One setting that is still plain, and the fields that begin to use it.
@@ -996,6 +1039,54 @@ export interface components {
             tracks: components["schemas"]["Track"][];
         };
         /**
+         * Thin
+         * @description Only, or without, every so-many-th hit, counted along the run or anew in each cycle.
+         */
+        Thin: {
+            /**
+             * Each Cycle
+             * @default false
+             */
+            each_cycle: boolean;
+            /**
+             * Every
+             * @default 3
+             */
+            every: number;
+            /**
+             * First
+             * @description from 1, as people count
+             * @default 1
+             */
+            first: number;
+            /**
+             * Keeps
+             * @default only
+             * @enum {string}
+             */
+            keeps: "only" | "without";
+        };
+        /**
+         * Thrown
+         * @description `hits` of `steps` picked by a throw and the lane's id.
+         */
+        Thrown: {
+            /** Hits */
+            hits: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thrown";
+            /** Steps */
+            steps: number;
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
+        };
+        /**
          * Track
          * @description The notes of one lane, in the order of time.
          */
@@ -1049,6 +1140,8 @@ export interface components {
         /**
          * Word
          * @description A piece of a sentence: plain text, a number to move, or a word with alternatives.
+         *
+         *     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
          */
         Word: {
             /**
@@ -1061,6 +1154,11 @@ export interface components {
              * @default 0
              */
             decimals: number;
+            /**
+             * Digits
+             * @default
+             */
+            digits: string;
             /**
              * Field
              * @default
@@ -1075,7 +1173,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "text" | "number" | "choice";
+            kind: "text" | "number" | "digits" | "choice";
+            /**
+             * Last Digits
+             * @default
+             */
+            last_digits: string;
             /**
              * Low
              * @default 0

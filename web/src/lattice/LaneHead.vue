@@ -16,7 +16,7 @@ defineProps<{
 }>()
 const emit = defineEmits<{
   choose: []
-  move: [word: Word, value: number, gesture: string]
+  move: [word: Word, value: number | string, gesture: string]
   patch: [label: string, patch: Patch]
   cancel: [gesture: string]
   mute: [isMuted: boolean]

@@ -14,8 +14,12 @@ const props = defineProps<{
   /** The step that the keyboard is on, or null. */
   cursor: number | null
 }>()
-/** Step numbers in the cycle, from 0. */
-const emit = defineEmits<{ press: [step: number]; paint: [step: number]; release: [] }>()
+/** `step`: its number in the cycle, from 0; `isHit`: whether it is one where it was touched. */
+const emit = defineEmits<{
+  press: [step: number, isHit: boolean]
+  paint: [step: number, isHit: boolean]
+  release: []
+}>()
 
 const element = ref<SVGSVGElement>()
 const y = computed(() => props.height / 2)
@@ -25,24 +29,26 @@ const cursorX = computed(() => {
   return at < 0 ? null : xOf(props.picture.starts[at] as number, props.scale)
 })
 
-function stepAt(event: PointerEvent): number | null {
+const hitSteps = computed(() => new Set(props.picture.hits))
+function stepAt(event: PointerEvent): [number, boolean] | null {
   const left = element.value?.getBoundingClientRect().left ?? 0
   const near = stepNear(props.picture.starts, tickAt(event.clientX - left, props.scale))
-  return props.picture.places[near] ?? null
+  const step = props.picture.places[near]
+  return step === undefined ? null : [step, hitSteps.value.has(near)]
 }
 
 let isDown = false
 function onPointerDown(event: PointerEvent) {
   if (event.button !== 0) return
-  const step = stepAt(event)
-  if (step === null) return
+  const touched = stepAt(event)
+  if (!touched) return
   isDown = true
   element.value?.setPointerCapture(event.pointerId)
-  emit('press', step)
+  emit('press', ...touched)
 }
 function onPointerMove(event: PointerEvent) {
-  const step = isDown ? stepAt(event) : null
-  if (step !== null) emit('paint', step)
+  const touched = isDown ? stepAt(event) : null
+  if (touched) emit('paint', ...touched)
 }
 function onPointerUp() {
   if (isDown) emit('release')
@@ -97,6 +103,7 @@ function onPointerUp() {
       <path class="fill" :d="beads.fill" />
       <path class="ring" :d="beads.ring" />
     </g>
+    <path class="notches" :d="thread.notches" />
     <circle v-if="cursorX !== null" class="cursor" :cx="cursorX" :cy="y" r="15" />
   </svg>
 </template>
@@ -159,6 +166,10 @@ function onPointerUp() {
 }
 .silent {
   opacity: 0.3;
+}
+/* What a hand has turned carries a notch. */
+.notches {
+  fill: var(--ink);
 }
 .cursor {
   fill: none;

@@ -103,18 +103,20 @@ function walk(by: number) {
 
 // ---- Painting steps: all that one stroke touched become what its first step became ----
 let stroke: { isHit: boolean; steps: Set<number>; gesture: string } | null = null
-function press(lane: Lane, step: number) {
+function press(lane: Lane, step: number, isHit: boolean) {
   choose(lane.id)
-  const isHit = !pictures.value.get(lane.id)?.cycle_hits.includes(step)
-  stroke = { isHit, steps: new Set(), gesture: `stroke ${crypto.getRandomValues(new Uint32Array(1))[0]}` }
-  paint(lane, step)
+  stroke = {
+    isHit: !isHit,
+    steps: new Set(),
+    gesture: `stroke ${crypto.getRandomValues(new Uint32Array(1))[0]}`,
+  }
+  paint(lane, step, isHit)
 }
-function paint(lane: Lane, step: number) {
+function paint(lane: Lane, step: number, isHit: boolean) {
   const picture = pictures.value.get(lane.id)
-  if (!picture || !stroke || stroke.steps.has(step)) return
+  if (!picture || !stroke || stroke.steps.has(step) || isHit === stroke.isHit) return
   stroke.steps.add(step)
   edits.setSteps(lane, picture, [...stroke.steps], stroke.isHit, stroke.gesture)
-  if (!picture.draws.length) stroke = null
 }
 function turnStep() {
   const lane = chosenLane.value
@@ -124,7 +126,7 @@ function turnStep() {
 }
 
 // ---- The pattern ----
-function movePattern(word: Word, value: number, gesture: string) {
+function movePattern(word: Word, value: number | string, gesture: string) {
   piece.editPattern(`${word.name} → ${value}`, (pattern) => withValueAt(pattern, word.field, value), gesture)
 }
 function patchPattern(label: string, patch: Patch) {
@@ -242,8 +244,8 @@ const labelOf = (lane: Lane) => {
               :ink="inkOf(lane.ink)"
               :label="labelOf(lane)"
               :cursor="lane.id === chosen ? cursor : null"
-              @press="(step) => press(lane, step)"
-              @paint="(step) => paint(lane, step)"
+              @press="(step, isHit) => press(lane, step, isHit)"
+              @paint="(step, isHit) => paint(lane, step, isHit)"
               @release="stroke = null"
             />
           </div>

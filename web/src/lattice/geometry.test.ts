@@ -47,6 +47,11 @@ describe('a thread', () => {
     expect(threadOf({ ...lane, lengths: [300, 100, 100, 100] }, scale, 30).tails.match(/M/g)?.length).toBe(1)
   })
 
+  it('carries a notch wherever a step was turned by hand', () => {
+    expect(thread.notches).toBe('')
+    expect(threadOf({ ...lane, edited: [1] }, scale, 30).notches.match(/M/g)?.length).toBe(2)
+  })
+
   it('becomes marks where steps are too narrow for beads', () => {
     expect(threadOf(lane, { ...scale, width: 80 }, 30).isMarks).toBe(true)
   })

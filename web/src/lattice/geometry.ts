@@ -35,6 +35,8 @@ export interface Thread {
   readonly stitches: readonly number[]
   readonly rests: string
   readonly tails: string
+  /** Small marks above the steps that were turned by hand. */
+  readonly notches: string
   readonly beads: readonly Beads[]
   readonly isMarks: boolean
 }
@@ -55,6 +57,9 @@ function segment(x: number, y: number, r: number, share: number): string {
 
 const upright = (x: number, y: number, height: number) =>
   `M${round(x)} ${round(y - height / 2)}v${round(height)}`
+
+/** A wedge that points down at a step, clear of the largest bead. */
+const notch = (x: number, y: number) => `M${round(x - 4)} ${round(y - MAX_RADIUS - 8)}h8l-4 6z`
 
 /** How large a bead of that velocity is, beside neighbours `stepPixels` away. */
 export function radiusOf(velocity: number, stepPixels: number): number {
@@ -102,6 +107,7 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number): Thread {
   })
 
   const isHit = new Set(lane.hits)
+  const edited = new Set(lane.edited)
   const rests = isMarks
     ? []
     : lane.starts.filter((_, step) => !isHit.has(step)).map((start) => circle(xOf(start, scale), y, 2))
@@ -111,6 +117,10 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number): Thread {
     stitches: lane.cycle_starts.map((start) => round(xOf(start, scale) - lead)),
     rests: rests.join(''),
     tails: tails.join(''),
+    notches: lane.starts
+      .filter((_, at) => edited.has(lane.places[at] as number))
+      .map((start) => notch(xOf(start, scale), y))
+      .join(''),
     beads: [...groups.values()].map(({ isInBand, sounds, solid, ring, fill }) => ({
       isInBand,
       sounds,

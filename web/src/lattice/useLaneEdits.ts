@@ -1,6 +1,6 @@
 /** What hands do to lanes, each named for the history. */
 import type { Lane, LanePicture, Word } from '@/api/client'
-import { newLaneId, valueAt, withField, withStep, type Patch } from '@/stores/document'
+import { newLaneId, valueAt, withField, withStep, withTurnedStep, type Patch } from '@/stores/document'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { inks } from '@/theme/inks'
@@ -9,7 +9,7 @@ export function useLaneEdits() {
   const piece = usePiece()
   const notices = useNotices()
 
-  function move(lane: Lane, word: Word, value: number, gesture: string) {
+  function move(lane: Lane, word: Word, value: number | string, gesture: string) {
     // The value before the whole gesture: what the moment tells, however far the hand has gone since.
     const last = piece.history.done.at(-1)
     const before = last?.gesture === gesture ? last.before : piece.document
@@ -22,7 +22,7 @@ export function useLaneEdits() {
     piece.editLane(lane.id, `${lane.name}: ${label}`, (old) => ({ ...old, ...fields }))
   }
 
-  /** Set steps of a drawn lane, as the picture counts them, to hit or rest. A computed lane offers to be settled. */
+  /** Set steps, as the picture counts them, to hit or rest: drawn where the lane is drawn, else turned by hand. */
   function setSteps(
     lane: Lane,
     picture: LanePicture,
@@ -30,24 +30,14 @@ export function useLaneEdits() {
     isHit: boolean,
     gesture: string | null = null,
   ) {
-    if (!picture.draws.length) return offerToSettle(lane, picture)
     const said = steps.length === 1 ? `step ${(steps[0] ?? 0) + 1}` : `${steps.length} steps`
-    const isDrawnHit = isHit !== lane.complement
-    const draw = (old: Lane, step: number) => withStep(old, picture.draws[step] ?? -1, isDrawnHit)
     const label = `${lane.name}: ${said} ${isHit ? 'hit' : 'rest'}`
-    piece.editLane(lane.id, label, (old) => steps.reduce(draw, old), gesture)
-  }
-
-  function offerToSettle(lane: Lane, picture: LanePicture) {
-    const source = picture.sentence.parts.find(({ setting }) => setting === 'source')
-    const settle = source?.words
-      .flatMap(({ choices }) => choices)
-      .find(({ chosen, text }) => !chosen && text.startsWith('drawn'))
-    if (!settle) return
-    notices.say(`${lane.name} is computed. Settled, it stays as it stands and its steps can be drawn.`, {
-      label: 'Settle it',
-      act: () => patch(lane, 'settled', settle.patch),
-    })
+    const isDrawnHit = isHit !== lane.complement
+    const set = (old: Lane, step: number) => {
+      const drawn = picture.draws[step]
+      return drawn === undefined ? withTurnedStep(old, step, isHit) : withStep(old, drawn, isDrawnHit)
+    }
+    piece.editLane(lane.id, label, (old) => steps.reduce(set, old), gesture)
   }
 
   /** A new lane with the first voice that none has yet. Returns its id. */
@@ -64,6 +54,7 @@ export function useLaneEdits() {
       source: { kind: 'euclidean', hits: 3, steps: 8 },
       rotate: 0,
       complement: false,
+      edits: [],
       velocity: 100,
       length_percent: 100,
       chance_percent: 100,

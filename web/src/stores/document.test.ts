@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 
 import { aLane, aPiece } from '@/testing'
-import { newLaneId, valueAt, withField, withLane, withSilenceOf, withStep } from './document'
+import { newLaneId, valueAt, withField, withLane, withSilenceOf, withStep, withTurnedStep } from './document'
 import { baseOf, noHistory, redo, remember, undo } from './history'
 
 const drawn = aLane('thud', { source: { kind: 'drawn', steps: 16, hits: [0, 8, 12] } })
@@ -24,6 +24,12 @@ describe('changing a lane', () => {
     expect(valueAt(withStep(drawn, 8, true), 'source.hits')).toEqual([0, 8, 12])
     expect(valueAt(withStep(drawn, 8, false), 'source.hits')).toEqual([0, 12])
     expect(withStep(aLane('bell'), 1, true)).toEqual(aLane('bell'))
+  })
+
+  it('turns a step by hand, and back to its rule when it is turned again', () => {
+    const turned = withTurnedStep(withTurnedStep(aLane('bell'), 5, true), 2, false)
+    expect(turned.edits).toEqual([{ step: 2, hit: false }, { step: 5, hit: true }]) // prettier-ignore
+    expect(withTurnedStep(turned, 5, false).edits).toEqual([{ step: 2, hit: false }])
   })
 
   it('gives a new lane an id that none has', () => {

@@ -33,6 +33,14 @@ export function withStep(lane: Lane, step: number, isHit: boolean): Lane {
   return { ...lane, source: { ...lane.source, hits } }
 }
 
+/** A copy of `lane` with one step turned by hand: back to what its rule says if it was turned before, else to `isHit`. */
+export function withTurnedStep(lane: Lane, step: number, isHit: boolean): Lane {
+  const others = lane.edits.filter((edit) => edit.step !== step)
+  if (others.length < lane.edits.length) return { ...lane, edits: others }
+  const edits = [...others, { step, hit: isHit }].sort((one, other) => one.step - other.step)
+  return { ...lane, edits }
+}
+
 export function withLanes(piece: Piece, patternId: string, change: (lanes: Lane[]) => Lane[]): Piece {
   return withPattern(piece, patternId, (pattern) => ({ ...pattern, lanes: change(pattern.lanes) }))
 }

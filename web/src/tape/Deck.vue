@@ -32,9 +32,9 @@ const standing = (name: string) => rendering.value?.standing.filter(({ setting }
 
 /** What the words change: the tempo is the piece's, the rest the pattern's. */
 const target = computed(() => ({ ...piece.pattern, tempo: piece.document?.tempo }))
-function move(word: Word, value: number, gesture: string) {
+function move(word: Word, value: number | string, gesture: string) {
   const label = `${word.name} → ${value}`
-  if (word.field === 'tempo') piece.edit(label, (document) => ({ ...document, tempo: value }), gesture)
+  if (word.field === 'tempo') piece.edit(label, (document) => withValueAt(document, 'tempo', value), gesture)
   else piece.editPattern(label, (pattern) => withValueAt(pattern, word.field, value), gesture)
 }
 function patch(label: string, fields: Patch) {

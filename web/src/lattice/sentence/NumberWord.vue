@@ -3,12 +3,13 @@
 import { computed, ref } from 'vue'
 
 import type { Word } from '@/api/client'
-import { valueAfterDrag, valueOfTyping } from './number'
+import { amountOfDigits, plus, valueAfterDrag, valueOfTyping, within, type Amount } from './number'
 
 const props = defineProps<{ word: Word; owner: string; explains: string; isRed?: boolean }>()
 /** `gesture` is the same for all steps of one movement of the hand. */
 const emit = defineEmits<{
-  move: [value: number, gesture: string]
+  /** A number of kind "digits" moves as its digits. */
+  move: [value: number | string, gesture: string]
   cancel: [gesture: string]
   plain: []
 }>()
@@ -17,15 +18,20 @@ const element = ref<HTMLElement>()
 const typed = ref<string | null>(null)
 const label = computed(() => `${props.owner}: ${props.word.name}`)
 let gesture = ''
-let drag: { y: number; value: number; moved: boolean } | null = null
+let drag: { y: number; value: Amount; moved: boolean } | null = null
+
+const isDigits = computed(() => props.word.kind === 'digits')
+const now = computed<Amount>(() => (isDigits.value ? BigInt(props.word.digits) : props.word.value))
+const low = computed<Amount>(() => (isDigits.value ? 0n : props.word.low))
+const high = computed<Amount>(() => (isDigits.value ? BigInt(props.word.last_digits) : props.word.high))
 
 function begin() {
   gesture = `${label.value} ${crypto.getRandomValues(new Uint32Array(1))[0]}`
 }
 
-function moveTo(value: number) {
-  const within = Math.min(props.word.high, Math.max(props.word.low, value))
-  if (within !== props.word.value) emit('move', within, gesture)
+function moveTo(wanted: Amount) {
+  const value = within(wanted, low.value, high.value)
+  if (value !== now.value) emit('move', typeof value === 'bigint' ? String(value) : value, gesture)
 }
 
 function onPointerDown(event: PointerEvent) {
@@ -34,7 +40,7 @@ function onPointerDown(event: PointerEvent) {
   element.value?.focus({ preventScroll: true })
   begin()
   element.value?.setPointerCapture(event.pointerId)
-  drag = { y: event.clientY, value: props.word.value, moved: false }
+  drag = { y: event.clientY, value: now.value, moved: false }
 }
 
 function onPointerMove(event: PointerEvent) {
@@ -43,7 +49,7 @@ function onPointerMove(event: PointerEvent) {
   if (Math.abs(up) > 2) drag.moved = true
   if (!drag.moved) return
   typed.value = null
-  moveTo(valueAfterDrag(drag.value, up, props.word.high - props.word.low, event.shiftKey))
+  moveTo(valueAfterDrag(drag.value, up, Number(high.value) - Number(low.value), event.shiftKey))
 }
 
 function onPointerUp() {
@@ -53,7 +59,7 @@ function onPointerUp() {
 function onWheel(event: WheelEvent) {
   if (document.activeElement !== element.value) return
   event.preventDefault()
-  moveTo(props.word.value - Math.sign(event.deltaY))
+  moveTo(plus(now.value, -Math.sign(event.deltaY)))
 }
 
 const steps: Record<string, number> = {
@@ -68,10 +74,11 @@ const steps: Record<string, number> = {
 function onKeyDown(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey) return
   const step = steps[event.key]
-  if (step !== undefined) moveTo(props.word.value + step)
-  else if (event.key === 'Home') moveTo(props.word.low)
-  else if (event.key === 'End') moveTo(props.word.high)
-  else if (/^[\d.,-]$/.test(event.key)) typed.value = ((typed.value ?? '') + event.key).slice(0, 9)
+  if (step !== undefined) moveTo(plus(now.value, step))
+  else if (event.key === 'Home') moveTo(low.value)
+  else if (event.key === 'End') moveTo(high.value)
+  else if (/^[\d.,-]$/.test(event.key))
+    typed.value = ((typed.value ?? '') + event.key).slice(0, isDigits.value ? 40 : 9)
   else if (event.key === 'Backspace' && typed.value !== null) typed.value = typed.value.slice(0, -1)
   else if (event.key === 'Delete' || event.key === 'Backspace') emit('plain')
   else if (event.key === 'Enter' && typed.value !== null) takeTyped()
@@ -88,7 +95,7 @@ function onKeyDown(event: KeyboardEvent) {
 }
 
 function takeTyped() {
-  const value = valueOfTyping(typed.value, props.word.decimals)
+  const value = isDigits.value ? amountOfDigits(typed.value) : valueOfTyping(typed.value, props.word.decimals)
   typed.value = null
   if (value !== null) moveTo(value)
 }
@@ -103,9 +110,10 @@ function takeTyped() {
     tabindex="0"
     data-owns-keys
     :aria-label="label"
-    :aria-valuenow="word.value"
-    :aria-valuemin="word.low"
-    :aria-valuemax="word.high"
+    :aria-valuenow="isDigits ? undefined : word.value"
+    :aria-valuetext="word.text"
+    :aria-valuemin="isDigits ? undefined : word.low"
+    :aria-valuemax="isDigits ? undefined : word.high"
     :data-field="word.field"
     @focus="begin"
     @blur="takeTyped"

@@ -6,7 +6,7 @@ import { aLane } from '@/testing'
 import SentenceLine from './SentenceLine.vue'
 
 const word = (fields: Partial<Word>): Word => ({
-  kind: 'text', text: '', name: '', field: '', value: 0, low: 0, high: 0, decimals: 0, choices: [], ...fields,
+  kind: 'text', text: '', name: '', field: '', value: 0, low: 0, high: 0, decimals: 0, digits: '', last_digits: '', choices: [], ...fields,
 }) // prettier-ignore
 const rotated: Part = {
   setting: 'rotate',
@@ -79,6 +79,47 @@ describe('a number in a sentence', () => {
 
   it('shows the value of the document before the engine has answered', () => {
     expect(line([rotated], 5).get('[role=spinbutton]').text()).toBe('5')
+  })
+})
+
+describe('a number beyond what a float holds', () => {
+  const last = 10n ** 30n
+  const numbered: Part = {
+    setting: 'source',
+    explains: '',
+    red: false,
+    plain: null,
+    words: [
+      word({
+        kind: 'digits',
+        text: '8',
+        name: 'number',
+        field: 'source.number',
+        digits: '7',
+        last_digits: String(last),
+      }),
+    ],
+  }
+
+  it('is counted from 1, stepped exactly, and moves as digits', async () => {
+    const sentence = line([numbered])
+    const number = sentence.get('[role=spinbutton]')
+    await number.trigger('focus')
+    await number.trigger('keydown', { key: 'End' })
+    await number.trigger('keydown', { key: 'ArrowUp' })
+    for (const key of '1000000000000000000001') await number.trigger('keydown', { key })
+    await number.trigger('keydown', { key: 'Enter' })
+    const moves = sentence.emitted('move') as [Word, string][]
+    expect(moves.map(([, value]) => value)).toEqual([String(last), '8', '1000000000000000000000'])
+  })
+
+  it('shows what the document says before the engine has answered', () => {
+    const source = { kind: 'numbered', hits: 5, steps: 16, number: '1204' } as const
+    const sentence = mount(SentenceLine, {
+      props: { owner: 'Bottle', parts: [numbered], offers: [], target: aLane('bottle', { source }) },
+      global: { stubs: { VTooltip: true, VMenu: true } },
+    })
+    expect(sentence.get('[role=spinbutton]').text()).toBe('1,205')
   })
 })
 

@@ -17,7 +17,7 @@ const props = defineProps<{
   target: object
 }>()
 const emit = defineEmits<{
-  move: [word: Word, value: number, gesture: string]
+  move: [word: Word, value: number | string, gesture: string]
   patch: [label: string, patch: Patch]
   cancel: [gesture: string]
 }>()
@@ -33,8 +33,19 @@ const shown = computed<readonly Part[]>(() => {
 
 /** A number shows the document's value at once: the next touch must not wait for the engine's words. */
 function asItStands(word: Word): Word {
-  const value = word.kind === 'number' ? valueAt(props.target, word.field) : undefined
-  return typeof value === 'number' && value !== word.value ? { ...word, value, text: String(value) } : word
+  const value = word.field ? valueAt(props.target, word.field) : undefined
+  if (word.kind === 'number' && typeof value === 'number' && value !== word.value) {
+    return { ...word, value, text: String(value) }
+  }
+  if (
+    word.kind === 'digits' &&
+    typeof value === 'string' &&
+    value !== word.digits &&
+    BigInt(value) <= BigInt(word.last_digits)
+  ) {
+    return { ...word, digits: value, text: (BigInt(value) + 1n).toLocaleString('en') } // people count from 1
+  }
+  return word
 }
 
 const hold = (part: Part, at: number) => (held.value = { part, at })
@@ -53,7 +64,7 @@ function makePlain(part: Part) {
       <span class="part" :class="{ red: part.red }" @focusin="hold(part, at)">
         <template v-for="(word, place) in part.words" :key="place">
           <NumberWord
-            v-if="word.kind === 'number'"
+            v-if="word.kind === 'number' || word.kind === 'digits'"
             :word="word"
             :owner="owner"
             :explains="part.explains"

@@ -3,9 +3,21 @@
 /** Pixels of a drag that one unit takes: fewer where there is far to go. */
 export const pixelsPerUnit = (range: number): number => (range > 1000 ? 0.25 : range > 60 ? 2.5 : 8)
 
+/** A number of a sentence: beyond what a float holds exactly, a bigint. */
+export type Amount = number | bigint
+
+export const plus = (value: Amount, by: number): Amount =>
+  typeof value === 'bigint' ? value + BigInt(by) : value + by
+
+export function within(value: Amount, low: Amount, high: Amount): Amount {
+  if (value < low) return low
+  return value > high ? high : value
+}
+
 /** The whole number after dragging `up` pixels from `value`; `isSlow`: with Shift held. */
-export function valueAfterDrag(value: number, up: number, range: number, isSlow: boolean): number {
-  return Math.round(value + up / (pixelsPerUnit(range) * (isSlow ? 5 : 1)))
+export function valueAfterDrag(value: Amount, up: number, range: number, isSlow: boolean): Amount {
+  const by = up / (pixelsPerUnit(range) * (isSlow ? 5 : 1))
+  return typeof value === 'bigint' ? plus(value, Math.round(by)) : Math.round(value + by)
 }
 
 /** The number that was typed, to so many decimals; null if it is none. */
@@ -14,4 +26,9 @@ export function valueOfTyping(typed: string | null, decimals: number): number | 
   const value = Number(typed.replace(',', '.'))
   if (!Number.isFinite(value)) return null
   return Math.round(value * 10 ** decimals) / 10 ** decimals
+}
+
+/** The digits that were typed, counted from 1, as a number from 0; null if they are none. */
+export function amountOfDigits(typed: string | null): bigint | null {
+  return typed && /^\d+$/.test(typed) ? BigInt(typed) - 1n : null
 }

@@ -1,14 +1,27 @@
 """Nothing acts on a lane that its sentence does not say."""
 
+from itertools import combinations
 from typing import Any
 
+import numpy as np
 import pytest
 from hypothesis import given
 
-from lattice.document import Drawn, Euclidean, Lane, Meter, Score, StepValue, read
-from lattice.document.sentence import SETTINGS, Sentence, say_step_value, sentence
-from lattice.document.standing import standing
-from lattice.render.played import cycle_of
+from lattice.document import (
+    Drawn,
+    Edit,
+    Euclidean,
+    Lane,
+    Meter,
+    Numbered,
+    Score,
+    StepValue,
+    Thin,
+    Thrown,
+    read,
+)
+from lattice.render.played import cycle_of, hits_at, settled
+from lattice.sentence import SETTINGS, Sentence, say_step_value, sentence, standing
 from tests.lattice.scores import lane, score, scores
 
 # What names a lane or silences it is shown beside the sentence, on the lane itself.
@@ -17,7 +30,7 @@ BESIDE = {"id", "name", "voice", "ink", "mute", "solo"}
 
 def spoken(lane: Lane, pattern_step: StepValue | None = None) -> Sentence:
     step = pattern_step or StepValue()
-    return sentence(lane, cycle_of(lane, step).hits, step)
+    return sentence(lane, settled(lane, cycle_of(lane, step)), step)
 
 
 def text(lane: Lane) -> str:
@@ -46,6 +59,18 @@ def test_every_field_that_acts_on_a_lane_has_one_row():
         ({"step_value": StepValue(note=2, divisor=7)}, "4 in 16 · 7 to a half note"),
         ({"step_value": StepValue(note=8, kind="dotted", divisor=3)}, "4 in 16 · 3 to 1/8 dotted"),
         ({"step_value": StepValue(note=8, multiplier=5)}, "4 in 16 · step 5 × 1/8"),
+        ({"source": Numbered(hits=5, steps=16, number="1204")}, "5 in 16, no. 1,205 of 4,368"),
+        ({"source": Numbered(hits=5, steps=16, number="4368")}, "5 in 16, no. 1 of 4,368"),
+        ({"source": Thrown(hits=5, steps=16, throw=3)}, "5 in 16, throw 3"),
+        ({"thin": Thin()}, "4 in 16 · only each 3rd hit"),
+        (
+            {"thin": Thin(keeps="without", every=2, first=2, each_cycle=True)},
+            "4 in 16 · without each 2nd hit of a cycle, from the 2nd",
+        ),
+        (
+            {"edits": (Edit(step=1, hit=True), Edit(step=20, hit=True))},
+            "4 in 16 · 1 by hand (1 beyond its steps)",
+        ),
         ({"velocity": 72}, "4 in 16 · velocity 72"),
         ({"length_percent": 60}, "4 in 16 · length 60 %"),
         (
@@ -59,8 +84,18 @@ def test_a_lane_says_what_it_does_in_order(fields, said):
 
 
 def test_what_bends_the_result_is_red():
-    parts = spoken(lane(complement=True, chance_percent=5, rotate=1, velocity=3, length_percent=9)).parts
-    assert {part.setting for part in parts if part.red} == {"complement", "chance"}
+    parts = spoken(
+        lane(
+            complement=True,
+            chance_percent=5,
+            rotate=1,
+            velocity=3,
+            length_percent=9,
+            thin=Thin(),
+            edits=(Edit(step=0, hit=True),),
+        )
+    ).parts
+    assert {part.setting for part in parts if part.red} == {"complement", "thin", "by hand", "chance"}
 
 
 @given(scores(min_lanes=1))
@@ -106,12 +141,38 @@ def test_every_alternative_of_a_word_can_be_chosen(score: Score):
                 assert (patched(one, choice.patch) == one) == choice.chosen
 
 
-def test_settling_draws_the_hits_as_they_stand():
-    turned = lane(source=Euclidean(hits=3, steps=8), rotate=1, complement=True)
-    settle = next(choice for choice in spoken(turned).parts[0].words[2].choices if not choice.chosen)
-    settled = patched(turned, settle.patch)
-    assert cycle_of(settled, StepValue()).hits == cycle_of(turned, StepValue()).hits
-    assert text(settled) == "drawn, 8 steps"
+def choice_of(lane: Lane, says: str) -> dict[str, Any]:
+    """Return the patch of the alternative of a lane's source that says so."""
+    words = spoken(lane).parts[0].words
+    return next(choice.patch for word in words for choice in word.choices if says in choice.text)
+
+
+@given(scores(min_lanes=1))
+def test_settling_a_lane_changes_nothing_that_is_heard(score: Score):
+    for one in score.lanes:
+        source = settled(one, cycle_of(one, score.step_value))
+        drawn = Lane(id=one.id, name=one.name, voice=one.voice, source=source, step_value=one.step_value)
+        repeats = source.steps > one.source.steps or one.thin is None or one.thin.each_cycle
+        run = np.arange(3 * source.steps if repeats else source.steps)
+        before, after = (hits_at(it, cycle_of(it, score.step_value), run) for it in (one, drawn))
+        assert (before == after).all()
+
+
+def test_a_computed_lane_is_settled_with_all_its_turns():
+    turned = lane(
+        source=Euclidean(hits=3, steps=8), rotate=1, complement=True, edits=(Edit(step=0, hit=False),)
+    )
+    drawn = patched(turned, choice_of(turned, "drawn"))
+    assert text(drawn) == "drawn, 8 steps"
+    assert drawn.source.hits == (2, 3, 5, 6)
+
+
+def test_a_spread_rhythm_keeps_its_hits_when_it_is_taken_by_number():
+    spread = lane(source=Euclidean(hits=5, steps=16), rotate=2)
+    by_number = patched(spread, choice_of(spread, "by number"))
+    number = list(combinations(range(16), 5)).index((0, 3, 6, 9, 12)) + 1
+    assert text(by_number) == f"5 in 16, no. {number} of 4,368 · rotated 2"
+    assert cycle_of(by_number, StepValue()).hits == cycle_of(spread, StepValue()).hits
 
 
 def test_the_patterns_step_is_said_the_same_way():

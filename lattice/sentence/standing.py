@@ -5,7 +5,8 @@ from typing import get_args
 
 from lattice.document.meter import BEATS, Meter
 from lattice.document.piece import DICE, TEMPO, Score
-from lattice.document.sentence import Choice, Part, Word, say_step_value_in_words
+from lattice.sentence.step_value import say_step_value_in_words
+from lattice.sentence.words import Choice, Part, Word
 
 __all__ = ["standing"]
 
