@@ -106,3 +106,14 @@ def test_a_wrong_password_says_so(page, live_server):
     page.get_by_label("Password").fill("no idea")
     page.get_by_role("button", name="Sign in").click()
     expect(page.get_by_role("alert")).to_have_text("This name and password do not belong together.")
+
+
+def test_another_piece_has_a_tape_of_its_own(musician):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("Space")
+    musician.wait_for_bars(1)
+    page.get_by_role("link", name="Shelf", exact=True).click()
+    musician.open("Slack Water")
+    assert musician.log() == []
+    expect(page.get_by_role("button", name="Play from bar 1")).to_be_visible()
+    expect(page.get_by_text("What you play runs by here")).to_be_visible()

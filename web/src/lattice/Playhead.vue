@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The playhead and the beads that sound, drawn over the threads at every frame while it plays. */
-import { useRafFn } from '@vueuse/core'
-import { ref, watch } from 'vue'
+import { ref } from 'vue'
 
+import { canvasOf, useFrames } from '@/composables/useFrames'
 import type { Player } from '@/sound/player'
 import { inkOf } from '@/theme/inks'
 import { xOf, type Scale } from './geometry'
@@ -53,33 +53,19 @@ function draw() {
   }
 }
 
-const { pause, resume } = useRafFn(draw, { immediate: false })
-watch(
-  () => [props.isPlaying, props.player, props.scale, props.height] as const,
-  ([isPlaying]) => {
-    draw()
-    if (isPlaying) resume()
-    else pause()
-  },
-  { immediate: true, flush: 'post' },
+useFrames(
+  draw,
+  () => props.isPlaying,
+  () => [props.player, props.scale, props.height],
 )
 </script>
 
 <template>
   <div class="playhead" aria-hidden="true">
-    <canvas
-      ref="canvas"
-      :width="scale.width * devicePixelRatio()"
-      :height="height * devicePixelRatio()"
-      :style="{ width: `${scale.width}px`, height: `${height}px` }"
-    />
+    <canvas ref="canvas" v-bind="canvasOf(scale.width, height)" />
     <div ref="line" class="line" />
   </div>
 </template>
-
-<script lang="ts">
-const devicePixelRatio = () => window.devicePixelRatio
-</script>
 
 <style scoped>
 .playhead {

@@ -40,7 +40,7 @@ interface Committed {
 }
 
 export class Player {
-  tape = new Tape()
+  readonly tape = new Tape()
   #line: TimeLine | null = null
   #stretch: TapeStretch | null = null
   #score: Score | null = null
@@ -113,13 +113,6 @@ export class Player {
     this.#line = null
     this.#ready = []
     this.#live = []
-  }
-
-  /** Begin with an empty tape. */
-  forget() {
-    this.tape = new Tape()
-    this.#stretch = null
-    this.#score = null
   }
 
   /** The score or the dice changed: what is not committed will be replaced by the engine's answer. */

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { ref, shallowRef, watch } from 'vue'
 
 import { clipsApi } from '@/api/clips'
 import { answer, api, type KeptClip, type Schemas } from '@/api/client'
@@ -15,7 +15,12 @@ const ask = (question: Question) =>
 let audio: Promise<Audio> | undefined
 /** The browser's audio, made when it is first needed; Tone.js is fetched only then. */
 const ensureAudio = (): Promise<Audio> =>
-  (audio ??= import('@/sound/audio').then(({ createAudio }) => createAudio(latencyAsked())))
+  (audio ??= import('@/sound/audio')
+    .then(({ createAudio }) => createAudio(latencyAsked()))
+    .catch((reason: unknown) => {
+      audio = undefined // so that it can be tried again
+      throw reason
+    }))
 const latencyAsked = () => Number(new URLSearchParams(location.search).get('latency')) || undefined
 
 /** Playing the open piece, and keeping what sounded. */
@@ -26,16 +31,13 @@ export const usePlaying = defineStore('playing', () => {
   const isPlaying = ref(false)
   const isStarting = ref(false)
   const keptBars = ref(4)
-
-  const hasTape = computed(() => player.value !== null)
+  let isTicking = false
 
   async function ready(): Promise<Player> {
     const sound = await ensureAudio()
-    if (!player.value) {
-      const made = new Player(sound.clock, sound.port, ask)
-      sound.onTick(() => made.tick())
-      player.value = made
-    }
+    if (!isTicking) sound.onTick(() => player.value?.tick())
+    isTicking = true
+    player.value ??= new Player(sound.clock, sound.port, ask)
     await sound.resume()
     return player.value
   }
@@ -127,7 +129,7 @@ export const usePlaying = defineStore('playing', () => {
     () => piece.id,
     () => {
       stop()
-      player.value?.forget()
+      player.value = null
     },
     { flush: 'sync' },
   )
@@ -137,7 +139,6 @@ export const usePlaying = defineStore('playing', () => {
     isPlaying,
     isStarting,
     keptBars,
-    hasTape,
     ready: ensureAudio,
     play,
     stop,

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** The foot of every working screen: play, where the music is, what holds for the pattern, the tape, and keep. */
-import { useRafFn } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Score, Word } from '@/api/client'
+import { useFrames } from '@/composables/useFrames'
 import { useShortcuts } from '@/composables/useShortcuts'
 import SentenceLine from '@/lattice/sentence/SentenceLine.vue'
 import { useRendering } from '@/lattice/useRendering'
@@ -54,14 +54,11 @@ function tell() {
   const beat = bar / meter.numerator
   place.value = `${(Math.floor(tick / bar) + 1).toLocaleString('en')} : ${Math.floor((tick % bar) / beat) + 1}`
 }
-const { pause, resume } = useRafFn(tell, { immediate: false, fpsLimit: 30 })
-watch(
+useFrames(
+  tell,
   () => playing.isPlaying,
-  (plays) => {
-    tell()
-    if (plays) resume()
-    else pause()
-  },
+  () => [playing.player, piece.pattern?.meter],
+  30,
 )
 
 // ---- Keeping: K, then how many bars ----

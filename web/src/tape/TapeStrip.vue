@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** The last bars that sounded. A drag over it keeps the bars it touches; the outline is what the key and button keep. */
-import { useElementSize, useRafFn } from '@vueuse/core'
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, useTemplateRef } from 'vue'
 
+import { canvasOf, useFrames } from '@/composables/useFrames'
 import type { Player } from '@/sound/player'
 import { inkOf } from '@/theme/inks'
 import { BARS_ON_TAPE, type TapeBar, type TapeStretch } from './tape'
@@ -108,15 +109,11 @@ function onPointerUp() {
   if (chosen) emit('keep', chosen.stretch, chosen.first, chosen.end)
 }
 
-const { pause, resume } = useRafFn(draw, { immediate: false, fpsLimit: 30 })
-watch(
-  () => [props.isPlaying, props.player, props.keptBars, width.value, height.value] as const,
-  ([isPlaying]) => {
-    draw()
-    if (isPlaying) resume()
-    else pause()
-  },
-  { immediate: true, flush: 'post' },
+useFrames(
+  draw,
+  () => props.isPlaying,
+  () => [props.player, props.keptBars, width.value, height.value],
+  30,
 )
 </script>
 
@@ -131,19 +128,10 @@ watch(
     @pointerup="onPointerUp"
     @pointercancel="onPointerUp"
   >
-    <canvas
-      ref="canvas"
-      :width="width * pixelRatio()"
-      :height="height * pixelRatio()"
-      :style="{ width: `${width}px`, height: `${height}px` }"
-    />
+    <canvas ref="canvas" v-bind="canvasOf(width, height)" />
     <p v-if="isEmpty">The tape. What you play runs by here; drag over bars to keep them.</p>
   </div>
 </template>
-
-<script lang="ts">
-const pixelRatio = () => window.devicePixelRatio
-</script>
 
 <style scoped>
 .tape {
