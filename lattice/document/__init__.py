@@ -7,10 +7,12 @@ from lattice.document.piece import Pattern, Piece, Score, score_of
 from lattice.document.problems import DocumentError, Problem, explain, read
 from lattice.document.source import Drawn, Euclidean, Numbered, Thrown
 from lattice.document.step_value import StepValue
+from lattice.document.timing import BarSpan, NoteSpan
 from lattice.document.turns import Edit, Thin
 
 __all__ = [
     "DOCKSIDE",
+    "BarSpan",
     "DocumentError",
     "Drawn",
     "Edit",
@@ -18,6 +20,7 @@ __all__ = [
     "Kit",
     "Lane",
     "Meter",
+    "NoteSpan",
     "Numbered",
     "Pattern",
     "Piece",

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 from lattice.document.base import Document, Id, Name, Row
 from lattice.document.source import MAX_STEPS, Source
 from lattice.document.step_value import StepValue
+from lattice.document.timing import Span
 from lattice.document.turns import Edit, Thin
 
 __all__ = ["INKS", "Lane"]
@@ -30,6 +31,7 @@ class Lane(Document):
     thin: Annotated[Thin | None, Field(description="none: every hit")] = None
     edits: Annotated[Row[Edit], Field(max_length=MAX_STEPS, description="ascending by step")] = ()
     step_value: Annotated[StepValue | None, Field(description="none: the pattern's")] = None
+    span: Annotated[Span | None, Field(description="what a cycle fills; none: it keeps its step")] = None
     velocity: Annotated[int, Field(ge=1, le=127)] = 100
     length_percent: Annotated[int, Field(ge=1, le=400, description="length of a note, in % of a step")] = 100
     chance_percent: Annotated[int, Field(ge=0, le=100, description="how often a hit sounds")] = 100
@@ -41,4 +43,10 @@ class Lane(Document):
         steps = [edit.step for edit in self.edits]
         if any(later <= earlier for earlier, later in pairwise(steps)):
             raise ValueError(f"the edits must be ascending by step and each step there once, got {steps}")
+        return self
+
+    @model_validator(mode="after")
+    def _one_length_of_a_step(self) -> Self:
+        if self.span and self.step_value:
+            raise ValueError("a lane that fills a span has no step value of its own: the span decides it")
         return self

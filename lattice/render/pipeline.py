@@ -38,7 +38,7 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[Lane, Cycle,
     Raises DocumentError if all lanes together have more than MAX_STEPS_AT_ONCE steps there.
     """
     first, end = window.ticks(score.meter.bar_ticks)
-    cycles = [cycle_of(lane, score.step_value) for lane in score.lanes]
+    cycles = [cycle_of(lane, score) for lane in score.lanes]
     beyond = max(
         (note_ticks(lane, cycle) for lane, cycle in zip(score.lanes, cycles, strict=True)), default=0
     )

@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 
 from lattice.clock.ticks import Ticks, first_step_at, step_ticks, ticks
 from lattice.document.lane import Lane
+from lattice.document.piece import Rhythm
 from lattice.document.source import MAX_STEPS, Drawn
-from lattice.document.step_value import StepValue
 from lattice.luck.chance import sounds
 from lattice.rhythm.source_hits import source_hits
 from lattice.rhythm.thin import is_counted
@@ -49,13 +49,20 @@ class Played:
     sound: NDArray[np.bool_]
 
 
-def cycle_of(lane: Lane, pattern_step: StepValue) -> Cycle:
-    """Return the cycle of *lane*: its source, rotated, then complemented, and the length of a step."""
+def cycle_of(lane: Lane, rhythm: Rhythm) -> Cycle:
+    """Return the cycle of *lane* in *rhythm*: its source, rotated, then complemented; and a step's length.
+
+    A lane keeps its step (polymeter), or spreads its steps evenly over a span (polyrhythm).
+    """
     steps = lane.source.steps
     hits = rotate(source_hits(lane.source, lane.id), steps, lane.rotate)
     if lane.complement:
         hits = complement(hits, steps)
-    return Cycle(steps, hits, (lane.step_value or pattern_step).quarters)
+    if lane.span:
+        step = lane.span.quarters(rhythm.meter.bar_quarters) / steps
+    else:
+        step = (lane.step_value or rhythm.step_value).quarters
+    return Cycle(steps, hits, step)
 
 
 def note_ticks(lane: Lane, cycle: Cycle) -> int:

@@ -1,12 +1,13 @@
 """Step values in words."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from functools import lru_cache
+from typing import Any
 
 from lattice.document.step_value import KINDS, NOTES, StepValue
 from lattice.sentence.words import Choice, Word, choice, number, text
 
-__all__ = ["say_step_value", "say_step_value_in_words"]
+__all__ = ["note_value_words", "say_step_value", "say_step_value_in_words"]
 
 
 def say_step_value(value: StepValue) -> str:
@@ -21,16 +22,23 @@ def say_step_value(value: StepValue) -> str:
 @lru_cache(maxsize=256)  # a few step values are said over and over, each with all its alternatives
 def say_step_value_in_words(value: StepValue) -> tuple[Word, ...]:
     """Return a step value as words that change the field `step_value`."""
+    return note_value_words(value, "step_value", lambda chosen: {"step_value": chosen.model_dump()})
+
+
+def note_value_words(
+    value: StepValue, field: str, patch: Callable[[StepValue], dict[str, Any]]
+) -> tuple[Word, ...]:
+    """Return a note value as words; *field* is where it lies, *patch* what choosing another one sets."""
     words = []
     if value.divisor > 1:
-        words += [number("steps to a note", "step_value.divisor", value.divisor, 1, 16), text(" to ")]
+        words += [number("steps to a note", f"{field}.divisor", value.divisor, 1, 16), text(" to ")]
     if value.multiplier > 1:
-        words += [number("times the note", "step_value.multiplier", value.multiplier, 1, 16), text(" × ")]
+        words += [number("times the note", f"{field}.multiplier", value.multiplier, 1, 16), text(" × ")]
     said = _say_note(value, spelt_out=value.divisor > 1 and value.multiplier == 1)
     choices = [
         Choice(
             text=_say_note(other, spelt_out=False),
-            patch={"step_value": other.model_dump()},
+            patch={} if other == value else patch(other),
             chosen=other == value,
         )
         for note in NOTES

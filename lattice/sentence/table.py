@@ -7,10 +7,11 @@ that can be changed says which field it changes and between what values, so that
 from lattice.document.lane import Lane
 from lattice.document.source import Drawn
 from lattice.document.step_value import StepValue
+from lattice.document.timing import MAX_SPAN_BARS, BarSpan, NoteSpan
 from lattice.document.turns import MAX_EVERY, Thin
 from lattice.sentence.setting import Setting, Speech, offered_if_plain, one_number, ready
 from lattice.sentence.source import say_source
-from lattice.sentence.step_value import say_step_value, say_step_value_in_words
+from lattice.sentence.step_value import note_value_words, say_step_value, say_step_value_in_words
 from lattice.sentence.words import Choice, Offer, Part, Sentence, Word, choice, number, text
 
 __all__ = ["SETTINGS", "sentence"]
@@ -54,7 +55,9 @@ def _say_step_value(speech: Speech) -> list[Word]:
 
 def _offer_step_values(speech: Speech) -> list[Offer]:
     value = speech.lane.step_value
-    offers = []
+    offers: list[Offer] = []
+    if speech.lane.span:
+        return offers  # the span decides how long a step lasts
     if value is None:
         own = StepValue(note=16 if speech.pattern_step.note == 8 else 8)
         explains = "Steps longer or shorter than the pattern's: this lane drifts or runs ahead."
@@ -72,6 +75,31 @@ def _offer_step_values(speech: Speech) -> list[Offer]:
             "multiple", f"step {say_step_value(longer)}", explains, {"step_value": longer.model_dump()}
         )
     return offers
+
+
+def _say_span(speech: Speech) -> list[Word]:
+    match speech.lane.span:
+        case BarSpan(bars=bars):
+            count = number("bars", "span.bars", bars, 1, MAX_SPAN_BARS)
+            return [text("over "), count, text(" bar" if bars == 1 else " bars")]
+        case NoteSpan(value=value):
+            chosen = note_value_words(
+                value, "span.value", lambda other: {"span": NoteSpan(value=other).model_dump()}
+            )
+            return [text("over "), *chosen]
+        case _:
+            return []
+
+
+def _offer_spans(speech: Speech) -> list[Offer]:
+    if speech.lane.span:
+        return []
+    # A span decides how long a step lasts: a step value of the lane's own would contradict it.
+    spans = (("over 1 bar", BarSpan()), ("over 1/2", NoteSpan(value=StepValue(note=2))))
+    return [
+        Offer(setting=said, text=said, explains=_SPAN, patch={"span": span.model_dump(), "step_value": None})
+        for said, span in spans
+    ]
 
 
 def _say_thin(speech: Speech) -> list[Word]:
@@ -141,6 +169,7 @@ def _say_edits(speech: Speech) -> list[Word]:
 _SOURCE = "Where the hits come from: spread as evenly as they can be, or drawn by hand."
 _ROTATE = "Every hit moves so many steps later, round the cycle."
 _COMPLEMENT = "Hits and rests change places."
+_SPAN = "The steps of a cycle are spread evenly over a span: a polyrhythm."
 _THIN = "Only, or without, every so-many-th hit; counted from the start, so it drifts over the cycles."
 _EDITS = "Single steps turned to hit or rest by hand, on top of all else."
 _STEP_VALUE = "How long a step lasts in this lane; the pattern's where nothing is said."
@@ -173,6 +202,7 @@ SETTINGS: tuple[Setting, ...] = (
     ),
     Setting("by hand", frozenset({"edits"}), True, _EDITS, _say_edits, lambda _: []),
     Setting("step value", frozenset({"step_value"}), False, _STEP_VALUE, _say_step_value, _offer_step_values),
+    Setting("span", frozenset({"span"}), False, _SPAN, _say_span, _offer_spans),
     one_number(
         "velocity",
         "velocity",

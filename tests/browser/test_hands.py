@@ -217,3 +217,18 @@ def test_all_keys_are_listed(musician):
     page.keyboard.press("?")
     expect(page.get_by_text("Play from bar 1, or stop")).to_be_visible()
     expect(page.get_by_text("Solo the lane")).to_be_visible()
+
+
+def test_seven_fill_a_bar_evenly(musician):
+    page = musician.open("Night Ferry").page
+    musician.type_number("Thud: hits", "7")
+    musician.type_number("Thud: steps", "7")
+    page.get_by_role("button", name="Thud: add a setting").click()
+    page.get_by_role("button", name="over 1 bar").click()
+    expect(musician.number("Thud: bars")).to_have_attribute("aria-valuenow", "1")
+    musician.expect_hits("Thud", [1, 2, 3, 4, 5, 6, 7], 7)
+    expect(page.locator(".row").first.get_by_text("1 bar", exact=True)).to_be_visible()
+    musician.number("Thud: bars").focus()
+    page.keyboard.press("Delete")
+    expect(musician.number("Thud: bars")).to_have_count(0)
+    musician.wait_until_saved()

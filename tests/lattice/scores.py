@@ -6,11 +6,13 @@ from hypothesis import strategies as st
 
 from lattice.document import (
     DOCKSIDE,
+    BarSpan,
     Drawn,
     Edit,
     Euclidean,
     Lane,
     Meter,
+    NoteSpan,
     Numbered,
     Score,
     StepValue,
@@ -75,13 +77,18 @@ thins = st.integers(2, 32).flatmap(
         each_cycle=st.booleans(),
     )
 )
+spans = st.builds(BarSpan, bars=st.integers(1, 16)) | st.builds(NoteSpan, value=step_values)
+timings = (
+    st.just({})
+    | step_values.map(lambda value: {"step_value": value})
+    | spans.map(lambda span: {"span": span})
+)
 edits = st.dictionaries(st.integers(0, 127), st.booleans(), max_size=4).map(
     lambda forced: tuple(Edit(step=step, hit=hit) for step, hit in sorted(forced.items()))
 )
 
 
-def lanes_called(lane_id: str) -> st.SearchStrategy[Lane]:
-    """Return a strategy for any lane of that id."""
+def _lanes_called(lane_id: str, timing: dict[str, Any]) -> st.SearchStrategy[Lane]:
     return st.builds(
         Lane,
         id=st.just(lane_id),
@@ -92,13 +99,18 @@ def lanes_called(lane_id: str) -> st.SearchStrategy[Lane]:
         complement=st.booleans(),
         thin=st.none() | thins,
         edits=edits,
-        step_value=st.none() | step_values,
+        **{field: st.just(value) for field, value in timing.items()},
         velocity=st.integers(1, 127),
         length_percent=st.integers(1, 400),
         chance_percent=st.integers(0, 100),
         mute=st.booleans(),
         solo=st.booleans(),
     )
+
+
+def lanes_called(lane_id: str) -> st.SearchStrategy[Lane]:
+    """Return a strategy for any lane of that id."""
+    return timings.flatmap(lambda timing: _lanes_called(lane_id, timing))
 
 
 meters = st.builds(Meter, numerator=st.integers(1, 9), denominator=st.sampled_from([2, 4, 8, 16]))

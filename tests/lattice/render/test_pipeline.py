@@ -10,7 +10,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from lattice.clock.ticks import TICKS_PER_QUARTER, ticks
-from lattice.document import DocumentError, Drawn, Euclidean, Lane, Meter, Score, StepValue
+from lattice.document import DocumentError, Drawn, Euclidean, Lane, Meter, Pattern, Score, StepValue
 from lattice.render import Events, Window, render
 from lattice.render.played import cycle_of
 from tests.lattice.scores import dice, lane, lanes_called, score, scores
@@ -91,7 +91,7 @@ def test_times_are_exact(score, first):
     events = render(score, 1, window)
     begin, end = window.ticks(score.meter.bar_ticks)
     for index, one in enumerate(score.lanes):
-        cycle = cycle_of(one, score.step_value)
+        cycle = cycle_of(one, score)
         number = int(Fraction(begin, TICKS_PER_QUARTER) / cycle.step) - 1
         expected = []
         while (start := ticks(max(number, 0) * cycle.step)) < end:
@@ -182,7 +182,7 @@ def test_mute_and_solo_silence_but_move_nothing():
 
 def test_turns_are_applied_rotate_first_then_its_rests():
     turned = lane(source=Euclidean(hits=3, steps=8), rotate=1, complement=True)
-    assert cycle_of(turned, StepValue()).hits == (0, 2, 3, 5, 6)  # .x..x..x turned round
+    assert cycle_of(turned, Pattern(id="a", name="A")).hits == (0, 2, 3, 5, 6)  # .x..x..x turned round
 
 
 @given(st.integers(1, 99), dice)

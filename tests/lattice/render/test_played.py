@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lattice.document import Drawn, Edit, StepValue, Thin
+from lattice.document import Drawn, Edit, Pattern, Thin
 from lattice.render.played import cycle_of, hits_at
 from tests.lattice.scores import lane, scores, thins
 
@@ -13,7 +13,7 @@ from tests.lattice.scores import lane, scores, thins
 def text(steps=24, **fields):
     """Return the first steps of a lane of three in eight, or as *fields* say."""
     one = lane(**{"source": Drawn(steps=8, hits=(0, 3, 6))} | fields)
-    hits = hits_at(one, cycle_of(one, StepValue()), np.arange(steps))
+    hits = hits_at(one, cycle_of(one, Pattern(id="a", name="A")), np.arange(steps))
     return "".join("x" if hit else "." for hit in hits)
 
 
@@ -48,7 +48,7 @@ def test_only_and_without_share_the_hits_between_them(score, thin, first):
     base = score.lanes[0].model_copy(update={"thin": None, "edits": ()})
     run = np.arange(first, first + 200)
     only, without, every = (
-        hits_at(base.model_copy(update={"thin": kept}), cycle_of(base, score.step_value), run)
+        hits_at(base.model_copy(update={"thin": kept}), cycle_of(base, score), run)
         for kept in (
             thin.model_copy(update={"keeps": "only"}),
             thin.model_copy(update={"keeps": "without"}),

@@ -8,12 +8,15 @@ import pytest
 from hypothesis import given
 
 from lattice.document import (
+    BarSpan,
     Drawn,
     Edit,
     Euclidean,
     Lane,
     Meter,
+    NoteSpan,
     Numbered,
+    Pattern,
     Score,
     StepValue,
     Thin,
@@ -30,7 +33,8 @@ BESIDE = {"id", "name", "voice", "ink", "mute", "solo"}
 
 def spoken(lane: Lane, pattern_step: StepValue | None = None) -> Sentence:
     step = pattern_step or StepValue()
-    return sentence(lane, settled(lane, cycle_of(lane, step)), step)
+    rhythm = Pattern(id="a", name="A", step_value=step)
+    return sentence(lane, settled(lane, cycle_of(lane, rhythm)), step)
 
 
 def text(lane: Lane) -> str:
@@ -71,6 +75,9 @@ def test_every_field_that_acts_on_a_lane_has_one_row():
             {"edits": (Edit(step=1, hit=True), Edit(step=20, hit=True))},
             "4 in 16 · 1 by hand (1 beyond its steps)",
         ),
+        ({"span": BarSpan(bars=1)}, "4 in 16 · over 1 bar"),
+        ({"span": BarSpan(bars=3)}, "4 in 16 · over 3 bars"),
+        ({"span": NoteSpan(value=StepValue(note=2))}, "4 in 16 · over 1/2"),
         ({"velocity": 72}, "4 in 16 · velocity 72"),
         ({"length_percent": 60}, "4 in 16 · length 60 %"),
         (
@@ -150,11 +157,11 @@ def choice_of(lane: Lane, says: str) -> dict[str, Any]:
 @given(scores(min_lanes=1))
 def test_settling_a_lane_changes_nothing_that_is_heard(score: Score):
     for one in score.lanes:
-        source = settled(one, cycle_of(one, score.step_value))
+        source = settled(one, cycle_of(one, score))
         drawn = Lane(id=one.id, name=one.name, voice=one.voice, source=source, step_value=one.step_value)
         repeats = source.steps > one.source.steps or one.thin is None or one.thin.each_cycle
         run = np.arange(3 * source.steps if repeats else source.steps)
-        before, after = (hits_at(it, cycle_of(it, score.step_value), run) for it in (one, drawn))
+        before, after = (hits_at(it, cycle_of(it, score), run) for it in (one, drawn))
         assert (before == after).all()
 
 
@@ -172,7 +179,10 @@ def test_a_spread_rhythm_keeps_its_hits_when_it_is_taken_by_number():
     by_number = patched(spread, choice_of(spread, "by number"))
     number = list(combinations(range(16), 5)).index((0, 3, 6, 9, 12)) + 1
     assert text(by_number) == f"5 in 16, no. {number} of 4,368 · rotated 2"
-    assert cycle_of(by_number, StepValue()).hits == cycle_of(spread, StepValue()).hits
+    assert (
+        cycle_of(by_number, Pattern(id="a", name="A")).hits
+        == cycle_of(spread, Pattern(id="a", name="A")).hits
+    )
 
 
 def test_the_patterns_step_is_said_the_same_way():

@@ -9,7 +9,7 @@ from lattice.render.played import cycle_of
 
 def test_night_ferry_has_drift_tuplets_rests_and_chances():
     (pattern,) = NIGHT_FERRY.patterns
-    cycles = [cycle_of(lane, pattern.step_value) for lane in pattern.lanes]
+    cycles = [cycle_of(lane, pattern) for lane in pattern.lanes]
     tuplets = [lane for lane in pattern.lanes if lane.step_value and lane.step_value.divisor in (3, 5, 7)]
     assert (NIGHT_FERRY.tempo, len(pattern.lanes) >= 7) == (112, True)
     assert len({cycle.quarters for cycle in cycles}) >= 4

@@ -241,6 +241,22 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * BarSpan
+         * @description A cycle fills so many bars.
+         */
+        BarSpan: {
+            /**
+             * Bars
+             * @default 1
+             */
+            bars: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bars";
+        };
+        /**
          * Choice
          * @description One alternative for a word, and the fields that choosing it sets; none if it is *chosen*.
          */
@@ -493,6 +509,11 @@ export interface components {
             solo: boolean;
             /** Source */
             source: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["Thrown"];
+            /**
+             * Span
+             * @description what a cycle fills; none: it keeps its step
+             */
+            span?: (components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"]) | null;
             /** @description none: the pattern's */
             step_value?: components["schemas"]["StepValue"] | null;
             /** @description none: every hit */
@@ -614,6 +635,18 @@ export interface components {
             number,
             number
         ];
+        /**
+         * NoteSpan
+         * @description A cycle fills a note value.
+         */
+        NoteSpan: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            value: components["schemas"]["StepValue"];
+        };
         /**
          * Numbered
          * @description One of all the ways to place `hits` on `steps`, by its number, taken modulo the number of ways.
