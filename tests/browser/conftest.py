@@ -1,10 +1,12 @@
 """The real application in a real browser: our server on a free port, Debian's Chromium."""
 
 import os
+import time
 from collections.abc import Iterator
 from typing import Any
 
 import pytest
+from django.db import connection
 from playwright.sync_api import ConsoleMessage, Page, expect
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright runs a loop in the tests' thread
@@ -96,7 +98,23 @@ class Musician:
         expect(self.page.locator(".state")).to_have_text("saved")
 
 
+def leave(page: Page) -> None:
+    """Leave every page and wait until the server has done with what they asked: the database is emptied next."""
+    for one in page.context.pages:
+        one.goto("about:blank")
+    quiet = 0
+    while quiet < 3:
+        with connection.cursor() as cursor:
+            cursor.execute(
+                "SELECT count(*) FROM pg_stat_activity"
+                " WHERE datname = current_database() AND pid <> pg_backend_pid() AND state <> 'idle'"
+            )
+            quiet = quiet + 1 if cursor.fetchone() == (0,) else 0
+        time.sleep(0.05)
+
+
 @pytest.fixture
 def musician(page: Page, live_server: Any, complaints: list[str]) -> Iterator[Musician]:
     yield Musician(page, live_server.url, complaints).go_aboard()
+    leave(page)
     assert complaints == []
