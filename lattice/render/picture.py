@@ -37,7 +37,7 @@ class LanePicture(BaseModel):
     *hits*: indices into those, of the hits; then, hit by hit, *sounds* (1 if the dice let it sound),
     *velocities*, *lengths* and *chances* (%). *cycle_starts*: where a cycle begins in the window.
     *cycle_hits*: the steps that are hits in the lane's very first cycle; *edited*: those forced by hand.
-    *draws*: for each step number of a drawn lane, which of the drawn steps it shows; else empty.
+    *draws*: for each step number, the drawn step that it shows; empty where a touch is a hand edit.
     """
 
     id: str
@@ -134,8 +134,11 @@ def _lane_picture(
 
 
 def _draws(lane: Lane) -> list[int]:
+    # Only where a drawn step is what is heard: elsewhere a touch means the result, which a hand edit turns.
+    if not isinstance(lane.source, Drawn) or lane.complement or lane.thin or lane.edits:
+        return []
     steps = lane.source.steps
-    return [(step - lane.rotate) % steps for step in range(steps)] if isinstance(lane.source, Drawn) else []
+    return [(step - lane.rotate) % steps for step in range(steps)]
 
 
 def _columns(events: Events) -> EventColumns:

@@ -1,13 +1,14 @@
 """Keeping clips, and taking them away."""
 
 from accounts.auth import user_of
+from config.bodies import Naming
 from config.refusal import refusals
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from ninja import Router, Status
 
 from clips import services
-from clips.schemas import Keeping, KeptClip, Naming
+from clips.schemas import Keeping, KeptClip
 from lattice.clips import keep_bars, keep_last, make_clip
 from lattice.formats.midi import midi_file
 

@@ -3,7 +3,8 @@
 from datetime import datetime
 from typing import Annotated, Self
 
-from pydantic import BaseModel, ConfigDict, Field
+from config.bodies import Body
+from pydantic import BaseModel, Field
 
 from clips import models, services
 from lattice.clips import Clip, Tape
@@ -11,13 +12,7 @@ from lattice.document import Score
 from lattice.document.base import Name
 from lattice.document.piece import Dice
 
-__all__ = ["Keeping", "KeptClip", "Naming", "Stretch"]
-
-
-class Body(BaseModel):
-    """Base of what is sent: nothing unknown."""
-
-    model_config = ConfigDict(extra="forbid")
+__all__ = ["Keeping", "KeptClip", "Stretch"]
 
 
 class Stretch(Body):
@@ -37,12 +32,6 @@ class Keeping(Body):
     tape: Tape
     bars: Annotated[int, Field(ge=1, le=16)] = 4
     stretch: Stretch | None = None
-
-
-class Naming(Body):
-    """A new name."""
-
-    name: Name
 
 
 class KeptClip(BaseModel):

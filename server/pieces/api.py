@@ -1,6 +1,7 @@
 """The shelf, and the piece that is open."""
 
 from accounts.auth import user_of
+from config.bodies import Naming
 from config.refusal import refusals
 from django.http import HttpRequest
 from ninja import Router, Status
@@ -8,7 +9,7 @@ from ninja import Router, Status
 from lattice import document
 from lattice.document import read
 from pieces import models, services
-from pieces.schemas import Naming, NewPiece, OpenPiece, Save, ShelfPiece
+from pieces.schemas import NewPiece, OpenPiece, Save, ShelfPiece
 
 router = Router()
 

@@ -3,7 +3,8 @@
 from datetime import datetime
 from typing import Annotated, Self
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from config.bodies import Body
+from pydantic import BaseModel, Field, StringConstraints
 
 from lattice.document import Drawn, Lane, Pattern, Piece, Score, read, score_of
 from lattice.document.base import Name
@@ -15,7 +16,6 @@ from pieces.services import NamedMoment
 __all__ = [
     "CoverThread",
     "MomentIn",
-    "Naming",
     "NewPiece",
     "OpenPiece",
     "RenderQuestion",
@@ -24,12 +24,6 @@ __all__ = [
 ]
 
 MAX_SCREEN_BARS = 64
-
-
-class Body(BaseModel):
-    """Base of what is sent: nothing unknown."""
-
-    model_config = ConfigDict(extra="forbid")
 
 
 class NewPiece(Body):
@@ -42,12 +36,6 @@ class NewPiece(Body):
         """Return the document; a new one begins with one lane, ready to be drawn on."""
         thud = Lane(id="lane-1", name="Thud", voice="thud", source=Drawn(steps=16, hits=(0, 4, 8, 12)))
         return self.document or Piece(name=self.name, patterns=(Pattern(id="a", name="A", lanes=(thud,)),))
-
-
-class Naming(Body):
-    """A new name."""
-
-    name: Name
 
 
 class MomentIn(Body):

@@ -534,7 +534,7 @@ export interface components {
          *     *hits*: indices into those, of the hits; then, hit by hit, *sounds* (1 if the dice let it sound),
          *     *velocities*, *lengths* and *chances* (%). *cycle_starts*: where a cycle begins in the window.
          *     *cycle_hits*: the steps that are hits in the lane's very first cycle; *edited*: those forced by hand.
-         *     *draws*: for each step number of a drawn lane, which of the drawn steps it shows; else empty.
+         *     *draws*: for each step number, the drawn step that it shows; empty where a touch is a hand edit.
          */
         LanePicture: {
             /** Chances */

@@ -4,7 +4,7 @@ import { useElementSize, useEventListener, useResizeObserver } from '@vueuse/cor
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Lane, Word } from '@/api/client'
+import type { Lane, LanePicture, Word } from '@/api/client'
 import { useShortcuts } from '@/composables/useShortcuts'
 import { withValueAt, type Patch } from '@/stores/document'
 import { useNotices } from '@/stores/notices'
@@ -102,21 +102,19 @@ function walk(by: number) {
 }
 
 // ---- Painting steps: all that one stroke touched become what its first step became ----
-let stroke: { isHit: boolean; steps: Set<number>; gesture: string } | null = null
+let stroke: { picture: LanePicture; isHit: boolean; steps: Set<number>; gesture: string } | null = null
 function press(lane: Lane, step: number, isHit: boolean) {
   choose(lane.id)
-  stroke = {
-    isHit: !isHit,
-    steps: new Set(),
-    gesture: `stroke ${crypto.getRandomValues(new Uint32Array(1))[0]}`,
-  }
+  const picture = pictures.value.get(lane.id)
+  if (!picture) return
+  const gesture = `stroke ${crypto.getRandomValues(new Uint32Array(1))[0]}`
+  stroke = { picture, isHit: !isHit, steps: new Set(), gesture }
   paint(lane, step, isHit)
 }
 function paint(lane: Lane, step: number, isHit: boolean) {
-  const picture = pictures.value.get(lane.id)
-  if (!picture || !stroke || stroke.steps.has(step) || isHit === stroke.isHit) return
+  if (!stroke || stroke.steps.has(step) || isHit === stroke.isHit) return
   stroke.steps.add(step)
-  edits.setSteps(lane, picture, [...stroke.steps], stroke.isHit, stroke.gesture)
+  edits.setSteps(lane, stroke.picture, [...stroke.steps], stroke.isHit, stroke.gesture)
 }
 function turnStep() {
   const lane = chosenLane.value

@@ -32,10 +32,9 @@ export function useLaneEdits() {
   ) {
     const said = steps.length === 1 ? `step ${(steps[0] ?? 0) + 1}` : `${steps.length} steps`
     const label = `${lane.name}: ${said} ${isHit ? 'hit' : 'rest'}`
-    const isDrawnHit = isHit !== lane.complement
     const set = (old: Lane, step: number) => {
       const drawn = picture.draws[step]
-      return drawn === undefined ? withTurnedStep(old, step, isHit) : withStep(old, drawn, isDrawnHit)
+      return drawn === undefined ? withTurnedStep(old, step, isHit) : withStep(old, drawn, isHit)
     }
     piece.editLane(lane.id, label, (old) => steps.reduce(set, old), gesture)
   }

@@ -7,7 +7,6 @@ import { useFrames } from '@/composables/useFrames'
 import { useShortcuts } from '@/composables/useShortcuts'
 import SentenceLine from '@/lattice/sentence/SentenceLine.vue'
 import { useRendering } from '@/lattice/useRendering'
-import { ticksOfBar } from '@/sound/time'
 import { withValueAt, type Patch } from '@/stores/document'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
@@ -47,17 +46,15 @@ function newDice() {
 
 const place = ref('1 : 1')
 function tell() {
-  const meter = piece.pattern?.meter
+  if (!rendering.value) return
+  const { bar_ticks, beat_ticks } = rendering.value
   const tick = playing.player?.nowTick ?? 0
-  if (!meter) return
-  const bar = ticksOfBar(meter)
-  const beat = bar / meter.numerator
-  place.value = `${(Math.floor(tick / bar) + 1).toLocaleString('en')} : ${Math.floor((tick % bar) / beat) + 1}`
+  place.value = `${(Math.floor(tick / bar_ticks) + 1).toLocaleString('en')} : ${Math.floor((tick % bar_ticks) / beat_ticks) + 1}`
 }
 useFrames(
   tell,
   () => playing.isPlaying,
-  () => [playing.player, piece.pattern?.meter],
+  () => [playing.player, rendering.value],
   30,
 )
 
