@@ -1,37 +1,84 @@
-"""The engine by itself: `python -m lattice piece.json --pattern A --bars 8 --out crossing.mid`."""
+"""The engine by itself: `python -m lattice render|print|validate|schema`."""
 
 import argparse
 import json
+import sys
 from pathlib import Path
 
 from lattice.clips import keep_bars, make_clip, undisturbed
-from lattice.document import DocumentError, Piece, read, score_of
+from lattice.document import DocumentError, Pattern, Piece, Score, read, score_of
+from lattice.document.piece import DICE
 from lattice.formats.midi import DEFAULT_RESOLUTION, RESOLUTIONS, midi_file
+from lattice.formats.piece_json import piece_schema, read_piece
+from lattice.formats.text import pattern_text
 from lattice.render import Window
 
 
 def main(arguments: list[str] | None = None) -> None:
-    """Render bars of a piece into a MIDI file. Exits with a message if the piece is refused."""
-    parser = argparse.ArgumentParser(prog="python -m lattice", description="Render a piece into a MIDI file.")
-    parser.add_argument("piece", type=Path, help="a piece as JSON")
-    parser.add_argument("--pattern", help="name of the pattern (the first)")
-    parser.add_argument("--bars", type=int, default=4, help="how many bars (%(default)s)")
-    parser.add_argument("--out", type=Path, required=True, help="the file to write")
-    parser.add_argument("--resolution", type=int, default=DEFAULT_RESOLUTION, choices=RESOLUTIONS)
+    """Do what the command line asks. Exits with a message if the piece, or what is asked of it, is refused."""
+    parser = _parser()
     asked = parser.parse_args(arguments)
+    if asked.command == "schema":
+        print(json.dumps(piece_schema(), indent=1))
+        return
     try:
-        piece = read(Piece, json.loads(asked.piece.read_bytes()))
-        pattern = next((p for p in piece.patterns if asked.pattern in (None, p.name)), None)
-        if pattern is None:
-            parser.error(f"{piece.name} has no pattern {asked.pattern}")
-        score, window = score_of(piece, pattern), read(Window, {"bars": asked.bars})
-        tape = undisturbed(score, pattern.dice, window)
-    except (OSError, json.JSONDecodeError, DocumentError) as problem:
-        parser.error(f"{asked.piece}: {problem}")
-    kept = keep_bars(tape, 0, asked.bars, most=asked.bars)
-    clip = make_clip(kept, tape, score, pattern.dice, piece=piece.name, pattern=pattern.name)
+        piece = read_piece(asked.piece.read_bytes())
+        {"render": _render, "print": _print, "validate": _validate}[asked.command](asked, piece)
+    except (OSError, DocumentError) as problem:
+        print(f"{asked.piece}: {problem}", file=sys.stderr)
+        sys.exit(1)
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="python -m lattice", description="Work with a piece, without a screen."
+    )
+    commands = parser.add_subparsers(dest="command", required=True)
+    render = commands.add_parser("render", help="write bars of a pattern as a MIDI file")
+    printed = commands.add_parser("print", help="print a pattern as text")
+    validate = commands.add_parser("validate", help="say whether a file is a piece, and what is wrong")
+    commands.add_parser("schema", help="print the JSON Schema of a piece")
+    for command in (render, printed, validate):
+        command.add_argument("piece", type=Path, help="a piece as JSON")
+    for command in (render, printed):
+        command.add_argument("--pattern", help="name of the pattern (the first)")
+        command.add_argument("--dice", type=int, help="dice in place of the pattern's own")
+    render.add_argument("--from-bar", type=int, default=1, help="the first bar, counted from 1 (%(default)s)")
+    render.add_argument("--bars", type=int, default=4, help="how many bars (%(default)s)")
+    render.add_argument("--out", type=Path, required=True, help="the file to write")
+    render.add_argument("--resolution", type=int, default=DEFAULT_RESOLUTION, choices=RESOLUTIONS)
+    return parser
+
+
+def _pattern(asked: argparse.Namespace, piece: Piece) -> tuple[Pattern, Score, int]:
+    pattern = next((p for p in piece.patterns if asked.pattern in (None, p.name)), None)
+    if pattern is None:
+        names = ", ".join(pattern.name for pattern in piece.patterns)
+        raise DocumentError.of("pattern", f"{piece.name} has no pattern {asked.pattern}, only {names}")
+    dice = pattern.dice if asked.dice is None else asked.dice
+    if not DICE[0] <= dice <= DICE[1]:
+        raise DocumentError.of("dice", f"from {DICE[0]} to {DICE[1]:,}, got {dice}")
+    return pattern, score_of(piece, pattern), dice
+
+
+def _render(asked: argparse.Namespace, piece: Piece) -> None:
+    pattern, score, dice = _pattern(asked, piece)
+    window = read(Window, {"first_bar": asked.from_bar - 1, "bars": asked.bars})
+    tape = undisturbed(score, dice, window)
+    kept = keep_bars(tape, window.first_bar, window.first_bar + window.bars, most=window.bars)
+    clip = make_clip(kept, tape, score, dice, piece=piece.name, pattern=pattern.name)
     asked.out.write_bytes(midi_file(clip, asked.resolution))
     print(f"{asked.out}: {clip.name}, {sum(len(track.notes) for track in clip.tracks)} notes")
+
+
+def _print(asked: argparse.Namespace, piece: Piece) -> None:
+    _, score, dice = _pattern(asked, piece)
+    print(pattern_text(score, dice))
+
+
+def _validate(asked: argparse.Namespace, piece: Piece) -> None:
+    lanes = sum(len(pattern.lanes) for pattern in piece.patterns)
+    print(f"{asked.piece}: {piece.name}, a piece of {len(piece.patterns)} patterns and {lanes} lanes")
 
 
 if __name__ == "__main__":

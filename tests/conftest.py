@@ -1,7 +1,13 @@
 """What holds for all tests."""
 
-from hypothesis import HealthCheck, settings
+import os
+
+from hypothesis import HealthCheck, Phase, settings
 
 # Machines are noisy: a property is right or wrong, however long it takes.
 settings.register_profile("steady", deadline=None, suppress_health_check=[HealthCheck.too_slow])
-settings.load_profile("steady")
+# While working: the first failure as it was found, without looking for a smaller one.
+settings.register_profile(
+    "quick", settings.get_profile("steady"), phases=[Phase.explicit, Phase.reuse, Phase.generate]
+)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))

@@ -9,8 +9,10 @@ from lattice.document.base import Document, Id, Name, Row
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
 from lattice.document.meter import Meter
-from lattice.document.problems import repeated
+from lattice.document.problems import DocumentError, lane_error, repeated
+from lattice.document.source import Made
 from lattice.document.step_value import StepValue
+from lattice.document.timing import MAX_BARS_OF_A_PATTERN
 
 __all__ = ["DICE", "TEMPO", "Dice", "Pattern", "Piece", "Rhythm", "Score", "Tempo", "score_of"]
 
@@ -37,7 +39,7 @@ class Rhythm(Document):
     """What a pattern and a score have in common."""
 
     meter: Meter = Meter()
-    bars: Annotated[int, Field(ge=1, le=64, description="length of one pass")] = 16
+    bars: Annotated[int, Field(ge=1, le=MAX_BARS_OF_A_PATTERN, description="length of one pass")] = 16
     step_value: StepValue = StepValue()
     lanes: Annotated[Row[Lane], Field(max_length=64)] = ()
 
@@ -46,6 +48,42 @@ class Rhythm(Document):
         if twice := repeated(lane.id for lane in self.lanes):
             raise ValueError(f"the lane id {twice!r} is there twice")
         return self
+
+    @model_validator(mode="after")
+    def _made_lanes_follow(self) -> Self:
+        by_id = {lane.id: lane for lane in self.lanes}
+        for lane in self.lanes:
+            way = [lane]
+            while isinstance(source := way[-1].source, Made):
+                if (followed := by_id.get(source.of)) is None:
+                    raise lane_error(way[-1].name, "source", f"there is no lane {source.of!r} to follow")
+                way.append(followed)
+                if followed is lane:
+                    names = " follows ".join(f"“{one.name}”" for one in way)
+                    raise lane_error(lane.name, "source", f"lanes follow each other in a circle: {names}")
+                if len(way) > len(by_id):
+                    break  # a circle further on: said of the lanes in it
+        return self
+
+    @model_validator(mode="after")
+    def _once_within_a_pass(self) -> Self:
+        for lane in self.lanes:
+            if lane.once and lane.once.offset_quarters(self.meter.bar_quarters) >= self.pass_quarters:
+                said = f"it would begin after the pattern's end: the pattern has {self.bars} bars"
+                raise lane_error(lane.name, "once", said)
+        return self
+
+    @property
+    def pass_quarters(self) -> Fraction:
+        """Length of one pass in quarter notes."""
+        return self.bars * self.meter.bar_quarters
+
+    def lane(self, lane_id: str) -> Lane:
+        """Return the lane with that id. Raises DocumentError if there is none."""
+        for lane in self.lanes:
+            if lane.id == lane_id:
+                return lane
+        raise DocumentError.of("lane", f"there is no lane {lane_id!r}")
 
 
 class Pattern(Rhythm):
@@ -101,7 +139,7 @@ class Piece(Document):
 def _check_voices(lanes: tuple[Lane, ...], kit: Kit) -> None:
     for lane in lanes:
         if kit.voice(lane.voice) is None:
-            raise ValueError(f"lane {lane.name!r}, voice: the kit {kit.name!r} has no voice {lane.voice!r}")
+            raise lane_error(lane.name, "voice", f"the kit {kit.name!r} has no voice {lane.voice!r}")
 
 
 def score_of(piece: Piece, pattern: Pattern) -> Score:

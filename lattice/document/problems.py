@@ -3,11 +3,12 @@
 from collections import Counter
 from collections.abc import Hashable, Iterable, Sequence
 from dataclasses import dataclass
-from typing import Any, TypeVar
+from typing import Any, Self, TypeVar
 
 from pydantic import BaseModel, ValidationError
+from pydantic_core import PydanticCustomError
 
-__all__ = ["DocumentError", "Problem", "explain", "read", "repeated"]
+__all__ = ["DocumentError", "Problem", "explain", "lane_error", "read", "repeated"]
 
 Model = TypeVar("Model", bound=BaseModel)
 Item = TypeVar("Item", bound=Hashable)
@@ -41,6 +42,16 @@ class DocumentError(ValueError):
         self.problems = tuple(problems)
         super().__init__("; ".join(map(str, self.problems)))
 
+    @classmethod
+    def of(cls, field: str, message: str, lane: str | None = None) -> Self:
+        """Return the refusal of one *field*."""
+        return cls([Problem(lane, field, message)])
+
+
+def lane_error(lane: str, field: str, message: str) -> PydanticCustomError:
+    """Return what a validator of a whole pattern raises where one lane's *field* is wrong."""
+    return PydanticCustomError("lane", "{message}", {"lane": lane, "field": field, "message": message})
+
 
 def read(model: type[Model], data: Any) -> Model:
     """Return *data* (as JSON parses it) as a *model*. Raises DocumentError naming lane and field."""
@@ -66,11 +77,15 @@ def _is_echo(error: Any) -> bool:
 
 
 def _explain_one(error: Any, data: Any) -> Problem:
+    if error["type"] == "lane":
+        return Problem(**error["ctx"])
     lane: str | None = None
     path: list[str] = []
     here = data
+    kind_told_of: Any = None
     for part in error["loc"]:
-        if isinstance(here, dict) and part == here.get("kind"):
+        if isinstance(here, dict) and part == here.get("kind") and here is not kind_told_of:
+            kind_told_of = here
             continue  # pydantic names the chosen kind of source on the way; nobody wrote it as a field
         if isinstance(here, list | tuple) and isinstance(part, int):
             here = here[part] if part < len(here) else None

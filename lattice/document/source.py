@@ -4,15 +4,21 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
-from lattice.document.base import Document, Row
+from lattice.document.base import Document, Id, Row
 
 __all__ = [
+    "MAX_EVERY",
     "MAX_STEPS",
     "MAX_THROW",
     "Computed",
     "Drawn",
+    "Echo",
     "Euclidean",
+    "Made",
+    "Moved",
     "Numbered",
+    "Reply",
+    "Rests",
     "Source",
     "Steps",
     "Thrown",
@@ -20,6 +26,7 @@ __all__ = [
 
 MAX_STEPS = 128
 MAX_THROW = 999_999
+MAX_EVERY = 32
 Steps = Annotated[int, Field(ge=1, le=MAX_STEPS)]
 StepNumber = Annotated[int, Field(ge=0, lt=MAX_STEPS)]
 
@@ -71,11 +78,56 @@ class Numbered(Computed):
     number: Annotated[str, StringConstraints(pattern=r"^(0|[1-9][0-9]{0,39})$")] = "0"
 
 
+class Moved(Document):
+    """A throw that moves only *percent* of the hits that *of* draws."""
+
+    percent: Annotated[int, Field(ge=0, le=100)] = 100
+    of: Drawn
+
+
 class Thrown(Computed):
-    """`hits` of `steps` picked by a throw and the lane's id."""
+    """`hits` of `steps` picked by a throw and the lane's id.
+
+    With *moved*, some of the hits that stood there moved to other steps instead; that lies dormant while it does
+    not fit `hits` and `steps`. *was*: the computed source before it was thrown, the way back.
+    """
 
     kind: Literal["thrown"] = "thrown"
     throw: Annotated[int, Field(ge=1, le=MAX_THROW)] = 1
+    moved: Moved | None = None
+    was: Annotated[Euclidean | Numbered, Field(discriminator="kind")] | None = None
+
+    @property
+    def moves(self) -> Moved | None:
+        """What is moved, if it fits the numbers."""
+        fits = self.moved and (len(self.moved.of.hits), self.moved.of.steps) == (self.hits, self.steps)
+        return self.moved if fits else None
 
 
-Source = Annotated[Drawn | Euclidean | Numbered | Thrown, Field(discriminator="kind")]
+class Made(Document):
+    """A source that reads the played steps of another lane, whose id is *of*, and runs on its clock."""
+
+    of: Id
+
+
+class Rests(Made):
+    """Hits where the other lane rests, rests where it hits."""
+
+    kind: Literal["rests"] = "rests"
+
+
+class Echo(Made):
+    """The other lane's hits, *shift* steps later."""
+
+    kind: Literal["echo"] = "echo"
+    shift: Annotated[int, Field(ge=0, lt=MAX_STEPS)] = 3
+
+
+class Reply(Made):
+    """One hit midway between each *every*-th hit of the other lane and its next hit."""
+
+    kind: Literal["reply"] = "reply"
+    every: Annotated[int, Field(ge=1, le=MAX_EVERY)] = 1
+
+
+Source = Annotated[Drawn | Euclidean | Numbered | Thrown | Rests | Echo | Reply, Field(discriminator="kind")]

@@ -5,11 +5,9 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from lattice.document.base import Document
-from lattice.document.source import MAX_STEPS
+from lattice.document.source import MAX_EVERY, MAX_STEPS
 
-__all__ = ["MAX_EVERY", "Edit", "Thin"]
-
-MAX_EVERY = 32
+__all__ = ["Edit", "Thin"]
 
 
 class Thin(Document):

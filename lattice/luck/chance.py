@@ -3,24 +3,20 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from lattice.luck.draws import DRAW_BITS, Purpose, draws
+from lattice.luck.draws import DRAW_BITS
 
-__all__ = ["sounds"]
+__all__ = ["CERTAIN", "sounds"]
+
+CERTAIN = 10_000  # the chance of a hit that always sounds: 100 % of 100 %
 
 
-def sounds(
-    chance_percent: int,
-    dice: int,
-    lane_id: str,
-    cycles: NDArray[np.int64],
-    places: NDArray[np.int64],
-) -> NDArray[np.bool_]:
-    """Return for each (cycle, place) whether a hit there sounds: its draw is below the chance.
+def sounds(chances: NDArray[np.int64], drawn: NDArray[np.uint64]) -> NDArray[np.bool_]:
+    """Return which hits sound: those whose draw is below their chance.
 
-    0 % never sounds, 100 % always. *cycles* and *places* as in `lattice.luck.draws.draws`.
+    *chances*: lane's x step's chance, in 1/10,000, exact: 0 never sounds, 10,000 always. *drawn*: draws of 53 bits.
     """
-    if chance_percent in (0, 100):
-        return np.full(cycles.size, chance_percent == 100)
-    # In whole numbers: draw / 2**53 < chance / 100; below 2**60, so nothing overflows.
-    drawn = draws(dice, lane_id, Purpose.CHANCE, cycles, places) * np.uint64(100)
-    return drawn < np.uint64(chance_percent << DRAW_BITS)
+    # draw / 2**53 < chance / 10,000, in whole numbers: a draw is below it where it is below it rounded up.
+    known, where = np.unique(chances, return_inverse=True)
+    bounds = [-((-int(chance) << DRAW_BITS) // CERTAIN) for chance in known]
+    result: NDArray[np.bool_] = drawn < np.array(bounds, np.uint64)[where]
+    return result

@@ -20,6 +20,9 @@ class Purpose(IntEnum):
 
     CHANCE = 0
     THROW = 1  # with the throw's number in place of the dice
+    ORDER = 2  # which step a lucky direction plays
+    MOVE_FROM = 3  # which hits a throw moves; with its number in place of the dice
+    MOVE_TO = 4  # and to which steps
 
 
 def draws(
@@ -27,23 +30,32 @@ def draws(
 ) -> NDArray[np.uint64]:
     """Return one draw for each (cycle, place): whole numbers, uniform in 0 ... 2**53 - 1.
 
-    *cycles*: running cycle numbers since the start, ascending, from 0. *places*: place in the cycle
-    as played, 0-255, of the same length. Each draw is a pure function of (dice, lane, purpose,
-    cycle, place): the top 53 bits of a raw word of numpy's Philox 4x64-10 (Salmon et al., "Parallel
-    Random Numbers: As Easy as 1, 2, 3", 2011), keyed by SHA-256 of dice and lane, with purpose, cycle
-    and place as the counter.
+    *cycles*: running cycle numbers since the start, from 0. *places*: place in the cycle as played, 0-255, of the same
+    shape. Each draw is a pure function of (dice, lane, purpose, cycle, place): the top 53 bits of a raw word of
+    numpy's Philox 4x64-10 (Salmon et al., "Parallel Random Numbers: As Easy as 1, 2, 3", 2011), keyed by SHA-256 of
+    dice and lane, with purpose, cycle and place as the counter.
     """
+    result = np.empty(cycles.shape, np.uint64)
     if not cycles.size:
-        return np.empty(0, np.uint64)
+        return result
     key = int.from_bytes(hashlib.sha256(f"{dice}:{lane_id}".encode()).digest()[:16], "little")
-    result = np.empty(cycles.size, np.uint64)
-    first, last = int(cycles[0]), int(cycles[-1])
-    for low in range(first, last + 1, _CYCLES_AT_ONCE):
-        high = min(low + _CYCLES_AT_ONCE, last + 1)
-        here = slice(*np.searchsorted(cycles, [low, high]))
+    for low, high in _stretches(cycles):
+        here = (cycles >= low) & (cycles < high)
         words = _words(key, purpose, low, high - low)
         result[here] = words[(cycles[here] - low) * PLACES + places[here]]
     return result >> np.uint64(64 - DRAW_BITS)
+
+
+def _stretches(cycles: NDArray[np.int64]) -> list[tuple[int, int]]:
+    """Return the stretches of cycles, first and end, that hold all of *cycles*, none longer than is made at once."""
+    known = np.unique(cycles)
+    firsts = known[np.diff(known, prepend=known[0] - 2) > 1].tolist()
+    ends = (known[np.diff(known, append=known[-1] + 2) > 1] + 1).tolist()
+    return [
+        (low, min(low + _CYCLES_AT_ONCE, end))
+        for first, end in zip(firsts, ends, strict=True)
+        for low in range(first, end, _CYCLES_AT_ONCE)
+    ]
 
 
 def _words(key: int, purpose: Purpose, first_cycle: int, cycles: int) -> NDArray[np.uint64]:

@@ -1,8 +1,27 @@
 """From a score, a dice number and a window to events and to all that is drawn of them."""
 
+from lattice.render.alternatives import Alternative, alternatives_of, offers_of, standing_alternatives
 from lattice.render.events import Events
+from lattice.render.measured import Measures, measures
 from lattice.render.picture import Rendering, picture
 from lattice.render.pipeline import render, silent_lanes
+from lattice.render.throw import throw_all, throw_lane
 from lattice.render.window import MAX_BARS, Window
 
-__all__ = ["MAX_BARS", "Events", "Rendering", "Window", "picture", "render", "silent_lanes"]
+__all__ = [
+    "MAX_BARS",
+    "Alternative",
+    "Events",
+    "Measures",
+    "Rendering",
+    "Window",
+    "alternatives_of",
+    "measures",
+    "offers_of",
+    "picture",
+    "render",
+    "silent_lanes",
+    "standing_alternatives",
+    "throw_all",
+    "throw_lane",
+]

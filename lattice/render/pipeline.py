@@ -4,10 +4,11 @@ import numpy as np
 
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
-from lattice.document.problems import DocumentError, Problem
+from lattice.document.problems import DocumentError
 from lattice.render.events import Events, resolve_overlaps
-from lattice.render.played import Cycle, Played, cycle_of, note_ticks, play, step_count
+from lattice.render.played import Played, note_ticks, play, step_count
 from lattice.render.window import Window
+from lattice.rhythm.lane_line import LaneLine, lines_of
 
 __all__ = ["MAX_STEPS_AT_ONCE", "events_of", "play_all", "render", "silent_lanes"]
 
@@ -30,7 +31,7 @@ def silent_lanes(lanes: tuple[Lane, ...]) -> frozenset[str]:
     return frozenset(lane.id for lane in lanes if lane.mute or (any_solo and not lane.solo))
 
 
-def play_all(score: Score, dice: int, window: Window) -> list[tuple[Lane, Cycle, Played]]:
+def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneLine, Played]]:
     """Return what each lane plays from the window's first tick until its notes can be cut by none after.
 
     Notes that begin after the window may still cut one that begins in it, so each lane is played for as
@@ -38,27 +39,24 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[Lane, Cycle,
     Raises DocumentError if all lanes together have more than MAX_STEPS_AT_ONCE steps there.
     """
     first, end = window.ticks(score.meter.bar_ticks)
-    cycles = [cycle_of(lane, score) for lane in score.lanes]
-    beyond = max(
-        (note_ticks(lane, cycle) for lane, cycle in zip(score.lanes, cycles, strict=True)), default=0
-    )
-    lanes = list(zip(score.lanes, cycles, strict=True))
-    steps = [step_count(cycle, first, end + beyond) for cycle in cycles]
+    lines = lines_of(score, dice)
+    end += max((note_ticks(line.lane, line.course) for line in lines), default=0)
+    steps = [step_count(line.course, first, end) for line in lines]
     if sum(steps) > MAX_STEPS_AT_ONCE:
-        busiest = score.lanes[steps.index(max(steps))].name
+        busiest = lines[steps.index(max(steps))].leader.lane.name
         said = f"{sum(steps):,} steps in this window, {MAX_STEPS_AT_ONCE:,} is the most"
-        raise DocumentError([Problem(busiest, "step_value", said)])
-    return [(lane, cycle, play(lane, cycle, dice, first, end + beyond)) for lane, cycle in lanes]
+        raise DocumentError.of("step_value", said, lane=busiest)
+    return [(line, play(line, dice, first, end)) for line in lines]
 
 
-def events_of(score: Score, window: Window, played: list[tuple[Lane, Cycle, Played]]) -> Events:
+def events_of(score: Score, window: Window, played: list[tuple[LaneLine, Played]]) -> Events:
     """Return the notes that start in *window* of what `play_all` returned, overlaps resolved."""
     _, end = window.ticks(score.meter.bar_ticks)
     silent = silent_lanes(score.lanes)
     parts = [
-        _lane_events(index, lane, score, steps)
-        for index, (lane, _, steps) in enumerate(played)
-        if lane.id not in silent
+        _lane_events(index, line.lane, score, steps)
+        for index, (line, steps) in enumerate(played)
+        if line.lane.id not in silent
     ]
     resolved = resolve_overlaps(Events.join(parts))
     return resolved.take(resolved.starts < end)

@@ -3,13 +3,18 @@
 from lattice.document.source import Drawn, Euclidean, Numbered, Source, Thrown
 from lattice.rhythm.euclidean import euclidean
 from lattice.rhythm.numbered import numbered
-from lattice.rhythm.thrown import thrown
+from lattice.rhythm.thrown import moved, thrown
 
-__all__ = ["source_hits"]
+__all__ = ["Rule", "source_hits"]
+
+Rule = Drawn | Euclidean | Numbered | Thrown  # a source that needs no other lane
 
 
 def source_hits(source: Source, lane_id: str) -> tuple[int, ...]:
-    """Return the 0-based steps on which *source* puts hits in the lane of that id, ascending."""
+    """Return the 0-based steps on which *source* puts hits in the lane of that id, ascending.
+
+    Raises TypeError for a source made from another lane: see `lattice.rhythm.made`.
+    """
     match source:
         case Drawn(hits=hits):
             return hits
@@ -17,5 +22,9 @@ def source_hits(source: Source, lane_id: str) -> tuple[int, ...]:
             return euclidean(count, steps)
         case Numbered(hits=count, steps=steps, number=number):
             return numbered(count, steps, int(number))
-        case Thrown(hits=count, steps=steps, throw=throw):
+        case Thrown(hits=count, steps=steps, throw=throw, moves=None):
             return thrown(count, steps, throw, lane_id)
+        case Thrown(steps=steps, throw=throw, moves=moves) if moves:
+            return moved(moves.of.hits, steps, moves.percent, throw, lane_id)
+        case _:
+            raise TypeError(f"{source!r} reads another lane's line")

@@ -1,18 +1,25 @@
 """What acts on a lane or a pattern, in words that can be taken hold of."""
 
-from lattice.sentence.standing import standing
+from lattice.sentence.setting import Speech
+from lattice.sentence.standing import standing, standing_choices
 from lattice.sentence.step_value import say_step_value
-from lattice.sentence.table import SETTINGS, sentence
-from lattice.sentence.words import Choice, Offer, Part, Sentence, Word
+from lattice.sentence.table import SETTINGS, alternatives, bench, offers, sentence
+from lattice.sentence.words import Choice, Field, Offer, Part, Sentence, Word
 
 __all__ = [
     "SETTINGS",
     "Choice",
+    "Field",
     "Offer",
     "Part",
     "Sentence",
+    "Speech",
     "Word",
+    "alternatives",
+    "bench",
+    "offers",
     "say_step_value",
     "sentence",
     "standing",
+    "standing_choices",
 ]

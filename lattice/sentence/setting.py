@@ -1,75 +1,120 @@
 """What a row of the table of settings is, and the kinds of row that recur."""
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from typing import Any
 
 from lattice.document.lane import Lane
-from lattice.document.source import Drawn
-from lattice.document.step_value import StepValue
-from lattice.sentence.words import Offer, Patch, Word, number, text
+from lattice.document.piece import Rhythm
+from lattice.rhythm.lane_line import LaneLine
+from lattice.sentence.words import Choice, Offer, Patch, Word, number, text
 
-__all__ = ["Setting", "Speech", "offered_if_plain", "one_number", "ready"]
-
-
-@dataclass(frozen=True)
-class Setting:
-    """A row of the table. *fields*: those of a Lane that it speaks of."""
-
-    name: str
-    fields: frozenset[str]
-    red: bool
-    explains: str
-    say: Callable[["Speech"], list[Word]]
-    offers: Callable[["Speech"], list[Offer]]
-
-    def plain(self) -> Patch | None:
-        """Return the patch that sends the setting back to plain; None for what has no plain value."""
-        fields = {name: Lane.model_fields[name] for name in self.fields}
-        if any(field.is_required() for field in fields.values()):
-            return None
-        return {name: field.default for name, field in fields.items()}
+__all__ = ["Alternatives", "Setting", "Speech", "Words", "either", "nothing", "offered", "one_number"]
 
 
 @dataclass(frozen=True)
 class Speech:
-    """What a row needs to speak: the lane, what it plays as a drawn source, and the pattern's step value."""
+    """What a row needs to speak: the lane's line, and the rhythm that it is in."""
 
-    lane: Lane
-    settled: Drawn
-    pattern_step: StepValue
+    line: LaneLine
+    rhythm: Rhythm
+
+    @property
+    def lane(self) -> Lane:
+        """The lane that is spoken of."""
+        return self.line.lane
+
+    @property
+    def is_made(self) -> bool:
+        """Whether the lane runs on another one's clock."""
+        return self.line.followed is not None
 
 
-def ready(setting: str, text: str, explains: str, patch: Patch) -> list[Offer]:
-    """Return the one offer of a setting that is plain."""
-    return [Offer(setting=setting, text=text, explains=explains, patch=patch)]
+Words = Callable[[Speech], list[Word]]
+Alternatives = Callable[[Speech], list[Choice]]
+
+
+def nothing(_: Speech) -> list[Any]:
+    """Say, offer or list nothing."""
+    return []
+
+
+@dataclass(frozen=True)
+class Setting:
+    """A row of the table. *fields*: those of a Lane that it speaks of.
+
+    *say*: what the sentence says where the setting is not plain, else nothing. *on_bench*: what stands there under its
+    label, plain or not. *alternatives*: by the name of a word that opens them. *offers*: what a "+" may begin.
+    """
+
+    name: str
+    label: str
+    fields: frozenset[str]
+    explains: str
+    say: Words
+    on_bench: Words
+    red: bool = False
+    alternatives: Mapping[str, Alternatives] = field(default_factory=dict)
+    offers: Callable[[Speech], list[Offer]] = nothing
+
+    def is_plain(self, lane: Lane) -> bool:
+        """Return whether the setting does nothing to *lane*."""
+        fields = {name: Lane.model_fields[name] for name in self.fields}
+        return all(
+            not known.is_required() and getattr(lane, name) == known.default for name, known in fields.items()
+        )
+
+    def plain(self) -> Patch | None:
+        """Return the patch that sends the setting back to plain; None for what has no plain value."""
+        fields = {name: Lane.model_fields[name] for name in self.fields}
+        if any(known.is_required() for known in fields.values()):
+            return None
+        return {name: known.default for name, known in fields.items()}
+
+
+def either(say: Words, plain: Words) -> Words:
+    """Return what says what *say* does, or *plain* where that says nothing."""
+    return lambda speech: say(speech) or plain(speech)
+
+
+def offered(
+    text: str, explains: str, patch: Patch, unless: Callable[[Speech], bool]
+) -> Callable[[Speech], list[Offer]]:
+    """Return what offers a setting unless it is in use."""
+    return lambda speech: (
+        [] if unless(speech) else [Offer(setting=text, text=text, explains=explains, patch=patch)]
+    )
 
 
 def one_number(
-    name: str, field: str, limits: tuple[int, int], first: int, *, explains: str, unit: str = ""
+    name: str,
+    field: str,
+    limits: tuple[int, int],
+    first: int,
+    *,
+    explains: str,
+    unit: str = "",
+    red: bool = False,
 ) -> Setting:
     """A row of one number: said when it is not plain, offered when it is."""
     plain = Lane.model_fields[field].default
 
-    def say(speech: Speech) -> list[Word]:
-        value = getattr(speech.lane, field)
-        if value == plain:
-            return []
-        return [text(f"{name} "), number(name, field, value, *limits), *([text(unit)] if unit else [])]
+    def value(speech: Speech) -> list[Word]:
+        unit_words = [text(unit)] if unit else []
+        return [number(name, field, getattr(speech.lane, field), *limits), *unit_words]
 
-    def offers(speech: Speech) -> list[Offer]:
-        if getattr(speech.lane, field) != plain:
-            return []
-        return ready(name, f"{name} {first}{unit}", explains, {field: first})
+    def is_plain(speech: Speech) -> bool:
+        return bool(getattr(speech.lane, field) == plain)
 
-    return Setting(name, frozenset({field}), name == "chance", explains, say, offers)
-
-
-def offered_if_plain(
-    name: str, field: str, text: str, explains: str, first: Any
-) -> Callable[[Speech], list[Offer]]:
-    """Return what offers *first* for a field that is plain."""
-    plain = Lane.model_fields[field].default
-    return lambda speech: (
-        ready(name, text, explains, {field: first}) if getattr(speech.lane, field) == plain else []
+    return Setting(
+        name=name,
+        label=name,
+        fields=frozenset({field}),
+        explains=explains,
+        say=lambda speech: [] if is_plain(speech) else [text(f"{name} "), *value(speech)],
+        on_bench=value,
+        red=red,
+        offers=offered(
+            f"{name} {first}{unit}", explains, {field: first}, lambda speech: not is_plain(speech)
+        ),
     )

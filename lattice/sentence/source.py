@@ -2,65 +2,185 @@
 
 from typing import Any
 
-from lattice.document.source import MAX_STEPS, MAX_THROW, Computed, Drawn, Euclidean, Numbered, Source, Thrown
+from lattice.document.lane import CLOCK_FIELDS, Lane
+from lattice.document.source import (
+    MAX_EVERY,
+    MAX_STEPS,
+    MAX_THROW,
+    Computed,
+    Drawn,
+    Echo,
+    Euclidean,
+    Made,
+    Numbered,
+    Reply,
+    Rests,
+    Source,
+    Thrown,
+)
 from lattice.rhythm.numbered import number_of, ways
+from lattice.rhythm.settle import settled
 from lattice.rhythm.source_hits import source_hits
 from lattice.sentence.setting import Speech
-from lattice.sentence.words import Choice, Word, choice, digits, number, text
+from lattice.sentence.words import Choice, Offer, Word, act, choice, choices, digits, number, ordinal, text
 
-__all__ = ["say_source"]
+__all__ = ["followed_choices", "offer_replies", "say_source", "source_choices"]
 
-# A drawn source holds all that was done to the hits: the turns are taken back with it.
-_PLAIN_TURNS: dict[str, Any] = {"rotate": 0, "complement": False, "thin": None, "edits": []}
+_MADE_SAID = {"rests": "rests of", "echo": "echo of", "reply": "reply to"}
 
 
 def say_source(speech: Speech) -> list[Word]:
-    """Return the words of a lane's source. The one in the middle opens the other kinds."""
+    """Return the words of a lane's source. The first or middle one opens the other kinds."""
     source = speech.lane.source
     match source:
-        case Drawn():
-            steps = number("steps", "source.steps", source.steps, 1, MAX_STEPS)
-            said = " step" if source.steps == 1 else " steps"
-            return [choice("drawn", "source", _kinds(speech)), text(", "), steps, text(said)]
-        case Computed():
-            words = [
-                number("hits", "source.hits", source.hits, 0, source.steps),
-                text(" "),
-                choice("in", "source", _kinds(speech)),
-                text(" "),
-                number("steps", "source.steps", source.steps, max(1, source.hits), MAX_STEPS),
+        case Drawn(steps=steps):
+            said = " step" if steps == 1 else " steps"
+            return [
+                choice("drawn", "source"),
+                text(", "),
+                number("steps", "source.steps", steps, 1, MAX_STEPS),
+                text(said),
             ]
-            return words + _which(source)
+        case Computed(hits=hits, steps=steps):
+            return [
+                number("hits", "source.hits", hits, 0, steps),
+                text(" "),
+                choice("in", "source"),
+                text(" "),
+                number("steps", "source.steps", steps, max(1, hits), MAX_STEPS),
+                *_which(source),
+            ]
+        case Made(of=of):
+            name = speech.rhythm.lane(of).name
+            made = [choice(_MADE_SAID[source.kind], "source"), text(" "), choice(name, "lane")]
+            return made + _how(source)
 
 
 def _which(source: Computed) -> list[Word]:
     match source:
-        case Numbered():
-            count = ways(source.hits, source.steps)
+        case Numbered(hits=hits, steps=steps):
+            count = ways(hits, steps)
             which = digits("number", "source.number", int(source.number) % count, count - 1)
             return [text(", no. "), which, text(f" of {count:,}")]
-        case Thrown():
-            return [text(", throw "), number("throw", "source.throw", source.throw, 1, MAX_THROW)]
+        case Thrown(throw=throw, was=was):
+            words = [text(", throw "), number("throw", "source.throw", throw, 1, MAX_THROW)]
+            if was is None:
+                return words
+            said = f"was {was.hits} in {was.steps}"
+            return [
+                *words,
+                text(", "),
+                act(said, "back to what it was", {"source": was.model_dump(mode="json")}),
+            ]
         case _:
             return []
 
 
-def _kinds(speech: Speech) -> list[Choice]:
-    source, settled = speech.lane.source, speech.settled
-    hits = source_hits(source, speech.lane.id)
-    count, steps = len(hits), source.steps
-    said = f"{count} in {steps}"
-    kinds: list[tuple[str, Source, dict[str, Any]]] = [
-        (f"{said}, spread evenly", Euclidean(hits=count, steps=steps), {}),
-        (f"{said}, by number", Numbered(hits=count, steps=steps, number=str(number_of(hits, steps))), {}),
-        (f"{said}, thrown", Thrown(hits=count, steps=steps), {}),
-        (f"drawn, {settled.steps} steps as they stand", settled, _PLAIN_TURNS),
-    ]
+def _how(source: Made) -> list[Word]:
+    match source:
+        case Echo(shift=shift):
+            return [
+                text(", "),
+                number("steps later", "source.shift", shift, 0, MAX_STEPS - 1),
+                text(" later"),
+            ]
+        case Reply(every=every) if every > 1:
+            each = number("each", "source.every", every, 1, MAX_EVERY)
+            return [text(", each "), each, text(f"{ordinal(every)} hit")]
+        case _:
+            return []
+
+
+def offer_replies(speech: Speech) -> list[Offer]:
+    """Offer what a reply may answer, where it answers every hit."""
+    source = speech.lane.source
+    if not isinstance(source, Reply) or source.every > 1:
+        return []
+    said = "each 2nd hit"
+    patch = {"source": Reply(of=source.of, every=2).model_dump()}
     return [
-        Choice(
-            text=text,
-            patch={} if kind.kind == source.kind else {"source": kind.model_dump(mode="json")} | turns,
-            chosen=kind.kind == source.kind,
-        )
-        for text, kind, turns in kinds
+        Offer(setting=said, text=said, explains="It answers only each so-and-so-many-th hit.", patch=patch)
     ]
+
+
+def source_choices(speech: Speech) -> list[Choice]:
+    """Return the other sources that a lane could have, as near as can be to what it plays."""
+    lane, line = speech.lane, speech.line
+    drawn = settled(line)
+    of_drawn = drawn["source"]
+    if line.followed:
+        hits, steps = of_drawn["hits"], of_drawn["steps"]
+    else:
+        hits, steps = source_hits(lane.source, lane.id), line.steps
+    said = f"{len(hits)} in {steps}"
+    # What was on another lane's clock goes on in its time.
+    clock = {field: drawn[field] for field in CLOCK_FIELDS} if line.followed else {}
+    rules: dict[str, tuple[str, Source]] = {
+        "euclidean": (f"{said}, spread evenly", Euclidean(hits=len(hits), steps=steps)),
+        "numbered": (
+            f"{said}, by number",
+            Numbered(hits=len(hits), steps=steps, number=str(number_of(hits, steps))),
+        ),
+        "thrown": (f"{said}, thrown", Thrown(hits=len(hits), steps=steps)),
+    }
+    patches: dict[str, tuple[str, dict[str, Any]]] = {
+        key: (text, {"source": source.model_dump(mode="json")} | clock)
+        for key, (text, source) in rules.items()
+    }
+    patches["drawn"] = (f"drawn, {of_drawn['steps']} steps as they stand", drawn)
+    if followed := _nearest(speech):
+        for key, made in _made_from(followed, lane.source).items():
+            patches[key] = (f"{_MADE_SAID[key]} {followed.name}", _following(made))
+    return choices(
+        [(key, text) for key, (text, _) in patches.items()], lane.source.kind, lambda key: patches[key][1]
+    )
+
+
+def followed_choices(speech: Speech) -> list[Choice]:
+    """Return the lanes that a made lane could follow."""
+    source = speech.lane.source
+    if not isinstance(source, Made):
+        return []
+    return choices(
+        [(other.id, other.name) for other in _could_follow(speech)],
+        source.of,
+        lambda of: {"source": source.model_dump() | {"of": of}},
+    )
+
+
+def _following(made: Made) -> dict[str, Any]:
+    plain = {field: Lane.model_fields[field].default for field in CLOCK_FIELDS}
+    return {"source": made.model_dump(), "rotate": 0, "complement": False, "thin": None, "edits": []} | plain
+
+
+def _made_from(followed: Lane, now: Source) -> dict[str, Made]:
+    shift = now.shift if isinstance(now, Echo) else 3
+    return {
+        "rests": Rests(of=followed.id),
+        "echo": Echo(of=followed.id, shift=shift),
+        "reply": Reply(of=followed.id),
+    }
+
+
+def _could_follow(speech: Speech) -> list[Lane]:
+    """Return the lanes that do not follow this one, over however many others: in the pattern's order."""
+    return [lane for lane in speech.rhythm.lanes if speech.lane.id not in _way(lane, speech)]
+
+
+def _way(lane: Lane, speech: Speech) -> set[str]:
+    way = {lane.id}
+    while isinstance(lane.source, Made):
+        lane = speech.rhythm.lane(lane.source.of)
+        way.add(lane.id)
+    return way
+
+
+def _nearest(speech: Speech) -> Lane | None:
+    """Return the lane that it follows; else the nearest one above that it could; else the nearest below."""
+    source = speech.lane.source
+    if isinstance(source, Made):
+        return speech.rhythm.lane(source.of)
+    could = _could_follow(speech)
+    place = speech.rhythm.lanes.index(speech.lane)
+    above = [lane for lane in could if speech.rhythm.lanes.index(lane) < place]
+    return above[-1] if above else could[0] if could else None

@@ -1,60 +1,81 @@
 """What holds for a whole pattern, in words that can be changed like those of a lane's sentence."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import get_args
 
 from lattice.document.meter import BEATS, Meter
 from lattice.document.piece import DICE, TEMPO, Score
-from lattice.sentence.step_value import say_step_value_in_words
-from lattice.sentence.words import Choice, Part, Word
+from lattice.document.timing import MAX_BARS_OF_A_PATTERN
+from lattice.sentence.step_value import note_choices, note_value_words
+from lattice.sentence.words import Choice, Part, Word, choice, choices, number, text
 
-__all__ = ["standing"]
+__all__ = ["standing", "standing_choices"]
 
 
 def standing(score: Score, dice: int) -> list[Part]:
-    """Return tempo, meter, step value and dice as words. The tempo is the piece's, the rest the pattern's."""
+    """Return tempo, meter, length, step value and dice as words. The tempo is the piece's, the rest the pattern's."""
     return [
-        _part("tempo", "Quarter notes a minute.", [_number("tempo", TEMPO, score.tempo, "tempo")]),
+        _part("tempo", "Quarter notes a minute.", [_tempo(score.tempo)]),
         _part("meter", "Beats in a bar, and the note value of a beat.", _meter(score.meter)),
+        _part("bars", "How long one pass of the pattern is.", _bars(score)),
         _part(
             "step value",
             "How long a step lasts in lanes that say nothing of it.",
-            say_step_value_in_words(score.step_value),
+            note_value_words(score.step_value, "step_value"),
         ),
         _part(
             "dice",
             "All luck comes from this number: the same number, the same luck.",
-            [_number("dice", DICE, dice, "dice")],
+            [number("dice", "dice", dice, *DICE)],
         ),
     ]
+
+
+def standing_choices(score: Score, setting: str) -> list[Choice]:
+    """Return what the one word of a *setting* with alternatives could be. Raises KeyError if it has none."""
+    return _CHOICES[setting](score)
 
 
 def _part(setting: str, explains: str, words: Sequence[Word]) -> Part:
     return Part(setting=setting, explains=explains, red=False, words=list(words), plain=None)
 
 
-def _number(name: str, limits: tuple[int, int], value: float, field: str) -> Word:
-    low, high = limits
-    decimals = 2 if isinstance(value, float) else 0
-    text = f"{value:g}" if decimals else str(value)
-    return Word(
-        kind="number", text=text, name=name, field=field, value=value, low=low, high=high, decimals=decimals
+def _tempo(tempo: float) -> Word:
+    word = number("tempo", "tempo", 0, *TEMPO)
+    return word.model_copy(update={"text": f"{tempo:g}", "value": tempo, "stored": tempo, "decimals": 2})
+
+
+def _bars(score: Score) -> list[Word]:
+    # A lane that sounds once begins within the pass: it can be cut no shorter.
+    bar = score.meter.bar_quarters
+    shortest = max(
+        (lane.once.offset_quarters(bar) // bar + 1 for lane in score.lanes if lane.once), default=1
     )
+    return [
+        number("length", "bars", score.bars, shortest, MAX_BARS_OF_A_PATTERN),
+        text(" bar" if score.bars == 1 else " bars"),
+    ]
 
 
 def _meter(meter: Meter) -> list[Word]:
-    choices = [
-        Choice(
-            text=f"1/{denominator}",
-            patch={}
-            if denominator == meter.denominator
-            else {"meter": {**meter.model_dump(), "denominator": denominator}},
-            chosen=denominator == meter.denominator,
-        )
-        for denominator in get_args(Meter.model_fields["denominator"].annotation)
-    ]
     return [
-        _number("beats in a bar", BEATS, meter.numerator, "meter.numerator"),
-        Word(kind="text", text="/"),
-        Word(kind="choice", text=str(meter.denominator), name="note of a beat", choices=choices),
+        number("beats in a bar", "meter.numerator", meter.numerator, *BEATS),
+        text("/"),
+        choice(str(meter.denominator), "note of a beat"),
     ]
+
+
+def _meter_choices(score: Score) -> list[Choice]:
+    denominators = get_args(Meter.model_fields["denominator"].annotation)
+    return choices(
+        [(str(denominator), f"1/{denominator}") for denominator in denominators],
+        str(score.meter.denominator),
+        lambda key: {"meter": score.meter.model_dump() | {"denominator": int(key)}},
+    )
+
+
+def _step_choices(score: Score) -> list[Choice]:
+    return note_choices(score.step_value, lambda other: {"step_value": other.model_dump()})
+
+
+_CHOICES: dict[str, Callable[[Score], list[Choice]]] = {"meter": _meter_choices, "step value": _step_choices}

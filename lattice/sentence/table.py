@@ -1,130 +1,103 @@
 """What acts on a lane, in words, in order: the table that every screen reads.
 
-A setting has a part in the sentence when it is not plain, and an offer behind the "+" when it is. Each word
-that can be changed says which field it changes and between what values, so that no screen needs to know.
+A setting has a part in the sentence when it is not plain, an offer behind the "+" when it is, and a field on the bench
+always. Each word that can be changed says which field it changes and between what values, so that no screen needs to
+know.
 """
 
-from lattice.document.lane import Lane
-from lattice.document.source import Drawn
-from lattice.document.step_value import StepValue
-from lattice.document.timing import MAX_SPAN_BARS, BarSpan, NoteSpan
-from lattice.document.turns import MAX_EVERY, Thin
-from lattice.sentence.setting import Setting, Speech, offered_if_plain, one_number, ready
-from lattice.sentence.source import say_source
-from lattice.sentence.step_value import note_value_words, say_step_value, say_step_value_in_words
-from lattice.sentence.words import Choice, Offer, Part, Sentence, Word, choice, number, text
+from lattice.document.source import MAX_EVERY, MAX_STEPS
+from lattice.document.timing import MAX_BARS_OF_A_PATTERN
+from lattice.document.turns import Thin
+from lattice.rhythm.settle import settled
+from lattice.sentence.clock import CLOCK
+from lattice.sentence.setting import Setting, Speech, either, offered, one_number
+from lattice.sentence.source import followed_choices, offer_replies, say_source, source_choices
+from lattice.sentence.words import (
+    Choice,
+    Field,
+    Offer,
+    Part,
+    Sentence,
+    Word,
+    choice,
+    choices,
+    number,
+    ordinal,
+    text,
+)
 
-__all__ = ["SETTINGS", "sentence"]
-
-
-def sentence(lane: Lane, settled: Drawn, pattern_step: StepValue) -> Sentence:
-    """Return what acts on *lane*, which plays what *settled* draws, and what could act on it."""
-    speech = Speech(lane, settled, pattern_step)
-    parts, offers = [], []
-    for setting in SETTINGS:
-        if words := setting.say(speech):
-            part = {"setting": setting.name, "explains": setting.explains, "red": setting.red}
-            parts.append(Part(**part, words=words, plain=setting.plain()))
-        offers += setting.offers(speech)
-    return Sentence(parts=parts, offers=offers)
-
-
-def _say_rotate(speech: Speech) -> list[Word]:
-    furthest = max(speech.lane.source.steps - 1, abs(speech.lane.rotate))
-    turned = speech.lane.rotate
-    return [text("rotated "), number("rotated", "rotate", turned, -furthest, furthest)] if turned else []
+__all__ = ["SETTINGS", "alternatives", "bench", "offers", "sentence"]
 
 
-def _say_complement(speech: Speech) -> list[Word]:
-    if not speech.lane.complement:
-        return []
-    choices = [
-        Choice(text="its rests", patch={}, chosen=True),
-        Choice(text="its hits", patch={"complement": False}, chosen=False),
-    ]
-    return [choice("its rests", "hits or rests", choices)]
+def sentence(speech: Speech) -> Sentence:
+    """Return what acts on a lane."""
+    return Sentence(
+        parts=[
+            Part(setting=row.name, explains=row.explains, red=row.red, words=words, plain=row.plain())
+            for row in SETTINGS
+            if (words := row.say(speech))
+        ]
+    )
 
 
-def _say_step_value(speech: Speech) -> list[Word]:
-    value = speech.lane.step_value
-    if value is None:
-        return []
-    words = say_step_value_in_words(value)
-    return [*words] if value.divisor > 1 else [text("step "), *words]
-
-
-def _offer_step_values(speech: Speech) -> list[Offer]:
-    value = speech.lane.step_value
-    offers: list[Offer] = []
-    if speech.lane.span:
-        return offers  # the span decides how long a step lasts
-    if value is None:
-        own = StepValue(note=16 if speech.pattern_step.note == 8 else 8)
-        explains = "Steps longer or shorter than the pattern's: this lane drifts or runs ahead."
-        offers += ready(
-            "step value", f"step {say_step_value(own)}", explains, {"step_value": own.model_dump()}
-        )
-    if value is None or value.divisor == 1:
-        tuplet = StepValue(note=2, divisor=7)
-        explains = "So many equal steps in one note value: a tuplet against the others."
-        offers += ready("tuplet", say_step_value(tuplet), explains, {"step_value": tuplet.model_dump()})
-    if value is not None and value.multiplier == 1:
-        longer = value.model_copy(update={"multiplier": 3})
-        explains = "Each step lasts several note values."
-        offers += ready(
-            "multiple", f"step {say_step_value(longer)}", explains, {"step_value": longer.model_dump()}
-        )
-    return offers
-
-
-def _say_span(speech: Speech) -> list[Word]:
-    match speech.lane.span:
-        case BarSpan(bars=bars):
-            count = number("bars", "span.bars", bars, 1, MAX_SPAN_BARS)
-            return [text("over "), count, text(" bar" if bars == 1 else " bars")]
-        case NoteSpan(value=value):
-            chosen = note_value_words(
-                value, "span.value", lambda other: {"span": NoteSpan(value=other).model_dump()}
-            )
-            return [text("over "), *chosen]
-        case _:
-            return []
-
-
-def _offer_spans(speech: Speech) -> list[Offer]:
-    if speech.lane.span:
-        return []
-    # A span decides how long a step lasts: a step value of the lane's own would contradict it.
-    spans = (("over 1 bar", BarSpan()), ("over 1/2", NoteSpan(value=StepValue(note=2))))
+def bench(speech: Speech) -> list[Field]:
+    """Return every setting of a lane, plain or not, as a labelled field."""
     return [
-        Offer(setting=said, text=said, explains=_SPAN, patch={"span": span.model_dump(), "step_value": None})
-        for said, span in spans
+        Field(
+            setting=row.name,
+            label=row.label,
+            explains=row.explains,
+            red=row.red and bool(said),
+            words=words,
+            plain=row.plain(),
+            is_plain=not said,
+        )
+        for row in SETTINGS
+        for said in [row.say(speech)]
+        if (words := row.on_bench(speech))
     ]
+
+
+def offers(speech: Speech) -> list[Offer]:
+    """Return what could act on a lane that does not yet."""
+    return [offer for row in SETTINGS for offer in row.offers(speech)]
+
+
+def alternatives(speech: Speech, setting: str, word: str) -> list[Choice]:
+    """Return what the *word* of a *setting* could be instead. Raises KeyError if there is no such word."""
+    row = next((row for row in SETTINGS if row.name == setting), None)
+    if row is None or word not in row.alternatives:
+        raise KeyError(f"{setting}: {word}")
+    return row.alternatives[word](speech)
+
+
+# ---- Turns ----
+
+
+def _rotated(speech: Speech) -> Word:
+    turned = speech.lane.rotate
+    furthest = MAX_STEPS - 1 if speech.is_made else max(speech.line.steps - 1, abs(turned))
+    return number("rotated", "rotate", turned, -furthest, furthest)
+
+
+def _complement_choices(speech: Speech) -> list[Choice]:
+    return choices(
+        [("hits", "its hits"), ("rests", "its rests")],
+        "rests" if speech.lane.complement else "hits",
+        lambda key: {"complement": key == "rests"},
+    )
 
 
 def _say_thin(speech: Speech) -> list[Word]:
     thin = speech.lane.thin
     if thin is None:
         return []
-    other = "without" if thin.keeps == "only" else "only"
-    keeps = [
-        Choice(text=thin.keeps, patch={}, chosen=True),
-        Choice(text=other, patch={"thin": thin.model_dump() | {"keeps": other}}, chosen=False),
-    ]
-    counted = [
-        Choice(
-            text=said,
-            patch={} if thin.each_cycle == each else {"thin": thin.model_dump() | {"each_cycle": each}},
-            chosen=thin.each_cycle == each,
-        )
-        for said, each in (("hit", False), ("hit of a cycle", True))
-    ]
     words = [
-        choice(thin.keeps, "only or without", keeps),
+        choice(thin.keeps, "only or without"),
         text(" each "),
         number("each", "thin.every", thin.every, max(2, thin.first), MAX_EVERY),
         text(f"{ordinal(thin.every)} "),
-        choice("hit of a cycle" if thin.each_cycle else "hit", "counted", counted),
+        choice("hit of a cycle" if thin.each_cycle else "hit", "counted"),
     ]
     if thin.first > 1:
         first = number("from", "thin.first", thin.first, 1, thin.every)
@@ -132,77 +105,158 @@ def _say_thin(speech: Speech) -> list[Word]:
     return words
 
 
+def _thin_choices(speech: Speech) -> list[Choice]:
+    thin = speech.lane.thin or Thin()
+    each = f"each {thin.every}{ordinal(thin.every)} hit"
+    return choices(
+        [("every", "every hit"), ("only", f"only {each}"), ("without", f"without {each}")],
+        speech.lane.thin.keeps if speech.lane.thin else "every",
+        lambda key: {"thin": None if key == "every" else thin.model_dump() | {"keeps": key}},
+    )
+
+
+def _counted_choices(speech: Speech) -> list[Choice]:
+    thin = speech.lane.thin or Thin()
+    return choices(
+        [("run", "counted on and on"), ("cycle", "counted anew in each cycle")],
+        "cycle" if thin.each_cycle else "run",
+        lambda key: {"thin": thin.model_dump() | {"each_cycle": key == "cycle"}},
+    )
+
+
 def _offer_thin(speech: Speech) -> list[Offer]:
     thin = speech.lane.thin
     if thin is None:
-        return ready("thin", "only each 3rd hit", _THIN, {"thin": Thin().model_dump()})
+        patch = {"thin": Thin().model_dump()}
+        return [Offer(setting="thin", text="only each 3rd hit", explains=_THIN, patch=patch)]
     if thin.first == 1:
         explains = "Counting begins on a later hit."
-        return ready("thin from", "from the 2nd", explains, {"thin": thin.model_dump() | {"first": 2}})
+        patch = {"thin": thin.model_dump() | {"first": 2}}
+        return [Offer(setting="thin from", text="from the 2nd", explains=explains, patch=patch)]
     return []
 
 
-def ordinal(count: int) -> str:
-    """Return what makes a number one of an order.
-
-    >>> [f"{count}{ordinal(count)}" for count in (1, 2, 3, 4, 11, 12, 21)]
-    ['1st', '2nd', '3rd', '4th', '11th', '12th', '21st']
-    """
-    if count % 100 in (11, 12, 13):
-        return "th"
-    return {1: "st", 2: "nd", 3: "rd"}.get(count % 10, "th")
-
-
 def _say_edits(speech: Speech) -> list[Word]:
-    awake = sum(edit.step < speech.lane.source.steps for edit in speech.lane.edits)
-    asleep = len(speech.lane.edits) - awake
     if not speech.lane.edits:
         return []
+    awake = sum(edit.step < speech.line.steps for edit in speech.lane.edits)
+    asleep = len(speech.lane.edits) - awake
     said = f"{awake} by hand" + (f" ({asleep} beyond its steps)" if asleep else "")
-    choices = [
-        Choice(text="as edited", patch={}, chosen=True),
-        Choice(text="clear what was done by hand", patch={"edits": []}, chosen=False),
-    ]
-    return [choice(said, "by hand", choices)]
+    return [choice(said, "by hand")]
 
 
-_SOURCE = "Where the hits come from: spread as evenly as they can be, or drawn by hand."
+def _edit_choices(speech: Speech) -> list[Choice]:
+    return choices(
+        [("edited", "as edited"), ("clear", "clear what was done by hand"), ("settle", "drawn as it stands")],
+        "edited",
+        lambda key: {"edits": []} if key == "clear" else settled(speech.line),
+    )
+
+
+# ---- Luck and standing ----
+
+
+def _say_step_chances(speech: Speech) -> list[Word]:
+    count = sum(
+        chance.step < speech.line.steps and chance.percent < 100 for chance in speech.lane.step_chances
+    )
+    return [choice(f"chances on {count}", "step chances")] if speech.lane.step_chances else []
+
+
+def _step_chance_choices(_: Speech) -> list[Choice]:
+    return choices(
+        [("own", "as they are"), ("plain", "every step at 100 %")], "own", lambda _: {"step_chances": []}
+    )
+
+
+def _say_luck(speech: Speech) -> list[Word]:
+    bars = speech.lane.luck_bars
+    if bars is None:
+        return []
+    count = number("bars of luck", "luck_bars", bars, 1, MAX_BARS_OF_A_PATTERN)
+    return [choice("luck again", "luck"), text(" every "), count, text(" bar" if bars == 1 else " bars")]
+
+
+def _luck_choices(speech: Speech) -> list[Choice]:
+    return choices(
+        [("fresh", "fresh for ever"), ("again", "luck again every 2 bars")],
+        "again" if speech.lane.luck_bars else "fresh",
+        lambda key: {"luck_bars": 2 if key == "again" else None},
+    )
+
+
+def _anchor_choices(speech: Speech) -> list[Choice]:
+    return choices(
+        [("free", "free"), ("anchored", "anchored")],
+        "anchored" if speech.lane.anchored else "free",
+        lambda key: {"anchored": key == "anchored"},
+    )
+
+
+_SOURCE = (
+    "Where the hits come from: spread evenly, by number, thrown, drawn by hand, or made from another lane."
+)
 _ROTATE = "Every hit moves so many steps later, round the cycle."
 _COMPLEMENT = "Hits and rests change places."
-_SPAN = "The steps of a cycle are spread evenly over a span: a polyrhythm."
-_THIN = "Only, or without, every so-many-th hit; counted from the start, so it drifts over the cycles."
+_THIN = "Only, or without, every so-many-th hit, counted on and on."
 _EDITS = "Single steps turned to hit or rest by hand, on top of all else."
-_STEP_VALUE = "How long a step lasts in this lane; the pattern's where nothing is said."
+_STEP_CHANCES = "How often single steps sound; it multiplies the lane's chance. Paint it on the bench."
+_LUCK = "What the dice gave is given again after so many bars."
+_ANCHOR = "No throw, and nothing done to all lanes, touches it."
 
 SETTINGS: tuple[Setting, ...] = (
-    Setting("source", frozenset({"source"}), False, _SOURCE, say_source, lambda _: []),
+    Setting(
+        "source",
+        "hits",
+        frozenset({"source"}),
+        _SOURCE,
+        say_source,
+        say_source,
+        alternatives={"source": source_choices, "lane": followed_choices},
+        offers=offer_replies,
+    ),
     Setting(
         "rotate",
+        "rotate",
         frozenset({"rotate"}),
-        False,
         _ROTATE,
-        _say_rotate,
-        offered_if_plain("rotate", "rotate", "rotated 1", _ROTATE, 1),
+        lambda speech: [text("rotated "), _rotated(speech)] if speech.lane.rotate else [],
+        lambda speech: [_rotated(speech)],
+        offers=offered("rotated 1", _ROTATE, {"rotate": 1}, lambda speech: speech.lane.rotate != 0),
     ),
     Setting(
         "complement",
+        "hits or rests",
         frozenset({"complement"}),
-        True,
         _COMPLEMENT,
-        _say_complement,
-        offered_if_plain("complement", "complement", "its rests", _COMPLEMENT, True),
+        lambda speech: [choice("its rests", "hits or rests")] if speech.lane.complement else [],
+        lambda speech: [choice("its rests" if speech.lane.complement else "its hits", "hits or rests")],
+        red=True,
+        alternatives={"hits or rests": _complement_choices},
+        offers=offered("its rests", _COMPLEMENT, {"complement": True}, lambda speech: speech.lane.complement),
     ),
     Setting(
         "thin",
+        "thinned",
         frozenset({"thin"}),
-        True,
         _THIN,
         _say_thin,
-        _offer_thin,
+        either(_say_thin, lambda _: [choice("every hit", "only or without")]),
+        red=True,
+        alternatives={"only or without": _thin_choices, "counted": _counted_choices},
+        offers=_offer_thin,
     ),
-    Setting("by hand", frozenset({"edits"}), True, _EDITS, _say_edits, lambda _: []),
-    Setting("step value", frozenset({"step_value"}), False, _STEP_VALUE, _say_step_value, _offer_step_values),
-    Setting("span", frozenset({"span"}), False, _SPAN, _say_span, _offer_spans),
+    Setting(
+        "by hand",
+        "by hand",
+        frozenset({"edits"}),
+        _EDITS,
+        _say_edits,
+        either(_say_edits, lambda _: [text("nothing")]),
+        red=True,
+        alternatives={"by hand": _edit_choices},
+    ),
+    *CLOCK,
     one_number(
         "velocity",
         "velocity",
@@ -225,5 +279,42 @@ SETTINGS: tuple[Setting, ...] = (
         75,
         explains="How often a hit sounds; the dice decide which.",
         unit=" %",
+        red=True,
+    ),
+    Setting(
+        "step chances",
+        "on steps",
+        frozenset({"step_chances"}),
+        _STEP_CHANCES,
+        _say_step_chances,
+        _say_step_chances,  # the bench has them to paint
+        red=True,
+        alternatives={"step chances": _step_chance_choices},
+    ),
+    Setting(
+        "luck",
+        "luck",
+        frozenset({"luck_bars"}),
+        _LUCK,
+        _say_luck,
+        either(_say_luck, lambda _: [choice("fresh for ever", "luck")]),
+        red=True,
+        alternatives={"luck": _luck_choices},
+        offers=offered(
+            "luck again every 2 bars",
+            _LUCK,
+            {"luck_bars": 2},
+            lambda speech: speech.lane.luck_bars is not None,
+        ),
+    ),
+    Setting(
+        "anchor",
+        "standing",
+        frozenset({"anchored"}),
+        _ANCHOR,
+        lambda speech: [choice("anchored", "standing")] if speech.lane.anchored else [],
+        lambda speech: [choice("anchored" if speech.lane.anchored else "free", "standing")],
+        alternatives={"standing": _anchor_choices},
+        offers=offered("anchored", _ANCHOR, {"anchored": True}, lambda speech: speech.lane.anchored),
     ),
 )

@@ -1,39 +1,63 @@
 """What sentences are made of: words to read, numbers to move, words with alternatives."""
 
+from collections.abc import Callable, Sequence
 from typing import Any, Literal
 
 from pydantic import BaseModel
 
-__all__ = ["Choice", "Offer", "Part", "Patch", "Sentence", "Word", "choice", "digits", "number", "text"]
+__all__ = [
+    "Choice",
+    "Field",
+    "Offer",
+    "Part",
+    "Patch",
+    "Sentence",
+    "Word",
+    "act",
+    "choice",
+    "choices",
+    "digits",
+    "number",
+    "ordinal",
+    "text",
+]
 
 Patch = dict[str, Any]
 
 
 class Choice(BaseModel):
-    """One alternative for a word, and the fields that choosing it sets; none if it is *chosen*."""
+    """One alternative for a word, and the fields that choosing it sets; none if it is *chosen*.
 
+    *key*: the same for the same alternative on every lane.
+    """
+
+    key: str
     text: str
     patch: Patch
     chosen: bool
 
 
 class Word(BaseModel):
-    """A piece of a sentence: plain text, a number to move, or a word with alternatives.
+    """A piece of a sentence: plain text, a number to move, a word with alternatives, or one that acts at once.
 
+    *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher.
     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
+    Of kind *act*: a press sets the fields of *patch*.
     """
 
-    kind: Literal["text", "number", "digits", "choice"]
+    kind: Literal["text", "number", "digits", "choice", "act"]
     text: str
     name: str = ""
     field: str = ""
     value: int | float = 0
+    stored: int | float = 0
+    counted_from: int = 0
     low: int | float = 0
     high: int | float = 0
     decimals: int = 0
     digits: str = ""
     last_digits: str = ""
-    choices: list[Choice] = []
+    patch: Patch | None = None
 
 
 class Part(BaseModel):
@@ -46,6 +70,13 @@ class Part(BaseModel):
     plain: Patch | None
 
 
+class Field(Part):
+    """One setting, plain or not, with its label, as the bench shows it."""
+
+    label: str
+    is_plain: bool
+
+
 class Offer(BaseModel):
     """One setting that is still plain, and the fields that begin to use it."""
 
@@ -56,10 +87,9 @@ class Offer(BaseModel):
 
 
 class Sentence(BaseModel):
-    """All that acts on a lane, and all that could."""
+    """All that acts on a lane."""
 
     parts: list[Part]
-    offers: list[Offer]
 
 
 def text(text: str) -> Word:
@@ -67,9 +97,31 @@ def text(text: str) -> Word:
     return Word(kind="text", text=text)
 
 
-def number(name: str, field: str, value: int, low: int, high: int) -> Word:
-    """Return a number to move between *low* and *high*, at *field* of the document."""
-    return Word(kind="number", text=str(value), name=name, field=field, value=value, low=low, high=high)
+def number(
+    name: str,
+    field: str,
+    value: int,
+    low: int,
+    high: int,
+    *,
+    counted_from: int = 0,
+    stored: int | None = None,
+) -> Word:
+    """Return a number to move between *low* and *high*, at *field* of the document.
+
+    *counted_from*: 1 for what the document counts from 0. *stored*: what the document holds, if *value* differs.
+    """
+    return Word(
+        kind="number",
+        text=str(value + counted_from),
+        name=name,
+        field=field,
+        value=value,
+        stored=value if stored is None else stored,
+        counted_from=counted_from,
+        low=low,
+        high=high,
+    )
 
 
 def digits(name: str, field: str, value: int, last: int) -> Word:
@@ -78,6 +130,30 @@ def digits(name: str, field: str, value: int, last: int) -> Word:
     return Word(kind="digits", text=said, name=name, field=field, digits=str(value), last_digits=str(last))
 
 
-def choice(text: str, name: str, choices: list[Choice]) -> Word:
-    """Return a word that opens its alternatives."""
-    return Word(kind="choice", text=text, name=name, choices=choices)
+def choice(text: str, name: str) -> Word:
+    """Return a word that opens its alternatives, which are worked out when they are asked for."""
+    return Word(kind="choice", text=text, name=name)
+
+
+def act(text: str, name: str, patch: Patch) -> Word:
+    """Return a word that sets fields at once."""
+    return Word(kind="act", text=text, name=name, patch=patch)
+
+
+def choices(options: Sequence[tuple[str, str]], chosen: str, patch: Callable[[str], Patch]) -> list[Choice]:
+    """Return alternatives of (key, text), the one of key *chosen* among them; *patch* says what another one sets."""
+    return [
+        Choice(key=key, text=said, patch={} if key == chosen else patch(key), chosen=key == chosen)
+        for key, said in options
+    ]
+
+
+def ordinal(count: int) -> str:
+    """Return what makes a number one of an order.
+
+    >>> [f"{count}{ordinal(count)}" for count in (1, 2, 3, 4, 11, 12, 21)]
+    ['1st', '2nd', '3rd', '4th', '11th', '12th', '21st']
+    """
+    if count % 100 in (11, 12, 13):
+        return "th"
+    return {1: "st", 2: "nd", 3: "rd"}.get(count % 10, "th")

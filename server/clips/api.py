@@ -2,9 +2,9 @@
 
 from accounts.auth import user_of
 from config.bodies import Naming
+from config.downloads import attached
 from config.refusal import refusals
 from django.http import HttpRequest, HttpResponse
-from django.utils.http import content_disposition_header
 from ninja import Router, Status
 
 from clips import services
@@ -55,7 +55,4 @@ def restore_clip(request: HttpRequest, clip_id: int) -> KeptClip:
 def download_clip(request: HttpRequest, clip_id: int) -> HttpResponse:
     """A clip as a Standard MIDI File."""
     clip = services.document_of(services.get(user_of(request), clip_id))
-    disposition = content_disposition_header(as_attachment=True, filename=f"{clip.name}.mid")
-    return HttpResponse(
-        midi_file(clip), content_type="audio/midi", headers={"Content-Disposition": disposition or ""}
-    )
+    return attached(midi_file(clip), f"{clip.name}.mid", "audio/midi")

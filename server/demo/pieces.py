@@ -1,6 +1,24 @@
 """The demo's pieces: music for the night crossing of a harbour ferry."""
 
-from lattice.document import Drawn, Euclidean, Lane, Meter, Pattern, Piece, StepValue
+from lattice.document import (
+    BarRestart,
+    Drawn,
+    Echo,
+    Euclidean,
+    Lane,
+    Meter,
+    NoteSpan,
+    Numbered,
+    Once,
+    Pattern,
+    Piece,
+    Reply,
+    Rests,
+    StepChance,
+    StepValue,
+    Thin,
+)
+from lattice.document.source import Source
 
 __all__ = ["PIECES"]
 
@@ -9,7 +27,7 @@ def _lanes(*lanes: Lane) -> tuple[Lane, ...]:
     return tuple(lane.model_copy(update={"ink": number % 8}) for number, lane in enumerate(lanes))
 
 
-def _lane(voice: str, source: Drawn | Euclidean, **fields: object) -> Lane:
+def _lane(voice: str, source: Source, **fields: object) -> Lane:
     return Lane.model_validate(
         {"id": voice, "name": voice.title(), "voice": voice, "source": source} | fields
     )
@@ -28,16 +46,49 @@ NIGHT_FERRY = Piece(
             name="A",
             dice=7081,
             lanes=_lanes(
-                _lane("thud", _in(4, 16), velocity=112),
-                _lane("chain", Drawn(steps=16, hits=(4, 12))),
-                _lane("bottle", _in(5, 16), rotate=2, velocity=84),
-                _lane("clink", _in(5, 7), rotate=1, velocity=72, chance_percent=85),
+                _lane("thud", _in(4, 16), velocity=112, anchored=True),
+                _lane("chain", Drawn(steps=16, hits=(4, 12)), velocity=104),
+                _lane("bottle", _in(5, 16), rotate=2, velocity=86),
+                _lane("clink", Rests(of="bottle"), thin=Thin(every=3), velocity=64),
                 _lane("hiss", _in(7, 12), complement=True, velocity=58, length_percent=60),
-                _lane("shell", _in(3, 7), step_value=StepValue(note=2, divisor=7), velocity=78),
-                _lane("winch", _in(4, 11), velocity=90, chance_percent=65),
                 _lane(
-                    "rope", _in(3, 5), step_value=StepValue(note=4, divisor=5), velocity=54, chance_percent=40
+                    "shell", _in(4, 7), span=NoteSpan(value=StepValue(note=2)), velocity=70, chance_percent=80
                 ),
+                _lane("winch", _in(4, 11), direction="backward", velocity=90, chance_percent=65),
+                _lane("rope", Echo(of="winch", shift=3), velocity=46),
+                _lane(
+                    "rail",
+                    _in(3, 8),
+                    step_value=StepValue(note=8),
+                    direction="wander",
+                    velocity=52,
+                    chance_percent=60,
+                    luck_bars=4,
+                ),
+                _lane("bell", Drawn(steps=8, hits=(0, 3, 6)), once=Once(bars=7), velocity=74),
+            ),
+            bars=8,
+        ),
+        Pattern(
+            id="b",
+            name="B",
+            dice=1402,
+            bars=8,
+            lanes=_lanes(
+                _lane("thud", Drawn(steps=16, hits=(0, 6, 10)), velocity=110, anchored=True),
+                _lane("chain", Drawn(steps=16, hits=(4, 12)), velocity=104),
+                _lane("bottle", Numbered(hits=5, steps=16, number="1204"), velocity=80),
+                _lane("clink", Reply(of="bottle"), velocity=68),
+                _lane(
+                    "hiss",
+                    _in(9, 14),
+                    velocity=56,
+                    length_percent=60,
+                    restart=BarRestart(bars=2),
+                    step_chances=(StepChance(step=3, percent=50), StepChance(step=9, percent=25)),
+                ),
+                _lane("plank", _in(3, 10), direction="to-and-fro", velocity=84),
+                _lane("gull", _in(1, 4), step_value=StepValue(note=2, kind="dotted"), rotate=1, velocity=50),
             ),
         ),
     ),

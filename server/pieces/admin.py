@@ -17,4 +17,4 @@ class PieceAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # takes none at r
 class MomentAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # takes none at run time
     """What was changed when."""
 
-    list_display = ["label", "piece", "revision", "place", "at"]
+    list_display = ["label", "piece", "number", "at"]

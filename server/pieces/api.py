@@ -1,23 +1,33 @@
 """The shelf, and the piece that is open."""
 
+from typing import Any
+
 from accounts.auth import user_of
 from config.bodies import Naming
+from config.downloads import attached
 from config.refusal import refusals
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
 from lattice import document
 from lattice.document import read
+from lattice.formats.piece_json import piece_json, piece_schema, read_piece
 from pieces import models, services
-from pieces.schemas import NewPiece, OpenPiece, Save, ShelfPiece
+from pieces.schemas import MomentLine, NewPiece, OpenMoment, OpenPiece, Save, ShelfPiece
 
 router = Router()
+
+# Read by the engine itself, so that what is wrong is said with its line.
+_JSON_BODY = {
+    "requestBody": {"required": True, "content": {"application/json": {"schema": {"type": "object"}}}}
+}
 
 
 def _open(stored: models.Piece) -> OpenPiece:
     return OpenPiece(
         id=stored.pk,
         revision=stored.revision,
+        stands_at=stored.stands_at,
         changed_at=stored.changed_at,
         document=read(document.Piece, stored.document),
     )
@@ -35,6 +45,39 @@ def create_piece(request: HttpRequest, body: NewPiece) -> Status[OpenPiece]:
     return Status(201, _open(services.create(user_of(request), body.piece())))
 
 
+@router.post("/import", response={201: OpenPiece, **refusals(401, 422)}, openapi_extra=_JSON_BODY)
+def import_piece(request: HttpRequest) -> Status[OpenPiece]:
+    """Store a piece that was exported as JSON."""
+    return Status(201, _open(services.create(user_of(request), read_piece(request.body), "Imported")))
+
+
+@router.get("/{int:piece_id}.json", response={200: document.Piece, **refusals(401, 404)})
+def export_piece(request: HttpRequest, piece_id: int) -> HttpResponse:
+    """A piece as a JSON file."""
+    piece = read(document.Piece, services.get(user_of(request), piece_id).document)
+    return attached(piece_json(piece), f"{piece.name}.json", "application/json")
+
+
+@router.get("/schema.json", response={200: dict[str, Any], **refusals()}, auth=None)
+def schema(request: HttpRequest) -> dict[str, Any]:
+    """The JSON Schema of a piece."""
+    return piece_schema()
+
+
+@router.get("/{int:piece_id}/moments", response={200: list[MomentLine], **refusals(401, 404)})
+def list_moments(request: HttpRequest, piece_id: int) -> list[MomentLine]:
+    """The history of a piece, the first moment first."""
+    moments = services.history(user_of(request), piece_id)
+    return [MomentLine(number=one.number, label=one.label, at=one.at) for one in moments]
+
+
+@router.get("/{int:piece_id}/moments/{int:number}", response={200: OpenMoment, **refusals(401, 404)})
+def open_moment(request: HttpRequest, piece_id: int, number: int) -> OpenMoment:
+    """A moment of a piece's history, to go back to."""
+    moment = services.moment(user_of(request), piece_id, number)
+    return OpenMoment(number=moment.number, document=read(document.Piece, moment.document))
+
+
 @router.get("/{int:piece_id}", response={200: OpenPiece, **refusals(401, 404)})
 def open_piece(request: HttpRequest, piece_id: int) -> OpenPiece:
     """A piece to work on."""
@@ -45,7 +88,9 @@ def open_piece(request: HttpRequest, piece_id: int) -> OpenPiece:
 def save_piece(request: HttpRequest, piece_id: int, body: Save) -> OpenPiece:
     """Save a piece over the revision it was based on; 409 if there is a newer one."""
     moments = [moment.named() for moment in body.moments]
-    return _open(services.save(user_of(request), piece_id, body.revision, body.document, moments))
+    return _open(
+        services.save(user_of(request), piece_id, body.revision, body.document, moments, body.stands_at)
+    )
 
 
 @router.patch("/{int:piece_id}", response={200: ShelfPiece, **refusals(401, 404, 409, 422)})

@@ -10,6 +10,7 @@ class Piece(Owned):
 
     document = models.JSONField()
     revision = models.PositiveIntegerField(default=1, help_text="Counts every save.")
+    stands_at = models.PositiveIntegerField(default=1, help_text="Number of the moment it stands at.")
     changed_at = models.DateTimeField(auto_now=True)
     name = models.GeneratedField(
         expression=KT("document__name"), output_field=models.CharField(max_length=80), db_persist=True
@@ -27,19 +28,22 @@ class Piece(Owned):
 
 
 class Moment(models.Model):
-    """One change in a piece's history: what it was called, and the whole document after it."""
+    """One change in a piece's history: what it was called, and the whole document after it.
+
+    Moments are only ever added, so that whatever is undone can be gone back to.
+    """
 
     piece = models.ForeignKey(Piece, models.CASCADE, related_name="moments")
-    revision = models.PositiveIntegerField(help_text="Of the save that brought it.")
-    place = models.PositiveIntegerField(help_text="Order within that save, from 0.")
+    number = models.PositiveIntegerField(help_text="Counts from 1.")
     label = models.CharField(max_length=200)
     document = models.JSONField()
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
-        ordering = ["piece", "revision", "place"]
+        ordering = ["piece", "number"]
         constraints = [
-            models.UniqueConstraint(fields=["piece", "revision", "place"], name="moment_has_one_place"),
+            models.UniqueConstraint(fields=["piece", "number"], name="moment_has_one_number"),
+            models.CheckConstraint(condition=models.Q(number__gte=1), name="moment_number_counts_from_1"),
         ]
 
     def __str__(self) -> str:

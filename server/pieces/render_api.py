@@ -4,20 +4,63 @@ from accounts.auth import from_our_page
 from config.refusal import refusals
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
+from pydantic import BaseModel
 
-from lattice.document import DocumentError, Problem
-from lattice.render import Rendering, picture
-from pieces.schemas import MAX_SCREEN_BARS, RenderQuestion
+from lattice import render as engine
+from lattice.document import DocumentError
+from lattice.render import Alternative, Measures, Rendering, Window
+from pieces.schemas import (
+    MAX_SCREEN_BARS,
+    AlternativesQuestion,
+    MeasuresQuestion,
+    RenderQuestion,
+    Thrown,
+    ThrowQuestion,
+)
 
 router = Router(auth=from_our_page)
+
+
+def _json(built: BaseModel) -> HttpResponse:
+    # Written by pydantic as it is: the engine built it, and checking it again takes longer than making it.
+    return HttpResponse(built.model_dump_json(), content_type="application/json")
+
+
+def _check(window: Window) -> None:
+    if window.bars > MAX_SCREEN_BARS:
+        raise DocumentError.of("window.bars", f"at most {MAX_SCREEN_BARS} bars at once, got {window.bars}")
 
 
 @router.post("", response={200: Rendering, **refusals(422)})
 def render(request: HttpRequest, body: RenderQuestion) -> HttpResponse:
     """Everything to be drawn and heard of a window of a score."""
-    if body.window.bars > MAX_SCREEN_BARS:
-        said = f"at most {MAX_SCREEN_BARS} bars at once, got {body.window.bars}"
-        raise DocumentError([Problem(None, "window.bars", said)])
-    # Written by pydantic as it is: the engine built it, and checking it again takes longer than making it.
-    rendering = picture(body.score, body.dice, body.window)
-    return HttpResponse(rendering.model_dump_json(), content_type="application/json")
+    _check(body.window)
+    return _json(engine.picture(body.score, body.dice, body.window, body.chosen))
+
+
+@router.post("/alternatives", response={200: list[Alternative], **refusals(422)})
+def alternatives(request: HttpRequest, body: AlternativesQuestion) -> list[Alternative]:
+    """What a word could be instead, or a lane could begin to use, each with the thread it would make."""
+    _check(body.window)
+    score, dice, window = body.score, body.dice, body.window
+    if body.lane is None:
+        return engine.standing_alternatives(score, body.setting)
+    if not body.setting:
+        return engine.offers_of(score, dice, body.lane, window)
+    return engine.alternatives_of(score, dice, body.lane, body.setting, body.word, window)
+
+
+@router.post("/throw", response={200: Thrown, **refusals(422)})
+def throw(request: HttpRequest, body: ThrowQuestion) -> HttpResponse:
+    """The sources of one lane, or of all that are not anchored, after a throw."""
+    if body.lane is None:
+        return _json(Thrown(sources=engine.throw_all(body.score, body.percent, body.throw)))
+    lane = body.score.lane(body.lane)
+    return _json(Thrown(sources={lane.id: engine.throw_lane(lane, body.percent, body.throw)}))
+
+
+@router.post("/measures", response={200: Measures, **refusals(422)})
+def measures(request: HttpRequest, body: MeasuresQuestion) -> HttpResponse:
+    """How busy, syncopated and even a lane is, and how far from where it was."""
+    lane = body.score.lane(body.lane)
+    return _json(engine.measures(body.score, body.dice, lane.id, body.since, body.since_dice))

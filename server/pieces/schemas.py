@@ -7,20 +7,27 @@ from config.bodies import Body
 from pydantic import BaseModel, Field, StringConstraints
 
 from lattice.document import Drawn, Lane, Pattern, Piece, Score, read, score_of
-from lattice.document.base import Name
+from lattice.document.base import Id, Name
 from lattice.document.piece import Dice
+from lattice.document.source import MAX_THROW, Source
 from lattice.render import Window, picture
 from pieces import models
 from pieces.services import NamedMoment
 
 __all__ = [
+    "AlternativesQuestion",
     "CoverThread",
+    "MeasuresQuestion",
     "MomentIn",
+    "MomentLine",
     "NewPiece",
+    "OpenMoment",
     "OpenPiece",
     "RenderQuestion",
     "Save",
     "ShelfPiece",
+    "ThrowQuestion",
+    "Thrown",
 ]
 
 MAX_SCREEN_BARS = 64
@@ -39,22 +46,24 @@ class NewPiece(Body):
 
 
 class MomentIn(Body):
-    """A change since the last save: its name and the document after it."""
+    """A change since the last save: its number, its name and the document after it."""
 
+    number: Annotated[int, Field(ge=1)]
     label: Annotated[str, StringConstraints(min_length=1, max_length=200)]
     document: Piece
 
     def named(self) -> NamedMoment:
         """Return it as the services take it."""
-        return NamedMoment(self.label, self.document)
+        return NamedMoment(self.number, self.label, self.document)
 
 
 class Save(Body):
-    """A document to store, the revision it is based on, and the moments since."""
+    """A document to store, the revision it is based on, the moments since, and the one it stands at."""
 
     revision: Annotated[int, Field(ge=1)]
     document: Piece
     moments: Annotated[list[MomentIn], Field(max_length=200)] = []
+    stands_at: Annotated[int | None, Field(ge=1, description="none: the last")] = None
 
 
 class CoverThread(BaseModel):
@@ -99,17 +108,70 @@ class ShelfPiece(BaseModel):
 
 
 class OpenPiece(BaseModel):
-    """A piece to work on, and the revision that it is."""
+    """A piece to work on, the revision that it is, and the moment that it stands at."""
 
     id: int
     revision: int
+    stands_at: int
     changed_at: datetime
     document: Piece
 
 
-class RenderQuestion(Body):
-    """What to render: the engine's three arguments."""
+class MomentLine(BaseModel):
+    """A moment in the list of a piece's history."""
+
+    number: int
+    label: str
+    at: datetime
+
+
+class OpenMoment(BaseModel):
+    """A moment to go back to."""
+
+    number: int
+    document: Piece
+
+
+class Question(Body):
+    """What is asked about: a score and its dice."""
 
     score: Score
     dice: Dice
+
+
+class RenderQuestion(Question):
+    """What to render: the engine's three arguments. *chosen*: lanes whose benches are wanted."""
+
     window: Window
+    chosen: Annotated[list[Id], Field(max_length=64)] = []
+
+
+class AlternativesQuestion(Question):
+    """The *word* of a *setting* of a *lane*, or of the pattern; without a setting, what a lane could begin to use."""
+
+    window: Window
+    lane: Id | None = None
+    setting: Annotated[str, StringConstraints(max_length=80)] = ""
+    word: Annotated[str, StringConstraints(max_length=80)] = ""
+
+
+class ThrowQuestion(Question):
+    """Which *lane* to throw (none: all that are not anchored), by how far, by the throw of which number."""
+
+    lane: Id | None = None
+    percent: Annotated[int, Field(ge=0, le=100)]
+    throw: Annotated[int, Field(ge=1, le=MAX_THROW)]
+
+
+class Thrown(BaseModel):
+    """The sources that lanes have after a throw, by their ids."""
+
+    sources: dict[str, Source]
+
+
+class MeasuresQuestion(Question):
+    """Which *lane* to measure, and since what its distance is."""
+
+    lane: Id
+    since: Score
+    since_dice: Dice

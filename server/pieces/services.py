@@ -6,7 +6,7 @@ from typing import NamedTuple
 from accounts.models import User
 from accounts.owned import deleted_by, owned_by
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import Max, QuerySet
 from django.shortcuts import get_object_or_404
 
 from lattice import document
@@ -19,6 +19,8 @@ __all__ = [
     "create",
     "delete",
     "get",
+    "history",
+    "moment",
     "rename",
     "restore",
     "save",
@@ -31,8 +33,9 @@ class NewerRevisionError(ValueError):
 
 
 class NamedMoment(NamedTuple):
-    """A change, called as the musician sees it, and the document after it."""
+    """A change, called as the musician sees it, and the document after it. *number*: from 1."""
 
+    number: int
     label: str
     document: document.Piece
 
@@ -47,22 +50,39 @@ def get(owner: User, piece_id: int) -> Piece:
     return get_object_or_404(owned_by(owner, Piece), pk=piece_id)
 
 
+def history(owner: User, piece_id: int) -> QuerySet[Moment]:
+    """Return the moments of a piece of *owner*, the first first, without their documents. Raises Http404."""
+    return get(owner, piece_id).moments.defer("document")
+
+
+def moment(owner: User, piece_id: int, number: int) -> Moment:
+    """Return one moment of a piece of *owner*. Raises Http404 if there is none."""
+    return get_object_or_404(get(owner, piece_id).moments, number=number)
+
+
 @transaction.atomic
 def create(owner: User, piece: document.Piece, label: str = "New piece") -> Piece:
     """Store *piece* as new, with its first moment."""
     stored = Piece.objects.create(owner=owner, document=piece.model_dump(mode="json"))
-    _remember(stored, [NamedMoment(label, piece)])
+    _remember(stored, [NamedMoment(1, label, piece)])
     return stored
 
 
 @transaction.atomic
 def save(
-    owner: User, piece_id: int, based_on: int, piece: document.Piece, moments: Sequence[NamedMoment] = ()
+    owner: User,
+    piece_id: int,
+    based_on: int,
+    piece: document.Piece,
+    moments: Sequence[NamedMoment] = (),
+    stands_at: int | None = None,
 ) -> Piece:
     """Store *piece* and the moments that led to it as the revision after *based_on*.
 
-    Raises Http404 if *owner* has no such piece, NewerRevisionError if another revision came first;
-    nothing is stored then.
+    *moments*: those that are new, numbered on; the first may replace the last one stored, while the movement that made
+    it goes on. *stands_at*: the moment whose document *piece* is, but for what is no moment; the last one if None.
+    Raises Http404 if *owner* has no such piece, NewerRevisionError if another revision came first, DocumentError if
+    the numbers do not fit; nothing is stored then.
     """
     stored = get_object_or_404(owned_by(owner, Piece).select_for_update(), pk=piece_id)
     if stored.revision != based_on:
@@ -70,10 +90,13 @@ def save(
             f"“{stored.name}” was changed elsewhere: revision {stored.revision} is saved, "
             f"this change was based on revision {based_on}."
         )
+    last = _remember(stored, moments)
+    if not 1 <= (stands_at or last) <= last:
+        raise document.DocumentError.of("stands_at", f"there are {last} moments, got {stands_at}")
     stored.document = piece.model_dump(mode="json")
     stored.revision += 1
-    stored.save(update_fields=["document", "revision", "changed_at"])
-    _remember(stored, moments)
+    stored.stands_at = stands_at or last
+    stored.save(update_fields=["document", "revision", "stands_at", "changed_at"])
     return get(owner, piece_id)  # the name is the database's to make
 
 
@@ -81,7 +104,7 @@ def rename(owner: User, piece_id: int, name: str) -> Piece:
     """Call a piece *name*, over whatever revision stands."""
     stored = get(owner, piece_id)
     renamed = read(document.Piece, stored.document | {"name": name})
-    moments = [NamedMoment(f"Renamed “{renamed.name}”", renamed)]
+    moments = [NamedMoment(_last_number(stored) + 1, f"Renamed “{renamed.name}”", renamed)]
     return save(owner, piece_id, stored.revision, renamed, moments)
 
 
@@ -96,14 +119,34 @@ def restore(owner: User, piece_id: int) -> Piece:
     return get(owner, piece_id)
 
 
-def _remember(stored: Piece, moments: Sequence[NamedMoment]) -> None:
-    Moment.objects.bulk_create(
-        Moment(
-            piece=stored,
-            revision=stored.revision,
-            place=place,
-            label=moment.label,
-            document=moment.document.model_dump(mode="json"),
+def _last_number(stored: Piece) -> int:
+    return stored.moments.aggregate(last=Max("number"))["last"] or 0
+
+
+def _remember(stored: Piece, moments: Sequence[NamedMoment]) -> int:
+    """Add *moments* to the history and return the number of the last one."""
+    last = _last_number(stored)
+    if not moments:
+        return last
+    first = moments[0].number
+    if first not in (last, last + 1) or [moment.number for moment in moments] != list(
+        range(first, first + len(moments))
+    ):
+        raise document.DocumentError.of(
+            "moments", f"need numbers that go on from {last}, got {[moment.number for moment in moments]}"
         )
-        for place, moment in enumerate(moments)
+    Moment.objects.bulk_create(
+        [
+            Moment(
+                piece=stored,
+                number=moment.number,
+                label=moment.label,
+                document=moment.document.model_dump(mode="json"),
+            )
+            for moment in moments
+        ],
+        update_conflicts=True,
+        unique_fields=["piece", "number"],
+        update_fields=["label", "document"],
     )
+    return moments[-1].number

@@ -88,6 +88,30 @@ class Musician:
         said = f"Thread of {lane}: hits on steps {', '.join(map(str, hits))} of {steps}"
         expect(self.page.get_by_role("img", name=said, exact=True)).to_be_visible()
 
+    def sentence(self, lane: str) -> Any:
+        return self.page.locator(f"[data-lane={lane}] .sentence")
+
+    def choose(self, *lanes: str) -> None:
+        """Choose lanes by their ids, the first alone and then one more after the other."""
+        for number, lane in enumerate(lanes):
+            self.page.locator(f"[data-lane={lane}] .round").click(modifiers=["Control"] if number else [])
+
+    def alternative(self, word: str, text: str) -> None:
+        """Open a word of a sentence, or a "+", and take one of what it offers."""
+        self.page.get_by_role("button", name=word, exact=True).click()
+        self.page.get_by_role(
+            "group", name=word.split(",", maxsplit=1)[0].replace("add a setting", "what could act")
+        ).get_by_role("button", name=text, exact=True).click()
+
+    def moments(self) -> list[str]:
+        """Return the names of the moments of the history, the newest first."""
+        self.page.keyboard.press("h")
+        expect(self.page.get_by_role("region", name="History")).to_be_visible()
+        labels = self.page.locator(".moment .label").all_text_contents()
+        self.page.keyboard.press("Escape")
+        expect(self.page.get_by_role("region", name="History")).to_have_count(0)
+        return labels
+
     def log(self) -> list[dict[str, Any]]:
         return self.page.evaluate("jolly.log()")
 

@@ -117,3 +117,26 @@ def test_another_piece_has_a_tape_of_its_own(musician):
     assert musician.log() == []
     expect(page.get_by_role("button", name="Play from bar 1")).to_be_visible()
     expect(page.get_by_text("What you play runs by here")).to_be_visible()
+
+
+def test_a_piece_is_exported_and_imported_again(musician, tmp_path):
+    page = musician.page
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Export Night Ferry").click()
+    path = tmp_path / "ferry.json"
+    download.value.save_as(path)
+    page.get_by_label("File of a piece").set_input_files(path)
+    expect(page.get_by_text("“Night Ferry” is on the shelf.")).to_be_visible()
+    expect(page.get_by_role("link", name="Open Night Ferry")).to_have_count(2)
+
+
+def test_a_file_that_is_no_piece_is_refused_saying_where_and_nothing_is_stored(
+    musician, tmp_path, complaints
+):
+    page = musician.page
+    path = tmp_path / "broken.json"
+    path.write_text('{"name": "Broken",\n "tempo": }')
+    page.get_by_label("File of a piece").set_input_files(path)
+    expect(page.get_by_text("broken.json was not taken: line 2, column 11: it is no JSON")).to_be_visible()
+    expect(page.locator("[data-piece]")).to_have_count(3)
+    complaints.clear()

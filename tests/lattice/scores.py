@@ -6,20 +6,30 @@ from hypothesis import strategies as st
 
 from lattice.document import (
     DOCKSIDE,
+    BarRestart,
     BarSpan,
     Drawn,
+    Echo,
     Edit,
     Euclidean,
     Lane,
     Meter,
+    Moved,
     NoteSpan,
     Numbered,
+    Once,
+    PassRestart,
+    Reply,
+    Rests,
     Score,
+    StepChance,
+    StepRange,
     StepValue,
     Thin,
     Thrown,
 )
 from lattice.document.step_value import KINDS, NOTES
+from lattice.document.timing import DIRECTIONS
 
 VOICES = [voice.id for voice in DOCKSIDE.voices]
 
@@ -64,10 +74,20 @@ numbereds = st.builds(
     counts,
     st.integers(0, 10**39),
 )
+throw_numbers = st.integers(1, 999_999)
 throwns = st.builds(
-    lambda count, throw: Thrown(hits=count[0], steps=count[1], throw=throw), counts, st.integers(1, 999_999)
+    lambda count, throw: Thrown(hits=count[0], steps=count[1], throw=throw), counts, throw_numbers
 )
-sources = drawn | euclideans | numbereds | throwns
+partly_thrown = st.builds(
+    lambda of, percent, throw, was: Thrown(
+        hits=len(of.hits), steps=of.steps, throw=throw, moved=Moved(percent=percent, of=of), was=was
+    ),
+    drawn,
+    st.integers(0, 100),
+    throw_numbers,
+    st.none() | euclideans | numbereds,
+)
+rules = drawn | euclideans | numbereds | throwns | partly_thrown
 thins = st.integers(2, 32).flatmap(
     lambda every: st.builds(
         Thin,
@@ -78,39 +98,66 @@ thins = st.integers(2, 32).flatmap(
     )
 )
 spans = st.builds(BarSpan, bars=st.integers(1, 16)) | st.builds(NoteSpan, value=step_values)
-timings = (
+lengths_of_steps = (
     st.just({})
     | step_values.map(lambda value: {"step_value": value})
     | spans.map(lambda span: {"span": span})
 )
-edits = st.dictionaries(st.integers(0, 127), st.booleans(), max_size=4).map(
-    lambda forced: tuple(Edit(step=step, hit=hit) for step, hit in sorted(forced.items()))
+onces = st.builds(Once, count=st.integers(0, 3), note=st.just(64))  # within the shortest of bars
+orders = st.fixed_dictionaries(
+    {},
+    optional={
+        "once": onces,
+        "step_range": st.builds(StepRange, first=st.integers(0, 127), last=st.integers(0, 127)),
+        "direction": st.sampled_from(DIRECTIONS),
+        "restart": st.builds(BarRestart, bars=st.integers(1, 5)) | st.builds(PassRestart),
+    },
 )
+clocks = st.builds(lambda length, order: length | order, lengths_of_steps, orders)
 
 
-def _lanes_called(lane_id: str, timing: dict[str, Any]) -> st.SearchStrategy[Lane]:
-    return st.builds(
-        Lane,
-        id=st.just(lane_id),
-        name=st.just(lane_id),
-        voice=st.sampled_from(VOICES),
-        source=sources,
-        rotate=st.integers(-127, 127),
-        complement=st.booleans(),
-        thin=st.none() | thins,
-        edits=edits,
-        **{field: st.just(value) for field, value in timing.items()},
-        velocity=st.integers(1, 127),
-        length_percent=st.integers(1, 400),
-        chance_percent=st.integers(0, 100),
-        mute=st.booleans(),
-        solo=st.booleans(),
+def _by_step(model, **fields):
+    return st.dictionaries(st.integers(0, 127), st.builds(dict, **fields), max_size=4).map(
+        lambda rows: tuple(model(step=step, **row) for step, row in sorted(rows.items()))
     )
 
 
-def lanes_called(lane_id: str) -> st.SearchStrategy[Lane]:
-    """Return a strategy for any lane of that id."""
-    return timings.flatmap(lambda timing: _lanes_called(lane_id, timing))
+edits = _by_step(Edit, hit=st.booleans())
+step_chances = _by_step(StepChance, percent=st.integers(0, 100))
+
+
+@st.composite
+def lanes_called(draw: st.DrawFn, lane_id: str, others: tuple[str, ...] = ()) -> Lane:
+    """Any lane of that id; perhaps made from one of *others*."""
+    made = st.nothing()
+    if others:
+        of = st.sampled_from(others)
+        made = (
+            st.builds(Rests, of=of)
+            | st.builds(Echo, of=of, shift=st.integers(0, 127))
+            | st.builds(Reply, of=of, every=st.integers(1, 32))
+        )
+    source = draw(rules | made)
+    clock = {} if isinstance(source, Rests | Echo | Reply) else draw(clocks)
+    return Lane(
+        id=lane_id,
+        name=lane_id,
+        voice=draw(st.sampled_from(VOICES)),
+        source=source,
+        rotate=draw(st.integers(-127, 127)),
+        complement=draw(st.booleans()),
+        thin=draw(st.none() | thins),
+        edits=draw(edits),
+        **clock,
+        velocity=draw(st.integers(1, 127)),
+        length_percent=draw(st.integers(1, 400)),
+        chance_percent=draw(st.integers(0, 100)),
+        step_chances=draw(step_chances),
+        luck_bars=draw(st.none() | st.integers(1, 8)),
+        anchored=draw(st.booleans()),
+        mute=draw(st.booleans()),
+        solo=draw(st.booleans()),
+    )
 
 
 meters = st.builds(Meter, numerator=st.integers(1, 9), denominator=st.sampled_from([2, 4, 8, 16]))
@@ -118,8 +165,11 @@ dice = st.integers(0, 999_999_999)
 
 
 @st.composite
-def scores(draw: st.DrawFn, min_lanes: int = 0) -> Score:
-    """Any score of up to four lanes."""
+def scores(draw: st.DrawFn, min_lanes: int = 0, *, made: bool = True) -> Score:
+    """Any score of up to four lanes, some of them *made* from those before."""
     count = draw(st.integers(min_lanes, 4))
-    lanes = tuple(draw(lanes_called(f"lane-{number}")) for number in range(count))
-    return score(*lanes, meter=draw(meters), step_value=draw(step_values))
+    ids = tuple(f"lane-{number}" for number in range(count))
+    lanes = tuple(
+        draw(lanes_called(lane_id, ids[:number] if made else ())) for number, lane_id in enumerate(ids)
+    )
+    return score(*lanes, meter=draw(meters), step_value=draw(step_values), bars=draw(st.integers(1, 8)))

@@ -6,7 +6,7 @@ import type { Question } from '@/sound/player'
 export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
   return {
     id, name: id, voice: id, ink: 0, source: { kind: 'euclidean', hits: 4, steps: 16 }, rotate: 0, complement: false, edits: [],
-    velocity: 100, length_percent: 100, chance_percent: 100, mute: false, solo: false, ...fields,
+    direction: 'forward', velocity: 100, length_percent: 100, chance_percent: 100, step_chances: [], anchored: false, mute: false, solo: false, ...fields,
   } // prettier-ignore
 }
 
@@ -32,9 +32,9 @@ export function aScore(...lanes: Lane[]): Score {
 
 export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
   return {
-    id: 'thud', silent: false, steps: 4, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400, comes_round: '', starts: [],
-    places: [], hits: [], sounds: [], velocities: [], lengths: [], chances: [], cycle_starts: [], draws: [], edited: [],
-    sentence: { parts: [], offers: [] }, ...fields,
+    id: 'thud', silent: false, steps: 4, first_step: 0, last_step: 3, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400,
+    comes_round: '', is_gapped: false, follows: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
+    chances: [], cycle_starts: [], cycle_ends: [], draws: [], edited: [], sentence: { parts: [] }, ...fields,
   } // prettier-ignore
 }
 
@@ -46,7 +46,7 @@ export function standIn({ score, window }: Question): Rendering {
   const bar = 53760
   const [first, end] = [window.first_bar * bar, (window.first_bar + window.bars) * bar]
   const notes = score.lanes.flatMap((lane, index) => {
-    const every = lane.source.steps * 3360
+    const every = ('steps' in lane.source ? lane.source.steps : 1) * 3360
     const count = lane.mute ? 0 : Math.ceil(end / every)
     return Array.from({ length: count }, (_, at) => ({
       index,
@@ -63,7 +63,8 @@ export function standIn({ score, window }: Question): Rendering {
     bar_ticks: bar,
     beat_ticks: 13440,
     standing: [],
-    meeting: { says: '', at: [] },
+    benches: [],
+    meeting: { says: '', at: [], of: [] },
     lanes: score.lanes.map(({ id }) => aPicture({ id })),
     events: {
       lanes: notes.map(({ index }) => index),

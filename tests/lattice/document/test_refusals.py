@@ -74,11 +74,43 @@ def test_a_plain_piece_is_read():
         ({"velocity": "100"}, "lane “Thud”, velocity: input should be a valid integer, got '100'"),
         ({"velocity": 99.5}, "lane “Thud”, velocity"),
         ({"complement": 1}, "lane “Thud”, complement"),
+        # clocks and chances
+        ({"direction": "sideways"}, "lane “Thud”, direction: input should be 'forward', 'backward'"),
+        ({"step_range": {"first": 0, "last": 128}}, "lane “Thud”, step_range.last"),
+        ({"restart": {"kind": "bars", "bars": 65}}, "lane “Thud”, restart.bars"),
+        ({"once": {"bars": 16}}, "lane “Thud”, once: it would begin after the pattern's end"),
+        ({"luck_bars": 0}, "lane “Thud”, luck_bars"),
+        ({"step_chances": [{"step": 3, "percent": 101}]}, "lane “Thud”, step_chances.1.percent"),
+        (
+            {"step_chances": [{"step": 3, "percent": 1}, {"step": 3, "percent": 2}]},
+            "the step chances must be ascending by step and each step there once, got [3, 3]",
+        ),
+        (
+            {"source": {"kind": "numbered", "hits": 1, "steps": 2, "number": "1e9"}},
+            "lane “Thud”, source.number",
+        ),
+        (
+            {"source": {"kind": "thrown", "hits": 1, "steps": 2, "moved": {"percent": 101, "of": {}}}},
+            "source.moved.percent",
+        ),
+        # lanes made from lanes
+        (
+            {"source": {"kind": "rests", "of": "bell"}},
+            "lane “Thud”, source: there is no lane 'bell' to follow",
+        ),
+        (
+            {"source": {"kind": "echo", "of": "thud"}},
+            "lane “Thud”, source: lanes follow each other in a circle: “Thud” follows “Thud”",
+        ),
+        (
+            {"source": {"kind": "rests", "of": "thud"}, "direction": "backward"},
+            "runs on its clock: it has no direction of its own",
+        ),
         # fields
         ({"velocitty": 100}, "lane “Thud”, velocitty: there is no such field"),
         ({"name": ""}, "name"),
         ({"name": "a\u0007b"}, "name"),
-        ({"voice": "gong"}, "lane 'Thud', voice: the kit 'Dockside' has no voice 'gong'"),
+        ({"voice": "gong"}, "lane “Thud”, voice: the kit 'Dockside' has no voice 'gong'"),
     ],
 )
 def test_a_wrong_lane_is_refused_naming_lane_and_field(lane, says):
@@ -133,3 +165,12 @@ def test_documents_are_frozen():
 
 def test_dockside_is_the_kit_of_the_quay():
     assert [voice.pitch for voice in DOCKSIDE.voices] == [36, 38, 39, 42, 46, 37, 43, 51, 70, 56, 41, 49]
+
+
+def test_a_circle_over_several_lanes_is_refused_by_name():
+    lanes = [
+        {"id": one, "name": one.title(), "voice": one, "source": {"kind": "rests", "of": of}}
+        for one, of in (("thud", "bell"), ("bell", "rope"), ("rope", "thud"))
+    ]
+    said = "“Thud” follows “Bell” follows “Rope” follows “Thud”"
+    assert said in refusal(piece(pattern={"lanes": lanes}))

@@ -1,5 +1,4 @@
 import numpy as np
-import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -60,13 +59,33 @@ def test_draws_fill_their_range_evenly():
     assert ((counts - 1000) ** 2 / 1000).sum() < 120  # chi squared, 63 degrees: one in 100,000
 
 
-@pytest.mark.parametrize("chance", [0, 100])
-def test_never_and_always_need_no_dice(chance):
-    assert sounds(chance, 1, "bell", np.arange(50), np.zeros(50, int)).tolist() == [chance == 100] * 50
+def test_draws_come_in_the_shape_and_order_they_are_asked_for():
+    cycles, places = np.array([[9, 2], [2, 10_000]]), np.array([[1, 0], [7, 3]])
+    asked = draws(5, "bell", Purpose.ORDER, cycles, places)
+    assert asked.shape == (2, 2)
+    for at in np.ndindex(2, 2):
+        single = draws(5, "bell", Purpose.ORDER, cycles[at].reshape(1), places[at].reshape(1))
+        assert asked[at] == single[0]
 
 
-@given(dice, st.integers(0, 99))
+def test_never_and_always_are_certain():
+    highest = np.array([0, 2**53 - 1], np.uint64)
+    assert sounds(np.array([0, 0]), highest).tolist() == [False, False]
+    assert sounds(np.array([10_000, 10_000]), highest).tolist() == [True, True]
+
+
+def test_a_chance_is_met_exactly():
+    """At 50 % the lower half of all draws sounds, and not one more."""
+    draws_ = np.array([2**52 - 1, 2**52], np.uint64)
+    assert sounds(np.array([5000, 5000]), draws_).tolist() == [True, False]
+    third = 2**53 * 3333 / 10_000
+    around = np.array([int(third), int(third) + 1], np.uint64)
+    assert sounds(np.array([3333, 3333]), around).tolist() == [True, False]
+
+
+@given(dice, st.integers(0, 9_999))
 def test_what_sounds_at_a_chance_sounds_at_any_higher_one(dice, chance):
     run = np.arange(32)
-    lower, higher = (sounds(percent, dice, "bell", run, run % 8) for percent in (chance, chance + 1))
+    drawn = draws(dice, "bell", Purpose.CHANCE, run, run % 8)
+    lower, higher = (sounds(np.full(32, each), drawn) for each in (chance, chance + 1))
     assert not (lower & ~higher).any()

@@ -3,7 +3,7 @@
 import pytest
 from hypothesis import given
 
-from lattice.document import Drawn, Edit, Euclidean, StepValue, Thin
+from lattice.document import BarRestart, Drawn, Edit, Euclidean, Once, StepChance, StepValue, Thin
 from lattice.render import Window, picture, render
 from tests.lattice.scores import dice, lane, score, scores
 
@@ -24,19 +24,17 @@ def test_every_event_is_drawn_as_a_sounding_hit(score, dice):
 
 @given(scores(), dice)
 def test_columns_of_a_lane_belong_together(score, dice):
-    drawn = picture(score, dice, Window(first_bar=1, bars=2)).lanes
-    for asked, one in zip(score.lanes, drawn, strict=True):
-        assert len(one.starts) == len(one.places)
+    drawn = picture(score, dice, Window(first_bar=1, bars=2))
+    for one in drawn.lanes:
+        assert len(one.starts) == len(one.numbers)
         assert {len(column) for column in (one.sounds, one.velocities, one.lengths, one.chances)} == {
             len(one.hits)
         }
         assert one.starts == sorted(one.starts)
-        assert all(place < one.steps for place in one.places)
-        if not asked.thin or asked.thin.each_cycle:  # otherwise each cycle has other hits
-            assert {one.places[step] for step in one.hits} <= set(one.cycle_hits)
-        assert one.cycle_starts == [
-            start for start, place in zip(one.starts, one.places, strict=True) if place == 0
-        ]
+        assert all(number < one.steps for number in one.numbers)
+        assert set(one.cycle_starts) <= set(one.starts)
+        assert all(start <= end for start, end in zip(one.cycle_starts, one.cycle_ends, strict=True))
+        assert all(0 <= chance <= 100 for chance in one.chances)
 
 
 def test_the_meeting_is_given_in_bars_and_where_it_falls():
@@ -61,7 +59,8 @@ def test_a_lane_carries_its_cycle_and_its_sentence():
 
 @given(scores())
 def test_a_step_of_a_drawn_lane_says_which_drawn_step_it_shows(score):
-    plain = {"thin": None, "edits": (), "complement": False}
+    plain = {"thin": None, "edits": (), "complement": False, "step_range": None, "direction": "forward"}
+    plain |= {"restart": None, "once": None}
     score = score.model_copy(update={"lanes": tuple(one.model_copy(update=plain) for one in score.lanes)})
     for one, shown in zip(score.lanes, picture(score, 1, Window(bars=1)).lanes, strict=True):
         if isinstance(one.source, Drawn):
@@ -79,3 +78,63 @@ def test_where_a_drawn_step_is_not_what_is_heard_a_touch_is_a_hand_edit(turn):
     turned = lane(source=Drawn(steps=5, hits=(0, 2)), **turn)
     (shown,) = picture(score(turned), 1, Window(bars=1)).lanes
     assert shown.draws == []
+
+
+def test_the_meeting_of_chosen_lanes_is_theirs_alone():
+    sixteen, seven, five = (
+        lane("thud"),
+        lane("bell", source=Euclidean(hits=3, steps=7)),
+        lane("rope", source=Euclidean(hits=2, steps=5)),
+    )
+    asked = score(sixteen, seven, five)
+    assert picture(asked, 1, Window(bars=1)).meeting.says == "all meet again after 35 bars"
+    met = picture(asked, 1, Window(bars=8), chosen=["thud", "rope"]).meeting
+    assert (met.says, met.of) == ("Thud and Rope meet again after 5 bars", ["thud", "rope"])
+    assert met.at == [0, 5 * 53760]
+
+
+def test_lanes_that_can_never_meet_say_so():
+    late = lane("bell", once=Once(count=1, note=16))
+    steady = lane(source=Euclidean(hits=1, steps=4))
+    assert (
+        picture(score(steady, late), 1, Window(bars=1)).meeting.says
+        == "the lanes never begin a cycle together"
+    )
+
+
+def test_a_lane_that_sounds_once_is_silent_for_the_rest_of_the_pass():
+    once = lane(source=Euclidean(hits=4, steps=4), once=Once(bars=1, count=1, note=4))
+    (drawn,) = picture(score(once, bars=4), 1, Window(bars=8)).lanes
+    begins = 53760 + 13440
+    assert drawn.starts[:4] == [begins + step * 3360 for step in range(4)]
+    assert (drawn.cycle_starts, drawn.cycle_ends) == (
+        [begins, begins + 4 * 53760],
+        [begins + 13440, begins + 4 * 53760 + 13440],
+    )
+    assert drawn.is_gapped
+
+
+def test_a_restart_cuts_the_cycle_that_is_drawn():
+    (drawn,) = picture(
+        score(lane(source=Euclidean(hits=3, steps=12), restart=BarRestart(bars=1))), 1, Window(bars=1)
+    ).lanes
+    assert (drawn.cycle_starts, drawn.cycle_ends) == ([0, 12 * 3360], [12 * 3360, 53760])
+
+
+def test_the_bench_shows_every_setting_and_what_comes_round():
+    turned = lane(
+        source=Euclidean(hits=3, steps=8), thin=Thin(every=2), step_chances=(StepChance(step=3, percent=40),)
+    )
+    (bench,) = picture(score(turned), 1, Window(bars=1), chosen=["thud"]).benches
+    said = {field.setting: "".join(word.text for word in field.words) for field in bench.fields}
+    assert said["thin"] == "only each 2nd hit"
+    assert said["rotate"] == "0"
+    assert said["direction"] == "forward"
+    assert bench.step_chances == [100, 100, 100, 40, 100, 100, 100, 100]
+    assert bench.comes_round_after == "1 bar"  # two cycles of eight
+
+
+def test_a_lucky_order_comes_round_never_but_with_its_luck():
+    lucky = lane(direction="shuffled")
+    (bench,) = picture(score(lucky), 1, Window(bars=1), chosen=["thud"]).benches
+    assert bench.comes_round_after == "never: luck decides its order"

@@ -1,19 +1,18 @@
 """Thinning and hand edits, in played order."""
 
-import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lattice.document import Drawn, Edit, Pattern, Thin
-from lattice.render.played import cycle_of, hits_at
-from tests.lattice.scores import lane, scores, thins
+from lattice.document import Drawn, Edit, Thin
+from lattice.rhythm.lane_line import lines_of
+from tests.lattice.scores import lane, score, scores, thins
 
 
 def text(steps=24, **fields):
     """Return the first steps of a lane of three in eight, or as *fields* say."""
     one = lane(**{"source": Drawn(steps=8, hits=(0, 3, 6))} | fields)
-    hits = hits_at(one, cycle_of(one, Pattern(id="a", name="A")), np.arange(steps))
+    hits = lines_of(score(one), 1)[0].hits(0, steps)
     return "".join("x" if hit else "." for hit in hits)
 
 
@@ -46,9 +45,10 @@ def test_edits_beyond_the_steps_lie_dormant():
 @given(scores(min_lanes=1), thins, st.integers(0, 10**9))
 def test_only_and_without_share_the_hits_between_them(score, thin, first):
     base = score.lanes[0].model_copy(update={"thin": None, "edits": ()})
-    run = np.arange(first, first + 200)
     only, without, every = (
-        hits_at(base.model_copy(update={"thin": kept}), cycle_of(base, score), run)
+        lines_of(score.model_copy(update={"lanes": (base.model_copy(update={"thin": kept}),)}), 1)[0].hits(
+            first, first + 200
+        )
         for kept in (
             thin.model_copy(update={"keeps": "only"}),
             thin.model_copy(update={"keeps": "without"}),

@@ -3,42 +3,68 @@
 from itertools import combinations
 from typing import Any
 
-import numpy as np
 import pytest
 from hypothesis import given
 
 from lattice.document import (
+    BarRestart,
     BarSpan,
     Drawn,
+    Echo,
     Edit,
     Euclidean,
     Lane,
+    Made,
     Meter,
     NoteSpan,
     Numbered,
-    Pattern,
+    Once,
+    PassRestart,
+    Reply,
+    Rests,
     Score,
+    StepChance,
+    StepRange,
     StepValue,
     Thin,
     Thrown,
     read,
 )
-from lattice.render.played import cycle_of, hits_at, settled
-from lattice.sentence import SETTINGS, Sentence, say_step_value, sentence, standing
+from lattice.rhythm.lane_line import lines_of
+from lattice.sentence import (
+    SETTINGS,
+    Sentence,
+    Speech,
+    alternatives,
+    bench,
+    offers,
+    say_step_value,
+    sentence,
+    standing,
+    standing_choices,
+)
 from tests.lattice.scores import lane, score, scores
 
 # What names a lane or silences it is shown beside the sentence, on the lane itself.
 BESIDE = {"id", "name", "voice", "ink", "mute", "solo"}
 
 
-def spoken(lane: Lane, pattern_step: StepValue | None = None) -> Sentence:
-    step = pattern_step or StepValue()
-    rhythm = Pattern(id="a", name="A", step_value=step)
-    return sentence(lane, settled(lane, cycle_of(lane, rhythm)), step)
+def speeches(score: Score) -> list[Speech]:
+    return [Speech(line, score) for line in lines_of(score, 1)]
 
 
-def text(lane: Lane) -> str:
-    return " · ".join("".join(word.text for word in part.words) for part in spoken(lane).parts)
+def spoken(lane: Lane, *others: Lane) -> Sentence:
+    return sentence(speeches(score(*others, lane))[-1])
+
+
+def text(lane: Lane, *others: Lane) -> str:
+    return " · ".join("".join(word.text for word in part.words) for part in spoken(lane, *others).parts)
+
+
+def with_lane(score: Score, lane: Lane) -> Score:
+    return score.model_copy(
+        update={"lanes": tuple(lane if one.id == lane.id else one for one in score.lanes)}
+    )
 
 
 def patched(lane: Lane, patch: dict[str, Any]) -> Lane:
@@ -78,7 +104,24 @@ def test_every_field_that_acts_on_a_lane_has_one_row():
         ({"span": BarSpan(bars=1)}, "4 in 16 · over 1 bar"),
         ({"span": BarSpan(bars=3)}, "4 in 16 · over 3 bars"),
         ({"span": NoteSpan(value=StepValue(note=2))}, "4 in 16 · over 1/2"),
+        ({"once": Once()}, "4 in 16 · once"),
+        ({"once": Once(count=3)}, "4 in 16 · once, from 3/4"),
+        ({"once": Once(bars=2, count=1, note=8)}, "4 in 16 · once, from 2 bars + 1/8"),
+        ({"step_range": StepRange(first=2, last=8)}, "4 in 16 · steps 3–9"),
+        ({"step_range": StepRange(first=2, last=99)}, "4 in 16 · steps 3–16"),
+        ({"direction": "backward"}, "4 in 16 · backward"),
+        ({"direction": "to-and-fro"}, "4 in 16 · to and fro"),
+        ({"direction": "wander"}, "4 in 16 · wandering"),
+        ({"restart": BarRestart(bars=2)}, "4 in 16 · restarts every 2 bars"),
+        ({"restart": PassRestart()}, "4 in 16 · restarts with each pass"),
         ({"velocity": 72}, "4 in 16 · velocity 72"),
+        ({"step_chances": (StepChance(step=1, percent=50),)}, "4 in 16 · chances on 1"),
+        ({"luck_bars": 2}, "4 in 16 · luck again every 2 bars"),
+        ({"anchored": True}, "4 in 16 · anchored"),
+        (
+            {"source": Thrown(hits=5, steps=16, throw=3, was=Euclidean(hits=5, steps=16))},
+            "5 in 16, throw 3, was 5 in 16",
+        ),
         ({"length_percent": 60}, "4 in 16 · length 60 %"),
         (
             {"rotate": 2, "complement": True, "chance_percent": 45, "velocity": 90},
@@ -90,79 +133,137 @@ def test_a_lane_says_what_it_does_in_order(fields, said):
     assert text(lane(**fields)) == said
 
 
+@pytest.mark.parametrize(
+    ("source", "said"),
+    [
+        (Rests(of="chain"), "rests of Chain"),
+        (Echo(of="chain", shift=3), "echo of Chain, 3 later"),
+        (Reply(of="chain"), "reply to Chain"),
+        (Reply(of="chain", every=2), "reply to Chain, each 2nd hit"),
+    ],
+)
+def test_a_made_lane_says_whom_it_follows(source, said):
+    assert text(lane("bottle", source=source), lane("chain")) == said
+
+
+RED = {
+    "complement": True,
+    "thin": Thin(),
+    "edits": (Edit(step=0, hit=True),),
+    "once": Once(),
+    "step_range": StepRange(first=1, last=2),
+    "direction": "backward",
+    "restart": PassRestart(),
+    "chance_percent": 5,
+    "step_chances": (StepChance(step=1, percent=50),),
+    "luck_bars": 2,
+}
+BLACK = {"rotate": 1, "velocity": 3, "length_percent": 9, "step_value": StepValue(note=8), "anchored": True}
+
+
 def test_what_bends_the_result_is_red():
-    parts = spoken(
-        lane(
-            complement=True,
-            chance_percent=5,
-            rotate=1,
-            velocity=3,
-            length_percent=9,
-            thin=Thin(),
-            edits=(Edit(step=0, hit=True),),
-        )
-    ).parts
-    assert {part.setting for part in parts if part.red} == {"complement", "thin", "by hand", "chance"}
+    for fields, is_red in ((RED, True), (BLACK, False), ({"span": BarSpan()}, False)):
+        for field, value in fields.items():
+            parts = spoken(lane(**{field: value})).parts
+            assert [part.red for part in parts] == [False, is_red], field
+
+
+@given(scores(min_lanes=1))
+def test_what_is_said_is_exactly_what_differs_from_plain(score: Score):
+    for speech in speeches(score):
+        said = {part.setting for part in sentence(speech).parts}
+        plain = lane()
+        differing = {
+            row.name
+            for row in SETTINGS
+            for field in row.fields
+            if field == "source" or getattr(speech.lane, field) != getattr(plain, field)
+        }
+        assert said == differing
+
+
+@given(scores(min_lanes=1))
+def test_the_bench_has_every_setting_of_a_lane_with_a_clock(score: Score):
+    for speech in speeches(score):
+        shown = [field.setting for field in bench(speech)]
+        if isinstance(speech.lane.source, Made):
+            assert set(shown) <= {row.name for row in SETTINGS}
+            assert "step value" not in shown
+        else:
+            painted = set() if speech.lane.step_chances else {"step chances"}
+            assert shown == [row.name for row in SETTINGS if row.name not in painted]
+        said = {part.setting for part in sentence(speech).parts}
+        assert {field.setting for field in bench(speech) if not field.is_plain} == said
 
 
 @given(scores(min_lanes=1))
 def test_a_part_taken_back_to_plain_is_no_longer_said(score: Score):
-    for one in score.lanes:
-        for part in spoken(one).parts:
+    for speech in speeches(score):
+        for part in sentence(speech).parts:
             if part.plain is not None:
-                assert part.setting not in [left.setting for left in spoken(patched(one, part.plain)).parts]
+                changed = with_lane(score, patched(speech.lane, part.plain))
+                (left,) = (one for one in speeches(changed) if one.lane.id == speech.lane.id)
+                assert part.setting not in [one.setting for one in sentence(left).parts]
 
 
 @given(scores(min_lanes=1))
 def test_every_offer_can_be_taken_and_is_then_said(score: Score):
-    for one in score.lanes:
-        for offer in spoken(one, score.step_value).offers:
-            taken = patched(one, offer.patch)
-            assert taken != one
-            assert text(taken) != text(one)
+    for speech in speeches(score):
+        before = [part.words for part in sentence(speech).parts]
+        for offer in offers(speech):
+            changed = read(Score, with_lane(score, patched(speech.lane, offer.patch)).model_dump(mode="json"))
+            (taken,) = (one for one in speeches(changed) if one.lane.id == speech.lane.id)
+            assert [part.words for part in sentence(taken).parts] != before
 
 
 @given(scores(min_lanes=1))
 def test_every_number_can_be_moved_to_both_its_ends(score: Score):
-    for one in score.lanes:
-        for word in (word for part in spoken(one).parts for word in part.words if word.kind == "number"):
-            assert word.low <= word.value <= word.high
+    for speech in speeches(score):
+        for word in (word for field in bench(speech) for word in field.words if word.kind == "number"):
+            assert word.low <= word.value <= word.high, word
             for end in (word.low, word.high):
-                moved = one.model_dump(mode="json")
+                moved = speech.lane.model_dump(mode="json")
                 *parents, field = word.field.split(".")
                 target = moved
                 for parent in parents:
                     target = target[parent]
+                assert target[field] == word.stored
                 target[field] = end
-                if isinstance(one.source, Drawn) and field == "steps":
+                if isinstance(speech.lane.source, Drawn) and field == "steps":
                     moved["source"]["hits"] = [hit for hit in moved["source"]["hits"] if hit < end]
-                read(Lane, moved)
+                read(Score, with_lane(score, read(Lane, moved)).model_dump(mode="json"))
 
 
 @given(scores(min_lanes=1))
 def test_every_alternative_of_a_word_can_be_chosen(score: Score):
-    for one in score.lanes:
-        for word in (word for part in spoken(one).parts for word in part.words if word.kind == "choice"):
-            assert sum(choice.chosen for choice in word.choices) == 1
-            for choice in word.choices:
-                assert (patched(one, choice.patch) == one) == choice.chosen
+    for speech in speeches(score):
+        for field in bench(speech):
+            for word in (word for word in field.words if word.kind == "choice"):
+                found = alternatives(speech, field.setting, word.name)
+                assert len({choice.key for choice in found}) == len(found)
+                assert sum(choice.chosen for choice in found) <= 1
+                for choice in found:
+                    changed = with_lane(score, patched(speech.lane, choice.patch))
+                    read(Score, changed.model_dump(mode="json"))
+                    assert (changed == score) == choice.chosen or not choice.patch
+
+
+@given(scores(min_lanes=1))
+def test_every_word_that_acts_can_be_pressed(score: Score):
+    for speech in speeches(score):
+        for word in (word for part in sentence(speech).parts for word in part.words if word.kind == "act"):
+            assert patched(speech.lane, word.patch or {}) != speech.lane
+
+
+def test_a_word_that_is_not_there_is_refused():
+    with pytest.raises(KeyError, match="direction: colour"):
+        alternatives(speeches(score(lane()))[0], "direction", "colour")
 
 
 def choice_of(lane: Lane, says: str) -> dict[str, Any]:
     """Return the patch of the alternative of a lane's source that says so."""
-    words = spoken(lane).parts[0].words
-    return next(choice.patch for word in words for choice in word.choices if says in choice.text)
-
-
-@given(scores(min_lanes=1))
-def test_settling_a_lane_changes_nothing_that_is_heard(score: Score):
-    for one in score.lanes:
-        source = settled(one, cycle_of(one, score))
-        drawn = Lane(id=one.id, name=one.name, voice=one.voice, source=source, step_value=one.step_value)
-        repeats = source.steps > one.source.steps or one.thin is None or one.thin.each_cycle
-        run = np.arange(3 * source.steps if repeats else source.steps)
-        before, after = (hits_at(it, cycle_of(it, score), run) for it in (one, drawn))
-        assert (before == after).all()
+    found = alternatives(speeches(score(lane))[0], "source", "source")
+    return next(choice.patch for choice in found if says in choice.text)
 
 
 def test_a_computed_lane_is_settled_with_all_its_turns():
@@ -179,10 +280,20 @@ def test_a_spread_rhythm_keeps_its_hits_when_it_is_taken_by_number():
     by_number = patched(spread, choice_of(spread, "by number"))
     number = list(combinations(range(16), 5)).index((0, 3, 6, 9, 12)) + 1
     assert text(by_number) == f"5 in 16, no. {number} of 4,368 · rotated 2"
-    assert (
-        cycle_of(by_number, Pattern(id="a", name="A")).hits
-        == cycle_of(spread, Pattern(id="a", name="A")).hits
-    )
+    before, after = (lines_of(score(one), 1)[0].rule_hits for one in (spread, by_number))
+    assert before == after
+
+
+def test_a_lane_is_offered_to_follow_the_one_above_it_and_none_that_follows_it():
+    chain, bottle = lane("chain"), lane("bottle")
+    follower = lane("clink", source=Rests(of="bottle"))
+    of_bottle = speeches(score(chain, bottle, follower))[1]
+    texts = [choice.text for choice in alternatives(of_bottle, "source", "source")]
+    assert "rests of Chain" in texts
+    of_follower = speeches(score(chain, bottle, follower))[2]
+    assert [choice.text for choice in alternatives(of_follower, "source", "lane")] == ["Chain", "Bottle"]
+    of_chain = speeches(score(chain, lane("bottle", source=Rests(of="chain"))))[0]
+    assert not any("Bottle" in choice.text for choice in alternatives(of_chain, "source", "source"))
 
 
 def test_the_patterns_step_is_said_the_same_way():
@@ -190,8 +301,12 @@ def test_the_patterns_step_is_said_the_same_way():
 
 
 def test_what_holds_for_the_whole_pattern_can_be_moved_too():
-    parts = standing(score(lane(), tempo=112.5, meter=Meter(numerator=7, denominator=8)), 7081)
+    asked = score(lane(once=Once(bars=2)), tempo=112.5, meter=Meter(numerator=7, denominator=8), bars=4)
+    parts = standing(asked, 7081)
     said = {part.setting: "".join(word.text for word in part.words) for part in parts}
-    assert said == {"tempo": "112.5", "meter": "7/8", "step value": "1/16", "dice": "7081"}
+    assert said == {"tempo": "112.5", "meter": "7/8", "bars": "4 bars", "step value": "1/16", "dice": "7081"}
     tempo = parts[0].words[0]
     assert (tempo.field, tempo.value, tempo.low, tempo.high) == ("tempo", 112.5, 20, 400)
+    length = parts[2].words[0]
+    assert (length.field, length.low) == ("bars", 3)  # the lane that sounds once begins in the third
+    assert [choice.text for choice in standing_choices(asked, "meter") if choice.chosen] == ["1/8"]

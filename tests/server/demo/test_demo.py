@@ -2,21 +2,40 @@
 
 from demo.pieces import LANTERN_QUAY, NIGHT_FERRY, PIECES, SLACK_WATER
 
-from lattice.document import Euclidean, score_of
+from lattice.document import Euclidean, Lane, score_of
 from lattice.render import Window, picture
-from lattice.render.played import cycle_of
+from lattice.rhythm.lane_line import lines_of
 
 
-def test_night_ferry_has_drift_tuplets_rests_and_chances():
-    (pattern,) = NIGHT_FERRY.patterns
-    cycles = [cycle_of(lane, pattern) for lane in pattern.lanes]
-    tuplets = [lane for lane in pattern.lanes if lane.step_value and lane.step_value.divisor in (3, 5, 7)]
-    assert (NIGHT_FERRY.tempo, len(pattern.lanes) >= 7) == (112, True)
-    assert len({cycle.quarters for cycle in cycles}) >= 4
-    assert len(tuplets) == 2
-    assert any(lane.complement for lane in pattern.lanes)
-    assert sum(lane.chance_percent < 100 for lane in pattern.lanes) >= 2
-    assert Euclidean(hits=5, steps=16) in [lane.source for lane in pattern.lanes]
+def test_night_ferry_shows_every_way_to_make_a_rhythm():
+    lanes = [lane for pattern in NIGHT_FERRY.patterns for lane in pattern.lanes]
+    assert {lane.source.kind for lane in lanes} >= {
+        "drawn",
+        "euclidean",
+        "numbered",
+        "rests",
+        "echo",
+        "reply",
+    }
+    for field in (
+        "rotate",
+        "thin",
+        "span",
+        "once",
+        "direction",
+        "restart",
+        "step_chances",
+        "luck_bars",
+        "anchored",
+    ):
+        assert any(getattr(lane, field) != Lane.model_fields[field].default for lane in lanes), field
+    assert Euclidean(hits=5, steps=16) in [lane.source for lane in lanes]
+
+
+def test_night_ferry_drifts():
+    pattern = NIGHT_FERRY.patterns[0]
+    assert (NIGHT_FERRY.tempo, len(pattern.lanes)) == (112, 10)
+    assert len({line.course.cycle_quarters for line in lines_of(pattern, 1)}) >= 4
 
 
 def test_the_others_stand_where_the_ferry_does():
@@ -25,7 +44,7 @@ def test_the_others_stand_where_the_ferry_does():
 
 
 def test_every_demo_piece_sounds_in_every_lane_within_eight_bars():
-    for piece in PIECES:
-        pattern = piece.patterns[0]
+    every = [(piece, pattern) for piece in PIECES for pattern in piece.patterns]
+    for piece, pattern in every:
         drawn = picture(score_of(piece, pattern), pattern.dice, Window(bars=8))
         assert set(drawn.events.lanes) == set(range(len(pattern.lanes)))

@@ -11,6 +11,10 @@ def edited(piece, **fields):
     return document
 
 
+def moment(number, document, label="a change"):
+    return {"number": number, "label": label, "document": document}
+
+
 def test_a_new_piece_lies_first_on_the_shelf(mara):
     mara.new_piece("Slack Water")
     mara.new_piece("Night Ferry")
@@ -26,23 +30,9 @@ def test_a_new_piece_has_a_lane_to_begin_with_and_its_first_moment(mara):
 def test_a_save_is_read_back_and_counts_the_revision(mara):
     piece = mara.new_piece()
     document = edited(piece, velocity=64)
-    saved = mara.save(
-        piece, document=document, moments=[{"label": "Thud: velocity 100 -> 64", "document": document}]
-    )
+    saved = mara.save(piece, document=document, moments=[moment(2, document)])
     assert saved.json()["revision"] == piece["revision"] + 1
     assert mara.send("GET", f"/pieces/{piece['id']}").json()["document"] == document
-
-
-def test_every_save_stores_its_moments_in_order(mara):
-    piece = mara.new_piece()
-    steps = [edited(piece, velocity=velocity) for velocity in (90, 80)]
-    moments = [{"label": f"step {number}", "document": document} for number, document in enumerate(steps)]
-    mara.save(piece, document=steps[-1], moments=moments)
-    stored = Moment.objects.filter(revision=2)
-    assert [(moment.place, moment.label, moment.document) for moment in stored] == [
-        (0, "step 0", steps[0]),
-        (1, "step 1", steps[1]),
-    ]
 
 
 def test_mute_and_solo_are_saved_without_a_moment(mara):
@@ -57,7 +47,7 @@ def test_a_save_over_a_newer_revision_is_refused_and_stores_nothing(mara):
     theirs = edited(piece, velocity=1)
     mara.save(piece, document=theirs)
     mine = edited(piece, velocity=2)
-    refused = mara.save(piece, document=mine, moments=[{"label": "mine", "document": mine}])
+    refused = mara.save(piece, document=mine, moments=[moment(2, mine, "mine")])
     assert refused.status_code == 409
     assert refused.json()["error"]["code"] == "newer-revision"
     assert "revision 2 is saved, this change was based on revision 1" in refused.json()["error"]["message"]

@@ -23,9 +23,9 @@ def anybody(django_db_blocker):
     """Nobody signed in, and no database to be seen."""
 
     class Asking(Client):
-        def ask(self, **changes):
+        def ask(self, path="", **changes):
             return self.post(
-                "/api/render", orjson.dumps(question(**changes)), content_type="application/json"
+                f"/api/render{path}", orjson.dumps(question(**changes)), content_type="application/json"
             )
 
     return Asking()
@@ -41,13 +41,57 @@ def test_the_answer_holds_the_engines_events(anybody):
 
 def test_a_score_that_is_refused_says_where(anybody):
     broken = SCORE.model_dump(mode="json")
-    broken["lanes"][3]["source"]["hits"] = 8
+    broken["lanes"][2]["source"]["hits"] = 17
     refused = anybody.ask(score=broken)
     assert refused.status_code == 422
-    assert refused.json()["error"]["message"] == "lane “Clink”, source: 8 hits do not fit into 7 steps"
+    assert refused.json()["error"]["message"] == "lane “Bottle”, source: 17 hits do not fit into 16 steps"
 
 
 def test_a_window_longer_than_a_screen_is_refused(anybody):
     refused = anybody.ask(window={"first_bar": 0, "bars": 65})
     assert refused.status_code == 422
     assert "window.bars: at most 64 bars at once, got 65" in refused.json()["error"]["message"]
+
+
+def asked(anybody, path, **changes):
+    body = question(**changes)
+    if path in ("/throw", "/measures"):
+        del body["window"]
+    return anybody.post(f"/api/render{path}", orjson.dumps(body), content_type="application/json")
+
+
+def test_the_benches_of_chosen_lanes_come_along(anybody):
+    answer = anybody.ask(chosen=["chain", "bottle"]).json()
+    assert [bench["id"] for bench in answer["benches"]] == ["chain", "bottle"]
+    assert answer["meeting"]["of"] == ["chain", "bottle"]
+
+
+def test_alternatives_come_with_their_threads(anybody):
+    found = anybody.ask("/alternatives", lane="thud", setting="direction", word="direction").json()
+    assert [one["key"] for one in found][:2] == ["forward", "backward"]
+    assert all(one["thread"]["id"] == "thud" for one in found)
+    offers = anybody.ask("/alternatives", lane="thud").json()
+    assert all(one["explains"] for one in offers)
+    assert anybody.ask("/alternatives", setting="meter").json()[0]["thread"] is None
+    assert anybody.ask("/alternatives", lane="thud", setting="colour", word="x").status_code == 422
+    assert anybody.ask("/alternatives", lane="gong", setting="source", word="source").status_code == 422
+
+
+def test_lanes_are_thrown_one_by_one_or_all_that_may_be(anybody):
+    one = asked(anybody, "/throw", lane="bottle", percent=50, throw=9).json()["sources"]
+    assert set(one) == {"bottle"}
+    every = asked(anybody, "/throw", percent=50, throw=9).json()["sources"]
+    assert one["bottle"] == every["bottle"]
+    anchored = {lane.id for lane in PATTERN.lanes if lane.anchored}
+    assert anchored
+    assert not anchored & set(every)
+    refused = asked(anybody, "/throw", lane=min(anchored), percent=50, throw=9)
+    assert "anchored" in refused.json()["error"]["message"]
+    assert asked(anybody, "/throw", lane="bottle", percent=101, throw=9).status_code == 422
+
+
+def test_a_lane_is_measured_against_where_it_was(anybody):
+    since = {"since": SCORE.model_dump(mode="json"), "since_dice": PATTERN.dice}
+    told = asked(anybody, "/measures", lane="thud", **since).json()
+    assert (told["hits_a_bar"], told["evenness"], told["distance"]) == (4, 1, 0)
+    assert asked(anybody, "/measures", lane="gong", **since).status_code == 422

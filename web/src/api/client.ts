@@ -11,8 +11,11 @@ export type Rendering = Schemas['Rendering']
 export type LanePicture = Schemas['LanePicture']
 export type Part = Schemas['Part']
 export type Word = Schemas['Word']
+export type Field = Schemas['Field']
+export type Bench = Schemas['Bench']
+export type Alternative = Schemas['Alternative']
+export type Measures = Schemas['Measures']
 export type OpenPiece = Schemas['OpenPiece']
-export type Offer = Schemas['Offer']
 export type KeptClip = Schemas['KeptClip']
 export type ShelfPiece = Schemas['ShelfPiece']
 
@@ -53,3 +56,12 @@ export async function answer<Data>(
     said?.message ?? `The server failed (${response.status}).`,
   )
 }
+
+/** Store a piece that was exported; the server reads the text itself, so that it can say what is wrong on which line. */
+export const importPiece = (text: string): Promise<OpenPiece> =>
+  answer(
+    api.POST('/api/pieces/import', {
+      body: text as never,
+      bodySerializer: (body: unknown) => body as string,
+    }),
+  )

@@ -116,6 +116,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Piece
+         * @description Store a piece that was exported as JSON.
+         */
+        post: operations["pieces_api_import_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schema
+         * @description The JSON Schema of a piece.
+         */
+        get: operations["pieces_api_schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}": {
         parameters: {
             query?: never;
@@ -146,6 +186,66 @@ export interface paths {
          * @description Rename a piece.
          */
         patch: operations["pieces_api_rename_piece"];
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Piece
+         * @description A piece as a JSON file.
+         */
+        get: operations["pieces_api_export_piece"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/moments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Moments
+         * @description The history of a piece, the first moment first.
+         */
+        get: operations["pieces_api_list_moments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/moments/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Moment
+         * @description A moment of a piece's history, to go back to.
+         */
+        get: operations["pieces_api_open_moment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/pieces/{piece_id}/restore": {
@@ -182,6 +282,66 @@ export interface paths {
          * @description Everything to be drawn and heard of a window of a score.
          */
         post: operations["pieces_render_api_render"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Alternatives
+         * @description What a word could be instead, or a lane could begin to use, each with the thread it would make.
+         */
+        post: operations["pieces_render_api_alternatives"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measures
+         * @description How busy, syncopated and even a lane is, and how far from where it was.
+         */
+        post: operations["pieces_render_api_measures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/throw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Throw
+         * @description The sources of one lane, or of all that are not anchored, after a throw.
+         */
+        post: operations["pieces_render_api_throw"];
         delete?: never;
         options?: never;
         head?: never;
@@ -241,6 +401,65 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Alternative
+         * @description One way to go on: what it is called, the fields that it sets, the thread that it would make of the lane.
+         *
+         *     *key*: the same for the same alternative on every lane. *thread*: none where it is no thread's.
+         */
+        Alternative: {
+            /** Chosen */
+            chosen: boolean;
+            /** Explains */
+            explains: string;
+            /** Key */
+            key: string;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+            /** Text */
+            text: string;
+            thread: components["schemas"]["LanePicture"] | null;
+        };
+        /**
+         * AlternativesQuestion
+         * @description The *word* of a *setting* of a *lane*, or of the pattern; without a setting, what a lane could begin to use.
+         */
+        AlternativesQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lane */
+            lane?: string | null;
+            score: components["schemas"]["Score"];
+            /**
+             * Setting
+             * @default
+             */
+            setting: string;
+            window: components["schemas"]["Window"];
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+        };
+        /**
+         * BarRestart
+         * @description The cycle begins at its first step again every so many bars.
+         */
+        BarRestart: {
+            /**
+             * Bars
+             * @default 2
+             */
+            bars: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bars";
+        };
+        /**
          * BarSpan
          * @description A cycle fills so many bars.
          */
@@ -257,18 +476,24 @@ export interface components {
             kind: "bars";
         };
         /**
-         * Choice
-         * @description One alternative for a word, and the fields that choosing it sets; none if it is *chosen*.
+         * Bench
+         * @description One lane whole: every setting as a field, the chance of each step, when what it plays comes round.
+         *
+         *     *settles*: the fields that turn it into a drawn lane that plays the same.
          */
-        Choice: {
-            /** Chosen */
-            chosen: boolean;
-            /** Patch */
-            patch: {
+        Bench: {
+            /** Comes Round After */
+            comes_round_after: string;
+            /** Fields */
+            fields: components["schemas"]["Field"][];
+            /** Id */
+            id: string;
+            /** Settles */
+            settles: {
                 [key: string]: unknown;
             };
-            /** Text */
-            text: string;
+            /** Step Chances */
+            step_chances: number[];
         };
         /**
          * Clip
@@ -342,6 +567,24 @@ export interface components {
             steps: number;
         };
         /**
+         * Echo
+         * @description The other lane's hits, *shift* steps later.
+         */
+        Echo: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "echo";
+            /** Of */
+            of: string;
+            /**
+             * Shift
+             * @default 3
+             */
+            shift: number;
+        };
+        /**
          * Edit
          * @description One step forced to hit or rest by hand, on top of all else.
          */
@@ -398,6 +641,28 @@ export interface components {
             starts: number[];
             /** Velocities */
             velocities: number[];
+        };
+        /**
+         * Field
+         * @description One setting, plain or not, with its label, as the bench shows it.
+         */
+        Field: {
+            /** Explains */
+            explains: string;
+            /** Is Plain */
+            is_plain: boolean;
+            /** Label */
+            label: string;
+            /** Plain */
+            plain: {
+                [key: string]: unknown;
+            } | null;
+            /** Red */
+            red: boolean;
+            /** Setting */
+            setting: string;
+            /** Words */
+            words: components["schemas"]["Word"][];
         };
         /**
          * Keeping
@@ -459,6 +724,12 @@ export interface components {
          */
         Lane: {
             /**
+             * Anchored
+             * @description no throw and no action on all lanes touches it
+             * @default false
+             */
+            anchored: boolean;
+            /**
              * Chance Percent
              * @description how often a hit sounds
              * @default 100
@@ -470,6 +741,12 @@ export interface components {
              * @default false
              */
             complement: boolean;
+            /**
+             * Direction
+             * @default forward
+             * @enum {string}
+             */
+            direction: "forward" | "backward" | "to-and-fro" | "to-and-fro-twice" | "shuffled" | "random" | "wander";
             /**
              * Edits
              * @description ascending by step
@@ -490,12 +767,24 @@ export interface components {
              */
             length_percent: number;
             /**
+             * Luck Bars
+             * @description luck comes round after so many bars; none: never
+             */
+            luck_bars?: number | null;
+            /**
              * Mute
              * @default false
              */
             mute: boolean;
             /** Name */
             name: string;
+            /** @description one cycle in each pass; none: it goes round */
+            once?: components["schemas"]["Once"] | null;
+            /**
+             * Restart
+             * @description none: never
+             */
+            restart?: (components["schemas"]["BarRestart"] | components["schemas"]["PassRestart"]) | null;
             /**
              * Rotate
              * @description steps later; negative: earlier
@@ -508,12 +797,20 @@ export interface components {
              */
             solo: boolean;
             /** Source */
-            source: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["Thrown"];
+            source: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["Thrown"] | components["schemas"]["Rests"] | components["schemas"]["Echo"] | components["schemas"]["Reply"];
             /**
              * Span
              * @description what a cycle fills; none: it keeps its step
              */
             span?: (components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"]) | null;
+            /**
+             * Step Chances
+             * @description ascending by step; others: 100 %
+             * @default []
+             */
+            step_chances: components["schemas"]["StepChance"][];
+            /** @description none: all steps */
+            step_range?: components["schemas"]["StepRange"] | null;
             /** @description none: the pattern's */
             step_value?: components["schemas"]["StepValue"] | null;
             /** @description none: every hit */
@@ -530,17 +827,21 @@ export interface components {
          * LanePicture
          * @description A lane in the window. All positions are ticks from the pattern's start.
          *
-         *     *starts*, *places*: of every step that begins in the window, its time and its number in the cycle;
-         *     *hits*: indices into those, of the hits; then, hit by hit, *sounds* (1 if the dice let it sound),
-         *     *velocities*, *lengths* and *chances* (%). *cycle_starts*: where a cycle begins in the window.
-         *     *cycle_hits*: the steps that are hits in the lane's very first cycle; *edited*: those forced by hand.
-         *     *draws*: for each step number, the drawn step that it shows; empty where a touch is a hand edit.
+         *     *starts*, *numbers*: of every step that begins in the window, its time and its number in the lane; *hits*: indices
+         *     into those, of the hits; then, hit by hit, *sounds* (1 if the dice let it sound), *velocities*, *lengths* and
+         *     *chances* (%). *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers
+         *     there are; *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's
+         *     very first cycle; *edited*: those forced by hand. *draws*: for each step number, the drawn step that it shows;
+         *     empty where a touch is a hand edit. *comes_round*: the length of its cycle, said. *is_gapped*: whether it is silent
+         *     between its cycles. *follows*: the id of the lane that it is made from.
          */
         LanePicture: {
             /** Chances */
             chances: number[];
             /** Comes Round */
             comes_round: string;
+            /** Cycle Ends */
+            cycle_ends: number[];
             /** Cycle Hits */
             cycle_hits: number[];
             /** Cycle Starts */
@@ -551,14 +852,22 @@ export interface components {
             draws: number[];
             /** Edited */
             edited: number[];
+            /** First Step */
+            first_step: number;
+            /** Follows */
+            follows: string | null;
             /** Hits */
             hits: number[];
             /** Id */
             id: string;
+            /** Is Gapped */
+            is_gapped: boolean;
+            /** Last Step */
+            last_step: number;
             /** Lengths */
             lengths: number[];
-            /** Places */
-            places: number[];
+            /** Numbers */
+            numbers: number[];
             sentence: components["schemas"]["Sentence"];
             /** Silent */
             silent: boolean;
@@ -574,12 +883,44 @@ export interface components {
             velocities: number[];
         };
         /**
+         * Measures
+         * @description *hits_a_bar*: onsets before chance; *syncopation*, *evenness*, *distance*, *pattern_distance*: 0-1.
+         */
+        Measures: {
+            /** Distance */
+            distance: number;
+            /** Evenness */
+            evenness: number;
+            /** Hits A Bar */
+            hits_a_bar: number;
+            /** Pattern Distance */
+            pattern_distance: number;
+            /** Syncopation */
+            syncopation: number;
+        };
+        /**
+         * MeasuresQuestion
+         * @description Which *lane* to measure, and since what its distance is.
+         */
+        MeasuresQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lane */
+            lane: string;
+            score: components["schemas"]["Score"];
+            since: components["schemas"]["Score"];
+            /** Since Dice */
+            since_dice: number;
+        };
+        /**
          * Meeting
-         * @description When all lanes begin a cycle together: *says*, and where in the window.
+         * @description When lanes begin a cycle together: *says*, and where in the window. *of*: their ids.
          */
         Meeting: {
             /** At */
             at: number[];
+            /** Of */
+            of: string[];
             /** Says */
             says: string;
         };
@@ -602,12 +943,41 @@ export interface components {
         };
         /**
          * MomentIn
-         * @description A change since the last save: its name and the document after it.
+         * @description A change since the last save: its number, its name and the document after it.
          */
         MomentIn: {
             document: components["schemas"]["Piece"];
             /** Label */
             label: string;
+            /** Number */
+            number: number;
+        };
+        /**
+         * MomentLine
+         * @description A moment in the list of a piece's history.
+         */
+        MomentLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Label */
+            label: string;
+            /** Number */
+            number: number;
+        };
+        /**
+         * Moved
+         * @description A throw that moves only *percent* of the hits that *of* draws.
+         */
+        Moved: {
+            of: components["schemas"]["Drawn"];
+            /**
+             * Percent
+             * @default 100
+             */
+            percent: number;
         };
         /**
          * Naming
@@ -670,24 +1040,39 @@ export interface components {
             steps: number;
         };
         /**
-         * Offer
-         * @description One setting that is still plain, and the fields that begin to use it.
+         * Once
+         * @description One cycle in each pass of the pattern, *bars* bars and *count* notes of 1/*note* after its beginning.
          */
-        Offer: {
-            /** Explains */
-            explains: string;
-            /** Patch */
-            patch: {
-                [key: string]: unknown;
-            };
-            /** Setting */
-            setting: string;
-            /** Text */
-            text: string;
+        Once: {
+            /**
+             * Bars
+             * @default 0
+             */
+            bars: number;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            /**
+             * Note
+             * @default 4
+             * @enum {integer}
+             */
+            note: 1 | 2 | 4 | 8 | 16 | 32 | 64;
+        };
+        /**
+         * OpenMoment
+         * @description A moment to go back to.
+         */
+        OpenMoment: {
+            document: components["schemas"]["Piece"];
+            /** Number */
+            number: number;
         };
         /**
          * OpenPiece
-         * @description A piece to work on, and the revision that it is.
+         * @description A piece to work on, the revision that it is, and the moment that it stands at.
          */
         OpenPiece: {
             /**
@@ -700,6 +1085,8 @@ export interface components {
             id: number;
             /** Revision */
             revision: number;
+            /** Stands At */
+            stands_at: number;
         };
         /**
          * Origin
@@ -735,6 +1122,17 @@ export interface components {
             setting: string;
             /** Words */
             words: components["schemas"]["Word"][];
+        };
+        /**
+         * PassRestart
+         * @description The cycle begins at its first step again with each pass of the pattern.
+         */
+        PassRestart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pass";
         };
         /**
          * Pattern
@@ -890,9 +1288,14 @@ export interface components {
         };
         /**
          * RenderQuestion
-         * @description What to render: the engine's three arguments.
+         * @description What to render: the engine's three arguments. *chosen*: lanes whose benches are wanted.
          */
         RenderQuestion: {
+            /**
+             * Chosen
+             * @default []
+             */
+            chosen: string[];
             /** Dice */
             dice: number;
             score: components["schemas"]["Score"];
@@ -907,6 +1310,8 @@ export interface components {
             bar_ticks: number;
             /** Beat Ticks */
             beat_ticks: number;
+            /** Benches */
+            benches: components["schemas"]["Bench"][];
             /** End Tick */
             end_tick: number;
             events: components["schemas"]["EventColumns"];
@@ -919,8 +1324,39 @@ export interface components {
             standing: components["schemas"]["Part"][];
         };
         /**
+         * Reply
+         * @description One hit midway between each *every*-th hit of the other lane and its next hit.
+         */
+        Reply: {
+            /**
+             * Every
+             * @default 1
+             */
+            every: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reply";
+            /** Of */
+            of: string;
+        };
+        /**
+         * Rests
+         * @description Hits where the other lane rests, rests where it hits.
+         */
+        Rests: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rests";
+            /** Of */
+            of: string;
+        };
+        /**
          * Save
-         * @description A document to store, the revision it is based on, and the moments since.
+         * @description A document to store, the revision it is based on, the moments since, and the one it stands at.
          */
         Save: {
             document: components["schemas"]["Piece"];
@@ -931,6 +1367,11 @@ export interface components {
             moments: components["schemas"]["MomentIn"][];
             /** Revision */
             revision: number;
+            /**
+             * Stands At
+             * @description none: the last
+             */
+            stands_at?: number | null;
         };
         /**
          * Score
@@ -973,11 +1414,9 @@ export interface components {
         };
         /**
          * Sentence
-         * @description All that acts on a lane, and all that could.
+         * @description All that acts on a lane.
          */
         Sentence: {
-            /** Offers */
-            offers: components["schemas"]["Offer"][];
             /** Parts */
             parts: components["schemas"]["Part"][];
         };
@@ -1011,6 +1450,31 @@ export interface components {
             tempo: number;
             /** Threads */
             threads: components["schemas"]["CoverThread"][];
+        };
+        /**
+         * StepChance
+         * @description One step's own chance; it multiplies the lane's.
+         */
+        StepChance: {
+            /** Percent */
+            percent: number;
+            /** Step */
+            step: number;
+        };
+        /**
+         * StepRange
+         * @description The steps that take part, from *first* to *last*; with *last* before *first*, over the cycle's end.
+         *
+         *     A step beyond the cycle's end means its last one, until there are more steps again.
+         */
+        StepRange: {
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /** Last */
+            last: number;
         };
         /**
          * StepValue
@@ -1100,8 +1564,26 @@ export interface components {
             keeps: "only" | "without";
         };
         /**
+         * ThrowQuestion
+         * @description Which *lane* to throw (none: all that are not anchored), by how far, by the throw of which number.
+         */
+        ThrowQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lane */
+            lane?: string | null;
+            /** Percent */
+            percent: number;
+            score: components["schemas"]["Score"];
+            /** Throw */
+            throw: number;
+        };
+        /**
          * Thrown
          * @description `hits` of `steps` picked by a throw and the lane's id.
+         *
+         *     With *moved*, some of the hits that stood there moved to other steps instead; that lies dormant while it does
+         *     not fit `hits` and `steps`. *was*: the computed source before it was thrown, the way back.
          */
         Thrown: {
             /** Hits */
@@ -1111,6 +1593,7 @@ export interface components {
              * @enum {string}
              */
             kind: "thrown";
+            moved?: components["schemas"]["Moved"] | null;
             /** Steps */
             steps: number;
             /**
@@ -1118,6 +1601,8 @@ export interface components {
              * @default 1
              */
             throw: number;
+            /** Was */
+            was?: (components["schemas"]["Euclidean"] | components["schemas"]["Numbered"]) | null;
         };
         /**
          * Track
@@ -1172,16 +1657,18 @@ export interface components {
         };
         /**
          * Word
-         * @description A piece of a sentence: plain text, a number to move, or a word with alternatives.
+         * @description A piece of a sentence: plain text, a number to move, a word with alternatives, or one that acts at once.
          *
+         *     *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher.
          *     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
+         *     Of kind *act*: a press sets the fields of *patch*.
          */
         Word: {
             /**
-             * Choices
-             * @default []
+             * Counted From
+             * @default 0
              */
-            choices: components["schemas"]["Choice"][];
+            counted_from: number;
             /**
              * Decimals
              * @default 0
@@ -1206,7 +1693,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "text" | "number" | "digits" | "choice";
+            kind: "text" | "number" | "digits" | "choice" | "act";
             /**
              * Last Digits
              * @default
@@ -1222,6 +1709,15 @@ export interface components {
              * @default
              */
             name: string;
+            /** Patch */
+            patch?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Stored
+             * @default 0
+             */
+            stored: number;
             /** Text */
             text: string;
             /**
@@ -1229,6 +1725,42 @@ export interface components {
              * @default 0
              */
             value: number;
+        };
+        /**
+         * Thrown
+         * @description `hits` of `steps` picked by a throw and the lane's id.
+         *
+         *     With *moved*, some of the hits that stood there moved to other steps instead; that lies dormant while it does
+         *     not fit `hits` and `steps`. *was*: the computed source before it was thrown, the way back.
+         */
+        lattice__document__source__Thrown: {
+            /** Hits */
+            hits: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thrown";
+            moved?: components["schemas"]["Moved"] | null;
+            /** Steps */
+            steps: number;
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
+            /** Was */
+            was?: (components["schemas"]["Euclidean"] | components["schemas"]["Numbered"]) | null;
+        };
+        /**
+         * Thrown
+         * @description The sources that lanes have after a throw, by their ids.
+         */
+        pieces__schemas__Thrown: {
+            /** Sources */
+            sources: {
+                [key: string]: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["lattice__document__source__Thrown"] | components["schemas"]["Rests"] | components["schemas"]["Echo"] | components["schemas"]["Reply"];
+            };
         };
     };
     responses: never;
@@ -1696,6 +2228,106 @@ export interface operations {
             };
         };
     };
+    pieces_api_import_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenPiece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_schema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     pieces_api_open_piece: {
         parameters: {
             query?: never;
@@ -1970,6 +2602,181 @@ export interface operations {
             };
         };
     };
+    pieces_api_export_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_list_moments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentLine"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_open_moment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenMoment"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     pieces_api_restore_piece: {
         parameters: {
             query?: never;
@@ -2048,6 +2855,159 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rendering"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_alternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlternativesQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Alternative"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_measures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuresQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measures"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_throw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThrowQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["pieces__schemas__Thrown"];
                 };
             };
             /** @description Bad Request */

@@ -32,8 +32,13 @@ void readSession()
 
 const hasDeck = computed(() => piece.id !== null && route.name !== 'shelf')
 
-function tellOf(verb: string, label: string | null) {
-  notices.say(label ? `${verb}: ${label}` : `Nothing ${verb === 'Undone' ? 'to undo' : 'to do again'}.`)
+async function tellOf(verb: string, done: Promise<string | null>) {
+  try {
+    const label = await done
+    notices.say(label ? `${verb}: ${label}` : `Nothing ${verb === 'Undone' ? 'to undo' : 'to do again'}.`)
+  } catch (reason) {
+    notices.complain(reason)
+  }
 }
 useShortcuts({
   'Ctrl+z': { says: 'Undo', act: () => tellOf('Undone', piece.undo()) },

@@ -6,7 +6,9 @@ import { useRoute, useRouter } from 'vue-router'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { useSession } from '@/stores/session'
+import HistoryPanel from './HistoryPanel.vue'
 import NameField from './NameField.vue'
+import PatternTabs from './PatternTabs.vue'
 import { shortcutsOpen } from './shortcutsOpen'
 
 const night = defineModel<boolean>('night', { required: true })
@@ -56,7 +58,9 @@ async function goAshore() {
     <div v-if="piece.document && route.name !== 'shelf'" class="piece">
       <NameField :name="piece.document.name" label="Name of the piece" @rename="rename" />
       <span class="state" :class="{ alarm: said.startsWith('not') }" role="status">{{ said }}</span>
+      <HistoryPanel />
     </div>
+    <PatternTabs v-if="piece.document && route.name === 'lattice'" />
     <nav aria-label="Screens">
       <RouterLink
         v-for="tab in tabs"
@@ -76,6 +80,9 @@ async function goAshore() {
             {{ night ? 'Day theme' : 'Night theme' }}
           </button>
           <button type="button" class="quiet-button" @click="shortcutsOpen = true">Keys (?)</button>
+          <a v-if="piece.id !== null" class="quiet-button" :href="`/api/pieces/${piece.id}.json`" download
+            >Export the piece</a
+          >
           <button type="button" class="quiet-button" @click="goAshore">Sign out</button>
         </div>
       </v-menu>
@@ -145,6 +152,11 @@ nav {
   display: grid;
   padding: 8px;
   min-width: 150px;
+}
+.user a {
+  display: grid;
+  align-items: center;
+  text-decoration: none;
 }
 .user .quiet-button {
   text-align: left;

@@ -7,7 +7,7 @@ export interface Shortcut {
   readonly act: () => unknown
 }
 
-/** Keys as events name them, letters in lower case; "Ctrl+" and "Shift+" before them where they count. */
+/** Keys as events name them, letters in lower case; "Ctrl+", "Alt+" and "Shift+" before them where they count. */
 export type Shortcuts = Readonly<Record<string, Shortcut>>
 
 /** What works now, by key: the newest screen last. */
@@ -25,11 +25,11 @@ export function useShortcuts(shortcuts: Shortcuts) {
   })
 }
 
-export function nameOf({ key, ctrlKey, metaKey, shiftKey }: KeyboardEvent): string {
+export function nameOf({ key, ctrlKey, metaKey, shiftKey, altKey }: KeyboardEvent): string {
   const isLetter = key.length === 1
   const name = isLetter ? key.toLowerCase() : key
   const shift = shiftKey && (!isLetter || /[a-z]/i.test(key)) ? 'Shift+' : ''
-  return `${ctrlKey || metaKey ? 'Ctrl+' : ''}${shift}${name}`
+  return `${ctrlKey || metaKey ? 'Ctrl+' : ''}${altKey ? 'Alt+' : ''}${shift}${name}`
 }
 
 /** Whether the key belongs to what has the focus: a field all keys, a part of a sentence arrows, digits and Delete. */

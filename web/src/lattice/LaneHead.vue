@@ -2,7 +2,7 @@
 /** A lane's name, its sentence, mute and solo. */
 import { ref } from 'vue'
 
-import type { Lane, LanePicture, Schemas, Word } from '@/api/client'
+import type { Alternative, Lane, LanePicture, Schemas, Word } from '@/api/client'
 import { inkOf } from '@/theme/inks'
 import type { Patch } from '@/stores/document'
 import LaneCard from './LaneCard.vue'
@@ -13,12 +13,20 @@ defineProps<{
   picture: LanePicture | undefined
   voices: readonly Schemas['Voice'][]
   isChosen: boolean
+  /** Lines of the sentence that are shown. */
+  lines: number
+  barTicks: number
+  ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
 const emit = defineEmits<{
-  choose: []
-  move: [word: Word, value: number | string, gesture: string]
+  touch: [event: MouseEvent]
+  focused: []
+  grip: [event: PointerEvent]
+  move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
+  choose: [setting: string, word: string, alternative: Alternative]
   patch: [label: string, patch: Patch]
   cancel: [gesture: string]
+  more: []
   mute: [isMuted: boolean]
   solo: [isSolo: boolean]
   listen: [voice: string]
@@ -38,9 +46,12 @@ const close = (act: 'copy' | 'remove') => {
     class="head"
     :class="{ chosen: isChosen, silent: picture?.silent }"
     :style="{ '--lane-ink': inkOf(lane.ink) }"
-    @pointerdown="emit('choose')"
-    @focusin="emit('choose')"
+    @pointerdown="(event) => emit('touch', event)"
+    @focusin="emit('focused')"
   >
+    <span class="place" @pointerdown.stop="(event) => emit('grip', event)">
+      <v-tooltip activator="parent">Drag: put this lane elsewhere (Alt+↑, Alt+↓)</v-tooltip>
+    </span>
     <div class="top">
       <button type="button" class="name named" :aria-label="`Lane ${lane.name}`" aria-haspopup="dialog">
         {{ lane.name }}
@@ -66,6 +77,17 @@ const close = (act: 'copy' | 'remove') => {
       >
       <button
         type="button"
+        class="switch anchor"
+        :aria-pressed="lane.anchored"
+        :aria-label="`Anchor ${lane.name}`"
+        @click="emit('patch', lane.anchored ? 'free' : 'anchored', { anchored: !lane.anchored })"
+      >
+        A<v-tooltip activator="parent"
+          >Anchor: no throw and nothing done to all lanes touches it (A)</v-tooltip
+        >
+      </button>
+      <button
+        type="button"
         class="switch"
         :aria-pressed="lane.mute"
         :aria-label="`Mute ${lane.name}`"
@@ -87,9 +109,15 @@ const close = (act: 'copy' | 'remove') => {
       v-if="picture"
       :owner="lane.name"
       :parts="picture.sentence.parts"
-      :offers="picture.sentence.offers"
       :target="lane"
-      @move="(word, value, gesture) => emit('move', word, value, gesture)"
+      :lines="lines"
+      :ink="lane.ink"
+      :bar-ticks="barTicks"
+      :ask="ask"
+      has-offers
+      @more="emit('more')"
+      @move="(word, value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
+      @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
       @patch="(label, patch) => emit('patch', label, patch)"
       @cancel="(gesture) => emit('cancel', gesture)"
     />
@@ -98,9 +126,20 @@ const close = (act: 'copy' | 'remove') => {
 
 <style scoped>
 .head {
-  padding: 4px 10px 5px 18px;
-  border-left: 7px solid var(--lane-ink);
+  position: relative;
+  padding: 2px 10px 3px 24px;
   min-width: 0;
+}
+.place {
+  position: absolute;
+  inset: 0 auto 0 0;
+  width: 8px;
+  background: var(--lane-ink);
+  cursor: grab;
+  touch-action: none;
+}
+.place:hover {
+  width: 14px;
 }
 .head.chosen {
   background: var(--card);
@@ -156,6 +195,12 @@ const close = (act: 'copy' | 'remove') => {
   background: var(--ink);
   border-color: var(--ink);
   color: var(--paper);
+}
+.switch.anchor[aria-pressed='true'] {
+  background: transparent;
+  border-color: var(--ink);
+  color: var(--ink);
+  box-shadow: inset 0 -3px 0 var(--ink);
 }
 .switch.solo[aria-pressed='true'] {
   background: var(--keep);

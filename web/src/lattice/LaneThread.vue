@@ -2,8 +2,10 @@
 /** One lane's thread through true time. A press or a drag along it says which step is meant. */
 import { computed, ref } from 'vue'
 
+import { newGesture } from '@/composables/gesture'
 import type { LanePicture } from '@/api/client'
-import { stepNear, threadOf, tickAt, xOf, type Scale } from './geometry'
+import { pixelsPerTick, stepNear, threadOf, tickAt, xOf, type Scale } from './geometry'
+import type { Grip } from './stepRange'
 
 const props = defineProps<{
   picture: LanePicture
@@ -13,19 +15,23 @@ const props = defineProps<{
   label: string
   /** The step that the keyboard is on, or null. */
   cursor: number | null
+  /** Which end of the range lies at the left of the band; null where the band cannot be taken hold of. */
+  leftGrip: 'first' | 'last' | null
 }>()
 /** `step`: its number in the cycle, from 0; `isHit`: whether it is one where it was touched. */
 const emit = defineEmits<{
   press: [step: number, isHit: boolean]
   paint: [step: number, isHit: boolean]
   release: []
+  /** The band's end, or all of it, has been moved so many steps from where it was taken. */
+  range: [grip: Grip, by: number, gesture: string]
 }>()
 
 const element = ref<SVGSVGElement>()
 const y = computed(() => props.height / 2)
 const thread = computed(() => threadOf(props.picture, props.scale, y.value))
 const cursorX = computed(() => {
-  const at = props.cursor === null ? -1 : props.picture.places.indexOf(props.cursor)
+  const at = props.cursor === null ? -1 : props.picture.numbers.indexOf(props.cursor)
   return at < 0 ? null : xOf(props.picture.starts[at] as number, props.scale)
 })
 
@@ -33,7 +39,7 @@ const hitSteps = computed(() => new Set(props.picture.hits))
 function stepAt(event: PointerEvent): [number, boolean] | null {
   const left = element.value?.getBoundingClientRect().left ?? 0
   const near = stepNear(props.picture.starts, tickAt(event.clientX - left, props.scale))
-  const step = props.picture.places[near]
+  const step = props.picture.numbers[near]
   return step === undefined ? null : [step, hitSteps.value.has(near)]
 }
 
@@ -47,12 +53,35 @@ function onPointerDown(event: PointerEvent) {
   emit('press', ...touched)
 }
 function onPointerMove(event: PointerEvent) {
+  moveHold(event)
   const touched = isDown ? stepAt(event) : null
   if (touched) emit('paint', ...touched)
 }
 function onPointerUp() {
   if (isDown) emit('release')
   isDown = false
+  held = null
+}
+
+// ---- The step range: the band's ends and its lower edge ----
+let held: { grip: Grip; x: number; sign: number; gesture: string; gone: number } | null = null
+function takeHold(event: PointerEvent, side: 'left' | 'right' | 'whole') {
+  if (event.button !== 0 || !props.leftGrip) return
+  event.stopPropagation()
+  element.value?.setPointerCapture(event.pointerId)
+  const other = props.leftGrip === 'first' ? 'last' : 'first'
+  const grip = side === 'whole' ? 'both' : side === 'left' ? props.leftGrip : other
+  // Where the steps are read backward, later in time is earlier in the lane.
+  const sign = props.leftGrip === 'first' ? 1 : -1
+  held = { grip, x: event.clientX, sign, gesture: newGesture('range'), gone: 0 }
+}
+function moveHold(event: PointerEvent) {
+  if (!held) return
+  const stepPixels = props.picture.step_ticks * pixelsPerTick(props.scale)
+  const by = Math.round((event.clientX - held.x) / stepPixels) * held.sign
+  if (by === held.gone) return
+  held.gone = by
+  emit('range', held.grip, by, held.gesture)
 }
 </script>
 
@@ -80,7 +109,7 @@ function onPointerUp() {
       :height="height - 16"
       rx="9"
     />
-    <line class="line" :x1="0" :x2="scale.width" :y1="y" :y2="y" />
+    <path class="line" :d="thread.line" />
     <line
       v-for="(x, at) in thread.stitches"
       :key="x"
@@ -104,6 +133,32 @@ function onPointerUp() {
       <path class="ring" :d="beads.ring" />
     </g>
     <path class="notches" :d="thread.notches" />
+    <g v-if="thread.band && leftGrip" class="grips">
+      <rect
+        v-for="side in ['left', 'right'] as const"
+        :key="side"
+        class="grip"
+        :x="thread.band.x + (side === 'left' ? 0 : thread.band.width) - 5"
+        y="8"
+        width="10"
+        :height="height - 16"
+        rx="4"
+        @pointerdown="(event) => takeHold(event, side)"
+      >
+        <title>Drag: the steps that take part</title>
+      </rect>
+      <rect
+        class="grip edge"
+        :x="thread.band.x + 8"
+        :y="height - 15"
+        :width="Math.max(0, thread.band.width - 16)"
+        height="9"
+        rx="4"
+        @pointerdown="(event) => takeHold(event, 'whole')"
+      >
+        <title>Drag: move the step range as a whole</title>
+      </rect>
+    </g>
     <circle v-if="cursorX !== null" class="cursor" :cx="cursorX" :cy="y" r="15" />
   </svg>
 </template>
@@ -170,6 +225,20 @@ function onPointerUp() {
 /* What a hand has turned carries a notch. */
 .notches {
   fill: var(--ink);
+}
+.grip {
+  fill: currentColor;
+  opacity: 0;
+  cursor: ew-resize;
+}
+.grip.edge {
+  cursor: grab;
+}
+.thread:hover .grip {
+  opacity: 0.22;
+}
+.thread .grip:hover {
+  opacity: 0.6;
 }
 .cursor {
   fill: none;

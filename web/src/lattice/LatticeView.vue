@@ -1,10 +1,14 @@
 <script setup lang="ts">
-/** The lattice: every lane a sentence and a thread. */
-import { useElementSize, useEventListener, useResizeObserver } from '@vueuse/core'
-import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+/** The lattice: every lane a sentence and a thread, the chosen one whole on the bench. */
+import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
+import { computed, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Lane, LanePicture, Word } from '@/api/client'
+import type { Alternative, Lane, Word } from '@/api/client'
+import { engine } from '@/api/engine'
+import Bench from '@/bench/Bench.vue'
+import { throwPercent } from '@/bench/throwPercent'
+import { newGesture } from '@/composables/gesture'
 import { useShortcuts } from '@/composables/useShortcuts'
 import { withValueAt, type Patch } from '@/stores/document'
 import { useNotices } from '@/stores/notices'
@@ -17,28 +21,49 @@ import LaneThread from './LaneThread.vue'
 import Playhead from './Playhead.vue'
 import Ruler from './Ruler.vue'
 import SentenceLine from './sentence/SentenceLine.vue'
+import { useChosenLanes } from './useChosenLanes'
 import { useLaneEdits } from './useLaneEdits'
 import { useRendering } from './useRendering'
-import { useView, VIEWS } from './useView'
+import { useRows } from './useRows'
+import { useStroke } from './useStroke'
+import { useView } from './useView'
+import ViewBar from './ViewBar.vue'
 import Weft from './Weft.vue'
 
 const props = defineProps<{ id: number }>()
 const piece = usePiece()
 const playing = usePlaying()
 const notices = useNotices()
-const edits = useLaneEdits()
 const router = useRouter()
 
 const view = useView(() => playing.isPlaying)
+const isBenchOpen = useLocalStorage('jolly-lattice-bench', true)
+const chosen = useChosenLanes(() => piece.lanes)
 const question = computed(() =>
-  piece.score ? { score: piece.score, dice: piece.dice, window: view.window.value } : null,
+  piece.score
+    ? {
+        score: piece.score,
+        dice: piece.dice,
+        window: view.window.value,
+        chosen: chosen.chosen.value.map(({ id }) => id),
+      }
+    : null,
 )
 const { rendering, error, answered } = useRendering(question)
 const voices = computed(() => piece.document?.kit.voices ?? [])
 const pictures = computed(() => new Map(rendering.value?.lanes.map((picture) => [picture.id, picture])))
-const stepPart = computed(
-  () => rendering.value?.standing.filter(({ setting }) => setting === 'step value') ?? [],
+const stepTicks = computed(
+  () => new Map(rendering.value?.lanes.map(({ id, step_ticks }) => [id, step_ticks])),
 )
+const benches = computed(() => new Map(rendering.value?.benches.map((bench) => [bench.id, bench])))
+const standing = (...names: string[]) =>
+  rendering.value?.standing.filter(({ setting }) => names.includes(setting)) ?? []
+
+const edits = useLaneEdits({
+  meant: (lane) => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane]),
+  picture: (id) => pictures.value.get(id),
+  bench: (id) => benches.value.get(id),
+})
 
 watch(
   () => props.id,
@@ -46,7 +71,6 @@ watch(
     try {
       await piece.open(id)
       view.begin()
-      chosen.value = piece.lanes[0]?.id ?? null
       void playing.ready()
     } catch (reason) {
       notices.complain(reason)
@@ -54,6 +78,10 @@ watch(
     }
   },
   { immediate: true },
+)
+watch(
+  () => piece.pattern?.id,
+  () => view.begin(),
 )
 watch(error, (reason) => {
   if (reason) notices.complain(reason, { label: 'Undo', act: () => piece.undo() })
@@ -69,59 +97,56 @@ const scale = computed<Scale>(() => ({
   endTick: rendering.value?.end_tick ?? 1,
   width: Math.round(width.value),
 }))
-const THREAD = 60
-const heights = shallowRef<ReadonlyMap<string, number>>(new Map())
-const middles = shallowRef<ReadonlyMap<string, number>>(new Map())
-const total = ref(0)
-function measure() {
-  const placed = (rows.value ?? []).map((row) => [row.dataset['lane'] ?? '', row] as const)
-  heights.value = new Map(placed.map(([id, row]) => [id, row.offsetHeight]))
-  middles.value = new Map(placed.map(([id, row]) => [id, row.offsetTop + row.offsetHeight / 2]))
-  total.value = placed.reduce((sum, [, row]) => sum + row.offsetHeight, 0)
-}
-// Reading heights costs a layout: only when a row may have another one.
-useResizeObserver(stack, measure)
-watch(() => piece.lanes.map(({ id }) => id).join(' '), measure, { flush: 'post' })
+const barTicks = computed(() => rendering.value?.bar_ticks ?? 1)
+const THREAD = 54
+const {
+  heights,
+  middles,
+  total,
+  high,
+  hold: holdRow,
+} = useRows(
+  stack,
+  rows,
+  () => piece.lanes.map(({ id }) => id).join(' '),
+  () => chosen.first.value?.id ?? null,
+)
 
-// ---- Which lane, which step ----
-const chosen = ref<string | null>(null)
-const cursor = ref<number | null>(null)
-const chosenLane = computed(() => piece.lanes.find(({ id }) => id === chosen.value) ?? null)
-function choose(id: string | null) {
-  if (id !== chosen.value) cursor.value = null
-  chosen.value = id
+watch(
+  () => chosen.first.value?.id,
+  (id) => rows.value?.find((row) => row.dataset['lane'] === id)?.scrollIntoView({ block: 'nearest' }),
+  { flush: 'post' },
+)
+
+function holdLane(lane: Lane) {
+  chosen.choose(lane.id)
+  const gesture = newGesture('place')
+  holdRow((place) => edits.reorder(lane, place, gesture))
 }
-function chooseBy(by: number) {
-  const at = piece.lanes.findIndex(({ id }) => id === chosen.value)
-  choose(piece.lanes[Math.min(piece.lanes.length - 1, Math.max(0, at + by))]?.id ?? null)
+
+// ---- Steps ----
+const stroke = useStroke(edits.setSteps)
+function press(lane: Lane, step: number, isHit: boolean) {
+  chosen.touch(lane.id)
+  const picture = pictures.value.get(lane.id)
+  if (picture) stroke.press(lane, picture, step, isHit)
 }
+const chosenPicture = computed(() => pictures.value.get(chosen.first.value?.id ?? ''))
 function walk(by: number) {
-  const steps = chosen.value ? pictures.value.get(chosen.value)?.steps : undefined
+  const steps = chosenPicture.value?.steps
+  const { cursor } = chosen
   if (steps)
     cursor.value = cursor.value === null ? (by > 0 ? 0 : steps - 1) : (cursor.value + by + steps) % steps
 }
-
-// ---- Painting steps: all that one stroke touched become what its first step became ----
-let stroke: { picture: LanePicture; isHit: boolean; steps: Set<number>; gesture: string } | null = null
-function press(lane: Lane, step: number, isHit: boolean) {
-  choose(lane.id)
-  const picture = pictures.value.get(lane.id)
-  if (!picture) return
-  const gesture = `stroke ${crypto.getRandomValues(new Uint32Array(1))[0]}`
-  stroke = { picture, isHit: !isHit, steps: new Set(), gesture }
-  paint(lane, step, isHit)
-}
-function paint(lane: Lane, step: number, isHit: boolean) {
-  if (!stroke || stroke.steps.has(step) || isHit === stroke.isHit) return
-  stroke.steps.add(step)
-  edits.setSteps(lane, stroke.picture, [...stroke.steps], stroke.isHit, stroke.gesture)
-}
 function turnStep() {
-  const lane = chosenLane.value
-  const picture = lane && pictures.value.get(lane.id)
-  if (!lane || !picture || cursor.value === null) return
-  edits.setSteps(lane, picture, [cursor.value], !picture.cycle_hits.includes(cursor.value))
+  const lane = chosen.first.value
+  const [picture, step] = [chosenPicture.value, chosen.cursor.value]
+  if (lane && picture && step !== null)
+    edits.setSteps(lane, picture, [step], !picture.cycle_hits.includes(step))
 }
+/** Which end of the step range lies at the left of the band. A lane that follows another has none of its own. */
+const leftGrip = (lane: Lane) =>
+  pictures.value.get(lane.id)?.follows ? null : lane.direction === 'backward' ? 'last' : 'first'
 
 // ---- The pattern ----
 function movePattern(word: Word, value: number | string, gesture: string) {
@@ -130,46 +155,67 @@ function movePattern(word: Word, value: number | string, gesture: string) {
 function patchPattern(label: string, patch: Patch) {
   piece.editPattern(label, (pattern) => ({ ...pattern, ...patch }))
 }
+const askPattern = (setting: string, word: string) => engine.alternatives({ lane: null, setting, word })
 
-const withChosen = (act: (lane: Lane) => unknown) => () => {
-  if (chosenLane.value) act(chosenLane.value)
+const withFirst = (act: (lane: Lane) => unknown) => () => {
+  if (chosen.first.value) act(chosen.first.value)
 }
-function remove(lane: Lane) {
-  const at = piece.lanes.indexOf(lane)
-  edits.remove(lane)
-  choose((piece.lanes[at] ?? piece.lanes.at(-1))?.id ?? null)
-}
-/** Move the hits of a euclidean lane: the number of its sentence that says so. */
-function moveHits(by: number) {
-  const lane = chosenLane.value
-  const words = lane && pictures.value.get(lane.id)?.sentence.parts.flatMap((part) => part.words)
+const allOr = (lane: Lane) => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane])
+const mute = (lane: Lane, isMuted: boolean) => allOr(lane).forEach(({ id }) => playing.mute(id, isMuted))
+const solo = (lane: Lane, isSolo: boolean) => allOr(lane).forEach(({ id }) => playing.solo(id, isSolo))
+const anchor = (lane: Lane) =>
+  edits.patch(lane, lane.anchored ? 'free' : 'anchored', { anchored: !lane.anchored })
+/** Move the hits of a lane: the number of its sentence that says so. */
+function moveHits(lane: Lane, by: number) {
+  const words = pictures.value.get(lane.id)?.sentence.parts.flatMap((part) => part.words)
   const hits = words?.find(({ field }) => field === 'source.hits')
-  if (lane && hits)
-    edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, hits.value + by)), `keys ${lane.id}`)
+  if (hits) edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, hits.value + by)), hitKeys)
 }
+let hitKeys = newGesture('keys')
+watch(
+  () => chosen.first.value?.id,
+  () => (hitKeys = newGesture('keys')),
+)
+const zoom = (by: number) => view.show(view.bars.value + by)
 
 useShortcuts({
-  'ArrowUp': { says: 'Lane above', act: () => chooseBy(-1) },
-  'ArrowDown': { says: 'Lane below', act: () => chooseBy(1) },
+  'ArrowUp': { says: 'Lane above', act: () => chosen.walk(-1) },
+  'ArrowDown': { says: 'Lane below', act: () => chosen.walk(1) },
+  'Shift+ArrowUp': { says: 'Choose the lane above too', act: () => chosen.extend(-1) },
+  'Shift+ArrowDown': { says: 'Choose the lane below too', act: () => chosen.extend(1) },
+  'Alt+ArrowUp': { says: 'Lane one place up', act: withFirst((lane) => edits.shift(lane, -1)) },
+  'Alt+ArrowDown': { says: 'Lane one place down', act: withFirst((lane) => edits.shift(lane, 1)) },
+  'Escape': { says: 'Choose one lane only', act: chosen.onlyFirst },
   'ArrowLeft': { says: 'Step before', act: () => walk(-1) },
   'ArrowRight': { says: 'Step after', act: () => walk(1) },
   'Enter': { says: 'Step: hit or rest', act: turnStep },
-  'm': { says: 'Mute the lane', act: withChosen((lane) => playing.mute(lane.id, !lane.mute)) },
-  's': { says: 'Solo the lane', act: withChosen((lane) => playing.solo(lane.id, !lane.solo)) },
-  '+': { says: 'One hit more', act: () => moveHits(1) },
-  '-': { says: 'One hit fewer', act: () => moveHits(-1) },
-  'n': { says: 'New lane', act: () => choose(edits.add()) },
-  'd': { says: 'Copy the lane', act: withChosen((lane) => choose(edits.copy(lane))) },
-  'Shift+Delete': { says: 'Remove the lane', act: withChosen(remove) },
+  'm': { says: 'Mute the lane', act: withFirst((lane) => mute(lane, !lane.mute)) },
+  's': { says: 'Solo the lane', act: withFirst((lane) => solo(lane, !lane.solo)) },
+  'a': { says: 'Anchor the lane', act: withFirst(anchor) },
+  't': { says: 'Throw the lane', act: withFirst((lane) => edits.throwLane(lane, throwPercent.value)) },
+  'Shift+t': { says: 'Throw all that are not anchored', act: () => edits.throwAll(throwPercent.value) },
+  '+': { says: 'One hit more', act: withFirst((lane) => moveHits(lane, 1)) },
+  '-': { says: 'One hit fewer', act: withFirst((lane) => moveHits(lane, -1)) },
+  'n': { says: 'New lane', act: () => chosen.choose(edits.add()) },
+  'd': { says: 'Copy the lane', act: withFirst((lane) => chosen.choose(edits.copy(lane))) },
+  'Shift+Delete': { says: 'Remove the lane', act: withFirst(edits.remove) },
+  'b': { says: 'Fold the bench, or open it', act: () => (isBenchOpen.value = !isBenchOpen.value) },
+  'f': { says: 'Follow the music, or stay', act: view.toggleFollowing },
+  'PageUp': { says: 'Earlier bars', act: () => view.scroll(-view.bars.value) },
+  'PageDown': { says: 'Later bars', act: () => view.scroll(view.bars.value) },
+  '[': { says: 'Fewer bars in view', act: () => zoom(-1) },
+  ']': { says: 'More bars in view', act: () => zoom(1) },
 }) // prettier-ignore
 
 useEventListener(
   stack,
   'wheel',
   (event: WheelEvent) => {
-    if (!event.shiftKey) return
+    if (!event.shiftKey && !event.ctrlKey) return
     event.preventDefault()
-    view.scroll(Math.sign(event.deltaY || event.deltaX))
+    const by = Math.sign(event.deltaY || event.deltaX)
+    if (event.ctrlKey) zoom(by)
+    else view.scroll(by)
   },
   { passive: false },
 )
@@ -180,6 +226,14 @@ const labelOf = (lane: Lane) => {
     ? `Thread of ${lane.name}: hits on steps ${picture.cycle_hits.map((hit) => hit + 1).join(', ') || 'none'} of ${picture.steps}`
     : ''
 }
+const handlersOf = (lane: Lane) => ({
+  move: (word: Word, value: number | string, gesture: string, isTyped: boolean) =>
+    edits.move(lane, word, value, gesture, isTyped),
+  choose: (setting: string, word: string, alternative: Alternative) =>
+    edits.choose(lane, setting, word, alternative),
+  patch: (label: string, patch: Patch) => edits.patch(lane, label, patch),
+  cancel: piece.takeBack,
+})
 </script>
 
 <template>
@@ -191,18 +245,41 @@ const labelOf = (lane: Lane) => {
           steps of
           <SentenceLine
             owner="Pattern"
-            :parts="stepPart"
+            :parts="standing('step value')"
             :target="piece.pattern ?? {}"
+            :ask="askPattern"
             @move="movePattern"
-            @patch="patchPattern"
+            @choose="(_setting, _word, { text, patch }) => patchPattern(text, patch)"
+            @cancel="piece.takeBack"
+          />
+          · length
+          <SentenceLine
+            owner="Pattern"
+            :parts="standing('bars')"
+            :target="piece.pattern ?? {}"
+            :ask="askPattern"
+            @move="movePattern"
             @cancel="piece.takeBack"
           />
         </span>
       </div>
-      <div class="meeting" data-test="meeting">{{ rendering.meeting.says }}</div>
+      <div
+        class="meeting"
+        :class="{ chosen: chosen.chosen.value.length > 1 }"
+        data-test="meeting"
+        aria-live="polite"
+      >
+        {{ rendering.meeting.says }}
+      </div>
     </div>
     <div class="ruler-row">
-      <Ruler v-if="scale.width" :rendering="rendering" :scale="scale" @play-from="playing.play" />
+      <Ruler
+        v-if="scale.width"
+        :rendering="rendering"
+        :scale="scale"
+        :is-of-chosen="chosen.chosen.value.length > 1"
+        @play-from="playing.play"
+      />
     </div>
 
     <div class="lanes">
@@ -215,23 +292,27 @@ const labelOf = (lane: Lane) => {
           :key="lane.id"
           ref="rows"
           class="row"
-          :class="{ chosen: lane.id === chosen }"
+          :class="{ chosen: chosen.isChosen(lane.id), high: lane.id === high }"
           :data-lane="lane.id"
         >
           <LaneHead
             :lane="lane"
             :picture="pictures.get(lane.id)"
             :voices="voices"
-            :is-chosen="lane.id === chosen"
-            @choose="choose(lane.id)"
-            @move="(word, value, gesture) => edits.move(lane, word, value, gesture)"
-            @patch="(label, patch) => edits.patch(lane, label, patch)"
-            @cancel="piece.takeBack"
-            @mute="(isMuted) => playing.mute(lane.id, isMuted)"
-            @solo="(isSolo) => playing.solo(lane.id, isSolo)"
+            :is-chosen="chosen.isChosen(lane.id)"
+            :lines="2"
+            :bar-ticks="barTicks"
+            :ask="(setting, word) => edits.ask(lane, setting, word)"
+            v-on="handlersOf(lane)"
+            @touch="(event) => chosen.touch(lane.id, event)"
+            @focused="chosen.isChosen(lane.id) || chosen.choose(lane.id)"
+            @grip="holdLane(lane)"
+            @more="isBenchOpen = true"
+            @mute="(isMuted) => mute(lane, isMuted)"
+            @solo="(isSolo) => solo(lane, isSolo)"
             @listen="playing.tryVoice"
-            @copy="choose(edits.copy(lane))"
-            @remove="remove(lane)"
+            @copy="chosen.choose(edits.copy(lane))"
+            @remove="edits.remove(lane)"
           />
           <div class="thread-place">
             <LaneThread
@@ -241,10 +322,12 @@ const labelOf = (lane: Lane) => {
               :height="heights.get(lane.id) ?? THREAD"
               :ink="inkOf(lane.ink)"
               :label="labelOf(lane)"
-              :cursor="lane.id === chosen ? cursor : null"
+              :cursor="lane.id === chosen.first.value?.id ? chosen.cursor.value : null"
+              :left-grip="leftGrip(lane)"
               @press="(step, isHit) => press(lane, step, isHit)"
-              @paint="(step, isHit) => paint(lane, step, isHit)"
-              @release="stroke = null"
+              @paint="(step, isHit) => stroke.paint(lane, step, isHit)"
+              @release="stroke.release"
+              @range="(grip, by, gesture) => edits.moveRange(lane, grip, by, gesture)"
             />
           </div>
         </div>
@@ -252,60 +335,42 @@ const labelOf = (lane: Lane) => {
           class="head-over-threads"
           :player="playing.player"
           :is-playing="playing.isPlaying"
+          :pattern-id="piece.pattern?.id ?? ''"
           :scale="scale"
           :middles="middles"
           :height="total"
-          @at="(tick) => view.follow(Math.floor(tick / rendering!.bar_ticks))"
+          :step-ticks="stepTicks"
+          @at="(tick) => view.follow(Math.floor(tick / barTicks))"
         />
       </div>
-      <p v-if="piece.lanes.length === 0" class="empty">
-        No lane yet. Add one: it begins as 3 in 8, and its sentence says what to turn.
-      </p>
-    </div>
-    <div class="below">
-      <button type="button" class="word-button" @click="choose(edits.add())">
-        + lane<v-tooltip activator="parent">A new lane (N)</v-tooltip>
-      </button>
-      <div class="view" role="group" aria-label="Bars in view">
-        <button
-          type="button"
-          class="quiet-button"
-          aria-label="Earlier bars"
-          :disabled="view.firstBar.value === 0"
-          @click="view.scroll(-view.bars.value)"
-        >
-          ‹
-        </button>
-        <button
-          v-for="count in VIEWS"
-          :key="count"
-          type="button"
-          class="count"
-          :aria-pressed="count === view.bars.value"
-          :aria-label="`${count} bars in view`"
-          @click="view.show(count)"
-        >
-          {{ count }}
-        </button>
-        <span>bars</span>
-        <button
-          type="button"
-          class="quiet-button"
-          aria-label="Later bars"
-          @click="view.scroll(view.bars.value)"
-        >
-          ›
-        </button>
-        <button
-          v-if="!view.isFollowing.value && playing.isPlaying"
-          type="button"
-          class="quiet-button"
-          @click="view.isFollowing.value = true"
-        >
-          follow
+      <div v-if="piece.lanes.length === 0" class="empty">
+        <p>No lane yet. Add one: it begins as 3 in 8, and its sentence says what to turn.</p>
+        <button type="button" class="word-button strong" @click="chosen.choose(edits.add())">
+          Add a lane
         </button>
       </div>
     </div>
+    <ViewBar
+      :view="view"
+      :is-playing="playing.isPlaying"
+      :is-bench-open="isBenchOpen"
+      @add="chosen.choose(edits.add())"
+      @bench="isBenchOpen = true"
+    />
+    <Bench
+      v-if="isBenchOpen && chosen.first.value"
+      :lane="chosen.first.value"
+      :count="chosen.chosen.value.length"
+      :bench="benches.get(chosen.first.value.id)"
+      :picture="chosenPicture"
+      :bar-ticks="barTicks"
+      :ask="(setting, word) => edits.ask(chosen.first.value!, setting, word)"
+      v-on="handlersOf(chosen.first.value)"
+      @paint="(values, gesture) => edits.setStepChances(chosen.first.value!, values, gesture)"
+      @throw-lane="(percent) => edits.throwLane(chosen.first.value!, percent)"
+      @throw-all="edits.throwAll"
+      @fold="isBenchOpen = false"
+    />
   </main>
   <main v-else class="waiting" aria-busy="true">Fetching the piece …</main>
 </template>

@@ -5,15 +5,18 @@ import { ref } from 'vue'
 import { canvasOf, useFrames } from '@/composables/useFrames'
 import type { Player } from '@/sound/player'
 import { inkOf } from '@/theme/inks'
-import { xOf, type Scale } from './geometry'
+import { pixelsPerTick, radiusOf, xOf, type Scale } from './geometry'
 
 const props = defineProps<{
   player: Player | null
   isPlaying: boolean
+  patternId: string
   scale: Scale
   /** Middle of each lane's thread in pixels from the top, by lane id. */
   middles: ReadonlyMap<string, number>
   height: number
+  /** Length of a step of each lane in ticks, by lane id: a lit bead is as large as its neighbours let it be. */
+  stepTicks: ReadonlyMap<string, number>
 }>()
 /** The tick that plays, so that the view can follow. */
 const emit = defineEmits<{ at: [tick: number] }>()
@@ -30,19 +33,22 @@ function draw() {
   const context = surface?.getContext('2d')
   if (!player || !surface || !context || !line.value) return
   const tick = player.nowTick
-  emit('at', tick)
+  // While another pattern is heard, nothing here is.
+  const isHeard = !props.isPlaying || player.patternId === props.patternId
+  if (isHeard) emit('at', tick)
   const x = xOf(tick, scale)
-  const isInView = tick >= scale.firstTick && tick <= scale.endTick
+  const isInView = isHeard && tick >= scale.firstTick && tick <= scale.endTick
   line.value.style.transform = `translateX(${x}px)`
   line.value.style.visibility = isInView ? 'visible' : 'hidden'
   context.clearRect(0, 0, surface.width, surface.height)
-  if (!props.isPlaying) return
+  if (!props.isPlaying || !isHeard) return
   const pixel = window.devicePixelRatio
   context.setTransform(pixel, 0, 0, pixel, 0, 0)
   for (const note of player.soundingWithin(LIT)) {
     const y = props.middles.get(note.laneId)
     if (y === undefined || note.start < scale.firstTick || note.start >= scale.endTick) continue
-    const radius = 8 + 8 * (note.velocity / 127)
+    const stepPixels = (props.stepTicks.get(note.laneId) ?? 0) * pixelsPerTick(scale)
+    const radius = 1.4 * radiusOf(note.velocity, stepPixels) + 2
     context.beginPath()
     context.arc(xOf(note.start, scale), y, radius, 0, 2 * Math.PI)
     context.fillStyle = `${inkOf(note.ink)}55`
@@ -56,7 +62,7 @@ function draw() {
 useFrames(
   draw,
   () => props.isPlaying,
-  () => [props.player, props.scale, props.height],
+  () => [props.player, props.scale, props.height, props.patternId],
 )
 </script>
 

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import type { Rendering } from '@/api/client'
 import { PAD, pixelsPerTick, tickAt, xOf, type Scale } from './geometry'
 
-const props = defineProps<{ rendering: Rendering; scale: Scale }>()
+const props = defineProps<{ rendering: Rendering; scale: Scale; isOfChosen: boolean }>()
 const emit = defineEmits<{ playFrom: [tick: number] }>()
 
 const element = ref<SVGSVGElement>()
@@ -21,6 +21,9 @@ const bars = computed(() => {
     return { number: tick / bar_ticks + 1, x: xOf(tick, props.scale) }
   })
 })
+const meets = computed(() =>
+  props.isOfChosen ? 'The chosen lanes begin a cycle together here' : 'All lanes begin a cycle together here',
+)
 const isNumbered = computed(() => props.rendering.beat_ticks * pixelsPerTick(props.scale) >= NUMBERED)
 const beats = computed(() => {
   const { bar_ticks, beat_ticks } = props.rendering
@@ -66,9 +69,10 @@ function onClick(event: MouseEvent) {
       v-for="tick in rendering.meeting.at"
       :key="tick"
       class="meeting"
+      :class="{ chosen: isOfChosen }"
       :d="`M${xOf(tick, scale)} ${HEIGHT - 20}l6 9-6 9-6-9z`"
     >
-      <title>All lanes begin a cycle together here</title>
+      <title>{{ meets }}</title>
     </path>
     <line class="foot" :x1="0" :x2="scale.width" :y1="HEIGHT - 0.5" :y2="HEIGHT - 0.5" />
     <rect x="0" y="0" :width="PAD" :height="HEIGHT" fill="transparent" />
@@ -99,6 +103,11 @@ function onClick(event: MouseEvent) {
 }
 .meeting {
   fill: var(--ink);
+}
+.meeting.chosen {
+  fill: var(--card);
+  stroke: var(--ink);
+  stroke-width: 2;
 }
 .foot {
   stroke: var(--rule);

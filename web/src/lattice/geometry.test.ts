@@ -7,13 +7,14 @@ const scale: Scale = { firstTick: 1000, endTick: 1800, width: 800 + 2 * PAD }
 const starts = [1000, 1100, 1200, 1300, 1400, 1500, 1600, 1700]
 const lane = aPicture({
   starts,
-  places: [0, 1, 2, 3, 0, 1, 2, 3],
+  numbers: [0, 1, 2, 3, 0, 1, 2, 3],
   hits: [0, 2, 4, 6],
   sounds: [1, 1, 1, 0],
   velocities: [127, 64, 127, 64],
   lengths: [100, 100, 100, 100],
   chances: [100, 100, 50, 50],
   cycle_starts: [1000, 1400],
+  cycle_ends: [1400, 1800],
 })
 
 describe('true time', () => {
@@ -56,8 +57,17 @@ describe('a thread', () => {
     expect(threadOf(lane, { ...scale, width: 80 }, 30).isMarks).toBe(true)
   })
 
+  it('ends its band where a restart cuts the cycle off', () => {
+    expect(threadOf({ ...lane, cycle_ends: [1250, 1650] }, scale, 30).band?.width).toBe(250)
+  })
+
+  it('runs all along, or only where a lane sounds once', () => {
+    expect(thread.line).toBe(`M0 30H${scale.width}`)
+    expect(threadOf({ ...lane, is_gapped: true }, scale, 30).line.match(/M/g)?.length).toBe(2)
+  })
+
   it('has no band where no cycle begins', () => {
-    expect(threadOf({ ...lane, cycle_starts: [] }, scale, 30).band).toBeNull()
+    expect(threadOf({ ...lane, cycle_starts: [], cycle_ends: [] }, scale, 30).band).toBeNull()
   })
 })
 

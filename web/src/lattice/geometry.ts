@@ -33,6 +33,8 @@ export interface Beads {
 export interface Thread {
   readonly band: { readonly x: number; readonly width: number } | null
   readonly stitches: readonly number[]
+  /** Where the lane runs: all along, or only in its cycles. */
+  readonly line: string
   readonly rests: string
   readonly tails: string
   /** Small marks above the steps that were turned by hand. */
@@ -66,11 +68,11 @@ export function radiusOf(velocity: number, stepPixels: number): number {
   return Math.min(MAX_RADIUS, stepPixels * 0.46) * (0.42 + 0.58 * (velocity / 127))
 }
 
-/** The shapes of one lane on a thread at height `y`. */
-export function threadOf(lane: LanePicture, scale: Scale, y: number): Thread {
+/** The shapes of one lane on a thread at height `y`. `narrow`: steps of fewer pixels become marks. */
+export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NARROW): Thread {
   const perTick = pixelsPerTick(scale)
   const stepPixels = lane.step_ticks * perTick
-  const isMarks = stepPixels < NARROW
+  const isMarks = stepPixels < narrow
   // A cycle is drawn from just before its first bead, so that the bead stands whole inside it.
   const lead = Math.min(PAD - 1, stepPixels / 2)
   const [bandStart, bandEnd] = bandOf(lane)
@@ -115,10 +117,11 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number): Thread {
     band:
       bandStart < bandEnd ? bandShape(xOf(bandStart, scale) - lead, xOf(bandEnd, scale) - lead, scale) : null,
     stitches: lane.cycle_starts.map((start) => round(xOf(start, scale) - lead)),
+    line: lineOf(lane, scale, y, lead),
     rests: rests.join(''),
     tails: tails.join(''),
     notches: lane.starts
-      .filter((_, at) => edited.has(lane.places[at] as number))
+      .filter((_, at) => edited.has(lane.numbers[at] as number))
       .map((start) => notch(xOf(start, scale), y))
       .join(''),
     beads: [...groups.values()].map(({ isInBand, sounds, solid, ring, fill }) => ({
@@ -132,10 +135,21 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number): Thread {
   }
 }
 
+/** A line through all of the view; of a lane that sounds once in a pass, only where it does. */
+function lineOf(lane: LanePicture, scale: Scale, y: number, lead: number): string {
+  if (!lane.is_gapped) return `M0 ${round(y)}H${round(scale.width)}`
+  const shown = lane.cycle_starts.map((start, at) => {
+    const [from, to] = [xOf(start, scale) - lead, xOf(lane.cycle_ends[at] as number, scale) - lead]
+    return `M${round(from)} ${round(y)}H${round(to)}`
+  })
+  return shown.join('')
+}
+
 /** The first whole cycle that begins in view, in ticks; empty if none begins. */
-function bandOf({ cycle_starts, cycle_ticks }: LanePicture): readonly [number, number] {
+function bandOf({ cycle_starts, cycle_ends }: LanePicture): readonly [number, number] {
   const start = cycle_starts[0]
-  return start === undefined ? [0, 0] : [start, cycle_starts[1] ?? start + cycle_ticks]
+  const end = cycle_ends[0]
+  return start === undefined || end === undefined ? [0, 0] : [start, end]
 }
 
 function bandShape(from: number, to: number, { width }: Scale) {

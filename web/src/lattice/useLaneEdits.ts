@@ -1,31 +1,107 @@
-/** What hands do to lanes, each named for the history. */
-import type { Lane, LanePicture, Word } from '@/api/client'
-import { newLaneId, valueAt, withField, withStep, withTurnedStep, type Patch } from '@/stores/document'
+/** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
+import type { Alternative, Bench, Lane, LanePicture, Piece, Word } from '@/api/client'
+import { engine } from '@/api/engine'
+import {
+  newId, randomNumber, valueAt, withField, withLaneMoved, withLanes, withStep, withStepChances, withTurnedStep, type Patch,
+} from '@/stores/document' // prettier-ignore
+import { momentOf } from '@/stores/history'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { inks } from '@/theme/inks'
+import { movedRange, type Grip } from './stepRange'
 
-export function useLaneEdits() {
+const MAX_THROW = 999_999
+
+export interface LaneContext {
+  /** The lanes that an action on `lane` means: all that are chosen if it is among them, else it alone. */
+  meant(lane: Lane): readonly Lane[]
+  picture(laneId: string): LanePicture | undefined
+  /** Every setting of a chosen lane. */
+  bench(laneId: string): Bench | undefined
+}
+
+export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   const piece = usePiece()
   const notices = useNotices()
 
-  function move(lane: Lane, word: Word, value: number | string, gesture: string) {
-    // The value before the whole gesture: what the moment tells, however far the hand has gone since.
-    const last = piece.history.done.at(-1)
-    const before = last?.gesture === gesture ? last.before : piece.document
-    const was = before?.patterns.flatMap(({ lanes }) => lanes).find(({ id }) => id === lane.id)
-    const label = `${lane.name}: ${word.name} ${was ? valueAt(was, word.field) : ''} → ${value}`
-    piece.editLane(lane.id, label, (old) => withField(old, word.field, value), gesture)
+  const nameOf = (lanes: readonly Lane[]) =>
+    lanes.length === 1 ? (lanes[0]?.name ?? '') : `${lanes.length} lanes`
+
+  /** The lane as it was before `gesture`. */
+  const laneBefore = (gesture: string, laneId: string): Lane | undefined => {
+    const moment = momentOf(piece.history, gesture)
+    const before: Piece | null | undefined = moment
+      ? piece.history.moments.find(({ number }) => number === moment.number - 1)?.document
+      : piece.document
+    const here = before?.patterns.find(({ id }) => id === piece.pattern?.id)
+    return here?.lanes.find(({ id }) => id === laneId)
   }
 
+  /** The word of another lane that changes the same field: it knows that lane's limits. */
+  const sameWord = (laneId: string, word: Word): Word | undefined =>
+    bench(laneId)
+      ?.fields.flatMap(({ words }) => words)
+      .find((other) => other.kind === word.kind && other.field === word.field)
+
+  /** Move a number: every lane that is meant by as much, or, where it was typed, to the same value. */
+  function move(lane: Lane, word: Word, value: number | string, gesture: string, isTyped = false) {
+    const lanes = meant(lane)
+    const was = laneBefore(gesture, lane.id)
+    const before = was ? valueAt(was, word.field) : undefined
+    const shown = (one: unknown) =>
+      typeof one === 'number' ? one + word.counted_from : typeof one === 'string' ? BigInt(one) + 1n : ''
+    const label = `${nameOf(lanes)}: ${word.name} ${shown(before)} → ${shown(value)}`
+    const ids = new Set(lanes.map(({ id }) => id))
+    const change = (old: Lane): Lane => {
+      if (!ids.has(old.id)) return old
+      if (old.id === lane.id) return withField(old, word.field, value)
+      const theirs = sameWord(old.id, word)
+      const now = valueAt(old, word.field)
+      if (!theirs || typeof value !== 'number' || typeof now !== 'number' || typeof before !== 'number')
+        return old
+      const wanted = isTyped ? value : now + value - before
+      return withField(old, word.field, Math.min(theirs.high, Math.max(theirs.low, wanted)))
+    }
+    piece.editLanes(label, (all) => all.map(change), gesture)
+  }
+
+  /** Set fields of every lane that is meant. */
   function patch(lane: Lane, label: string, fields: Patch) {
-    piece.editLane(lane.id, `${lane.name}: ${label}`, (old) => ({ ...old, ...fields }))
+    patchEach(label, new Map(meant(lane).map(({ id }) => [id, fields])))
+  }
+
+  function patchEach(label: string, patches: ReadonlyMap<string, Patch>) {
+    const lanes = piece.lanes.filter(({ id }) => patches.has(id))
+    if (!lanes.length) return
+    piece.editLanes(`${nameOf(lanes)}: ${label}`, (all) =>
+      all.map((one) => ({ ...one, ...patches.get(one.id) })),
+    )
+  }
+
+  /** What a word of a lane's sentence could be instead; without a setting, what the lane could begin to use. */
+  const ask = (lane: Lane, setting: string, word: string): Promise<Alternative[]> =>
+    engine.alternatives({ lane: lane.id, setting, word })
+
+  /** Choose one of a word's alternatives, on every lane that is meant. */
+  async function choose(lane: Lane, setting: string, word: string, { key, text, patch }: Alternative) {
+    const others = meant(lane).filter(({ id }) => id !== lane.id)
+    const patches = new Map<string, Patch>([[lane.id, patch]])
+    try {
+      for (const other of others) {
+        const theirs = word ? await ask(other, setting, word).catch(() => []) : []
+        const same = word ? theirs.find((one) => one.key === key)?.patch : patch
+        if (same) patches.set(other.id, same)
+      }
+      patchEach(text, patches)
+    } catch (reason) {
+      notices.complain(reason)
+    }
   }
 
   /** Set steps, as the picture counts them, to hit or rest: drawn where the lane is drawn, else turned by hand. */
   function setSteps(
     lane: Lane,
-    picture: LanePicture,
+    shown: LanePicture,
     steps: readonly number[],
     isHit: boolean,
     gesture: string | null = null,
@@ -33,10 +109,35 @@ export function useLaneEdits() {
     const said = steps.length === 1 ? `step ${(steps[0] ?? 0) + 1}` : `${steps.length} steps`
     const label = `${lane.name}: ${said} ${isHit ? 'hit' : 'rest'}`
     const set = (old: Lane, step: number) => {
-      const drawn = picture.draws[step]
+      const drawn = shown.draws[step]
       return drawn === undefined ? withTurnedStep(old, step, isHit) : withStep(old, drawn, isHit)
     }
     piece.editLane(lane.id, label, (old) => steps.reduce(set, old), gesture)
+  }
+
+  /** Throw a lane, or all that are chosen with it, by so many percent. */
+  async function throwLane(lane: Lane, percent: number) {
+    const lanes = meant(lane)
+    if (lanes.length > 1) await throwThese(percent, (laneId) => lanes.some(({ id }) => id === laneId))
+    else await throwThese(percent, (laneId) => laneId === lane.id, lane.id)
+  }
+  /** Throw all lanes that are not anchored. */
+  const throwAll = (percent: number) => throwThese(percent, () => true)
+
+  async function throwThese(percent: number, isMeant: (laneId: string) => boolean, only?: string) {
+    try {
+      const sources = await engine.throwLanes(percent, 1 + randomNumber(MAX_THROW), only)
+      patchEach(
+        `thrown by ${percent} %`,
+        new Map(
+          Object.entries(sources)
+            .filter(([laneId]) => isMeant(laneId))
+            .map(([laneId, source]) => [laneId, { source }]),
+        ),
+      )
+    } catch (reason) {
+      notices.complain(reason)
+    }
   }
 
   /** A new lane with the first voice that none has yet. Returns its id. */
@@ -44,29 +145,19 @@ export function useLaneEdits() {
     const voices = piece.document?.kit.voices ?? []
     const taken = new Set(piece.lanes.map(({ voice }) => voice))
     const voice = voices.find(({ id }) => !taken.has(id)) ?? voices[0]
-    const id = newLaneId(piece.lanes)
+    const id = newId('lane', piece.lanes)
     const lane: Lane = {
-      id,
-      name: voice?.name ?? 'Lane',
-      voice: voice?.id ?? '',
-      ink: piece.lanes.length % inks.length,
-      source: { kind: 'euclidean', hits: 3, steps: 8 },
-      rotate: 0,
-      complement: false,
-      edits: [],
-      velocity: 100,
-      length_percent: 100,
-      chance_percent: 100,
-      mute: false,
-      solo: false,
-    }
+      id, name: voice?.name ?? 'Lane', voice: voice?.id ?? '', ink: piece.lanes.length % inks.length,
+      source: { kind: 'euclidean', hits: 3, steps: 8 }, rotate: 0, complement: false, edits: [], direction: 'forward',
+      velocity: 100, length_percent: 100, chance_percent: 100, step_chances: [], anchored: false, mute: false, solo: false,
+    } // prettier-ignore
     piece.editLanes(`${lane.name}: added`, (lanes) => [...lanes, lane])
     return id
   }
 
   /** A copy below the lane, with luck of its own. Returns its id. */
   function copy(lane: Lane): string {
-    const id = newLaneId(piece.lanes)
+    const id = newId('lane', piece.lanes)
     const twin = { ...lane, id, name: `${lane.name.slice(0, 75)} copy` }
     piece.editLanes(`${lane.name}: copied`, (lanes) =>
       lanes.flatMap((one) => (one.id === lane.id ? [one, twin] : [one])),
@@ -74,10 +165,61 @@ export function useLaneEdits() {
     return id
   }
 
-  function remove(lane: Lane) {
-    piece.editLanes(`${lane.name}: removed`, (lanes) => lanes.filter(({ id }) => id !== lane.id))
-    notices.say(`${lane.name} is removed.`, { label: 'Undo', act: () => piece.undo() })
+  /** Remove lanes. Those that follow one of them are drawn as they stand, so that they go on. */
+  async function remove(lane: Lane) {
+    const gone = new Set(meant(lane).map(({ id }) => id))
+    const names = nameOf(meant(lane))
+    const followers = piece.lanes.filter(({ id }) => !gone.has(id) && gone.has(picture(id)?.follows ?? ''))
+    try {
+      const settled = await engine.settled(followers.map(({ id }) => id))
+      piece.edit(`${names}: removed`, (document) =>
+        withLanes(document, piece.pattern?.id ?? '', (lanes) =>
+          lanes.filter(({ id }) => !gone.has(id)).map((one) => ({ ...one, ...settled.get(one.id) })),
+        ),
+      )
+      const told = followers.length ? ` ${nameOf(followers)} followed: drawn as it stood.` : ''
+      notices.say(`${names} removed.${told}`, { label: 'Undo', act: () => piece.undo() })
+    } catch (reason) {
+      notices.complain(reason)
+    }
   }
 
-  return { move, patch, setSteps, add, copy, remove }
+  /** Move a lane to another place in the pattern. */
+  function reorder(lane: Lane, to: number, gesture: string | null = null) {
+    piece.editLanes(
+      `${lane.name}: to place ${to + 1}`,
+      (lanes) => {
+        const from = lanes.findIndex(({ id }) => id === lane.id)
+        return to < 0 || to >= lanes.length || from === to ? lanes : withLaneMoved(lanes, from, to)
+      },
+      gesture,
+    )
+  }
+  const shift = (lane: Lane, by: number) =>
+    reorder(lane, piece.lanes.findIndex(({ id }) => id === lane.id) + by)
+
+  /** Set how often single steps sound. */
+  function setStepChances(lane: Lane, percents: ReadonlyMap<number, number>, gesture: string) {
+    const [step, percent] = [...percents][0] ?? [0, 100]
+    const said =
+      percents.size === 1 ? `chance of step ${step + 1} ${percent} %` : `chances of ${percents.size} steps`
+    piece.editLane(lane.id, `${lane.name}: ${said}`, (old) => withStepChances(old, percents), gesture)
+  }
+
+  /** Move the step range by whole steps. */
+  function moveRange(lane: Lane, grip: Grip, by: number, gesture: string) {
+    const shown = picture(lane.id)
+    const was = laneBefore(gesture, lane.id)
+    if (!shown || !was) return
+    const range = was.step_range ?? { first: 0, last: shown.steps - 1 }
+    const last = shown.steps - 1
+    const within = { first: Math.min(range.first, last), last: Math.min(range.last, last) }
+    const moved = movedRange(within, shown.steps, grip, by)
+    const said = moved ? `steps ${moved.first + 1}–${moved.last + 1}` : 'all steps'
+    piece.editLane(lane.id, `${lane.name}: ${said}`, (old) => ({ ...old, step_range: moved }), gesture)
+  }
+
+  return {
+    move, patch, ask, choose, setSteps, setStepChances, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
+  } // prettier-ignore
 }

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, shallowRef } from 'vue'
 
+import { valueAt } from '@/stores/document'
 import { aLane, aScore, standIn } from '@/testing'
 import { useRendering } from './useRendering'
 
@@ -46,7 +47,7 @@ describe('asking the engine', () => {
     expect(asked.length).toBe(1)
     await asked[0]!.answer()
     expect(rendering.value).not.toBeNull()
-    expect(asked.map(({ question }) => question.score.lanes[0]!.source.steps)).toEqual([4, 7])
+    expect(asked.map(({ question }) => valueAt(question.score.lanes[0]!, 'source.steps'))).toEqual([4, 7])
     await asked[1]!.answer()
     expect(rendering.value!.events.starts[2]).toBe(7 * 3360)
     scope.stop()

@@ -2,7 +2,8 @@ import { readonly, ref, shallowReadonly, shallowRef, toValue, watch, type MaybeR
 
 import { answer, api, type LanePicture, type Rendering, type Schemas } from '@/api/client'
 
-type Question = Schemas['RenderQuestion']
+/** `chosen`: ids of the lanes whose benches are wanted. */
+type Question = Omit<Schemas['RenderQuestion'], 'chosen'> & { readonly chosen?: string[] }
 
 /**
  * The engine's answer to the newest `question`. One question is on its way at a time; meanwhile only the newest waits,
@@ -23,7 +24,7 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
       const asked = waiting
       waiting = null
       try {
-        const fresh = await answer(api.POST('/api/render', { body: asked }))
+        const fresh = await answer(api.POST('/api/render', { body: { chosen: [], ...asked } }))
         if (!toValue(question)) break
         rendering.value = sharing(rendering.value, fresh)
         error.value = null

@@ -3,7 +3,7 @@
 import { ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { answer, api, type ShelfPiece } from '@/api/client'
+import { answer, api, importPiece, type ShelfPiece } from '@/api/client'
 import NameField from '@/app/NameField.vue'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
@@ -36,6 +36,24 @@ async function begin() {
     await router.push(`/lattice/${made.id}`)
   } catch (reason) {
     notices.complain(reason)
+  }
+}
+
+// ---- Pieces as files ----
+const chooser = ref<HTMLInputElement>()
+async function take(files: FileList | null | undefined) {
+  const file = files?.[0]
+  if (!file) return
+  try {
+    const made = await importPiece(await file.text())
+    notices.say(`“${made.document.name}” is on the shelf.`)
+    await load()
+  } catch (reason) {
+    notices.complain(
+      new Error(`${file.name} was not taken: ${reason instanceof Error ? reason.message : reason}`),
+    )
+  } finally {
+    if (chooser.value) chooser.value.value = ''
   }
 }
 
@@ -76,6 +94,18 @@ async function restore(piece: ShelfPiece) {
     <header>
       <h1>Shelf</h1>
       <button type="button" class="word-button strong" @click="begin">New piece</button>
+      <button type="button" class="word-button" @click="chooser?.click()">
+        Import a piece<v-tooltip activator="parent">A piece that was exported as JSON</v-tooltip>
+      </button>
+      <input
+        ref="chooser"
+        class="visually-hidden"
+        type="file"
+        accept="application/json,.json"
+        aria-label="File of a piece"
+        tabindex="-1"
+        @change="take(chooser?.files)"
+      />
     </header>
     <ul>
       <li v-for="piece in pieces" :key="piece.id" class="piece" :data-piece="piece.id">
@@ -89,7 +119,14 @@ async function restore(piece: ShelfPiece) {
             {{ piece.threads.length === 1 ? 'lane' : 'lanes' }}
           </p>
           <div class="end">
-            <span>changed {{ sayAge(piece.changed_at) }}</span>
+            <span title="when it was last changed">{{ sayAge(piece.changed_at) }}</span>
+            <a
+              class="quiet-button"
+              :href="`/api/pieces/${piece.id}.json`"
+              :aria-label="`Export ${piece.name}`"
+              download
+              >Export</a
+            >
             <button
               type="button"
               class="quiet-button"
@@ -169,6 +206,11 @@ ul {
   margin-top: 8px;
   font-size: 14px;
   color: var(--soft-ink);
+}
+.end a.quiet-button {
+  display: grid;
+  align-items: center;
+  text-decoration: none;
 }
 .end span {
   flex: 1;

@@ -44,6 +44,8 @@ beforeEach(() => {
   )
 })
 
+const playing = (dice: number, of = score, patternId = 'a') => ({ score: of, dice, patternId })
+
 /** What the tape says that sounded, in the port's terms: seconds, to the microsecond. */
 function taped() {
   const stretch = player.tape.stretches.at(-1)!
@@ -60,7 +62,7 @@ const rounded = (notes: { voice: string; time: number; end: number }[]) =>
 
 describe('committing', () => {
   it('gives each note once, in time, never further ahead than the horizon', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     const begin = clock.time
     const port0 = port.given.length
     expect(port0).toBeGreaterThan(0)
@@ -74,7 +76,7 @@ describe('committing', () => {
   })
 
   it('plays on for an hour without a slip', async () => {
-    await player.play(score, 1, 0)
+    await player.play(playing(1), 0)
     await clock.run(player, 3600, 0.09)
     const thuds = port.given.filter(({ note }) => note.voice === 'thud')
     expect(thuds.length).toBeGreaterThan(7190)
@@ -82,7 +84,7 @@ describe('committing', () => {
   }, 60_000)
 
   it('begins where it is asked to', async () => {
-    await player.play(score, 1, 3 * 53760)
+    await player.play(playing(1), 3 * 53760)
     await clock.run(player, 0.5)
     expect(port.given[0]!.note.voice).toBe('thud')
     expect(player.tape.stretches[0]!.notes[0]!.start).toBe(3 * 53760)
@@ -90,7 +92,7 @@ describe('committing', () => {
   })
 
   it('leaves out what would come too late after the machine slept', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     await clock.run(player, 1)
     const before = port.given.length
     clock.time += 2.5
@@ -104,7 +106,7 @@ describe('committing', () => {
       if (fails) throw new Error('unreachable')
       return standIn(question)
     })
-    await player.play(score, 1)
+    await player.play(playing(1))
     fails = true
     await clock.run(player, 2)
     fails = false
@@ -116,16 +118,16 @@ describe('committing', () => {
 
 describe('the tape holds what sounded', () => {
   it('while nothing is touched', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     await clock.run(player, 5)
     expect(rounded(taped())).toEqual(rounded(port.heard()))
   })
 
   it('when an edit comes in the middle of a bar', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     await clock.run(player, 1.23)
     const edited = aScore(aLane('thud', { source: { kind: 'drawn', steps: 5, hits: [] } }), score.lanes[1]!)
-    player.change(edited, 1)
+    player.change(playing(1, edited))
     await clock.run(player, 3)
     const thuds = player.tape.stretches[0]!.notes.filter(({ laneId }) => laneId === 'thud').map(
       ({ start }) => start,
@@ -139,10 +141,10 @@ describe('the tape holds what sounded', () => {
   })
 
   it('when a lane is muted while its note sounds and the next is already committed', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     await clock.run(player, 1.02)
     const muted = aScore({ ...score.lanes[0]!, mute: true }, score.lanes[1]!)
-    player.change(muted, 1)
+    player.change(playing(1, muted))
     player.silence((id) => id === 'thud')
     const now = clock.time
     await clock.run(player, 2)
@@ -153,10 +155,10 @@ describe('the tape holds what sounded', () => {
   })
 
   it('when an answer to an older question arrives after the mute', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     await clock.run(player, 1)
-    player.change(aScore({ ...score.lanes[0]!, velocity: 90 }, score.lanes[1]!), 1) // its answer is on its way
-    player.change(aScore({ ...score.lanes[0]!, velocity: 90, mute: true }, score.lanes[1]!), 1)
+    player.change(playing(1, aScore({ ...score.lanes[0]!, velocity: 90 }, score.lanes[1]!))) // its answer is on its way
+    player.change(playing(1, aScore({ ...score.lanes[0]!, velocity: 90, mute: true }, score.lanes[1]!)))
     player.silence((id) => id === 'thud')
     const now = clock.time
     await clock.run(player, 2)
@@ -165,7 +167,7 @@ describe('the tape holds what sounded', () => {
   })
 
   it('when it is stopped in the middle of a note', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     await clock.run(player, 2.2)
     player.stop()
     const now = clock.time
@@ -178,9 +180,9 @@ describe('the tape holds what sounded', () => {
 
   it('when notes of one pitch meet across an edit', async () => {
     const long = aScore(aLane('thud', { source: { kind: 'drawn', steps: 16, hits: [] } }))
-    await player.play(long, 1)
+    await player.play(playing(1, long))
     await clock.run(player, 0.4)
-    player.change(aScore(aLane('thud', { source: { kind: 'drawn', steps: 3, hits: [] } })), 1)
+    player.change(playing(1, aScore(aLane('thud', { source: { kind: 'drawn', steps: 3, hits: [] } }))))
     await clock.run(player, 1.5)
     const [first, second] = player.tape.stretches[0]!.notes
     expect(first!.start + first!.length).toBe(second!.start)
@@ -190,9 +192,9 @@ describe('the tape holds what sounded', () => {
 
 describe('changes', () => {
   it('follows a hand that moves faster than the engine answers', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     for (let velocity = 100; velocity > 40; velocity--) {
-      player.change(aScore({ ...score.lanes[0]!, velocity }, score.lanes[1]!), 1)
+      player.change(playing(1, aScore({ ...score.lanes[0]!, velocity }, score.lanes[1]!)))
       await clock.run(player, 0.03)
     }
     const velocities = new Set(player.tape.stretches[0]!.notes.map(({ velocity }) => velocity))
@@ -200,10 +202,10 @@ describe('changes', () => {
   })
 
   it('keeps its place across a change of tempo', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     await clock.run(player, 1)
     const before = player.nowTick
-    player.change({ ...score, tempo: 60 }, 1)
+    player.change(playing(1, { ...score, tempo: 60 }))
     expect(player.nowTick).toBeCloseTo(before, 6)
     await clock.run(player, 4)
     const thuds = port.given.filter(({ note }) => note.voice === 'thud').map(({ note }) => note.time)
@@ -214,27 +216,107 @@ describe('changes', () => {
   })
 
   it('begins a new stretch of tape with each start', async () => {
-    await player.play(score, 1)
+    await player.play(playing(1))
     await clock.run(player, 1)
     player.stop()
-    await player.play(score, 1)
+    await player.play(playing(1))
     await clock.run(player, 1)
     expect(player.tape.stretches.map(({ notes }) => notes.length > 0)).toEqual([true, true])
   })
 
   it('does not start after it was stopped while it waited for the first notes', async () => {
-    const starting = player.play(score, 1)
+    const starting = player.play(playing(1))
     player.stop()
     await starting
     expect(player.isPlaying).toBe(false)
   })
 
   it('plays the newest score if it changed while it waited for the first notes', async () => {
-    const starting = player.play(score, 1)
-    player.change(aScore(aLane('thud', { source: { kind: 'drawn', steps: 2, hits: [] } })), 1)
+    const starting = player.play(playing(1))
+    player.change(playing(1, aScore(aLane('thud', { source: { kind: 'drawn', steps: 2, hits: [] } }))))
     await starting
     await clock.run(player, 3)
     const thuds = player.tape.stretches[0]!.notes.slice(-3).map(({ start }) => start)
     expect(thuds[2]! - thuds[1]!).toBe(2 * SIXTEENTH)
+  })
+})
+
+describe('another pattern', () => {
+  const BAR = 53760
+  const BAR_SECONDS = 2
+  const other = () => aScore(aLane('bell', { source: { kind: 'drawn', steps: 4, hits: [] } }))
+  const strikes = (voice: string) =>
+    port.given
+      .filter((one) => one.note.voice === voice && one.cutAt > one.note.time)
+      .map(({ note }) => note.time)
+
+  it('begins at the next bar line, at its first step, without a gap', async () => {
+    await player.play(playing(1))
+    const begin = port.given[0]!.note.time
+    await clock.run(player, 1)
+    player.change(playing(2, other(), 'b'))
+    expect(player.waitingFor).toBe('b')
+    await clock.run(player, 3)
+    expect(strikes('bell')[0]).toBeCloseTo(begin + BAR_SECONDS, 9)
+    expect(strikes('bell')[1]! - strikes('bell')[0]!).toBeCloseTo(0.5, 9)
+    expect(Math.max(...strikes('thud'))).toBeLessThan(begin + BAR_SECONDS)
+    expect([player.patternId, player.waitingFor]).toEqual(['b', ''])
+  })
+
+  it('has a stretch of tape of its own; the one before ends at the bar line', async () => {
+    await player.play(playing(1))
+    await clock.run(player, 1)
+    player.change(playing(2, other(), 'b'))
+    await clock.run(player, 5)
+    const [before, after] = player.tape.stretches
+    expect([before!.patternId, before!.nowTick]).toEqual(['a', BAR])
+    expect([after!.patternId, after!.fromTick, after!.notes[0]!.start]).toEqual(['b', 0, 0])
+    expect(player.tape.newestWhole()).toBe(after)
+  })
+
+  it('tells where the pattern is that is heard, until the other one is', async () => {
+    await player.play(playing(1))
+    await clock.run(player, 1.5)
+    player.change(playing(2, other(), 'b'))
+    let last = player.nowTick
+    for (let step = 0; step < 60; step++) {
+      await clock.run(player, 0.02, 0.02)
+      if (player.patternId === 'a') expect(player.nowTick).toBeGreaterThanOrEqual(last)
+      else expect(player.nowTick).toBeLessThan(BAR / 2)
+      last = player.nowTick
+    }
+    expect(player.patternId).toBe('b')
+  })
+
+  it('is forgotten when the hand goes back before the bar line', async () => {
+    await player.play(playing(1))
+    await clock.run(player, 1)
+    player.change(playing(2, other(), 'b'))
+    player.change(playing(1))
+    await clock.run(player, 4)
+    expect(strikes('bell')).toEqual([])
+    expect(player.tape.stretches.length).toBe(1)
+  })
+
+  it('is heard as it was edited while it waited', async () => {
+    await player.play(playing(1))
+    await clock.run(player, 0.5)
+    player.change(playing(2, other(), 'b'))
+    await clock.run(player, 0.3)
+    player.change(playing(2, aScore(aLane('rope')), 'b'))
+    await clock.run(player, 3)
+    expect(strikes('bell')).toEqual([])
+    expect(strikes('rope').length).toBeGreaterThan(0)
+  })
+
+  it('withdraws both when it is stopped around the bar line', async () => {
+    await player.play(playing(1))
+    await clock.run(player, 1)
+    player.change(playing(2, other(), 'b'))
+    await clock.run(player, 1)
+    player.stop()
+    expect(strikes('bell')).toEqual([])
+    expect(player.isPlaying).toBe(false)
+    expect(player.tape.stretches.at(-1)!.notes).toEqual([])
   })
 })

@@ -2,10 +2,11 @@
  * The player: gives notes to a port just ahead of the audio clock, and keeps the tape of what sounded.
  *
  * It knows no clock of its own: `tick` is called often, and `clock` says what time it is. Notes are fetched bars ahead
- * and committed at most HORIZON seconds ahead; what is not yet committed is replaced when the score changes.
+ * and committed at most HORIZON seconds ahead; what is not yet committed is replaced when the score changes. Another pattern
+ * begins at the next bar line, at its first step, on a time line and a stretch of tape of its own.
  */
 import type { Rendering, Score } from '@/api/client'
-import { Tape, trim, type TapeNote, type TapeStretch } from '@/tape/tape'
+import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from '@/tape/tape'
 import type { Clock, Port, Sounding } from './port'
 import { secondsPerTick, ticksOfBar, TimeLine } from './time'
 
@@ -17,6 +18,7 @@ const MOST_BARS = 32
 /** Seconds of delay after which a note is better left out than played late. */
 const TOO_LATE = 0.5
 const LEAD_IN = 0.06
+const RETRY_MS = 300
 
 export interface Question {
   readonly score: Score
@@ -34,17 +36,27 @@ interface Ready {
   readonly velocity: number
   readonly channel: number
 }
+/** A stretch of tape and where it lies in time. */
+interface Run {
+  readonly line: TimeLine
+  readonly stretch: TapeStretch
+}
 interface Committed {
   readonly note: TapeNote
   readonly sounding: Sounding
+  readonly run: Run
 }
 
 export class Player {
   readonly tape = new Tape()
-  #line: TimeLine | null = null
-  #stretch: TapeStretch | null = null
-  #score: Score | null = null
-  #dice = 0
+  #run: Run | null = null
+  /** The run that another pattern has followed, until the moment at which it does. */
+  #leaving: (Run & { readonly endTick: number }) | null = null
+  /** What is to begin at the next bar line, and its first notes once they are here. */
+  #next: { playing: Playing; first: Rendering | null } | null = null
+  #playing: Playing | null = null
+  /** Where the last run stopped. */
+  #stoppedAt = 0
   /** Notes not yet committed, in order of time, and the tick up to which all are here. */
   #ready: Ready[] = []
   #readyUpTo = 0
@@ -52,7 +64,7 @@ export class Player {
   #live: Committed[] = []
   #isAsking = false
   /** Counts starts and stops, so that an answer that comes too late for one is dropped. */
-  #run = 0
+  #starts = 0
   /** Counts scores; `#takenVersion` is that of the notes that lie ready. */
   #version = 0
   #takenVersion = 0
@@ -69,66 +81,86 @@ export class Player {
   ) {}
 
   get isPlaying(): boolean {
-    return this.#line !== null
+    return this.#run !== null
+  }
+
+  /** The pattern that is heard; '' when none is. */
+  get patternId(): string {
+    return (this.#leaving ?? this.#run)?.stretch.patternId ?? ''
+  }
+
+  /** The pattern that waits for the next bar line; '' when none does. */
+  get waitingFor(): string {
+    if (this.#next) return this.#next.playing.patternId
+    return this.#leaving ? (this.#run?.stretch.patternId ?? '') : ''
   }
 
   /** Where the music is, in ticks; where it stopped, when it does not play. */
   get nowTick(): number {
-    if (this.#line && this.#stretch)
-      return Math.max(this.#stretch.fromTick, this.#line.tickAt(this.clock.now()))
-    return this.#stretch?.nowTick ?? 0
+    const run = this.#leaving ?? this.#run
+    if (!run) return this.#stoppedAt
+    return Math.max(run.stretch.fromTick, run.line.tickAt(this.clock.now()))
   }
 
-  /** Notes that are sounding now or began within the last `seconds`. */
+  /** Notes of the pattern that is heard which began within the last `seconds`. */
   soundingWithin(seconds: number): TapeNote[] {
-    if (!this.#line) return []
     const now = this.clock.now()
-    const [from, to] = [this.#line.tickAt(now - seconds), this.#line.tickAt(now)]
-    return this.#live.map(({ note }) => note).filter(({ start }) => start > from && start <= to)
+    const heard = (this.#leaving ?? this.#run)?.stretch
+    const began = ({ note, run }: Committed) => run.line.timeOf(note.start)
+    return this.#live
+      .filter((one) => one.run.stretch === heard && began(one) > now - seconds && began(one) <= now)
+      .map(({ note }) => note)
   }
 
   /** Play from `fromTick` on. Waits for the first notes before the clock starts to count. */
-  async play(score: Score, dice: number, fromTick = 0): Promise<void> {
+  async play(playing: Playing, fromTick = 0): Promise<void> {
     this.stop()
-    this.#score = score
-    this.#dice = dice
-    const run = this.#run
+    this.#playing = playing
+    const starts = this.#starts
     const version = ++this.#version
     const first = await this.#askFrom(fromTick)
-    if (run !== this.#run) return
-    this.#line = new TimeLine(fromTick, this.clock.now() + LEAD_IN, score.tempo)
-    this.#stretch = this.tape.begin(fromTick, first.bar_ticks, this.#score, this.#dice)
-    this.#committedUpTo = this.#readyUpTo = fromTick
-    this.#take(first, version)
+    if (starts !== this.#starts) return
+    this.#begin(new TimeLine(fromTick, this.clock.now() + LEAD_IN, playing.score.tempo), first, fromTick)
+    this.#takenVersion = version
     this.tick()
   }
 
   /** Stop: what has not begun is withdrawn, what sounds is cut and ends there on the tape. */
   stop() {
-    this.#run++
-    if (!this.#line || !this.#stretch) return
+    this.#starts++
+    if (!this.#run) return
     const now = this.clock.now()
-    this.#stretch.nowTick = this.nowTick
+    this.#stoppedAt = this.nowTick
+    this.#tell(now)
     this.#withdraw(() => true, now)
-    this.#line = null
+    this.#run = this.#leaving = this.#next = null
     this.#ready = []
     this.#live = []
   }
 
-  /** The score or the dice changed: what is not committed will be replaced by the engine's answer. */
-  change(score: Score, dice: number) {
-    if (this.#score === score && this.#dice === dice) return
-    const tempo = this.#score?.tempo
-    this.#score = score
-    this.#dice = dice
+  /** Score or dice changed: what is not committed is replaced by the engine's answer. Another pattern waits for its bar line. */
+  change(playing: Playing) {
+    const now = this.#playing
+    if (!now || !this.#run) {
+      this.#playing = playing
+      this.#version++
+      return
+    }
+    if (playing.patternId !== now.patternId) {
+      this.#queue(playing)
+      return
+    }
+    this.#next = null
+    if (now.score === playing.score && now.dice === playing.dice) return
+    this.#playing = playing
     this.#version++
-    if (!this.#line || !this.#stretch) return
-    this.#stretch.score = score
-    this.#stretch.dice = dice
-    if (score.tempo !== tempo) {
-      const from = Math.max(this.#committedUpTo, this.nowTick)
-      this.#line.changeTempo(from, score.tempo)
-      this.#stretch.tempoChangedAt = from
+    const { line, stretch } = this.#run
+    stretch.score = playing.score
+    stretch.dice = playing.dice
+    if (playing.score.tempo !== now.score.tempo) {
+      const from = Math.max(this.#committedUpTo, line.tickAt(this.clock.now()))
+      line.changeTempo(from, playing.score.tempo)
+      stretch.tempoChangedAt = from
     }
     this.#fetch()
   }
@@ -142,79 +174,152 @@ export class Player {
 
   /** Commit what is due within the horizon and see that enough lies ready. To be called several times a horizon. */
   tick() {
-    const line = this.#line
-    const stretch = this.#stretch
-    if (!line || !stretch) return
+    if (!this.#run) return
     const now = this.clock.now()
-    stretch.nowTick = Math.max(stretch.fromTick, line.tickAt(now))
+    this.#tell(now)
+    const { line } = this.#run
     const upTo = Math.min(line.tickAt(now + HORIZON), this.#readyUpTo)
-    let due = 0
-    for (let next = this.#ready[due]; next && next.start < upTo; next = this.#ready[++due]) {
-      if (line.timeOf(next.start) > now - TOO_LATE) this.#commit(next, line, stretch)
+    const switchTick = this.#switchTick()
+    if (switchTick !== null && line.tickAt(now + HORIZON) >= switchTick) {
+      this.#commitUpTo(Math.min(upTo, switchTick), now)
+      this.#switch(switchTick)
+      this.tick()
+      return
     }
-    this.#ready.splice(0, due)
-    this.#committedUpTo = Math.max(this.#committedUpTo, upTo)
-    this.#live = this.#live.filter(({ note }) => line.timeOf(note.start + note.length) > now - 1)
-    trim(stretch)
+    this.#commitUpTo(upTo, now)
+    this.#live = this.#live.filter(({ note, run }) => run.line.timeOf(note.start + note.length) > now - 1)
+    trim(this.#run.stretch)
     this.#fetch()
   }
 
-  #commit(next: Ready, line: TimeLine, stretch: TapeStretch) {
-    const lane = this.#score?.lanes.find(({ id }) => id === next.laneId)
+  #begin(line: TimeLine, first: Rendering, fromTick: number) {
+    const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing)
+    this.#run = { line, stretch }
+    this.#committedUpTo = this.#readyUpTo = fromTick
+    this.#ready = []
+    this.#add(first, fromTick, () => false)
+  }
+
+  /** Let stretches know how far they have come; a run that another has followed ends where that begins. */
+  #tell(now: number) {
+    const leaving = this.#leaving
+    if (leaving) {
+      const tick = leaving.line.tickAt(now)
+      leaving.stretch.nowTick = Math.min(leaving.endTick, tick)
+      if (tick < leaving.endTick) return
+      this.#leaving = null
+    }
+    if (!this.#run) return
+    const { line, stretch } = this.#run
+    stretch.nowTick = Math.max(stretch.fromTick, line.tickAt(now))
+  }
+
+  // ---- Another pattern ----
+
+  #queue(playing: Playing) {
+    const next = {
+      playing,
+      first: this.#next?.playing.patternId === playing.patternId ? this.#next.first : null,
+    }
+    this.#next = next
+    this.#askFrom(0, playing).then(
+      (first) => {
+        // Newer notes than those of an earlier state; an even newer question brings its own.
+        if (this.#next === next) next.first = first
+      },
+      () => {
+        if (this.#next === next) setTimeout(() => this.#next === next && this.#queue(playing), RETRY_MS)
+      },
+    )
+  }
+
+  /** The bar line at which what waits begins: the next that is not yet committed. Null if nothing waits, or it is not ready. */
+  #switchTick(): number | null {
+    if (!this.#next?.first || !this.#run || this.#leaving) return null
+    const { barTicks } = this.#run.stretch
+    return Math.ceil(this.#committedUpTo / barTicks) * barTicks
+  }
+
+  #switch(endTick: number) {
+    const { playing, first } = this.#next as { playing: Playing; first: Rendering }
+    const run = this.#run as Run
+    this.#next = null
+    this.#leaving = { ...run, endTick }
+    this.#playing = playing
+    this.#takenVersion = ++this.#version
+    this.#begin(new TimeLine(0, run.line.timeOf(endTick), playing.score.tempo), first, 0)
+  }
+
+  // ---- Committing ----
+
+  #commitUpTo(upTo: number, now: number) {
+    const run = this.#run as Run
+    let due = 0
+    for (let next = this.#ready[due]; next && next.start < upTo; next = this.#ready[++due]) {
+      if (run.line.timeOf(next.start) > now - TOO_LATE) this.#commit(next, run)
+    }
+    this.#ready.splice(0, due)
+    this.#committedUpTo = Math.max(this.#committedUpTo, upTo)
+  }
+
+  #commit(next: Ready, run: Run) {
+    const lane = this.#playing?.score.lanes.find(({ id }) => id === next.laneId)
     if (!lane) return
-    const time = line.timeOf(next.start)
+    const time = run.line.timeOf(next.start)
     // One pitch at a time, also across an edit: the engine sees to it within one score.
+    const before = ({ note, run: its }: Committed) => its !== run || note.start < next.start
     this.#cut(
-      this.#live.filter(({ note }) => isSamePitch(note, next) && note.start < next.start),
-      next.start,
+      this.#live.filter((one) => isSamePitch(one.note, next) && before(one)),
       time,
     )
-    const note: TapeNote = { ...next, lane: lane.name, ink: lane.ink }
+    const note: TapeNote = { ...next, time, lane: lane.name, ink: lane.ink }
     const sounding = this.port.strike({
       voice: lane.voice,
       pitch: next.pitch,
       velocity: next.velocity,
       channel: next.channel,
       time,
-      end: line.timeOf(next.start + next.length),
+      end: run.line.timeOf(next.start + next.length),
     })
-    this.#live.push({ note, sounding })
-    stretch.notes.push(note)
+    this.#live.push({ note, sounding, run })
+    run.stretch.notes.push(note)
   }
 
   #withdraw(isMeant: (note: TapeNote) => boolean, now: number) {
-    const line = this.#line
-    const stretch = this.#stretch
-    if (!line || !stretch) return
-    const nowTick = line.tickAt(now)
     const meant = this.#live.filter(({ note }) => isMeant(note))
-    const unheard = new Set(meant.filter(({ note }) => note.start >= nowTick).map(({ note }) => note))
-    this.#cut(meant, nowTick, now)
-    stretch.notes = stretch.notes.filter((note) => !unheard.has(note))
-    this.#live = this.#live.filter(({ note }) => !unheard.has(note))
+    const unheard = new Set(meant.filter(({ note, run }) => run.line.timeOf(note.start) >= now))
+    this.#cut(meant, now)
+    for (const { run } of unheard) {
+      const gone = new Set([...unheard].filter((one) => one.run === run).map(({ note }) => note))
+      run.stretch.notes = run.stretch.notes.filter((note) => !gone.has(note))
+    }
+    this.#live = this.#live.filter((one) => !unheard.has(one))
   }
 
-  #cut(live: Committed[], tick: number, time: number) {
-    for (const { note, sounding } of live) {
+  #cut(live: readonly Committed[], time: number) {
+    for (const { note, sounding, run } of live) {
+      const tick = run.line.tickAt(time)
       if (note.start + note.length <= tick) continue
       sounding.cut(time)
       note.length = Math.max(1, Math.round(tick - note.start))
     }
   }
 
+  // ---- Asking the engine ----
+
   /** Ask the engine for what is missing: all from now on if the score changed, else the bars that follow. */
   #fetch() {
-    const line = this.#line
-    if (!line || !this.#score || this.#isAsking) return
+    const run = this.#run
+    if (!run || !this.#playing || this.#isAsking) return
     const isOld = this.#takenVersion !== this.#version
-    const needed = this.#committedUpTo + FETCHED_AHEAD / secondsPerTick(this.#score.tempo)
+    const needed = this.#committedUpTo + FETCHED_AHEAD / secondsPerTick(this.#playing.score.tempo)
     if (!isOld && this.#readyUpTo >= needed) return
     const version = this.#version
     this.#isAsking = true
     this.#askFrom(isOld ? this.#committedUpTo : this.#readyUpTo).then(
       (rendering) => {
         this.#isAsking = false
-        if (this.#line !== line) return
+        if (this.#run !== run) return
         this.#take(rendering, version)
         this.#fetch()
       },
@@ -224,19 +329,24 @@ export class Player {
     )
   }
 
-  #askFrom(tick: number): Promise<Rendering> {
-    const score = this.#score as Score
+  #askFrom(tick: number, playing = this.#playing as Playing): Promise<Rendering> {
+    const { score, dice } = playing
     const barTicks = ticksOfBar(score.meter)
     const bars = Math.min(MOST_BARS, Math.ceil(FETCHED_AHEAD / secondsPerTick(score.tempo) / barTicks) + 1)
-    return this.ask({ score, dice: this.#dice, window: { first_bar: Math.floor(tick / barTicks), bars } })
+    return this.ask({ score, dice, window: { first_bar: Math.floor(tick / barTicks), bars } })
   }
 
-  #take({ events, lanes, end_tick, bar_ticks }: Rendering, version: number) {
+  #take(rendering: Rendering, version: number) {
     const isNew = this.#takenVersion !== version
     this.#takenVersion = version
-    const from = isNew ? this.#committedUpTo : this.#readyUpTo
     const { isSilenced } = this.#hushed
     const isHushed = (laneId: string) => version < this.#hushed.version && isSilenced(laneId)
+    if (isNew) this.#ready = []
+    this.#add(rendering, isNew ? this.#committedUpTo : this.#readyUpTo, isHushed)
+    if (this.#run) this.#run.stretch.barTicks = rendering.bar_ticks
+  }
+
+  #add({ events, lanes, end_tick }: Rendering, from: number, isHushed: (laneId: string) => boolean) {
     const fresh = events.starts
       .map((start, at) => ({
         laneId: lanes[events.lanes[at] as number]?.id ?? '',
@@ -247,9 +357,8 @@ export class Player {
         channel: events.channels[at] as number,
       }))
       .filter(({ start, laneId }) => start >= from && !isHushed(laneId))
-    this.#ready = isNew ? fresh : [...this.#ready, ...fresh]
+    this.#ready = [...this.#ready, ...fresh]
     this.#readyUpTo = end_tick
-    if (this.#stretch) this.#stretch.barTicks = bar_ticks
   }
 }
 

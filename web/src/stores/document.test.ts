@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
 
+import type { Pattern } from '@/api/client'
 import { aLane, aPiece } from '@/testing'
-import { newLaneId, valueAt, withField, withLane, withSilenceOf, withStep, withTurnedStep } from './document'
-import { baseOf, noHistory, redo, remember, undo } from './history'
+import {
+  newId, newPatternName, valueAt, withField, withLane, withLaneMoved, withSilenceOf, withStep, withStepChances, withTurnedStep,
+} from './document' // prettier-ignore
 
 const drawn = aLane('thud', { source: { kind: 'drawn', steps: 16, hits: [0, 8, 12] } })
 
@@ -33,41 +35,42 @@ describe('changing a lane', () => {
   })
 
   it('gives a new lane an id that none has', () => {
-    const ids = new Set(Array.from({ length: 50 }, () => newLaneId([drawn])))
+    const ids = new Set(Array.from({ length: 50 }, () => newId('lane', [drawn])))
     expect(ids.size).toBe(50)
     for (const id of ids) expect(id).toMatch(/^[a-z0-9][a-z0-9-]{0,35}$/)
   })
 })
 
-describe('history', () => {
-  const at = (velocity: number, mute = false) => aPiece(aLane('thud', { velocity, mute }))
+describe('chances of steps', () => {
+  it('are set beside each other, and 100 % says nothing', () => {
+    const some = withStepChances(aLane('bell'), new Map([[5, 40], [2, 0]])) // prettier-ignore
+    expect(some.step_chances).toEqual([{ step: 2, percent: 0 }, { step: 5, percent: 40 }]) // prettier-ignore
+    expect(withStepChances(some, new Map([[2, 100]])).step_chances).toEqual([{ step: 5, percent: 40 }])
+  })
+})
 
-  it('goes back and forth', () => {
-    let history = remember(noHistory, 'to 90', at(100), at(90), null)
-    history = remember(history, 'to 80', at(90), at(80), null)
-    const back = undo(history, at(80))!
-    expect(back.document).toEqual(at(90))
-    expect(undo(back.history, back.document)!.document).toEqual(at(100))
-    expect(redo(back.history, back.document)!.document).toEqual(at(80))
-    expect(undo(noHistory, at(1))).toBeNull()
+describe('lanes and patterns', () => {
+  it('are put into another order', () => {
+    const lanes = ['a', 'b', 'c'].map((id) => aLane(id))
+    expect(withLaneMoved(lanes, 0, 2).map(({ id }) => id)).toEqual(['b', 'c', 'a'])
   })
 
-  it('takes one movement of the hand as one change', () => {
-    let history = remember(noHistory, 'to 99', at(100), at(99), 'drag')
-    expect(baseOf(history, at(99), 'drag')).toEqual(at(100))
-    history = remember(history, 'to 98', at(100), at(98), 'drag')
-    expect(history.done.map(({ label }) => label)).toEqual(['to 98'])
-    expect(undo(history, at(98))!.document).toEqual(at(100))
+  it('are named by the first letter that is free', () => {
+    const patterns = aPiece().patterns
+    expect(newPatternName(patterns)).toBe('B')
+    expect(newPatternName([{ ...patterns[0]!, name: 'B' }])).toBe('A')
   })
 
-  it('forgets what was undone once something else is done', () => {
-    const back = undo(remember(noHistory, 'to 90', at(100), at(90), null), at(90))!
-    expect(remember(back.history, 'to 70', at(100), at(70), null).undone).toEqual([])
-  })
-
-  it('leaves mute and solo as they are', () => {
-    const history = remember(noHistory, 'to 90', at(100), at(90), null)
-    expect(undo(history, at(90, true))!.document).toEqual(at(100, true))
+  it('keep mute and solo as they stand when the document goes elsewhere', () => {
+    const at = (velocity: number, mute = false) => aPiece(aLane('thud', { velocity, mute }))
+    expect(withSilenceOf(at(100), at(50, true))).toEqual(at(100, true))
     expect(withSilenceOf(at(100), at(50))).toEqual(at(100))
+  })
+
+  it('are silenced in one pattern and not in another that has the same lane', () => {
+    const [one] = aPiece(aLane('thud')).patterns
+    const [muted] = aPiece(aLane('thud', { mute: true })).patterns
+    const both = (a: Pattern, b: Pattern) => ({ ...aPiece(), patterns: [a, { ...b, id: 'b' }] })
+    expect(withSilenceOf(both(one!, one!), both(muted!, one!))).toEqual(both(muted!, one!))
   })
 })

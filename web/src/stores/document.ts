@@ -41,6 +41,24 @@ export function withTurnedStep(lane: Lane, step: number, isHit: boolean): Lane {
   return { ...lane, edits }
 }
 
+/** A copy of `lane` in which single steps have chances of their own; 100 % is said by saying nothing. */
+export function withStepChances(lane: Lane, percents: ReadonlyMap<number, number>): Lane {
+  const known = new Map(lane.step_chances.map(({ step, percent }) => [step, percent]))
+  for (const [step, percent] of percents) known.set(step, percent)
+  const step_chances = [...known]
+    .filter(([, percent]) => percent < 100)
+    .sort(([one], [other]) => one - other)
+    .map(([step, percent]) => ({ step, percent }))
+  return { ...lane, step_chances }
+}
+
+/** `lanes` with the one at `from` moved to `to`. */
+export function withLaneMoved(lanes: readonly Lane[], from: number, to: number): Lane[] {
+  const moved = [...lanes]
+  moved.splice(to, 0, ...moved.splice(from, 1))
+  return moved
+}
+
 export function withLanes(piece: Piece, patternId: string, change: (lanes: Lane[]) => Lane[]): Piece {
   return withPattern(piece, patternId, (pattern) => ({ ...pattern, lanes: change(pattern.lanes) }))
 }
@@ -63,14 +81,19 @@ export function withPattern(piece: Piece, patternId: string, change: (pattern: P
 
 /** `piece` with mute and solo as they are in `standing`: they are stored, but no moments of history. */
 export function withSilenceOf(piece: Piece, standing: Piece): Piece {
-  const lanes = standing.patterns.flatMap((pattern) => pattern.lanes.map((lane) => [lane.id, lane] as const))
-  const now = new Map(lanes)
+  // Lanes of two patterns may have the same id: a copied pattern keeps them.
+  const keyOf = (pattern: Pattern, lane: Lane) => `${pattern.id} ${lane.id}`
+  const now = new Map(
+    standing.patterns.flatMap((pattern) =>
+      pattern.lanes.map((lane) => [keyOf(pattern, lane), lane] as const),
+    ),
+  )
   return {
     ...piece,
     patterns: piece.patterns.map((pattern) => ({
       ...pattern,
       lanes: pattern.lanes.map((lane) => {
-        const { mute, solo } = now.get(lane.id) ?? lane
+        const { mute, solo } = now.get(keyOf(pattern, lane)) ?? lane
         return mute === lane.mute && solo === lane.solo ? lane : { ...lane, mute, solo }
       }),
     })),
@@ -83,12 +106,23 @@ export function scoreOf(piece: Piece, pattern: Pattern): Score {
   return { meter, bars, step_value, lanes, tempo: piece.tempo, kit: piece.kit }
 }
 
-/** An id for a new lane that no lane of the pattern has. */
-export function newLaneId(lanes: readonly Lane[]): string {
-  const taken = new Set(lanes.map((lane) => lane.id))
+/** An id that begins with `kind` and that none of `known` has. */
+export function newId(kind: string, known: readonly { id: string }[]): string {
+  const taken = new Set(known.map(({ id }) => id))
   let id: string
   do {
-    id = `lane-${crypto.getRandomValues(new Uint32Array(1))[0]?.toString(36)}`
+    id = `${kind}-${randomNumber(2 ** 32).toString(36)}`
   } while (taken.has(id))
   return id
+}
+
+/** A whole number from 0 to less than `end`. */
+export const randomNumber = (end: number): number =>
+  (crypto.getRandomValues(new Uint32Array(1))[0] as number) % end
+
+/** A name for a new pattern: the first letter that none has. */
+export function newPatternName(patterns: readonly Pattern[]): string {
+  const taken = new Set(patterns.map(({ name }) => name))
+  const letters = Array.from({ length: 26 }, (_, at) => String.fromCharCode(65 + at))
+  return letters.find((letter) => !taken.has(letter)) ?? `${patterns.length + 1}`
 }

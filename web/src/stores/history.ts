@@ -1,61 +1,97 @@
-/** What was done in the open page, so that it can be undone: whole documents, since a document is small and shared. */
+/**
+ * What was done to a piece, moment by moment, from the day it was made. Moments are only ever added: what is undone and then
+ * left for something else stays in the list, behind a moment that says where the hand went back to.
+ */
 import type { Piece } from '@/api/client'
-import { withSilenceOf } from './document'
 
-/** `gesture`: what belongs to one movement of the hand; its steps are one change. */
-export interface Change {
+/** `document`: as it was after the moment; null while it has not been fetched. `gesture`: the movement of the hand. */
+export interface Moment {
+  readonly number: number
   readonly label: string
-  readonly before: Piece
-  readonly after: Piece
+  readonly at: string | null
+  readonly document: Piece | null
   readonly gesture: string | null
 }
 
+/** `moments`: ascending, without gaps. `standsAt`: the number of the one whose document is on the table. */
 export interface History {
-  readonly done: readonly Change[]
-  readonly undone: readonly Change[]
+  readonly moments: readonly Moment[]
+  readonly standsAt: number
 }
 
-export const noHistory: History = { done: [], undone: [] }
+export const noHistory: History = { moments: [], standsAt: 0 }
 
-const isSame = (change: Change | undefined, gesture: string | null): change is Change =>
-  change !== undefined && gesture !== null && change.gesture === gesture
+const numbered = (history: History, number: number): Moment | undefined =>
+  history.moments[number - (history.moments[0]?.number ?? 1)]
+export const lastNumber = (history: History): number => history.moments.at(-1)?.number ?? history.standsAt
+
+/** The moment that `gesture` made, if it is the last thing that was done. */
+export function momentOf(history: History, gesture: string | null): Moment | null {
+  const last = history.moments.at(-1)
+  const isIts = gesture !== null && last?.gesture === gesture && last.number === history.standsAt
+  return isIts ? last : null
+}
 
 /** The document that a change made by `gesture` starts from: the one before the gesture, if it goes on. */
 export function baseOf(history: History, now: Piece, gesture: string | null): Piece {
-  const last = history.done.at(-1)
-  return isSame(last, gesture) ? withSilenceOf(last.before, now) : now
+  const moment = momentOf(history, gesture)
+  return (moment && numbered(history, moment.number - 1)?.document) ?? now
 }
 
+/** History after a change from `before` to `after`, and the moments that are new in it. */
 export function remember(
   history: History,
   label: string,
   before: Piece,
   after: Piece,
   gesture: string | null,
+): { history: History; fresh: readonly Moment[] } {
+  const last = lastNumber(history)
+  const here = numbered(history, history.standsAt)
+  const goesOn = momentOf(history, gesture) !== null
+  const fresh: Moment[] = []
+  const add = (number: number, label: string, document: Piece, gesture: string | null) =>
+    fresh.push({ number, label: label.slice(0, 200), at: new Date().toISOString(), document, gesture })
+  if (goesOn) add(last, label, after, gesture)
+  else {
+    if (here && here.number < last) add(last + 1, `Back to: ${here.label}`, before, null)
+    add(last + 1 + fresh.length, label, after, gesture)
+  }
+  // What this page starts from is at hand from now on: the next gesture may need it.
+  const known = history.moments
+    .slice(0, goesOn ? -1 : undefined)
+    .map((moment) =>
+      moment === here && !goesOn && !moment.document ? { ...moment, document: before } : moment,
+    )
+  return { history: { moments: [...known, ...fresh], standsAt: fresh.at(-1)?.number ?? last }, fresh }
+}
+
+/** History without the moment that a gesture made, which is taken back as if it had never been. */
+export function forget(history: History, gesture: string): History {
+  if (!momentOf(history, gesture)) return history
+  return { moments: history.moments.slice(0, -1), standsAt: history.standsAt - 1 }
+}
+
+/** The moment that lies `by` before (negative) or after the one that stands; null if there is none. */
+export function momentBeside(history: History, by: -1 | 1): Moment | null {
+  return numbered(history, history.standsAt + by) ?? null
+}
+
+/** History that stands at a moment, whose document is now known. */
+export function standingAt(history: History, number: number, document: Piece): History {
+  const moments = history.moments.map((moment) =>
+    moment.number === number ? { ...moment, document, gesture: null } : moment,
+  )
+  return { moments, standsAt: number }
+}
+
+/** The list as the server has it, with what is known here already. */
+export function withLines(
+  history: History,
+  lines: readonly { number: number; label: string; at: string }[],
 ): History {
-  const done = isSame(history.done.at(-1), gesture) ? history.done.slice(0, -1) : history.done
-  return { done: [...done, { label, before, after, gesture }], undone: [] }
-}
-
-/** History and document after undoing the last change; null if there is none. */
-export function undo(
-  history: History,
-  now: Piece,
-): { history: History; document: Piece; change: Change } | null {
-  const change = history.done.at(-1)
-  if (!change) return null
-  const moved = { done: history.done.slice(0, -1), undone: [...history.undone, change] }
-  return { history: moved, document: withSilenceOf(change.before, now), change }
-}
-
-/** History and document after doing again what was undone last; null if there is nothing. */
-export function redo(
-  history: History,
-  now: Piece,
-): { history: History; document: Piece; change: Change } | null {
-  const change = history.undone.at(-1)
-  if (!change) return null
-  // Done again, it is finished: a gesture that still goes on starts a change of its own.
-  const moved = { done: [...history.done, { ...change, gesture: null }], undone: history.undone.slice(0, -1) }
-  return { history: moved, document: withSilenceOf(change.after, now), change }
+  const ours = new Map(history.moments.map((moment) => [moment.number, moment]))
+  const theirs = lines.map((line) => ours.get(line.number) ?? { ...line, document: null, gesture: null })
+  const newer = history.moments.filter(({ number }) => number > (lines.at(-1)?.number ?? 0))
+  return { moments: [...theirs, ...newer], standsAt: history.standsAt }
 }

@@ -2,18 +2,26 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { answer, api, type Lane, type OpenPiece, type Pattern, type Piece, type Score } from '@/api/client'
-import { scoreOf, withLane, withLanes, withPattern } from './document'
-import { baseOf, noHistory, redo as redoIn, remember, undo as undoIn, type History } from './history'
+import { scoreOf, withLane, withLanes, withPattern, withSilenceOf } from './document'
+import {
+  baseOf, forget, momentBeside, momentOf, noHistory, remember, standingAt, withLines, type History, type Moment,
+} from './history' // prettier-ignore
 import { useSaving } from './saving'
 
-/** The piece that is open: its document, what was done to it, and whether it is saved. */
+/** The piece that is open: its document, the pattern that is worked on, its history, and whether it is saved. */
 export const usePiece = defineStore('piece', () => {
   const id = ref<number | null>(null)
   const document = shallowRef<Piece | null>(null)
   const history = shallowRef<History>(noHistory)
   const saving = shallowRef<ReturnType<typeof useSaving> | null>(null)
+  /** The moment at which the piece was opened here, and the document as it was then. */
+  const opened = shallowRef<{ number: number; document: Piece } | null>(null)
+  const patternId = ref('')
 
-  const pattern = computed<Pattern | null>(() => document.value?.patterns[0] ?? null)
+  const patterns = computed<readonly Pattern[]>(() => document.value?.patterns ?? [])
+  const pattern = computed<Pattern | null>(
+    () => patterns.value.find(({ id }) => id === patternId.value) ?? patterns.value[0] ?? null,
+  )
   const lanes = computed<readonly Lane[]>(() => pattern.value?.lanes ?? [])
   const score = computed<Score | null>(() =>
     document.value && pattern.value ? scoreOf(document.value, pattern.value) : null,
@@ -22,18 +30,26 @@ export const usePiece = defineStore('piece', () => {
   const saveState = computed(() => saving.value?.state.value ?? 'saved')
   const problem = computed(() => saving.value?.problem.value ?? '')
 
+  const at = (pieceId: number) => ({ params: { path: { piece_id: pieceId } } })
+
   async function open(pieceId: number) {
     if (pieceId === id.value) return
     await close()
-    take(await answer(api.GET('/api/pieces/{piece_id}', { params: { path: { piece_id: pieceId } } })))
+    const [piece, lines] = await Promise.all([
+      answer(api.GET('/api/pieces/{piece_id}', at(pieceId))),
+      answer(api.GET('/api/pieces/{piece_id}/moments', at(pieceId))),
+    ])
+    take(piece, lines)
   }
 
-  function take(opened: OpenPiece) {
+  function take(piece: OpenPiece, lines: readonly { number: number; label: string; at: string }[]) {
     saving.value?.close()
-    id.value = opened.id
-    document.value = opened.document
-    history.value = noHistory
-    saving.value = useSaving(opened.id, opened.revision)
+    id.value = piece.id
+    document.value = piece.document
+    patternId.value = piece.document.patterns[0]?.id ?? ''
+    opened.value = { number: piece.stands_at, document: piece.document }
+    history.value = withLines({ moments: [], standsAt: piece.stands_at }, lines)
+    saving.value = useSaving(piece.id, piece.revision)
   }
 
   /** Save what is left and put the piece away. */
@@ -41,7 +57,7 @@ export const usePiece = defineStore('piece', () => {
     await saving.value?.flush()
     saving.value?.close()
     saving.value = null
-    document.value = id.value = null
+    document.value = id.value = opened.value = null
     history.value = noHistory
   }
 
@@ -51,88 +67,137 @@ export const usePiece = defineStore('piece', () => {
    */
   function edit(label: string, change: (piece: Piece) => Piece, gesture: string | null = null) {
     if (!document.value) return
-    const before = baseOf(history.value, document.value, gesture)
+    const before = withSilenceOf(baseOf(history.value, document.value, gesture), document.value)
     const after = change(before)
     if (after === document.value) return
-    history.value = remember(history.value, label, before, after, gesture)
-    show(after, label, gesture)
+    const remembered = remember(history.value, label, before, after, gesture)
+    history.value = remembered.history
+    show(after, remembered.fresh)
   }
 
   /** Change the document without a moment of history: mute and solo. */
   function editQuietly(change: (piece: Piece) => Piece) {
-    if (document.value) show(change(document.value), null)
+    if (document.value) show(change(document.value))
   }
 
+  const hereId = () => pattern.value?.id ?? ''
   function editPattern(label: string, change: (pattern: Pattern) => Pattern, gesture: string | null = null) {
-    const patternId = pattern.value?.id ?? ''
-    edit(label, (piece) => withPattern(piece, patternId, change), gesture)
+    const here = hereId()
+    edit(label, (piece) => withPattern(piece, here, change), gesture)
   }
-
-  function editLanes(label: string, change: (lanes: Lane[]) => Lane[]) {
-    const patternId = pattern.value?.id ?? ''
-    edit(label, (piece) => withLanes(piece, patternId, change))
+  function editLanes(label: string, change: (lanes: Lane[]) => Lane[], gesture: string | null = null) {
+    const here = hereId()
+    edit(label, (piece) => withLanes(piece, here, change), gesture)
   }
-
   function editLane(
     laneId: string,
     label: string,
     change: (lane: Lane) => Lane,
     gesture: string | null = null,
   ) {
-    const patternId = pattern.value?.id ?? ''
-    edit(label, (piece) => withLane(piece, patternId, laneId, change), gesture)
+    const here = hereId()
+    edit(label, (piece) => withLane(piece, here, laneId, change), gesture)
   }
-
   function silence(laneId: string, change: Partial<Pick<Lane, 'mute' | 'solo'>>) {
-    const patternId = pattern.value?.id ?? ''
-    editQuietly((piece) => withLane(piece, patternId, laneId, (lane) => ({ ...lane, ...change })))
+    const here = hereId()
+    editQuietly((piece) => withLane(piece, here, laneId, (lane) => ({ ...lane, ...change })))
   }
 
-  /** Take a gesture back to where it began, if it changed anything. */
+  function choosePattern(id: string) {
+    if (patterns.value.some((one) => one.id === id)) patternId.value = id
+  }
+
+  /** Take a gesture back to where it began, as if it had never been. */
   function takeBack(gesture: string) {
-    if (history.value.done.at(-1)?.gesture === gesture) undo()
+    const moment = momentOf(history.value, gesture)
+    if (!moment || !document.value) return
+    const before = baseOf(history.value, document.value, gesture)
+    history.value = forget(history.value, gesture)
+    saving.value?.forget(moment.number)
+    show(withSilenceOf(before, document.value))
   }
 
-  function undo(): string | null {
-    const back = document.value && undoIn(history.value, document.value)
-    if (!back) return null
-    history.value = back.history
-    show(back.document, `Undone: ${back.change.label}`)
-    return back.change.label
+  // One step through the history after the other: a document may have to be fetched first.
+  let going: Promise<unknown> = Promise.resolve()
+  function inTurn<Result>(act: () => Promise<Result>): Promise<Result> {
+    const done = going.then(act)
+    going = done.catch(() => undefined)
+    return done
   }
 
-  function redo(): string | null {
-    const again = document.value && redoIn(history.value, document.value)
-    if (!again) return null
-    history.value = again.history
-    show(again.document, again.change.label)
-    return again.change.label
+  /** Go back to before the last moment. Its name; null if there is none before it. */
+  const undo = () =>
+    inTurn(async () => {
+      const undone = history.value.moments.find(({ number }) => number === history.value.standsAt)
+      const before = momentBeside(history.value, -1)
+      return undone && before && (await stand(before)) ? undone.label : null
+    })
+
+  /** Do again what was undone last. Its name; null if there is nothing. */
+  const redo = () =>
+    inTurn(async () => {
+      const next = momentBeside(history.value, 1)
+      return next && (await stand(next)) ? next.label : null
+    })
+
+  /** Go to any moment of the history. */
+  const goTo = (moment: Moment) => inTurn(() => stand(moment))
+
+  async function stand({ number }: Moment): Promise<boolean> {
+    const pieceId = id.value
+    const known = history.value.moments.find((moment) => moment.number === number)?.document
+    if (pieceId === null) return false
+    const there =
+      known ??
+      (
+        await answer(
+          api.GET('/api/pieces/{piece_id}/moments/{number}', {
+            params: { path: { piece_id: pieceId, number } },
+          }),
+        )
+      ).document
+    if (id.value !== pieceId || !document.value) return false
+    history.value = standingAt(history.value, number, there)
+    const next = withSilenceOf(there, document.value)
+    // What changed should be seen: if it is not in the pattern on the table, that one is chosen in which it is.
+    const changed = next.patterns.filter(
+      (one) => JSON.stringify(one) !== JSON.stringify(patterns.value.find(({ id }) => id === one.id)),
+    )
+    show(next)
+    const elsewhere = changed.some(({ id }) => id === hereId()) ? undefined : changed[0]
+    if (elsewhere) patternId.value = elsewhere.id
+    return true
   }
 
-  function show(next: Piece, label: string | null, gesture: string | null = null) {
+  function show(next: Piece, fresh: readonly Moment[] = []) {
     document.value = next
-    saving.value?.note(next, label, gesture)
+    saving.value?.note(next, history.value.standsAt, fresh)
   }
 
   /** After a conflict: open what the other one saved. */
   async function showTheirs() {
     const pieceId = id.value
     if (pieceId === null) return
-    take(await answer(api.GET('/api/pieces/{piece_id}', { params: { path: { piece_id: pieceId } } })))
+    const [piece, lines] = await Promise.all([
+      answer(api.GET('/api/pieces/{piece_id}', at(pieceId))),
+      answer(api.GET('/api/pieces/{piece_id}/moments', at(pieceId))),
+    ])
+    take(piece, lines)
   }
 
   /** After a conflict: store what is here as a piece of its own, and go on with that. Returns its id. */
   async function keepMineAsCopy(): Promise<number | null> {
     if (!document.value) return null
     const copy = { ...document.value, name: `${document.value.name.slice(0, 70)}, my copy` }
-    const opened = await answer(api.POST('/api/pieces', { body: { name: copy.name, document: copy } }))
-    take(opened)
-    return opened.id
+    const stored = await answer(api.POST('/api/pieces', { body: { name: copy.name, document: copy } }))
+    take(stored, await answer(api.GET('/api/pieces/{piece_id}/moments', at(stored.id))))
+    return stored.id
   }
 
   return {
-    id, document, pattern, lanes, score, dice, history, saveState, problem,
-    open, take, close, edit, editPattern, editLanes, editLane, silence, takeBack, undo, redo, showTheirs, keepMineAsCopy,
+    id, document, patterns, pattern, lanes, score, dice, history, opened, saveState, problem,
+    open, take, close, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, undo, redo, goTo, showTheirs,
+    keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,
     saveNow: () => saving.value?.flush(),
   } // prettier-ignore

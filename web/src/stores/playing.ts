@@ -5,7 +5,7 @@ import { clipsApi } from '@/api/clips'
 import { answer, api, type KeptClip, type Schemas } from '@/api/client'
 import type { Audio } from '@/sound/audio'
 import { Player, type Question } from '@/sound/player'
-import { tapeOf, type TapeStretch } from '@/tape/tape'
+import { tapeOf, type Playing, type TapeStretch } from '@/tape/tape'
 import { useNotices } from './notices'
 import { usePiece } from './piece'
 
@@ -42,12 +42,19 @@ export const usePlaying = defineStore('playing', () => {
     return player.value
   }
 
+  /** What the table holds, for the player. */
+  const now = (): Playing | null =>
+    piece.score && piece.pattern
+      ? { score: piece.score, dice: piece.dice, patternId: piece.pattern.id }
+      : null
+
   async function play(fromTick = 0) {
     if (!piece.score || isStarting.value) return
     isStarting.value = true
     try {
       const ours = await ready()
-      if (piece.score) await ours.play(piece.score, piece.dice, fromTick)
+      const playing = now()
+      if (playing) await ours.play(playing, fromTick)
       isPlaying.value = ours.isPlaying
     } catch (reason) {
       notices.complain(reason, { label: 'Try again', act: () => play(fromTick) })
@@ -98,7 +105,7 @@ export const usePlaying = defineStore('playing', () => {
     try {
       const body: Schemas['Keeping'] = {
         piece: piece.document.name,
-        pattern: piece.pattern.name,
+        pattern: piece.patterns.find(({ id }) => id === stretch.patternId)?.name ?? piece.pattern.name,
         score: stretch.score,
         dice: stretch.dice,
         tape: tapeOf(stretch),
@@ -118,9 +125,10 @@ export const usePlaying = defineStore('playing', () => {
   }
 
   watch(
-    () => [piece.score, piece.dice] as const,
-    ([score, dice]) => {
-      if (score) player.value?.change(score, dice)
+    () => [piece.score, piece.dice, piece.pattern?.id] as const,
+    () => {
+      const playing = now()
+      if (playing) player.value?.change(playing)
     },
     { flush: 'sync' },
   )

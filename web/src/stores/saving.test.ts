@@ -1,12 +1,21 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 import { aLane, aPiece } from '@/testing'
+import type { Moment } from './history'
 import { useSaving } from './saving'
 
 const at = (velocity: number) => aPiece(aLane('thud', { velocity }))
-const sent: { revision: number; document: unknown; moments: { label: string }[] }[] = []
+const sent: {
+  revision: number
+  stands_at: number
+  document: unknown
+  moments: { number: number; label: string }[]
+}[] = []
 let answers: (() => Response)[]
 
+const moment = (number: number, label: string): Moment => ({
+  number, label, at: null, document: at(Number(label.slice(3))), gesture: null,
+}) // prettier-ignore
 const saved = (revision: number) => () => Response.json({ id: 1, revision, changed_at: '', document: at(1) })
 const refused = (status: number) => () =>
   Response.json({ error: { code: 'x', message: 'said', problems: [] } }, { status })
@@ -31,8 +40,8 @@ describe('saving by itself', () => {
   it('waits for the hand to rest and sends one movement as one moment', async () => {
     answers = [saved(2)]
     const saving = useSaving(1, 1)
-    saving.note(at(99), 'to 99', 'drag')
-    saving.note(at(98), 'to 98', 'drag')
+    saving.note(at(99), 2, [moment(2, 'to 99')])
+    saving.note(at(98), 2, [moment(2, 'to 98')])
     expect(saving.state.value).toBe('saving')
     await vi.advanceTimersByTimeAsync(600)
     expect(sent.map(({ revision, moments }) => [revision, moments.map(({ label }) => label)])).toEqual([
@@ -44,16 +53,16 @@ describe('saving by itself', () => {
   it('bases each save on the revision before', async () => {
     answers = [saved(2), saved(3)]
     const saving = useSaving(1, 1)
-    saving.note(at(90), 'to 90')
+    saving.note(at(90), 2, [moment(2, 'to 90')])
     await saving.flush()
-    saving.note(at(80), null)
+    saving.note(at(80), 2)
     await saving.flush()
     expect(sent.map(({ revision, moments }) => [revision, moments.length])).toEqual([[1, 1], [2, 0]]) // prettier-ignore
   })
 
   it('tries again when the server could not be reached, and loses nothing', async () => {
     const saving = useSaving(1, 1)
-    saving.note(at(90), 'to 90')
+    saving.note(at(90), 2, [moment(2, 'to 90')])
     await saving.flush()
     expect(saving.state.value).toBe('unreachable')
     expect(saving.isSaved()).toBe(false)
@@ -63,12 +72,40 @@ describe('saving by itself', () => {
     expect(sent.at(-1)!.moments.length).toBe(1)
   })
 
+  it('says where in the history the document stands', async () => {
+    answers = [saved(2)]
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 7)
+    await saving.flush()
+    expect(sent.map(({ stands_at, moments }) => [stands_at, moments.length])).toEqual([[7, 0]])
+  })
+
+  it('forgets a moment that was taken back before it was saved', async () => {
+    answers = [saved(2)]
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 2, [moment(2, 'to 90')])
+    saving.forget(2)
+    saving.note(at(100), 1)
+    await saving.flush()
+    expect(sent.map(({ stands_at, moments }) => [stands_at, moments.length])).toEqual([[1, 0]])
+  })
+
+  it('sends what piled up part by part', async () => {
+    answers = [saved(2), saved(3), saved(4)]
+    const saving = useSaving(1, 1)
+    for (let number = 2; number < 122; number++)
+      saving.note(at(number), number, [moment(number, `to ${number}`)])
+    await saving.flush()
+    expect(sent.map(({ moments, stands_at }) => [moments.length, stands_at])).toEqual([[50, 51], [50, 101], [20, 121]]) // prettier-ignore
+    expect(saving.state.value).toBe('saved')
+  })
+
   it('stops at a conflict: nothing is written over', async () => {
     answers = [refused(409)]
     const saving = useSaving(1, 1)
-    saving.note(at(90), 'to 90')
+    saving.note(at(90), 2, [moment(2, 'to 90')])
     await saving.flush()
-    saving.note(at(80), 'to 80')
+    saving.note(at(80), 2, [moment(2, 'to 80')])
     await vi.advanceTimersByTimeAsync(10_000)
     expect(saving.state.value).toBe('conflict')
     expect(sent.length).toBe(1)
@@ -77,7 +114,7 @@ describe('saving by itself', () => {
   it('says why the server refused', async () => {
     answers = [refused(422)]
     const saving = useSaving(1, 1)
-    saving.note(at(0), 'to 0')
+    saving.note(at(0), 2, [moment(2, 'to 0')])
     await saving.flush()
     expect([saving.state.value, saving.problem.value]).toEqual(['refused', 'said'])
   })

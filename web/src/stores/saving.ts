@@ -2,38 +2,44 @@
 import { readonly, ref, shallowRef } from 'vue'
 
 import { answer, api, ApiError, type Piece, type Schemas } from '@/api/client'
+import type { Moment } from './history'
 
 export type SaveState = 'saved' | 'saving' | 'refused' | 'unreachable' | 'conflict'
-interface PendingMoment {
-  readonly label: string
-  readonly document: Piece
-  readonly gesture: string | null
-}
 
 const QUIET_MS = 500
 const AGAIN_MS = 3000
+/** Moments that one save takes along. */
+const AT_ONCE = 50
+
+interface Newest {
+  readonly document: Piece
+  readonly standsAt: number
+}
 
 /** Saves the document of one open piece. `close` ends it. */
 export function useSaving(id: number, firstRevision: number) {
   const state = ref<SaveState>('saved')
   const problem = shallowRef('')
   let revision = firstRevision
-  let newest: Piece | null = null
-  let moments: PendingMoment[] = []
+  let newest: Newest | null = null
+  let moments: readonly Moment[] = []
   let timer: ReturnType<typeof setTimeout> | undefined
   let running: Promise<void> | null = null
   let isOpen = true
 
-  /** Save `document` soon. `label`: its moment's name; null: no moment of history. */
-  function note(document: Piece, label: string | null, gesture: string | null = null) {
-    newest = document
-    if (label !== null) {
-      if (gesture !== null && moments.at(-1)?.gesture === gesture) moments = moments.slice(0, -1)
-      moments = [...moments, { label: label.slice(0, 200), document, gesture }]
-    }
+  /** Save `document`, which stands at the moment of that number, soon; and the moments that are `fresh`. */
+  function note(document: Piece, standsAt: number, fresh: readonly Moment[] = []) {
+    newest = { document, standsAt }
+    const first = fresh[0]?.number ?? Infinity
+    moments = [...moments.filter(({ number }) => number < first), ...fresh]
     if (state.value === 'conflict') return
     state.value = 'saving'
     wait(QUIET_MS)
+  }
+
+  /** Forget a moment that was taken back before it was saved. */
+  function forget(number: number) {
+    moments = moments.filter((moment) => moment.number !== number)
   }
 
   function wait(milliseconds: number) {
@@ -44,19 +50,28 @@ export function useSaving(id: number, firstRevision: number) {
   /** Save what is not saved yet, now. */
   async function flush(): Promise<void> {
     clearTimeout(timer)
-    while (running) await running
-    if (!newest || state.value === 'conflict') return
-    running = save(newest, moments).finally(() => {
-      running = null
-    })
-    await running
+    while (newest && state.value !== 'conflict') {
+      while (running) await running
+      if (!newest) return
+      const before: Newest | null = newest
+      running = save(before, moments.slice(0, AT_ONCE)).finally(() => {
+        running = null
+      })
+      await running
+      if (state.value !== 'saving' || newest !== before) return
+    }
   }
 
-  async function save(document: Piece, sent: PendingMoment[]) {
+  async function save(asked: Newest, sent: readonly Moment[]) {
+    const isAll = sent.length === moments.length
+    // Part of the way: the document is the one that the last moment sent stands for.
+    const last = sent.at(-1)
+    const document = isAll ? asked.document : (last?.document ?? asked.document)
     const body: Schemas['Save'] = {
       revision,
       document,
-      moments: sent.map(({ label, document }) => ({ label, document })),
+      stands_at: isAll ? asked.standsAt : (last?.number ?? asked.standsAt),
+      moments: sent.flatMap(({ number, label, document }) => (document ? [{ number, label, document }] : [])),
     }
     try {
       const stored = await answer(
@@ -64,10 +79,10 @@ export function useSaving(id: number, firstRevision: number) {
       )
       revision = stored.revision
       moments = moments.filter((moment) => !sent.includes(moment))
-      if (newest === document) {
+      if (newest === asked && isAll) {
         newest = null
         state.value = 'saved'
-      } else wait(QUIET_MS)
+      } else if (newest !== asked) wait(QUIET_MS)
     } catch (reason) {
       const refusal = reason instanceof ApiError ? reason : new ApiError(0, 'failed', String(reason))
       problem.value = refusal.message
@@ -90,6 +105,7 @@ export function useSaving(id: number, firstRevision: number) {
     problem: readonly(problem),
     isSaved: () => newest === null,
     note,
+    forget,
     flush,
     close,
   }

@@ -3,11 +3,12 @@
 import { computed, ref } from 'vue'
 
 import type { Score, Word } from '@/api/client'
+import { engine } from '@/api/engine'
 import { useFrames } from '@/composables/useFrames'
 import { useShortcuts } from '@/composables/useShortcuts'
 import SentenceLine from '@/lattice/sentence/SentenceLine.vue'
 import { useRendering } from '@/lattice/useRendering'
-import { withValueAt, type Patch } from '@/stores/document'
+import { randomNumber, withValueAt, type Patch } from '@/stores/document'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import TapeStrip from './TapeStrip.vue'
@@ -39,8 +40,9 @@ function move(word: Word, value: number | string, gesture: string) {
 function patch(label: string, fields: Patch) {
   piece.editPattern(label, (pattern) => ({ ...pattern, ...fields }))
 }
+const ask = (setting: string, word: string) => engine.alternatives({ lane: null, setting, word })
 function newDice() {
-  const dice = (crypto.getRandomValues(new Uint32Array(1))[0] ?? 0) % 10_000
+  const dice = randomNumber(10_000)
   piece.editPattern(`new dice ${dice}`, (pattern) => ({ ...pattern, dice }))
 }
 
@@ -113,6 +115,7 @@ useShortcuts({
             owner="Piece"
             :parts="standing('tempo')"
             :target="target"
+            :ask="ask"
             @move="move"
             @cancel="piece.takeBack"
           />
@@ -123,8 +126,9 @@ useShortcuts({
             owner="Pattern"
             :parts="standing('meter')"
             :target="target"
+            :ask="ask"
             @move="move"
-            @patch="patch"
+            @choose="(_setting, _word, { text, patch: fields }) => patch(text, fields)"
             @cancel="piece.takeBack"
         /></span>
         <span>
@@ -133,6 +137,7 @@ useShortcuts({
             owner="Pattern"
             :parts="standing('dice')"
             :target="target"
+            :ask="ask"
             @move="move"
             @cancel="piece.takeBack"
           />

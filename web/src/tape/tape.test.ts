@@ -8,12 +8,12 @@ const BAR = 53760
 const score = aScore(aLane('thud'), aLane('bell'))
 
 function played(tape: Tape, from: number, now: number): TapeStretch {
-  const stretch = tape.begin(from, BAR, score, 1)
+  const stretch = tape.begin(from, BAR, { score, dice: 1, patternId: 'a' })
   stretch.nowTick = now
   return stretch
 }
 const note = (laneId: string, start: number): TapeNote => ({
-  laneId, lane: laneId, ink: 0, start, length: 100, pitch: 36, velocity: 100, channel: 10,
+  laneId, lane: laneId, ink: 0, start, length: 100, time: 0, pitch: 36, velocity: 100, channel: 10,
 }) // prettier-ignore
 
 describe('the bars on show', () => {

@@ -7,14 +7,17 @@ export interface TapeNote {
   readonly lane: string
   readonly ink: number
   readonly start: number
+  /** When it began, in seconds on the audio clock. */
+  readonly time: number
   length: number
   readonly pitch: number
   readonly velocity: number
   readonly channel: number
 }
 
-/** From one start to the stop after it. `score` and `dice` as they stood last while it played. */
+/** From one start, of play or of another pattern, to the stop after it. `score`, `dice` as they stood last while it played. */
 export interface TapeStretch {
+  readonly patternId: string
   readonly fromTick: number
   nowTick: number
   score: Score
@@ -23,6 +26,13 @@ export interface TapeStretch {
   /** Where the tempo last changed while it played; null: nowhere. */
   tempoChangedAt: number | null
   notes: TapeNote[]
+}
+
+/** What plays: a pattern's score and dice. */
+export interface Playing {
+  readonly score: Score
+  readonly dice: number
+  readonly patternId: string
 }
 
 /** A bar that is on show: of which stretch, which bar of the pattern, and how much of it has sounded (0-1). */
@@ -38,9 +48,9 @@ const BARS_REMEMBERED = 64
 export class Tape {
   stretches: TapeStretch[] = []
 
-  begin(fromTick: number, barTicks: number, score: Score, dice: number): TapeStretch {
+  begin(fromTick: number, barTicks: number, { score, dice, patternId }: Playing): TapeStretch {
     const stretch: TapeStretch = {
-      fromTick, nowTick: fromTick, score, dice, barTicks, tempoChangedAt: null, notes: [],
+      patternId, fromTick, nowTick: fromTick, score, dice, barTicks, tempoChangedAt: null, notes: [],
     } // prettier-ignore
     this.stretches = [...this.stretches.filter(({ nowTick, fromTick }) => nowTick > fromTick), stretch].slice(
       -BARS_ON_TAPE,

@@ -1,43 +1,129 @@
 <script setup lang="ts">
-/** A word in a sentence that opens its few alternatives. */
-import type { Word } from '@/api/client'
-import type { Patch } from '@/stores/document'
+/**
+ * A word in a sentence that opens its few alternatives. Arrows, the wheel and a drag go from one to the next without
+ * opening them; Escape goes back to the one it was.
+ */
+import { ref } from 'vue'
 
-defineProps<{ word: Word; owner: string; explains: string; isRed?: boolean }>()
-const emit = defineEmits<{ choose: [text: string, patch: Patch]; plain: [] }>()
+import type { Alternative, Word } from '@/api/client'
+import AlternativeList from './AlternativeList.vue'
 
-const onKeyDown = (event: KeyboardEvent) => {
-  if (event.key !== 'Delete' && event.key !== 'Backspace') return
+const props = defineProps<{
+  word: Word
+  owner: string
+  explains: string
+  isRed?: boolean
+  ink: number
+  barTicks: number
+  ask: () => Promise<Alternative[]>
+}>()
+const emit = defineEmits<{ choose: [alternative: Alternative]; plain: [] }>()
+
+const PIXELS_PER_WORD = 26
+const isOpen = ref(false)
+const element = ref<HTMLElement>()
+let isStepping = false
+/** Where the word was when the hand took it, to go back to. */
+let taken: Alternative | null = null
+let drag: { y: number; gone: number; hasMoved: boolean } | null = null
+
+async function step(by: number) {
+  if (isStepping || !by) return
+  isStepping = true
+  try {
+    const all = await props.ask()
+    const at = all.findIndex(({ chosen }) => chosen)
+    const next = all[Math.min(all.length - 1, Math.max(0, at + by))]
+    if (next && !next.chosen) emit('choose', next)
+  } finally {
+    isStepping = false
+  }
+}
+
+async function goBack() {
+  if (!taken) return
+  const back = (await props.ask()).find(({ key }) => key === taken?.key)
+  taken = null
+  if (back && !back.chosen) emit('choose', back)
+}
+
+async function begin() {
+  taken = (await props.ask().catch(() => [])).find(({ chosen }) => chosen) ?? null
+}
+
+function onKeyDown(event: KeyboardEvent) {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === 'Delete' || event.key === 'Backspace') emit('plain')
+  else if (event.key === 'ArrowUp' || event.key === 'ArrowRight') void step(1)
+  else if (event.key === 'ArrowDown' || event.key === 'ArrowLeft') void step(-1)
+  else if (event.key === 'Escape' && !isOpen.value) {
+    void goBack()
+    element.value?.blur()
+  } else return
   event.preventDefault()
-  event.stopPropagation()
-  emit('plain')
+  event.stopImmediatePropagation() // the menu would open at an arrow
+}
+
+function onWheel(event: WheelEvent) {
+  if (document.activeElement !== element.value || isOpen.value) return
+  event.preventDefault()
+  void step(-Math.sign(event.deltaY))
+}
+
+function onPointerDown(event: PointerEvent) {
+  if (event.button !== 0) return
+  drag = { y: event.clientY, gone: 0, hasMoved: false }
+  element.value?.setPointerCapture(event.pointerId)
+}
+function onPointerMove(event: PointerEvent) {
+  if (!drag) return
+  const gone = Math.round((drag.y - event.clientY) / PIXELS_PER_WORD)
+  if (gone === drag.gone) return
+  drag.hasMoved = true
+  const by = gone - drag.gone
+  drag.gone = gone
+  void step(by)
+}
+function onClick() {
+  if (!drag?.hasMoved) isOpen.value = !isOpen.value
+  drag = null
+}
+function choose(alternative: Alternative) {
+  isOpen.value = false
+  if (!alternative.chosen) emit('choose', alternative)
 }
 </script>
 
 <template>
   <button
+    ref="element"
     type="button"
     class="choice"
     :class="{ red: isRed }"
     data-owns-keys
+    aria-haspopup="true"
+    :aria-expanded="isOpen"
     :aria-label="`${owner}: ${word.name}, ${word.text}`"
+    @focus="begin"
     @keydown="onKeyDown"
+    @wheel="onWheel"
+    @pointerdown="onPointerDown"
+    @pointermove="onPointerMove"
+    @click="onClick"
   >
-    {{ word.text }}<v-tooltip activator="parent">{{ explains }}</v-tooltip>
-    <v-menu activator="parent">
-      <ul class="card alternatives">
-        <li v-for="choice in word.choices" :key="choice.text">
-          <button
-            type="button"
-            class="alternative"
-            :class="{ chosen: choice.chosen }"
-            :aria-pressed="choice.chosen"
-            @click="choice.chosen || emit('choose', choice.text, choice.patch)"
-          >
-            {{ choice.text }}
-          </button>
-        </li>
-      </ul>
+    {{ word.text
+    }}<v-tooltip activator="parent" :disabled="isOpen"
+      ><b>{{ word.name }}</b
+      >: {{ explains }}</v-tooltip
+    >
+    <v-menu v-model="isOpen" activator="parent" :open-on-click="false" :close-on-content-click="false">
+      <AlternativeList
+        :ask="ask"
+        :ink="ink"
+        :bar-ticks="barTicks"
+        :label="`${owner}: ${word.name}`"
+        @choose="choose"
+      />
     </v-menu>
   </button>
 </template>
@@ -50,41 +136,14 @@ const onKeyDown = (event: KeyboardEvent) => {
   color: inherit;
   border-bottom: 1.5px dotted currentColor;
   cursor: pointer;
+  touch-action: none;
 }
-.choice:hover {
+.choice:hover,
+.choice[aria-expanded='true'] {
   background: color-mix(in srgb, var(--keep) 45%, transparent);
   border-bottom-style: solid;
 }
 .choice.red {
   color: var(--act-text);
-}
-.alternatives {
-  list-style: none;
-  padding: 8px;
-  max-height: 60vh;
-  overflow: auto;
-  columns: 1;
-}
-.alternatives:has(li:nth-child(9)) {
-  columns: 3;
-}
-.alternative {
-  display: block;
-  width: 100%;
-  min-height: 32px;
-  padding: 4px 12px;
-  border-radius: 8px;
-  text-align: left;
-  font: 500 15px/1.3 var(--text-font);
-  white-space: nowrap;
-  cursor: pointer;
-}
-.alternative:hover,
-.alternative:focus-visible {
-  background: color-mix(in srgb, var(--rule) 55%, transparent);
-}
-.alternative.chosen {
-  background: var(--ink);
-  color: var(--paper);
 }
 </style>

@@ -3,13 +3,14 @@
 import { computed, ref } from 'vue'
 
 import type { Word } from '@/api/client'
+import { newGesture } from '@/composables/gesture'
 import { amountOfDigits, plus, valueAfterDrag, valueOfTyping, within, type Amount } from './number'
 
 const props = defineProps<{ word: Word; owner: string; explains: string; isRed?: boolean }>()
 /** `gesture` is the same for all steps of one movement of the hand. */
 const emit = defineEmits<{
   /** A number of kind "digits" moves as its digits. */
-  move: [value: number | string, gesture: string]
+  move: [value: number | string, gesture: string, isTyped: boolean]
   cancel: [gesture: string]
   plain: []
 }>()
@@ -26,12 +27,12 @@ const low = computed<Amount>(() => (isDigits.value ? 0n : props.word.low))
 const high = computed<Amount>(() => (isDigits.value ? BigInt(props.word.last_digits) : props.word.high))
 
 function begin() {
-  gesture = `${label.value} ${crypto.getRandomValues(new Uint32Array(1))[0]}`
+  gesture = newGesture(label.value)
 }
 
-function moveTo(wanted: Amount) {
+function moveTo(wanted: Amount, isTyped = false) {
   const value = within(wanted, low.value, high.value)
-  if (value !== now.value) emit('move', typeof value === 'bigint' ? String(value) : value, gesture)
+  if (value !== now.value) emit('move', typeof value === 'bigint' ? String(value) : value, gesture, isTyped)
 }
 
 function onPointerDown(event: PointerEvent) {
@@ -97,7 +98,9 @@ function onKeyDown(event: KeyboardEvent) {
 function takeTyped() {
   const value = isDigits.value ? amountOfDigits(typed.value) : valueOfTyping(typed.value, props.word.decimals)
   typed.value = null
-  if (value !== null) moveTo(value)
+  // People see it counted from 1 where the document counts from 0.
+  if (value !== null) moveTo(typeof value === 'number' ? value - props.word.counted_from : value, true)
+  begin() // what is typed next is a change of its own
 }
 </script>
 
@@ -110,10 +113,10 @@ function takeTyped() {
     tabindex="0"
     data-owns-keys
     :aria-label="label"
-    :aria-valuenow="isDigits ? undefined : word.value"
+    :aria-valuenow="isDigits ? undefined : word.value + word.counted_from"
     :aria-valuetext="word.text"
-    :aria-valuemin="isDigits ? undefined : word.low"
-    :aria-valuemax="isDigits ? undefined : word.high"
+    :aria-valuemin="isDigits ? undefined : word.low + word.counted_from"
+    :aria-valuemax="isDigits ? undefined : word.high + word.counted_from"
     :data-field="word.field"
     @focus="begin"
     @blur="takeTyped"
@@ -126,7 +129,8 @@ function takeTyped() {
     >{{ typed ?? word.text
     }}<v-tooltip activator="parent"
       ><b>{{ word.name }}</b
-      >: {{ explains }}<br />Drag up or down, use the arrow keys, or type. Escape takes it back.</v-tooltip
+      >: {{ explains }}<br />Drag up or down, turn the wheel, use the arrow keys, or type. Delete makes it
+      plain, Escape takes it back.</v-tooltip
     ></span
   >
 </template>

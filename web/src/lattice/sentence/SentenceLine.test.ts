@@ -6,8 +6,10 @@ import { aLane } from '@/testing'
 import SentenceLine from './SentenceLine.vue'
 
 const word = (fields: Partial<Word>): Word => ({
-  kind: 'text', text: '', name: '', field: '', value: 0, low: 0, high: 0, decimals: 0, digits: '', last_digits: '', choices: [], ...fields,
+  kind: 'text', text: '', name: '', field: '', value: 0, stored: fields.value ?? 0, counted_from: 0, low: 0, high: 0, decimals: 0,
+  digits: '', last_digits: '', ...fields,
 }) // prettier-ignore
+const ask = async () => []
 const rotated: Part = {
   setting: 'rotate',
   explains: '',
@@ -22,7 +24,7 @@ const rotated: Part = {
 const line = (parts: Part[] = [rotated], rotate = 2) =>
   mount(SentenceLine, {
     attachTo: document.body,
-    props: { owner: 'Bottle', parts, offers: [], target: aLane('bottle', { rotate }) },
+    props: { owner: 'Bottle', parts, ask, target: aLane('bottle', { rotate }) },
     global: { stubs: { VTooltip: true, VMenu: true } },
   })
 
@@ -82,6 +84,33 @@ describe('a number in a sentence', () => {
   })
 })
 
+describe('a number that people count from 1', () => {
+  const first: Part = {
+    ...rotated,
+    words: [word({ kind: 'number', text: '3', name: 'first step', field: 'rotate', value: 2, counted_from: 1, low: 0, high: 15 })],
+  } // prettier-ignore
+
+  it('is shown and typed one higher than the document has it', async () => {
+    const number = line([first]).get('[role=spinbutton]')
+    expect(number.attributes('aria-valuenow')).toBe('3')
+    const sentence = line([first])
+    const typed = sentence.get('[role=spinbutton]')
+    await typed.trigger('focus')
+    await typed.trigger('keydown', { key: '9' })
+    await typed.trigger('keydown', { key: 'Enter' })
+    expect(sentence.emitted('move')![0]!.slice(1)).toEqual([8, expect.any(String), true])
+  })
+
+  it('shows what acts, not what lies dormant beyond it', () => {
+    const dormant = { ...first.words[0]!, text: '8', value: 7, stored: 99 }
+    expect(
+      line([{ ...first, words: [dormant] }], 99)
+        .get('[role=spinbutton]')
+        .text(),
+    ).toBe('8')
+  })
+})
+
 describe('a number beyond what a float holds', () => {
   const last = 10n ** 30n
   const numbered: Part = {
@@ -116,7 +145,7 @@ describe('a number beyond what a float holds', () => {
   it('shows what the document says before the engine has answered', () => {
     const source = { kind: 'numbered', hits: 5, steps: 16, number: '1204' } as const
     const sentence = mount(SentenceLine, {
-      props: { owner: 'Bottle', parts: [numbered], offers: [], target: aLane('bottle', { source }) },
+      props: { owner: 'Bottle', parts: [numbered], ask, target: aLane('bottle', { source }) },
       global: { stubs: { VTooltip: true, VMenu: true } },
     })
     expect(sentence.get('[role=spinbutton]').text()).toBe('1,205')

@@ -1,104 +1,101 @@
 <script setup lang="ts">
-/**
- * What acts on something, in words that can be taken hold of. The words, their limits and what they change all come from
- * the engine; `target` is the document they change.
- */
-import { computed, shallowRef } from 'vue'
+/** What acts on something, in words that can be taken hold of; at the end what else could, and what did not fit. */
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, shallowRef, useTemplateRef } from 'vue'
 
-import type { Offer, Part, Word } from '@/api/client'
-import { valueAt, type Patch } from '@/stores/document'
-import ChoiceWord from './ChoiceWord.vue'
-import NumberWord from './NumberWord.vue'
+import type { Alternative, Part, Word } from '@/api/client'
+import type { Patch } from '@/stores/document'
+import AlternativeList from './AlternativeList.vue'
+import { foldedParts } from './folding'
+import PartWords from './PartWords.vue'
 
-const props = defineProps<{
-  owner: string
-  parts: readonly Part[]
-  offers?: readonly Offer[]
-  target: object
-}>()
+const props = withDefaults(
+  defineProps<{
+    owner: string
+    parts: readonly Part[]
+    target: object
+    ask: (setting: string, word: string) => Promise<Alternative[]>
+    /** Whether a "+" offers what is still plain. */
+    hasOffers?: boolean
+    /** Lines after which the sentence ends in "and 3 more"; 0: never. */
+    lines?: number
+    ink?: number
+    barTicks?: number
+  }>(),
+  { hasOffers: false, lines: 0, ink: 0, barTicks: 1 },
+)
 const emit = defineEmits<{
-  move: [word: Word, value: number | string, gesture: string]
+  move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
+  choose: [setting: string, word: string, alternative: Alternative]
   patch: [label: string, patch: Patch]
   cancel: [gesture: string]
+  more: []
 }>()
 
 /** A part that is held stays in place while its number passes its plain value, so that the hand does not lose it. */
 const held = shallowRef<{ part: Part; at: number } | null>(null)
-const shown = computed<readonly Part[]>(() => {
+const isAdding = ref(false)
+const all = computed<readonly Part[]>(() => {
   const kept = held.value
   const isGone = kept && !props.parts.some(({ setting }) => setting === kept.part.setting)
-  const parts = isGone ? props.parts.toSpliced(kept.at, 0, kept.part) : props.parts
-  return parts.map((part) => ({ ...part, words: part.words.map(asItStands) }))
+  return isGone ? props.parts.toSpliced(kept.at, 0, kept.part) : props.parts
 })
 
-/** A number shows the document's value at once: the next touch must not wait for the engine's words. */
-function asItStands(word: Word): Word {
-  const value = word.field ? valueAt(props.target, word.field) : undefined
-  if (word.kind === 'number' && typeof value === 'number' && value !== word.value) {
-    return { ...word, value, text: String(value) }
-  }
-  if (
-    word.kind === 'digits' &&
-    typeof value === 'string' &&
-    value !== word.digits &&
-    BigInt(value) <= BigInt(word.last_digits)
-  ) {
-    return { ...word, digits: value, text: (BigInt(value) + 1n).toLocaleString('en') } // people count from 1
-  }
-  return word
-}
+const line = useTemplateRef<HTMLElement>('line')
+const { width } = useElementSize(line)
+const context = document.createElement('canvas').getContext('2d')
+if (context) context.font = '600 14px "Atkinson Hyperlegible Next Variable"'
+const measure = (text: string) => context?.measureText(text).width ?? text.length * 7
+const folded = computed(() =>
+  props.lines && width.value
+    ? foldedParts(all.value, width.value, props.lines, measure)
+    : { shown: all.value, left: 0 },
+)
 
 const hold = (part: Part, at: number) => (held.value = { part, at })
 const letGo = () => (held.value = null)
-
-function makePlain(part: Part) {
+function patch(label: string, fields: Patch) {
   letGo()
-  if (part.plain) emit('patch', `no ${part.setting}`, part.plain)
+  emit('patch', label, fields)
+}
+function take(offer: Alternative) {
+  isAdding.value = false
+  emit('choose', '', '', offer)
 }
 </script>
 
 <template>
-  <span class="sentence" @focusout="letGo">
-    <template v-for="(part, at) in shown" :key="part.setting">
+  <span ref="line" class="sentence" :class="{ block: lines }" @focusout="letGo">
+    <template v-for="(part, at) in folded.shown" :key="part.setting">
       <span v-if="at > 0" class="dot" aria-hidden="true"> · </span>
-      <span class="part" :class="{ red: part.red }" @focusin="hold(part, at)">
-        <template v-for="(word, place) in part.words" :key="place">
-          <NumberWord
-            v-if="word.kind === 'number' || word.kind === 'digits'"
-            :word="word"
-            :owner="owner"
-            :explains="part.explains"
-            :is-red="part.red"
-            @move="(value, gesture) => emit('move', word, value, gesture)"
-            @cancel="(gesture) => emit('cancel', gesture)"
-            @plain="makePlain(part)"
-          />
-          <ChoiceWord
-            v-else-if="word.kind === 'choice'"
-            :word="word"
-            :owner="owner"
-            :explains="part.explains"
-            :is-red="part.red"
-            @choose="(text, patch) => emit('patch', text, patch)"
-            @plain="makePlain(part)"
-          />
-          <span v-else class="text">{{ word.text }}</span>
-        </template>
-        <span class="visually-hidden">{{ part.red ? '(bends the result)' : '' }}</span>
-      </span>
+      <PartWords
+        :part="part"
+        :owner="owner"
+        :target="target"
+        :ink="ink"
+        :bar-ticks="barTicks"
+        :ask="ask"
+        @focusin="hold(part, at)"
+        @move="(word, value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
+        @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
+        @patch="patch"
+        @cancel="(gesture) => emit('cancel', gesture)"
+      />
     </template>
-    <button v-if="offers?.length" type="button" class="more" :aria-label="`${owner}: add a setting`">
+    <button v-if="folded.left" type="button" class="left-out" @click="emit('more')">
+      and {{ folded.left }} more<v-tooltip activator="parent">Show them all on the bench</v-tooltip>
+    </button>
+    <button v-if="hasOffers" type="button" class="more" :aria-label="`${owner}: add a setting`">
       +
-      <v-tooltip activator="parent">What else could act on this lane</v-tooltip>
-      <v-menu activator="parent">
-        <ul class="card offers">
-          <li v-for="offer in offers" :key="offer.setting">
-            <button type="button" class="offer" @click="emit('patch', offer.text, offer.patch)">
-              <strong>{{ offer.text }}</strong>
-              <span>{{ offer.explains }}</span>
-            </button>
-          </li>
-        </ul>
+      <v-tooltip activator="parent" :disabled="isAdding">What else could act on this lane</v-tooltip>
+      <v-menu v-model="isAdding" activator="parent" :close-on-content-click="false">
+        <AlternativeList
+          :ask="() => ask('', '')"
+          :ink="ink"
+          :bar-ticks="barTicks"
+          :label="`${owner}: what could act`"
+          @choose="take"
+        />
       </v-menu>
     </button>
   </span>
@@ -110,25 +107,14 @@ function makePlain(part: Part) {
   line-height: 19px;
   color: var(--soft-ink);
 }
-.part {
-  white-space: nowrap;
-}
-.part :deep(.number),
-.part :deep(.choice) {
-  color: var(--ink);
-}
-.part.red,
-.part.red :deep(.number),
-.part.red :deep(.choice) {
-  color: var(--act-text);
-}
-.text {
-  white-space: pre;
+.sentence.block {
+  display: block;
 }
 .dot {
   white-space: pre-wrap;
 }
-.more {
+.more,
+.left-out {
   min-width: 28px;
   height: 22px;
   margin: -3px 0 -3px 4px;
@@ -138,32 +124,15 @@ function makePlain(part: Part) {
   color: var(--soft-ink);
   cursor: pointer;
 }
-.more:hover {
+.left-out {
+  padding: 0 6px;
+  border-style: solid;
+  font-size: 13px;
+  font-weight: 600;
+}
+.more:hover,
+.left-out:hover {
   color: var(--ink);
   border-color: var(--ink);
-}
-.offers {
-  list-style: none;
-  padding: 8px;
-  width: 400px;
-}
-.offer {
-  display: grid;
-  grid-template-columns: 150px 1fr;
-  gap: 12px;
-  width: 100%;
-  padding: 8px 10px;
-  border-radius: 8px;
-  text-align: left;
-  font-size: 14px;
-  line-height: 1.35;
-  cursor: pointer;
-}
-.offer span {
-  color: var(--soft-ink);
-}
-.offer:hover,
-.offer:focus-visible {
-  background: color-mix(in srgb, var(--rule) 55%, transparent);
 }
 </style>

@@ -1,0 +1,46 @@
+"""The piece as JSON: written, read with a clear refusal, and its published JSON Schema."""
+
+import json
+from typing import Any
+
+from lattice.document.piece import Piece
+from lattice.document.problems import DocumentError, read
+
+__all__ = ["MAX_PIECE_BYTES", "piece_json", "piece_schema", "read_piece"]
+
+MAX_PIECE_BYTES = 8 * 2**20
+
+
+def piece_json(piece: Piece) -> bytes:
+    """Return *piece* as JSON text in UTF-8, to be read by people too."""
+    return (json.dumps(piece.model_dump(mode="json"), ensure_ascii=False, indent=1) + "\n").encode()
+
+
+def read_piece(data: bytes) -> Piece:
+    """Return the piece that *data*, a JSON text, holds. Raises DocumentError naming line, or lane and field."""
+    if len(data) > MAX_PIECE_BYTES:
+        raise DocumentError.of("", f"a piece has at most {MAX_PIECE_BYTES // 2**20} MB")
+    try:
+        document = json.loads(data.decode("utf-8-sig"), parse_constant=_refuse_constant)
+    except UnicodeDecodeError as problem:
+        raise DocumentError.of("", f"it is no text in UTF-8: byte {problem.start + 1}") from None
+    except json.JSONDecodeError as problem:
+        where = f"line {problem.lineno}, column {problem.colno}"
+        raise DocumentError.of(where, f"it is no JSON: {problem.msg.lower()}") from None
+    except (RecursionError, ValueError) as problem:
+        raise DocumentError.of("", f"it cannot be read: {problem}") from None
+    return read(Piece, document)
+
+
+def piece_schema() -> dict[str, Any]:
+    """Return the JSON Schema (2020-12) of a piece. What spans several fields is checked beyond it."""
+    schema = Piece.model_json_schema(mode="validation")
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Jolly Lattice piece",
+        **{key: value for key, value in schema.items() if key != "title"},
+    }
+
+
+def _refuse_constant(name: str) -> None:
+    raise ValueError(f"{name} is no number")

@@ -1,0 +1,32 @@
+"""A pattern as text, to be read in a terminal."""
+
+import numpy as np
+
+from lattice.document.piece import Score
+from lattice.rhythm.lane_line import LaneLine, lines_of
+from lattice.sentence import Speech, sentence
+
+__all__ = ["pattern_text"]
+
+MAX_PLACES = 128
+
+
+def pattern_text(score: Score, dice: int) -> str:
+    """Return a line for each lane: its name, its first cycle as played (x a hit, . a rest), what acts on it.
+
+    Hits are those before chance.
+    """
+    lines = lines_of(score, dice)
+    rows = [(line.lane.name, _first_cycle(line), _said(line, score)) for line in lines]
+    widths = [max((len(row[column]) for row in rows), default=0) for column in (0, 1)]
+    return "\n".join(f"{name:<{widths[0]}}  {hits:<{widths[1]}}  {said}" for name, hits, said in rows)
+
+
+def _first_cycle(line: LaneLine) -> str:
+    length = min(line.course.cycle, line.course.per_run or line.course.cycle, MAX_PLACES)
+    return "".join(np.where(line.hits(0, length), "x", ".").tolist())
+
+
+def _said(line: LaneLine, score: Score) -> str:
+    parts = sentence(Speech(line, score)).parts
+    return " · ".join("".join(word.text for word in part.words) for part in parts)

@@ -1,0 +1,86 @@
+"""What a word could be instead, or a lane could begin to use: each with the thread that it would make."""
+
+from pydantic import BaseModel
+
+from lattice.document.lane import Lane
+from lattice.document.piece import Score
+from lattice.document.problems import DocumentError, read
+from lattice.render.picture import LanePicture, lane_picture
+from lattice.render.window import Window
+from lattice.rhythm.lane_line import line_of
+from lattice.sentence import Speech, alternatives, offers, standing_choices
+from lattice.sentence.words import Patch
+
+__all__ = ["Alternative", "alternatives_of", "offers_of", "standing_alternatives"]
+
+
+class Alternative(BaseModel):
+    """One way to go on: what it is called, the fields that it sets, the thread that it would make of the lane.
+
+    *key*: the same for the same alternative on every lane. *thread*: none where it is no thread's.
+    """
+
+    key: str
+    text: str
+    explains: str
+    patch: Patch
+    chosen: bool
+    thread: LanePicture | None
+
+
+def alternatives_of(
+    score: Score, dice: int, lane_id: str, setting: str, word: str, window: Window
+) -> list[Alternative]:
+    """Return what *word* of a lane's *setting* could be. Raises DocumentError if there is no such lane or word."""
+    speech = _speech(score, dice, lane_id)
+    try:
+        found = alternatives(speech, setting, word)
+    except KeyError:
+        raise DocumentError.of(setting, f"has no word {word!r}", lane=speech.lane.name) from None
+    return [
+        Alternative(
+            key=choice.key,
+            text=choice.text,
+            explains="",
+            patch=choice.patch,
+            chosen=choice.chosen,
+            thread=_thread(score, dice, speech.lane, choice.patch, window),
+        )
+        for choice in found
+    ]
+
+
+def offers_of(score: Score, dice: int, lane_id: str, window: Window) -> list[Alternative]:
+    """Return what a lane could begin to use. Raises DocumentError if there is no such lane."""
+    speech = _speech(score, dice, lane_id)
+    return [
+        Alternative(
+            key=offer.setting,
+            text=offer.text,
+            explains=offer.explains,
+            patch=offer.patch,
+            chosen=False,
+            thread=_thread(score, dice, speech.lane, offer.patch, window),
+        )
+        for offer in offers(speech)
+    ]
+
+
+def standing_alternatives(score: Score, setting: str) -> list[Alternative]:
+    """Return what the word of a pattern's *setting* could be. Raises DocumentError if there is no such word."""
+    try:
+        found = standing_choices(score, setting)
+    except KeyError:
+        raise DocumentError.of(setting, "has no alternatives") from None
+    return [Alternative(**choice.model_dump(), explains="", thread=None) for choice in found]
+
+
+def _speech(score: Score, dice: int, lane_id: str) -> Speech:
+    return Speech(line_of(score, dice, lane_id), score)
+
+
+def _thread(score: Score, dice: int, lane: Lane, patch: Patch, window: Window) -> LanePicture:
+    changed = read(Lane, lane.model_dump(mode="json") | patch)
+    lanes = tuple(changed if one.id == lane.id else one for one in score.lanes)
+    # The lanes are known to fit: what is offered is what the document allows.
+    return lane_picture(score.model_copy(update={"lanes": lanes}), dice, lane.id, window)

@@ -1,0 +1,215 @@
+"""Which played steps of each lane are hits, before chance: sources, turns, and lanes made from lanes."""
+
+from fractions import Fraction
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.clock.course import Course
+from lattice.clock.direction import LUCKY, cycle_length, lucky_order, steady_order
+from lattice.clock.ticks import Ticks
+from lattice.document.lane import Lane
+from lattice.document.piece import Rhythm
+from lattice.document.source import Drawn, Echo, Euclidean, Made, Numbered, Reply, Thrown
+from lattice.document.timing import BarRestart, PassRestart
+from lattice.luck.draws import PLACES, Purpose, draws
+from lattice.rhythm import along
+from lattice.rhythm.line import Line
+from lattice.rhythm.source_hits import source_hits
+from lattice.rhythm.turns import complement, rotate
+
+__all__ = ["LUCKY_REACH", "LaneLine", "line_of", "lines_of"]
+
+LUCKY_REACH = 2048  # steps within which a reply to a lane of lucky order looks for the next hit
+
+Hits = NDArray[np.bool_]
+Orders = NDArray[np.int64]
+
+
+def lines_of(rhythm: Rhythm, dice: int) -> list["LaneLine"]:
+    """Return the line of each lane of *rhythm*, in its order."""
+    lines: dict[str, LaneLine] = {}
+    return [_line(lane, rhythm, dice, lines) for lane in rhythm.lanes]
+
+
+def line_of(rhythm: Rhythm, dice: int, lane_id: str) -> "LaneLine":
+    """Return the line of one lane. Raises DocumentError if there is no lane of that id."""
+    return _line(rhythm.lane(lane_id), rhythm, dice, {})
+
+
+def _line(lane: Lane, rhythm: Rhythm, dice: int, known: dict[str, "LaneLine"]) -> "LaneLine":
+    if lane.id not in known:
+        source = lane.source
+        followed = _line(rhythm.lane(source.of), rhythm, dice, known) if isinstance(source, Made) else None
+        known[lane.id] = LaneLine(lane, rhythm, dice, followed)
+    return known[lane.id]
+
+
+class LaneLine:
+    """One lane's played steps. A lane made from another runs on the clock of the lane that *followed* is of."""
+
+    def __init__(self, lane: Lane, rhythm: Rhythm, dice: int, followed: "LaneLine | None") -> None:
+        self.lane = lane
+        self.followed = followed
+        self._rhythm = rhythm
+        self._dice = dice
+
+    @cached_property
+    def leader(self) -> "LaneLine":
+        """The line whose clock, step numbers and order this one runs on: its own, or that of the lane it follows."""
+        return self.followed.leader if self.followed else self
+
+    @cached_property
+    def steps(self) -> int:
+        """How many step numbers there are."""
+        source = self.leader.lane.source
+        assert isinstance(source, Drawn | Euclidean | Numbered | Thrown)
+        return source.steps
+
+    @cached_property
+    def range(self) -> Orders:
+        """The step numbers that take part, in order."""
+        chosen = self.leader.lane.step_range
+        return np.array(chosen.within(self.steps) if chosen else range(self.steps), np.int64)
+
+    @cached_property
+    def is_lucky(self) -> bool:
+        """Whether luck decides in which order the steps are played."""
+        return self.leader.lane.direction in LUCKY
+
+    @cached_property
+    def course(self) -> Course:
+        """When its steps are played."""
+        return self.followed.course if self.followed else self._own_course()
+
+    def _own_course(self) -> Course:
+        lane, bar = self.lane, self._rhythm.meter.bar_quarters
+        if lane.span:
+            step = lane.span.quarters(bar) / self.steps
+        else:
+            step = (lane.step_value or self._rhythm.step_value).quarters
+        cycle = cycle_length(lane.direction, len(self.range))
+        if lane.once:
+            return Course(step, cycle, self._rhythm.pass_quarters, lane.once.offset_quarters(bar), once=True)
+        period: Fraction | None = None
+        match lane.restart:
+            case BarRestart(bars=bars):
+                period = bars * bar
+            case PassRestart():
+                period = self._rhythm.pass_quarters
+        return Course(step, cycle, period)
+
+    def numbers(self, counts: Ticks) -> Orders:
+        """Return the step numbers that are played at those *counts*, ascending."""
+        if self.followed:
+            return self.leader.numbers(counts)
+        cycles, places = self.course.cycle_and_place(counts)
+        if not self.is_lucky:
+            return self._cycle_numbers[places]
+        known, where = np.unique(cycles, return_inverse=True)
+        of_cycle, at_place = np.broadcast_arrays(known[:, None], np.arange(self.course.cycle))
+        keys = self.luck_keys(self.course.first_of_cycle(of_cycle) + at_place, of_cycle, at_place)
+        order = lucky_order(self.lane.direction, draws(self._dice, self.lane.id, Purpose.ORDER, *keys))
+        return self.range[order[where, places]]
+
+    def luck_keys(self, counts: Ticks, cycles: Ticks, places: Ticks) -> tuple[Ticks, Ticks]:
+        """Return (cycle, place) under which this lane draws for the steps of those counts, cycles and places."""
+        if not self.lane.luck_bars:
+            return cycles, places
+        every = self.lane.luck_bars * self._rhythm.meter.bar_quarters
+        begun = self.course.since_multiple(counts.ravel(), every).reshape(counts.shape)
+        return begun // PLACES, begun % PLACES
+
+    def hits(self, first: int, end: int) -> Hits:
+        """Return which of the steps counted from *first* up to *end* are hits, after all turns and edits."""
+        if not self.is_lucky:
+            _, indices = self.course.run_and_index(np.arange(first, end))
+            return self.line.at(indices)
+        return self._lucky_hits(first, end)
+
+    @cached_property
+    def line(self) -> Line:
+        """All of its run, where luck has no part in the order. Raises ValueError where it has."""
+        lane = self.lane
+        numbers = self.leader._cycle_numbers
+        if self.followed is None:
+            line = Line(self._by_number[numbers], self.course.cycle, self.course.per_run)
+        else:
+            line = self._made(self.followed.line).later(lane.rotate)
+            if lane.complement:
+                line = line.rests()
+        if lane.thin:
+            line = line.thinned(lane.thin)
+        return line.edited(lane.edits, numbers)
+
+    def _made(self, followed: Line) -> Line:
+        match self.lane.source:
+            case Echo(shift=shift):
+                return followed.later(shift)
+            case Reply(every=every):
+                return followed.replies(every)
+            case _:
+                return followed.rests()
+
+    def _lucky_hits(self, first: int, end: int) -> Hits:
+        """As `hits`, where each cycle has an order of its own: every count of hits begins again with it.
+
+        Except that a shuffled lane's own thinning counts along the run: each of its cycles has as many hits.
+        """
+        lane, course = self.lane, self.course
+        whole = self._cycle_begin(first)
+        back, ahead = self._reach()
+        low = self._cycle_begin(max(0, whole - back))
+        counts = np.arange(low, end + ahead)
+        runs, indices = course.run_and_index(counts)
+        cycles, _ = course.cycle_and_place(counts)
+        numbers = self.numbers(counts)
+        if self.followed is None:
+            hits = self._by_number[numbers]
+        else:
+            hits = self.followed.hits(low, end + ahead)
+            match lane.source:
+                case Echo(shift=shift):
+                    hits = along.later(hits, runs, shift)
+                case Reply(every=every):
+                    hits = along.replies(hits, runs, along.hits_before(hits, cycles), every)
+                case _:
+                    hits = ~hits
+            hits = along.later(hits, runs, lane.rotate)
+            if lane.complement:
+                hits = ~hits
+        if lane.thin:
+            before = along.hits_before(hits, cycles)
+            if self.followed is None and lane.direction == "shuffled" and not lane.thin.each_cycle:
+                before += indices // course.cycle * int(self._by_number[self.range].sum())
+            hits = along.thinned(hits, before, lane.thin)
+        return along.edited(hits, numbers, lane.edits)[first - low : end - low]
+
+    def _reach(self) -> tuple[int, int]:
+        """How many steps before and after a stretch have a say in its hits."""
+        if self.followed is None:
+            return 0, 0
+        reach = LUCKY_REACH if isinstance(self.lane.source, Reply) else 0
+        shift = self.lane.source.shift if isinstance(self.lane.source, Echo) else 0
+        return reach + shift + max(0, self.lane.rotate), reach + max(0, -self.lane.rotate)
+
+    def _cycle_begin(self, count: int) -> int:
+        _, places = self.course.cycle_and_place(np.array([count]))
+        return int(count - places[0])
+
+    @cached_property
+    def _cycle_numbers(self) -> Orders:
+        return self.range[steady_order(self.lane.direction, len(self.range))]
+
+    @cached_property
+    def rule_hits(self) -> tuple[int, ...]:
+        """The step numbers that its own source hits, rotated and complemented, ascending. Not of a made lane."""
+        hits = rotate(source_hits(self.lane.source, self.lane.id), self.steps, self.lane.rotate)
+        return complement(hits, self.steps) if self.lane.complement else hits
+
+    @cached_property
+    def _by_number(self) -> Hits:
+        by_number = np.zeros(self.steps, bool)
+        by_number[list(self.rule_hits)] = True
+        return by_number

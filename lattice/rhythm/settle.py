@@ -1,0 +1,51 @@
+"""Turning a computed lane into a drawn one that plays the same."""
+
+from typing import Any
+
+import numpy as np
+
+from lattice.document.lane import CLOCK_FIELDS
+from lattice.document.source import MAX_STEPS, Drawn, Made
+from lattice.rhythm.lane_line import LaneLine
+
+__all__ = ["settled"]
+
+# What a drawn source holds once it is settled.
+_PLAIN_TURNS: dict[str, Any] = {"rotate": 0, "complement": False, "thin": None, "edits": []}
+_PLAIN_ORDER: dict[str, Any] = {"step_range": None, "direction": "forward"}
+
+
+def settled(line: LaneLine) -> dict[str, Any]:
+    """Return the fields that turn the lane into a drawn one that plays as it does before chance, turns included.
+
+    Drawn is what is played, as long as it takes to come round, where that fits into one drawn cycle and into the
+    lane's span; else the first cycle. Where luck or a span needs the order of the steps, the order stays and the
+    steps of the first cycle are drawn.
+    """
+    clock = _clock_of(line) if isinstance(line.lane.source, Made) else {}
+    if line.is_lucky or (line.leader.lane.span and line.course.cycle != line.steps):
+        return {"source": _first_cycle_by_number(line)} | _PLAIN_TURNS | clock
+    lead, period = line.line.lead, line.line.period
+    if line.leader.lane.span or period > MAX_STEPS:
+        lead, period = 0, line.course.cycle
+    if period > MAX_STEPS:  # there and back
+        return {"source": _first_cycle_by_number(line)} | _PLAIN_TURNS | clock
+    # What was silent only at the very start comes round from the first step on.
+    hits = line.line.at(np.arange(lead, lead + period))
+    hits = np.roll(hits, lead % period)
+    return {"source": _drawn(period, np.flatnonzero(hits).tolist())} | _PLAIN_TURNS | clock | _PLAIN_ORDER
+
+
+def _clock_of(line: LaneLine) -> dict[str, Any]:
+    leader = line.leader.lane.model_dump(mode="json")
+    return {field: leader[field] for field in CLOCK_FIELDS}
+
+
+def _first_cycle_by_number(line: LaneLine) -> dict[str, Any]:
+    length = min(line.course.cycle, line.course.per_run or line.course.cycle)
+    numbers = line.numbers(np.arange(length))[line.hits(0, length)]
+    return _drawn(line.steps, np.unique(numbers).tolist())
+
+
+def _drawn(steps: int, hits: list[int]) -> dict[str, Any]:
+    return Drawn(steps=steps, hits=tuple(hits)).model_dump(mode="json")

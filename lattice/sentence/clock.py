@@ -1,0 +1,394 @@
+"""How a lane's steps run through time, in words. A lane made from another has no clock of its own to speak of."""
+
+from fractions import Fraction
+from typing import Any
+
+from lattice.document.step_value import NOTES, StepValue
+from lattice.document.timing import (
+    DIRECTIONS,
+    MAX_BARS_OF_A_PATTERN,
+    MAX_OFFSET_NOTES,
+    MAX_SPAN_BARS,
+    BarRestart,
+    BarSpan,
+    Direction,
+    NoteSpan,
+    Once,
+    PassRestart,
+    StepRange,
+)
+from lattice.sentence.setting import Setting, Speech, Words, offered
+from lattice.sentence.step_value import note_choices, note_value_words, say_step_value
+from lattice.sentence.words import Choice, Offer, Patch, Word, choice, choices, number, text
+
+__all__ = ["CLOCK"]
+
+_DIRECTIONS_SAID: dict[Direction, str] = {
+    "forward": "forward",
+    "backward": "backward",
+    "to-and-fro": "to and fro",
+    "to-and-fro-twice": "to and fro, ends twice",
+    "shuffled": "shuffled",
+    "random": "random",
+    "wander": "wandering",
+}
+
+
+def _own(say: Words, plain: Words) -> Words:
+    """Return what the bench says of a setting; nothing of a lane that runs on another one's clock."""
+    return lambda speech: [] if speech.is_made else say(speech) or plain(speech)
+
+
+def _offer_own(text: str, explains: str, patch: Patch, field: str) -> Any:
+    return offered(
+        text,
+        explains,
+        patch,
+        lambda speech: speech.is_made or getattr(speech.lane, field) not in (None, "forward"),
+    )
+
+
+# ---- Step value ----
+
+
+def _say_step_value(speech: Speech) -> list[Word]:
+    value = speech.lane.step_value
+    if value is None:
+        return []
+    words = note_value_words(value, "step_value")
+    return words if value.divisor > 1 else [text("step "), *words]
+
+
+def _say_patterns_step(speech: Speech) -> list[Word]:
+    said = "the span's" if speech.lane.span else f"the pattern's, {say_step_value(speech.rhythm.step_value)}"
+    return [choice(said, "step")] if not speech.lane.span else [text(said)]
+
+
+def _step_choices(speech: Speech) -> list[Choice]:
+    value = speech.lane.step_value
+    shown = value or speech.rhythm.step_value
+    found = note_choices(shown, lambda other: {"step_value": other.model_dump()})
+    if value is None:
+        return [
+            one.model_copy(
+                update={
+                    "patch": {"step_value": shown.model_dump()} if one.chosen else one.patch,
+                    "chosen": False,
+                }
+            )
+            for one in found
+        ]
+    return found
+
+
+def _offer_step_values(speech: Speech) -> list[Offer]:
+    value = speech.lane.step_value
+    if speech.lane.span or speech.is_made:
+        return []  # the span, or the other lane, decides how long a step lasts
+
+    def offer(setting: str, text: str, explains: str, step: StepValue) -> Offer:
+        return Offer(setting=setting, text=text, explains=explains, patch={"step_value": step.model_dump()})
+
+    offers: list[Offer] = []
+    if value is None:
+        own = StepValue(note=16 if speech.rhythm.step_value.note == 8 else 8)
+        explains = "Steps longer or shorter than the pattern's."
+        offers.append(offer("step value", f"step {say_step_value(own)}", explains, own))
+    if value is None or value.divisor == 1:
+        tuplet = StepValue(note=2, divisor=7)
+        explains = "So many equal steps in one note value: a tuplet."
+        offers.append(offer("tuplet", say_step_value(tuplet), explains, tuplet))
+    if value is not None and value.multiplier == 1:
+        longer = value.model_copy(update={"multiplier": 3})
+        offers.append(
+            offer(
+                "multiple", f"step {say_step_value(longer)}", "Each step lasts several note values.", longer
+            )
+        )
+    return offers
+
+
+# ---- Spans ----
+
+_BAR_SPAN = BarSpan()
+_HALF_NOTE = NoteSpan(value=StepValue(note=2))
+
+
+def _say_span(speech: Speech) -> list[Word]:
+    over = [choice("over", "timing"), text(" ")]
+    match speech.lane.span:
+        case BarSpan(bars=bars):
+            return [
+                *over,
+                number("bars", "span.bars", bars, 1, MAX_SPAN_BARS),
+                text(" bar" if bars == 1 else " bars"),
+            ]
+        case NoteSpan(value=value):
+            return [*over, *note_value_words(value, "span.value")]
+        case _:
+            return []
+
+
+def _span_choices(speech: Speech) -> list[Choice]:
+    span = speech.lane.span
+    spans = {"step": None, "bars": _BAR_SPAN.model_dump(), "note": _HALF_NOTE.model_dump()}
+    said = {"step": "keeps its step", "bars": "over 1 bar", "note": "over 1/2"}
+    return choices(
+        list(said.items()),
+        span.kind if span else "step",
+        # A span decides how long a step lasts: a step value of the lane's own would contradict it.
+        lambda key: {"span": spans[key], "step_value": None},
+    )
+
+
+def _span_note_choices(speech: Speech) -> list[Choice]:
+    if not isinstance(speech.lane.span, NoteSpan):
+        return []
+    return note_choices(speech.lane.span.value, lambda other: {"span": NoteSpan(value=other).model_dump()})
+
+
+def _offer_spans(speech: Speech) -> list[Offer]:
+    if speech.lane.span or speech.is_made:
+        return []
+    spans = (("over 1 bar", _BAR_SPAN), ("over 1/2", _HALF_NOTE))
+    return [
+        Offer(setting=said, text=said, explains=_SPAN, patch={"span": span.model_dump(), "step_value": None})
+        for said, span in spans
+    ]
+
+
+# ---- Once ----
+
+
+def _say_once(speech: Speech) -> list[Word]:
+    once = speech.lane.once
+    if once is None:
+        return []
+    words = [choice("once", "goes round")]
+    if once == Once(note=once.note):
+        return words
+    bar, whole = speech.rhythm.meter.bar_quarters, speech.rhythm.pass_quarters
+    beat = Fraction(4, once.note)
+    words.append(text(", from "))
+    if once.bars:
+        most = -((once.count * beat - whole) // bar) - 1
+        words += [
+            number("bars later", "once.bars", once.bars, 0, most),
+            text(" bar" if once.bars == 1 else " bars"),
+        ]
+    if once.bars and once.count:
+        words.append(text(" + "))
+    if once.count:
+        most = min(MAX_OFFSET_NOTES, -((once.bars * bar - whole) // beat) - 1)
+        words += [
+            number("notes later", "once.count", once.count, 0, most),
+            text("/"),
+            choice(str(once.note), "note of the offset"),
+        ]
+    return words
+
+
+def _once_choices(speech: Speech) -> list[Choice]:
+    return choices(
+        [("round", "round and round"), ("once", "once in each pass of the pattern")],
+        "once" if speech.lane.once else "round",
+        lambda key: {"once": Once().model_dump() if key == "once" else None},
+    )
+
+
+def _offset_choices(speech: Speech) -> list[Choice]:
+    once = speech.lane.once
+    if once is None:
+        return []
+    bar, whole = speech.rhythm.meter.bar_quarters, speech.rhythm.pass_quarters
+    fitting = [note for note in NOTES if once.model_copy(update={"note": note}).offset_quarters(bar) < whole]
+    return choices(
+        [(str(note), f"1/{note}") for note in fitting],
+        str(once.note),
+        lambda key: {"once": once.model_dump() | {"note": int(key)}},
+    )
+
+
+def _offer_once(speech: Speech) -> list[Offer]:
+    once = speech.lane.once
+    if speech.is_made:
+        return []
+
+    def offer(text: str, explains: str, value: Once) -> Offer:
+        return Offer(setting=text, text=text, explains=explains, patch={"once": value.model_dump()})
+
+    if once is None:
+        return [offer("once", _ONCE, Once())]
+    offers = []
+    if not once.count and speech.rhythm.pass_quarters - once.bars * speech.rhythm.meter.bar_quarters > 1:
+        offers.append(
+            offer(
+                "from 1/4", "It begins so many notes later.", once.model_copy(update={"count": 1, "note": 4})
+            )
+        )
+    if not once.bars and speech.rhythm.bars > 1 and not once.count:
+        offers.append(
+            offer("from 1 bar", "It begins so many bars later.", once.model_copy(update={"bars": 1}))
+        )
+    return offers
+
+
+# ---- Step range, direction, restart ----
+
+
+def _say_range(speech: Speech) -> list[Word]:
+    chosen = speech.lane.step_range
+    if chosen is None:
+        return []
+    last = speech.line.steps - 1
+
+    def end(name: str, field: str, stored: int) -> Word:
+        return number(name, field, min(stored, last), 0, last, counted_from=1, stored=stored)
+
+    return [
+        text("steps "),
+        end("first step", "step_range.first", chosen.first),
+        text("–"),
+        end("last step", "step_range.last", chosen.last),
+    ]
+
+
+def _range_choices(speech: Speech) -> list[Choice]:
+    steps = speech.line.steps
+    half = max(1, steps // 2)
+    ranges = {
+        "all": ("all steps", None),
+        "first": (f"steps 1–{half}", StepRange(first=0, last=half - 1)),
+        "second": (
+            f"steps {min(steps, half + 1)}–{steps}",
+            StepRange(first=min(steps - 1, half), last=steps - 1),
+        ),
+    }
+    return choices(
+        [(key, said) for key, (said, _) in ranges.items()],
+        "all",
+        lambda key: {"step_range": chosen.model_dump() if (chosen := ranges[key][1]) else None},
+    )
+
+
+def _offer_range(speech: Speech) -> list[Offer]:
+    if speech.is_made or speech.lane.step_range or speech.line.steps < 2:
+        return []
+    half = max(1, speech.line.steps // 2)
+    patch = {"step_range": StepRange(first=0, last=half - 1).model_dump()}
+    return [Offer(setting="step range", text=f"steps 1–{half}", explains=_RANGE, patch=patch)]
+
+
+def _say_direction(speech: Speech) -> list[Word]:
+    direction = speech.lane.direction
+    return [] if direction == "forward" else [choice(_DIRECTIONS_SAID[direction], "direction")]
+
+
+def _direction_choices(speech: Speech) -> list[Choice]:
+    return choices(
+        [(direction, _DIRECTIONS_SAID[direction]) for direction in DIRECTIONS],
+        speech.lane.direction,
+        lambda key: {"direction": key},
+    )
+
+
+def _say_restart(speech: Speech) -> list[Word]:
+    match speech.lane.restart:
+        case BarRestart(bars=bars):
+            count = number("bars between restarts", "restart.bars", bars, 1, MAX_BARS_OF_A_PATTERN)
+            return [
+                choice("restarts", "restart"),
+                text(" every "),
+                count,
+                text(" bar" if bars == 1 else " bars"),
+            ]
+        case PassRestart():
+            return [choice("restarts", "restart"), text(" with each pass")]
+        case _:
+            return []
+
+
+def _restart_choices(speech: Speech) -> list[Choice]:
+    restarts = {"never": None, "bars": BarRestart().model_dump(), "pass": PassRestart().model_dump()}
+    said = {"never": "never restarts", "bars": "restarts every 2 bars", "pass": "restarts with each pass"}
+    restart = speech.lane.restart
+    return choices(
+        list(said.items()), restart.kind if restart else "never", lambda key: {"restart": restarts[key]}
+    )
+
+
+_STEP_VALUE = "How long a step lasts in this lane; the pattern's where nothing is said."
+_SPAN = "A cycle's steps spread evenly over a span: a polyrhythm."
+_ONCE = "One cycle in each pass of the pattern, then silence."
+_RANGE = "Only these steps take part: drag the ends of its band."
+_DIRECTION = "In which order the steps are read."
+_RESTART = "The cycle begins again, however far it has come."
+
+CLOCK: tuple[Setting, ...] = (
+    Setting(
+        "step value",
+        "step",
+        frozenset({"step_value"}),
+        _STEP_VALUE,
+        _say_step_value,
+        _own(_say_step_value, _say_patterns_step),
+        alternatives={"step": _step_choices},
+        offers=_offer_step_values,
+    ),
+    Setting(
+        "span",
+        "timing",
+        frozenset({"span"}),
+        _SPAN,
+        _say_span,
+        _own(_say_span, lambda _: [choice("keeps its step", "timing")]),
+        alternatives={"timing": _span_choices, "step": _span_note_choices},
+        offers=_offer_spans,
+    ),
+    Setting(
+        "once",
+        "goes",
+        frozenset({"once"}),
+        _ONCE,
+        _say_once,
+        _own(_say_once, lambda _: [choice("round and round", "goes round")]),
+        red=True,
+        alternatives={"goes round": _once_choices, "note of the offset": _offset_choices},
+        offers=_offer_once,
+    ),
+    Setting(
+        "step range",
+        "step range",
+        frozenset({"step_range"}),
+        _RANGE,
+        _say_range,
+        _own(_say_range, lambda _: [choice("all steps", "step range")]),
+        red=True,
+        alternatives={"step range": _range_choices},
+        offers=_offer_range,
+    ),
+    Setting(
+        "direction",
+        "direction",
+        frozenset({"direction"}),
+        _DIRECTION,
+        _say_direction,
+        _own(_say_direction, lambda _: [choice("forward", "direction")]),
+        red=True,
+        alternatives={"direction": _direction_choices},
+        offers=_offer_own("backward", _DIRECTION, {"direction": "backward"}, "direction"),
+    ),
+    Setting(
+        "restart",
+        "restart",
+        frozenset({"restart"}),
+        _RESTART,
+        _say_restart,
+        _own(_say_restart, lambda _: [choice("never", "restart")]),
+        red=True,
+        alternatives={"restart": _restart_choices},
+        offers=_offer_own(
+            "restarts every 2 bars", _RESTART, {"restart": BarRestart().model_dump()}, "restart"
+        ),
+    ),
+)

@@ -1,0 +1,83 @@
+"""Several patterns of a piece."""
+
+from playwright.sync_api import expect
+
+BAR = 53760
+
+
+def test_a_chosen_pattern_begins_at_the_next_bar_line_at_its_first_step(musician):
+    page = musician.open("Night Ferry").page
+    musician.type_number("Piece: tempo", "240")
+    page.keyboard.press("Escape")
+    page.keyboard.press("Space")
+    musician.wait_for_bars(1)
+    page.get_by_role("button", name="Pattern B", exact=True).click()
+    expect(musician.number("Pattern: dice")).to_have_attribute("aria-valuenow", "1402")
+    page.wait_for_function(f"jolly.log().length === 2 && jolly.log()[1].nowTick > {2 * BAR}")
+    page.keyboard.press("Space")
+    before, after = musician.log()
+    assert before["nowTick"] % BAR == 0
+    assert (after["fromTick"], after["notes"][0]["start"]) == (0, 0)
+    # On the audio clock the one goes on where the other ended.
+    first_of_after = after["notes"][0]["time"]
+    last_bar = [note for note in before["notes"] if note["start"] >= before["nowTick"] - BAR]
+    seconds = 60 / 240 / 13440
+    assert all(
+        abs(note["time"] + (before["nowTick"] - note["start"]) * seconds - first_of_after) < 1e-4
+        for note in last_bar
+    )
+
+
+def test_what_is_kept_of_another_pattern_is_called_so(musician):
+    page = musician.open("Night Ferry").page
+    musician.type_number("Piece: tempo", "300")
+    page.get_by_role("button", name="Pattern B", exact=True).click()
+    page.keyboard.press("Space")
+    musician.wait_for_bars(2)
+    page.keyboard.press("Space")
+    page.get_by_role("button", name="Keep 4 bars", exact=True).click()
+    expect(page.get_by_text("Kept “Night Ferry B, bar")).to_be_visible()
+
+
+def test_patterns_are_added_copied_renamed_deleted_and_brought_back(musician):
+    page = musician.open("Night Ferry").page
+    page.get_by_role("button", name="Add a pattern").click()
+    expect(page.get_by_role("button", name="Pattern C", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_text("No lane yet.")).to_be_visible()
+    page.get_by_role("button", name="Add a lane").click()
+    expect(page.locator(".row")).to_have_count(1)
+    page.keyboard.press(",")
+    page.get_by_role("button", name="This pattern").click()
+    page.get_by_role("button", name="Copy this pattern").click()
+    expect(page.get_by_role("button", name="Pattern D", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.locator(".row")).to_have_count(10)
+    expect(musician.number("Pattern: dice")).to_have_attribute("aria-valuenow", "7081")
+    page.get_by_role("button", name="This pattern").click()
+    name = page.get_by_label("Name of the pattern")
+    name.fill("Low tide")
+    name.press("Enter")
+    page.get_by_role("button", name="Delete this pattern").click()
+    expect(page.get_by_role("button", name="Pattern Low tide")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("button", name="Pattern Low tide")).to_have_attribute("aria-pressed", "true")
+    musician.wait_until_saved()
+    page.reload()
+    expect(page.get_by_role("button", name="Pattern Low tide")).to_be_visible()
+
+
+def test_meter_length_and_dice_are_each_patterns_own(musician):
+    page = musician.open("Night Ferry").page
+    musician.type_number("Pattern: length", "12")
+    musician.type_number("Pattern: beats in a bar", "7")
+    musician.type_number("Pattern: dice", "5")
+    page.keyboard.press("Escape")
+    page.keyboard.press(".")
+    for name, value in (("length", "8"), ("beats in a bar", "4"), ("dice", "1402")):
+        expect(musician.number(f"Pattern: {name}")).to_have_attribute("aria-valuenow", value)
+
+
+def test_mute_in_one_pattern_is_not_mute_in_another_with_the_same_lanes(musician):
+    page = musician.open("Night Ferry").page
+    page.get_by_role("button", name="Mute Thud").click()
+    page.keyboard.press(".")
+    expect(page.get_by_role("button", name="Mute Thud")).to_have_attribute("aria-pressed", "false")

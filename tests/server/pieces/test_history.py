@@ -1,0 +1,78 @@
+import pytest
+from pieces.models import Moment, Piece
+
+from tests.server.pieces.test_pieces import edited, moment
+
+
+def saved(mara, piece, *velocities, first=2):
+    """Save moments, one for each velocity, and return the piece as it then is."""
+    documents = [edited(piece, velocity=velocity) for velocity in velocities]
+    moments = [
+        moment(first + at, document, f"to {velocity}")
+        for at, (document, velocity) in enumerate(zip(documents, velocities, strict=True))
+    ]
+    reply = mara.save(piece, document=documents[-1], moments=moments)
+    assert reply.status_code == 200, reply.content
+    return reply.json()
+
+
+def labels(mara, piece):
+    return [line["label"] for line in mara.send("GET", f"/pieces/{piece['id']}/moments").json()]
+
+
+def test_moments_are_numbered_on_and_each_can_be_gone_back_to(mara):
+    piece = mara.new_piece()
+    after = saved(mara, piece, 90, 80)
+    assert after["stands_at"] == 3
+    assert labels(mara, piece) == ["New piece", "to 90", "to 80"]
+    second = mara.send("GET", f"/pieces/{piece['id']}/moments/2").json()
+    assert second["document"] == edited(piece, velocity=90)
+
+
+def test_standing_at_an_earlier_moment_keeps_the_later_ones(mara):
+    piece = mara.new_piece()
+    after = saved(mara, piece, 90, 80)
+    back = mara.save(after, document=edited(piece, velocity=90), stands_at=2).json()
+    assert back["stands_at"] == 2
+    opened = mara.send("GET", f"/pieces/{piece['id']}").json()
+    assert (opened["stands_at"], opened["document"]) == (2, edited(piece, velocity=90))
+    assert labels(mara, piece) == ["New piece", "to 90", "to 80"]
+
+
+def test_a_movement_that_goes_on_replaces_its_moment(mara):
+    piece = mara.new_piece()
+    after = saved(mara, piece, 90)
+    longer = edited(piece, velocity=95)
+    mara.save(after, document=longer, moments=[moment(2, longer, "to 95"), moment(3, longer, "next")])
+    assert labels(mara, piece) == ["New piece", "to 95", "next"]
+
+
+@pytest.mark.parametrize("numbers", [[3], [1], [2, 4], [2, 2], [3, 2]])
+def test_moments_that_do_not_go_on_are_refused_and_nothing_is_stored(mara, numbers):
+    piece = saved(mara, mara.new_piece(), 90)
+    wrong = [number if number < 3 else number + 1 for number in numbers]
+    refused = mara.save(piece, moments=[moment(number, piece["document"]) for number in wrong])
+    assert refused.status_code == 422
+    assert "moments: need numbers that go on from 2" in refused.json()["error"]["message"]
+    assert (Moment.objects.count(), Piece.objects.get().revision) == (2, 2)
+
+
+def test_a_moment_that_is_not_there_cannot_be_stood_at(mara):
+    piece = mara.new_piece()
+    refused = mara.save(piece, stands_at=2)
+    assert refused.status_code == 422
+    assert "stands_at: there are 1 moments, got 2" in refused.json()["error"]["message"]
+
+
+def test_renaming_on_the_shelf_is_a_moment_too(mara):
+    piece = mara.new_piece()
+    mara.send("PATCH", f"/pieces/{piece['id']}", {"name": "Low Tide"})
+    assert labels(mara, piece) == ["New piece", "Renamed “Low Tide”"]
+    assert Piece.objects.get().stands_at == 2
+
+
+def test_another_musicians_history_is_not_there(mara, joon):
+    piece = mara.new_piece()
+    assert joon.send("GET", f"/pieces/{piece['id']}/moments").status_code == 404
+    assert joon.send("GET", f"/pieces/{piece['id']}/moments/1").status_code == 404
+    assert mara.send("GET", f"/pieces/{piece['id']}/moments/9").status_code == 404

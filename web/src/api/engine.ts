@@ -1,0 +1,33 @@
+/** What the engine is asked about the pattern on the table, beside its rendering. */
+import { usePiece } from '@/stores/piece'
+import { viewed } from '@/lattice/useView'
+import { answer, api, type Alternative, type Measures, type Schemas } from './client'
+
+function score() {
+  const piece = usePiece()
+  if (!piece.score) throw new Error('No piece is open.')
+  return { score: piece.score, dice: piece.dice }
+}
+
+export const engine = {
+  /** What a word could be instead; without a setting, what the lane could begin to use. Drawn over the bars in view. */
+  alternatives: (of: { lane: string | null; setting: string; word: string }): Promise<Alternative[]> => {
+    const { first_bar, bars } = viewed.value
+    const body = { ...score(), ...of, window: { first_bar, bars: Math.min(bars, 2) } }
+    return answer(api.POST('/api/render/alternatives', { body }))
+  },
+  /** The sources of a lane (or all that may be) after a throw. */
+  throwLanes: async (percent: number, number: number, lane: string | null = null) => {
+    const body = { ...score(), percent, throw: number, lane }
+    return (await answer(api.POST('/api/render/throw', { body }))).sources
+  },
+  /** The fields that draw lanes as they stand. */
+  settled: async (laneIds: readonly string[]): Promise<Map<string, Record<string, unknown>>> => {
+    if (!laneIds.length) return new Map()
+    const body = { ...score(), window: { first_bar: 0, bars: 1 }, chosen: [...laneIds] }
+    const { benches } = await answer(api.POST('/api/render', { body }))
+    return new Map(benches.map(({ id, settles }) => [id, settles]))
+  },
+  measures: (lane: string, since: Schemas['Score'], sinceDice: number): Promise<Measures> =>
+    answer(api.POST('/api/render/measures', { body: { ...score(), lane, since, since_dice: sinceDice } })),
+}

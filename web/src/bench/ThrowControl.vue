@@ -1,0 +1,81 @@
+<script setup lang="ts">
+/** How far a throw moves hits, and the throws. */
+import { throwPercent } from './throwPercent'
+
+defineProps<{ isAnchored: boolean; follows: boolean }>()
+const emit = defineEmits<{ throwLane: [percent: number]; throwAll: [percent: number] }>()
+</script>
+
+<template>
+  <div class="throw">
+    <button
+      type="button"
+      class="word-button"
+      :disabled="isAnchored || follows"
+      @click="emit('throwLane', throwPercent)"
+    >
+      Throw<v-tooltip activator="parent">{{
+        isAnchored
+          ? 'This lane is anchored'
+          : follows
+            ? 'This lane follows another: throw that one'
+            : 'Move some of this lane’s hits to other steps (T)'
+      }}</v-tooltip>
+    </button>
+    <button type="button" class="word-button" @click="emit('throwAll', throwPercent)">
+      Throw all<v-tooltip activator="parent">All lanes that are not anchored (Shift+T)</v-tooltip>
+    </button>
+    <label>
+      by
+      <input
+        v-model.number="throwPercent"
+        type="range"
+        min="0"
+        max="100"
+        step="5"
+        aria-label="How far a throw moves"
+        data-owns-keys
+      />
+      <output>{{ throwPercent }} %</output>
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.throw {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  white-space: nowrap;
+}
+label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+input {
+  appearance: none;
+  width: 84px;
+  height: 28px;
+  background: transparent;
+  cursor: pointer;
+}
+input::-webkit-slider-runnable-track {
+  height: 3px;
+  border-radius: 2px;
+  background: var(--soft-ink);
+}
+input::-webkit-slider-thumb {
+  appearance: none;
+  width: 18px;
+  height: 18px;
+  margin-top: -7.5px;
+  border-radius: 50%;
+  background: var(--ink);
+}
+output {
+  min-width: 44px;
+  font-weight: 700;
+  color: var(--ink);
+}
+</style>

@@ -1,0 +1,96 @@
+<script setup lang="ts">
+/** A new lane; which bars are in view; follow the music or stay; the bench. */
+import { VIEWS, type useView } from './useView'
+
+defineProps<{ view: ReturnType<typeof useView>; isPlaying: boolean; isBenchOpen: boolean }>()
+const emit = defineEmits<{ add: []; bench: [] }>()
+</script>
+
+<template>
+  <div class="below">
+    <button type="button" class="word-button" @click="emit('add')">
+      + lane<v-tooltip activator="parent">A new lane (N)</v-tooltip>
+    </button>
+    <button v-if="!isBenchOpen" type="button" class="word-button" @click="emit('bench')">
+      Bench<v-tooltip activator="parent">The chosen lane whole (B)</v-tooltip>
+    </button>
+    <div class="view" role="group" aria-label="Bars in view">
+      <button
+        type="button"
+        class="quiet-button"
+        :aria-pressed="view.isFollowing.value"
+        @click="view.toggleFollowing"
+      >
+        {{ view.isFollowing.value ? 'follows the music' : 'stays here'
+        }}<v-tooltip activator="parent">Turn the pages with the music, or stay (F)</v-tooltip>
+      </button>
+      <button
+        type="button"
+        class="quiet-button"
+        aria-label="Earlier bars"
+        :disabled="view.firstBar.value === 0"
+        @click="view.scroll(-view.bars.value)"
+      >
+        ‹<v-tooltip activator="parent">Earlier bars (Page Up, Shift+wheel)</v-tooltip>
+      </button>
+      <button
+        v-for="count in VIEWS"
+        :key="count"
+        type="button"
+        class="count"
+        :aria-pressed="count === view.bars.value"
+        :aria-label="`${count} bars in view`"
+        @click="view.show(count)"
+      >
+        {{ count }}<v-tooltip activator="parent">Ctrl+wheel, [ and ]: any number from 1 to 16</v-tooltip>
+      </button>
+      <span>bars</span>
+      <button
+        type="button"
+        class="quiet-button"
+        aria-label="Later bars"
+        @click="view.scroll(view.bars.value)"
+      >
+        ›<v-tooltip activator="parent">Later bars (Page Down, Shift+wheel)</v-tooltip>
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.below {
+  grid-column: 1 / -1;
+  padding: 3px 12px 3px 24px;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.view {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 2px;
+  font-size: 14px;
+  color: var(--soft-ink);
+}
+.count {
+  min-width: 28px;
+  height: 28px;
+  border-radius: 14px;
+  font: 600 14px/1 var(--text-font);
+  cursor: pointer;
+}
+.count:hover {
+  background: color-mix(in srgb, var(--rule) 55%, transparent);
+}
+.count[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--paper);
+}
+@media (pointer: coarse) {
+  .count {
+    min-width: 40px;
+    height: 40px;
+  }
+}
+</style>
