@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** All that was done to the piece, the newest first: go to any moment, and back again. */
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import type { VVirtualScroll } from 'vuetify/components'
 
 import { useShortcuts } from '@/composables/useShortcuts'
@@ -31,15 +31,12 @@ const goToOpened = () => {
   if (moment) void goTo(moment)
 }
 
-watch(isOpen, async (opens) => {
-  if (!opens) return
-  await nextTick()
+/** The keys belong to the list as soon as it is there: Escape closes it. */
+function begin() {
+  panel.value?.focus()
   const at = newestFirst.value.findIndex(({ number }) => number === piece.history.standsAt)
   scroller.value?.scrollToIndex(Math.max(0, at - 3))
-  await nextTick()
-  // The keys belong to the list while it is open: Escape closes it.
-  panel.value?.querySelector<HTMLElement>('[aria-current]')?.focus()
-})
+}
 useShortcuts({ h: { says: 'History', act: () => (isOpen.value = !isOpen.value) } })
 </script>
 
@@ -53,9 +50,9 @@ useShortcuts({ h: { says: 'History', act: () => (isOpen.value = !isOpen.value) }
       activator="parent"
       location="bottom"
       :close-on-content-click="false"
-      content-class="history-menu"
+      @after-enter="begin"
     >
-      <section ref="panel" class="card history" aria-label="History">
+      <section ref="panel" tabindex="-1" class="card history" aria-label="History">
         <header>
           <h2>History</h2>
           <button
