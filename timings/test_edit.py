@@ -1,10 +1,11 @@
-"""From the hand to the thread, in the browser."""
+"""From the hand to the thread, and frames while it plays, in the browser."""
 
 import statistics
 from typing import Any
 
 from playwright.sync_api import expect
 
+from lattice.document import DOCKSIDE, Euclidean, Lane, Score
 from timings.conftest import tell
 from timings.test_engine import SCORE
 
@@ -29,32 +30,101 @@ async ([label, key]) => {
 }
 """
 
+# 64 lanes of 128 steps: the most that a pattern may hold.
+FULL = Score(
+    tempo=112.0,
+    kit=DOCKSIDE,
+    lanes=tuple(
+        Lane(
+            id=f"lane-{number}",
+            name=f"Lane {number + 1}",
+            voice=DOCKSIDE.voices[number % 12].id,
+            # The ninth is moved: it has room above.
+            source=Euclidean(hits=40 + number, steps=100 if number == 8 else 128),
+        )
+        for number in range(64)
+    ),
+)
 
-def test_from_a_key_to_the_redrawn_thread(musician: Any) -> None:
-    """Timed: keydown on "steps" of one of 16 lanes, 8 bars in view, until the frame after the redraw."""
+
+def open_with(musician: Any, score: Score) -> Any:
     page = musician.page
     document = {
-        "name": "Sixteen lanes",
+        "name": f"{len(score.lanes)} lanes",
         "tempo": 112.0,
-        "kit": SCORE.kit.model_dump(mode="json"),
+        "kit": score.kit.model_dump(mode="json"),
         "patterns": [
-            {"id": "a", "name": "A", "lanes": [lane.model_dump(mode="json") for lane in SCORE.lanes]}
+            {"id": "a", "name": "A", "lanes": [lane.model_dump(mode="json") for lane in score.lanes]}
         ],
     }
     token = next(cookie["value"] for cookie in page.context.cookies() if cookie["name"] == "csrftoken")
     made = page.request.post(
         f"{musician.address}/api/pieces", data={"document": document}, headers={"X-CSRFToken": token}
     )
-    page.goto(f"{musician.address}/lattice/{made.json()['id']}")
+    page.goto(f"{musician.address}/lattice/{made.json()['id']}?latency=0.1")
     page.get_by_role("button", name="8 bars in view").click()
-    expect(page.get_by_role("img", name="Thread of Lane 16:")).to_be_visible()
+    expect(page.locator(".thread")).to_have_count(len(score.lanes))
     page.wait_for_timeout(2500)  # the kit is synthesised once, after the piece was opened
+    return page
 
+
+def edits(page: Any, times: int) -> tuple[float, float]:
+    """Return median and 95th percentile of the milliseconds from a key to the redrawn thread."""
+    page.locator("[data-lane=lane-8] .round").click()  # choosing a lane asks the engine too
+    page.wait_for_timeout(1000)
     results = [
         page.evaluate(EDIT, ["Lane 9: steps", "ArrowUp" if number % 40 < 20 else "ArrowDown"])
-        for number in range(120)
+        for number in range(times)
     ]
     assert all(result["isChanged"] for result in results)
     taken = sorted(result["taken"] for result in results[10:])
-    p50, p95 = statistics.median(taken), taken[int(len(taken) * 0.95)]
+    return statistics.median(taken), taken[int(len(taken) * 0.95)]
+
+
+def test_from_a_key_to_the_redrawn_thread(musician: Any) -> None:
+    """Timed: keydown on "steps" of one of 16 lanes, 8 bars in view, until the frame after the redraw."""
+    p50, p95 = edits(open_with(musician, SCORE), 120)
     tell("edit to redraw, 16 lanes x 8 bars", f"p50 {p50:.0f} ms, p95 {p95:.0f} ms", "p95 under 50 ms")
+
+
+def test_from_a_key_to_the_redrawn_thread_among_64(musician: Any) -> None:
+    """Timed: the same with 64 lanes of 128 steps."""
+    p50, p95 = edits(open_with(musician, FULL), 60)
+    tell(
+        "edit to redraw, 64 lanes of 128 steps x 8 bars",
+        f"p50 {p50:.0f} ms, p95 {p95:.0f} ms",
+        "p95 under 100 ms",
+    )
+
+
+FRAMES = """
+(milliseconds) => new Promise((resolve) => {
+  let frames = 0
+  const end = performance.now() + milliseconds
+  const next = () => {
+    frames++
+    if (performance.now() < end) requestAnimationFrame(next)
+    else resolve(frames)
+  }
+  requestAnimationFrame(next)
+})
+"""
+
+
+def test_frames_while_it_plays(musician: Any) -> None:
+    """Timed: animation frames in 4 s of playing 16 lanes x 8 bars, beside those of a blank page."""
+    page = open_with(musician, SCORE)
+    page.keyboard.press("Space")
+    musician.wait_for_bars(1)
+    playing = page.evaluate(FRAMES, 4000)
+    notes = len(musician.log()[0]["notes"])
+    page.keyboard.press("Space")
+    blank = page.context.new_page()
+    blank.goto("about:blank")
+    frames = blank.evaluate(FRAMES, 4000)
+    tell(
+        "frames while playing / frames of a blank page",
+        f"{playing / frames:.2f} ({playing} / {frames})",
+        "at least 0.95",
+    )
+    assert notes > 100

@@ -1,15 +1,36 @@
 """The engine's figures, as ratios of two times taken in one run."""
 
 from io import BytesIO
-from itertools import combinations, islice
+from itertools import combinations, count, cycle, islice
+from typing import Any
 
 import mido
 import numpy as np
 
 from lattice.clips import keep_bars, make_clip, undisturbed
-from lattice.document import DOCKSIDE, Euclidean, Lane, Score, StepValue
+from lattice.document import (
+    DOCKSIDE,
+    BarRestart,
+    BarSpan,
+    Drawn,
+    Echo,
+    Edit,
+    Euclidean,
+    Lane,
+    Numbered,
+    Once,
+    Reply,
+    Rests,
+    Score,
+    StepChance,
+    StepRange,
+    StepValue,
+    Thin,
+    Thrown,
+)
+from lattice.document.timing import DIRECTIONS
 from lattice.formats.midi import midi_file
-from lattice.render import Window, picture, render
+from lattice.render import Events, Window, picture, render
 from lattice.rhythm.numbered import number_of, numbered, ways
 from timings.conftest import milliseconds, tell
 
@@ -31,8 +52,51 @@ SCORE = Score(
 )
 
 
-def as_midi_notes() -> list[tuple[int, mido.Message]]:
-    events = render(SCORE, 7081, Window(bars=64))
+# 32 lanes with every source, turn and direction, every kind of timing, and luck of every kind.
+DIRECTION_OF = dict(enumerate(DIRECTIONS))
+
+
+def _full_lane(number: int) -> Lane:
+    made = number % 4 == 3
+    followed = f"lane-{number - 1}"
+    hits, steps = STEPS[number % 8] // 2 + 1, STEPS[number % 8]
+    sources = {
+        0: Euclidean(hits=hits, steps=steps),
+        1: Numbered(hits=hits, steps=steps, number=str(number * 7)),
+        2: Thrown(hits=hits, steps=steps, throw=number)
+        if number % 8 == 2
+        else Drawn(steps=steps, hits=(0, 2, 3)),
+        3: (Rests(of=followed), Echo(of=followed, shift=3), Reply(of=followed))[number // 4 % 3],
+    }
+    clock: dict[str, Any] = {"direction": DIRECTION_OF[number % 7]}
+    clock |= {
+        0: {"restart": BarRestart(bars=2)},
+        1: {"span": BarSpan(bars=1)},
+        2: {"step_range": StepRange(first=1, last=steps - 2)},
+        3: {"step_value": StepValue(note=2, divisor=7)},
+        4: {"once": Once(count=number % 4)},
+    }.get(number % 6, {})
+    return Lane(
+        id=f"lane-{number}",
+        name=f"Lane {number + 1}",
+        voice=DOCKSIDE.voices[number % 12].id,
+        source=sources[number % 4],
+        rotate=number % 5 - 2,
+        complement=number % 9 == 0,
+        thin=Thin(keeps="without", every=3 + number % 4) if number % 2 else None,
+        edits=(Edit(step=number % steps, hit=True),) if number % 3 == 0 else (),
+        chance_percent=60 + number,
+        step_chances=(StepChance(step=1, percent=50),) if number % 4 == 1 else (),
+        luck_bars=4 if number % 5 == 0 else None,
+        **({} if made else clock),
+    )
+
+
+FULL = Score(tempo=112.0, kit=DOCKSIDE, bars=8, lanes=tuple(_full_lane(number) for number in range(32)))
+
+
+def as_midi_notes(score: Score, bars: int) -> list[tuple[int, mido.Message]]:
+    events = render(score, 7081, Window(bars=bars))
     changes = []
     for start, length, pitch, velocity in zip(
         events.starts.tolist(),
@@ -47,49 +111,103 @@ def as_midi_notes() -> list[tuple[int, mido.Message]]:
     return [(tick, message) for tick, _, message in changes]
 
 
-def test_rendering_beside_saving_the_same_notes():
-    """Timed: `render` of 16 lanes x 64 bars; mido saving ready messages. Excluded: making them."""
-    changes = as_midi_notes()
+def saved(changes: list[tuple[int, mido.Message]]) -> bytes:
+    track, now = mido.MidiTrack(), 0
+    for tick, message in changes:
+        track.append(message.copy(time=tick - now))
+        now = tick
+    written = BytesIO()
+    mido.MidiFile(type=1, ticks_per_beat=13440, tracks=[track]).save(file=written)
+    return written.getvalue()
 
-    def save() -> bytes:
-        track, now = mido.MidiTrack(), 0
-        for tick, message in changes:
-            track.append(message.copy(time=tick - now))
-            now = tick
-        written = BytesIO()
-        mido.MidiFile(type=1, ticks_per_beat=13440, tracks=[track]).save(file=written)
-        return written.getvalue()
 
-    rendering = milliseconds(lambda: render(SCORE, 7081, Window(bars=64)))
-    saving = milliseconds(save, times=5)
+dice = count(1)
+
+
+def fresh(score: Score, window: Window) -> Events:
+    """Render with dice that were never asked for: nothing is known of the answer yet."""
+    return render(score, next(dice), window)
+
+
+def beside_saving(score: Score, bars: int) -> tuple[str, int]:
+    """Return the time of `render` over that of mido saving the same notes, said, and how many notes that were."""
+    changes = as_midi_notes(score, bars)
+    rendering = milliseconds(lambda: fresh(score, Window(bars=bars)))
+    saving = milliseconds(lambda: saved(changes), times=5)
+    messages = mido.MidiFile(file=BytesIO(saved(changes))).tracks[0]
+    notes = sum(message.type == "note_on" for message in messages)
+    assert notes == len(render(score, 7081, Window(bars=bars)))
+    return f"{rendering / saving:.3f} ({rendering:.1f} ms / {saving:.1f} ms, {notes} notes)", notes
+
+
+def test_everything_at_once_beside_saving_the_same_notes():
+    """Timed: `render` of 8 bars of 32 lanes that use all there is; mido saving ready messages, made before."""
+    kinds = {lane.source.kind for lane in FULL.lanes}
+    assert kinds == {"euclidean", "numbered", "thrown", "drawn", "rests", "echo", "reply"}
+    assert {lane.direction for lane in FULL.lanes} == set(DIRECTIONS)
+    figure, notes = beside_saving(FULL, 8)
+    tell("32 lanes with everything x 8 bars, rendering / saving with mido", figure, "below 2")
+    assert notes > 500
+
+
+def test_everything_at_once_is_linear_in_notes():
+    """Timed: `render` of 64 bars and of 16 bars of 32 lanes that use all there is, for each note."""
+    costs, notes = [], []
+    for bars in (16, 64):
+        notes.append(len(render(FULL, 7081, Window(bars=bars))))
+        costs.append(milliseconds(lambda bars=bars: fresh(FULL, Window(bars=bars)), 9) / notes[-1])
     tell(
-        "16 lanes x 64 bars, rendering / saving with mido",
-        f"{rendering / saving:.3f} ({rendering:.1f} ms / {saving:.1f} ms)",
-        "below 1",
+        "32 lanes with everything, a note of 64 bars / a note of 16",
+        f"{costs[1] / costs[0]:.2f}",
+        "at most 1.2",
     )
-    onsets = [
-        message for message in mido.MidiFile(file=BytesIO(save())).tracks[0] if message.type == "note_on"
-    ]
-    assert len(onsets) == len(render(SCORE, 7081, Window(bars=64))) > 5000
+    parts = [len(render(FULL, 7081, Window(first_bar=first, bars=16))) for first in (0, 16, 32, 48)]
+    assert (sum(parts), parts[0]) == (notes[1], notes[0])
+
+
+def test_everything_far_out_beside_the_start():
+    """Timed: `render` of 8 bars of 32 lanes that use all there is, from bar 100,001 and from bar 1."""
+    near, far = Window(bars=8), Window(first_bar=100_000, bars=8)
+    ratio = milliseconds(lambda: fresh(FULL, far), 21) / milliseconds(lambda: fresh(FULL, near), 21)
+    tell("32 lanes with everything, bars 100,001 on / bars 1 on", f"{ratio:.2f}", "at most 1.2")
+    halves = [render(FULL, 7081, Window(first_bar=first, bars=4)).starts for first in (100_000, 100_004)]
+    assert np.array_equal(np.concatenate(halves), render(FULL, 7081, far).starts)
+
+
+def test_rendering_beside_saving_the_same_notes():
+    """Timed: `render` of 16 lanes x 64 bars; mido saving ready messages, made before."""
+    figure, notes = beside_saving(SCORE, 64)
+    tell("16 lanes x 64 bars, rendering / saving with mido", figure, "below 1")
+    assert notes > 5000
 
 
 def test_bar_100_000_beside_bar_1():
     """Timed: `render` of 8 bars, far out and at the start."""
     near = Window(first_bar=0, bars=8)
     far = Window(first_bar=99_999, bars=8)
-    ratio = milliseconds(lambda: render(SCORE, 7081, far), 41) / milliseconds(
-        lambda: render(SCORE, 7081, near), 41
-    )
+    ratio = milliseconds(lambda: fresh(SCORE, far), 41) / milliseconds(lambda: fresh(SCORE, near), 41)
     tell("bars 100,000-100,008 / bars 1-8", f"{ratio:.2f}", "at most 1.2")
     halves = [render(SCORE, 7081, Window(first_bar=first, bars=4)).starts for first in (99_999, 100_003)]
     assert np.array_equal(np.concatenate(halves), render(SCORE, 7081, far).starts)
 
 
 def test_the_picture_that_a_screen_waits_for():
-    """Timed: `picture` of 8 bars of 16 lanes and its JSON."""
+    """Timed: `picture` of 8 bars of 16 lanes and its JSON, once all anew and once with one lane moved."""
     window = Window(bars=8)
-    taken = milliseconds(lambda: picture(SCORE, 7081, window).model_dump_json())
-    tell("picture of 16 lanes x 8 bars as JSON", f"{taken:.1f} ms", "under 20 ms")
+    taken = milliseconds(lambda: picture(SCORE, next(dice), window).model_dump_json())
+    velocities = cycle(range(1, 128))
+
+    def move() -> str:
+        moved = SCORE.lanes[8].model_copy(update={"velocity": next(velocities)})
+        lanes = (*SCORE.lanes[:8], moved, *SCORE.lanes[9:])
+        return picture(SCORE.model_copy(update={"lanes": lanes}), 7081, window).model_dump_json()
+
+    moving = milliseconds(move, 41)
+    tell(
+        "picture of 16 lanes x 8 bars as JSON",
+        f"{taken:.1f} ms, one lane moved {moving:.1f} ms",
+        "under 20 ms",
+    )
     assert picture(SCORE, 7081, window).events.starts == render(SCORE, 7081, window).starts.tolist()
 
 

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 
 import numpy as np
 
@@ -28,7 +29,7 @@ class Course:
     offset: Fraction = Fraction(0)
     once: bool = False
 
-    @property
+    @cached_property
     def per_run(self) -> int | None:
         """How many steps begin in a run: those that begin before the next one does."""
         if self.period is None:
@@ -36,22 +37,22 @@ class Course:
         fitting = -(-(self.period - self.offset) // self.step)
         return min(fitting, self.cycle) if self.once else fitting
 
-    @property
+    @cached_property
     def cycles_per_run(self) -> int | None:
         """How many cycles begin in a run."""
         return None if self.per_run is None else -(-self.per_run // self.cycle)
 
-    @property
+    @cached_property
     def cycle_quarters(self) -> Fraction:
         """Length of a whole cycle in quarter notes."""
         return self.cycle * self.step
 
-    @property
+    @cached_property
     def period_ticks(self) -> int:
         """Length of a run in ticks, always whole: runs begin at bar lines. 0 if endless."""
         return int((self.period or 0) * TICKS_PER_QUARTER)
 
-    @property
+    @cached_property
     def offset_ticks(self) -> int:
         """`offset` in ticks, always whole: offsets are bars and plain note values."""
         return int(self.offset * TICKS_PER_QUARTER)
@@ -65,12 +66,17 @@ class Course:
 
     def cycle_and_place(self, counts: Ticks) -> tuple[Ticks, Ticks]:
         """Return the running number of the cycle of each step, which a restart begins anew, and its place there."""
+        if self.cycles_per_run is None:
+            cycles, places = np.divmod(counts, self.cycle)
+            return cycles, places
         runs, indices = self.run_and_index(counts)
         cycles, places = np.divmod(indices, self.cycle)
-        return runs * (self.cycles_per_run or 0) + cycles, places
+        return runs * self.cycles_per_run + cycles, places
 
     def starts(self, counts: Ticks, later: Fraction = Fraction(0)) -> Ticks:
         """Return when steps begin, *later* quarters later, in ticks, each rounded once from its exact time."""
+        if self.per_run is None:
+            return step_ticks(counts, self.step, later)
         runs, indices = self.run_and_index(counts)
         result: Ticks = runs * self.period_ticks + self.offset_ticks + step_ticks(indices, self.step, later)
         return result
@@ -116,9 +122,8 @@ class Course:
         """
         if end <= first:
             return np.empty(0, np.int64), np.empty(0, np.int64)
-        (low, high), _ = self.cycle_and_place(np.array([first, end - 1]))
-        counts = self.first_of_cycle(np.arange(low, high + 1))
-        counts = counts[counts >= first]
+        (low, high), (place, _) = self.cycle_and_place(np.array([first, end - 1]))
+        counts = self.first_of_cycle(np.arange(low + (place > 0), high + 1))
         starts, ends = self.starts(counts), self.starts(counts, self.cycle_quarters)
         if self.period_ticks:
             runs, _ = self.run_and_index(counts)

@@ -17,7 +17,7 @@ def pattern_text(score: Score, dice: int) -> str:
     Hits are those before chance.
     """
     lines = lines_of(score, dice)
-    rows = [(line.lane.name, _first_cycle(line), _said(line, score)) for line in lines]
+    rows = [(line.lane.name, _first_cycle(line), _said(line)) for line in lines]
     widths = [max((len(row[column]) for row in rows), default=0) for column in (0, 1)]
     return "\n".join(f"{name:<{widths[0]}}  {hits:<{widths[1]}}  {said}" for name, hits, said in rows)
 
@@ -27,6 +27,6 @@ def _first_cycle(line: LaneLine) -> str:
     return "".join(np.where(line.hits(0, length), "x", ".").tolist())
 
 
-def _said(line: LaneLine, score: Score) -> str:
-    parts = sentence(Speech(line, score)).parts
+def _said(line: LaneLine) -> str:
+    parts = sentence(Speech(line)).parts
     return " · ".join("".join(word.text for word in part.words) for part in parts)

@@ -76,7 +76,7 @@ def standing_alternatives(score: Score, setting: str) -> list[Alternative]:
 
 
 def _speech(score: Score, dice: int, lane_id: str) -> Speech:
-    return Speech(line_of(score, dice, lane_id), score)
+    return Speech(line_of(score, dice, lane_id), score.lanes)
 
 
 def _thread(score: Score, dice: int, lane: Lane, patch: Patch, window: Window) -> LanePicture:

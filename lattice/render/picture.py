@@ -2,6 +2,8 @@
 
 from collections.abc import Sequence
 from fractions import Fraction
+from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from pydantic import BaseModel
@@ -13,7 +15,7 @@ from lattice.document.piece import Score
 from lattice.document.source import Drawn, Made
 from lattice.render.events import Events
 from lattice.render.pipeline import events_of, play_all, silent_lanes
-from lattice.render.played import Played, play
+from lattice.render.played import REMEMBERED_STEPS, Played, play
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, line_of
 from lattice.rhythm.settle import settled
@@ -123,7 +125,9 @@ def picture(score: Score, dice: int, window: Window, chosen: Sequence[str] = ())
         bar_ticks=score.meter.bar_ticks,
         beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
         standing=standing(score, dice),
-        lanes=[_lane_picture(line, steps, line.lane.id in silent, score, window) for line, steps in played],
+        lanes=[
+            _lane_picture(line, steps, line.lane.id in silent, score, first, end) for line, steps in played
+        ],
         benches=[_bench(line, score) for line in of_chosen],
         events=_columns(events_of(score, window, played)),
         meeting=_meeting(score, of_chosen if len(of_chosen) > 1 else lines, first, end),
@@ -133,15 +137,28 @@ def picture(score: Score, dice: int, window: Window, chosen: Sequence[str] = ())
 def lane_picture(score: Score, dice: int, lane_id: str, window: Window) -> LanePicture:
     """Return the picture of one lane alone. Raises DocumentError if there is no such lane."""
     line = line_of(score, dice, lane_id)
-    played = play(line, dice, *window.ticks(score.meter.bar_ticks))
-    return _lane_picture(line, played, False, score, window)
+    first, end = window.ticks(score.meter.bar_ticks)
+    return _lane_picture(line, play(line, first, end), False, score, first, end)
 
 
 def _lane_picture(
-    line: LaneLine, played: Played, is_silent: bool, score: Score, window: Window
+    line: LaneLine, played: Played, is_silent: bool, score: Score, first: int, end: int
+) -> LanePicture:
+    if played.starts.size <= REMEMBERED_STEPS:
+        return _remembered(line, played, is_silent, score.quarters_per_minute, first, end)
+    return _draw(line, played, is_silent, score.quarters_per_minute, first, end)
+
+
+@lru_cache(maxsize=512)
+def _remembered(*asked: Any) -> LanePicture:
+    return _draw(*asked)
+
+
+def _draw(
+    line: LaneLine, played: Played, is_silent: bool, tempo: Fraction, first: int, end: int
 ) -> LanePicture:
     lane, course = line.lane, line.course
-    first, end = window.ticks(score.meter.bar_ticks)
+    bar = line.frame.meter.bar_quarters
     inside = int(np.searchsorted(played.starts, end))  # the rest is there only to cut notes
     hits = np.flatnonzero(played.hit[:inside])
     starts = played.starts[:inside]
@@ -156,7 +173,7 @@ def _lane_picture(
         cycle_hits=np.unique(line.numbers(np.arange(first_cycle))[line.hits(0, first_cycle)]).tolist(),
         step_ticks=float(course.step * TICKS_PER_QUARTER),
         cycle_ticks=float(course.cycle_quarters * TICKS_PER_QUARTER),
-        comes_round=_say(course.cycle_quarters, score),
+        comes_round=say_bars(course.cycle_quarters / bar, tempo, bar),
         is_gapped=course.once,
         follows=lane.source.of if isinstance(lane.source, Made) else None,
         starts=starts.tolist(),
@@ -170,7 +187,7 @@ def _lane_picture(
         cycle_ends=cycle_ends.tolist(),
         draws=_draws(lane),
         edited=[edit.step for edit in lane.edits if edit.step < line.steps],
-        sentence=sentence(Speech(line, score)),
+        sentence=sentence(Speech(line)),
     )
 
 
@@ -186,7 +203,7 @@ def _bench(line: LaneLine, score: Score) -> Bench:
     chances = {chance.step: chance.percent for chance in line.lane.step_chances}
     return Bench.model_construct(
         id=line.lane.id,
-        fields=bench(Speech(line, score)),
+        fields=bench(Speech(line)),
         step_chances=[chances.get(step, 100) for step in range(line.steps)],
         comes_round_after=_comes_round_after(line, score),
         settles=settled(line),

@@ -40,13 +40,15 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneLine, Pl
     """
     first, end = window.ticks(score.meter.bar_ticks)
     lines = lines_of(score, dice)
-    end += max((note_ticks(line.lane, line.course) for line in lines), default=0)
+    longest = max((note_ticks(line.lane, line.course) for line in lines), default=0)
+    # As far as a power of two, so that what is known of the other lanes stays known while one lane's steps are moved.
+    end += 1 << longest.bit_length()
     steps = [step_count(line.course, first, end) for line in lines]
     if sum(steps) > MAX_STEPS_AT_ONCE:
         busiest = lines[steps.index(max(steps))].leader.lane.name
         said = f"{sum(steps):,} steps in this window, {MAX_STEPS_AT_ONCE:,} is the most"
         raise DocumentError.of("step_value", said, lane=busiest)
-    return [(line, play(line, dice, first, end)) for line in lines]
+    return [(line, play(line, first, end)) for line in lines]
 
 
 def events_of(score: Score, window: Window, played: list[tuple[LaneLine, Played]]) -> Events:

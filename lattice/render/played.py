@@ -1,6 +1,7 @@
 """One lane in a stretch of time: the steps it plays, and which of them sound."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,8 +15,10 @@ from lattice.rhythm.lane_line import LaneLine
 
 __all__ = ["Played", "note_ticks", "play", "step_count"]
 
+REMEMBERED_STEPS = 4096  # of a lane on a screen; longer stretches would take too much memory to keep
 
-@dataclass(frozen=True)
+
+@dataclass(frozen=True, eq=False)  # known by what it is, not by comparing its columns
 class Played:
     """Steps that begin in a stretch of time, column by column, in the order of time.
 
@@ -41,13 +44,22 @@ def step_count(course: Course, first_tick: int, end_tick: int) -> int:
     return course.first_at(end_tick) - course.first_at(first_tick)
 
 
-def play(line: LaneLine, dice: int, first_tick: int, end_tick: int) -> Played:
+def play(line: LaneLine, first_tick: int, end_tick: int) -> Played:
     """Return the steps of a lane that begin at or after *first_tick* and before *end_tick*.
 
     Costs the same wherever the stretch lies: positions are computed, never stepped up to.
     """
+    first, end = line.course.first_at(first_tick), line.course.first_at(end_tick)
+    return _remembered(line, first, end) if end - first <= REMEMBERED_STEPS else _play(line, first, end)
+
+
+@lru_cache(maxsize=512)
+def _remembered(line: LaneLine, first: int, end: int) -> Played:
+    return _play(line, first, end)
+
+
+def _play(line: LaneLine, first: int, end: int) -> Played:
     lane, course = line.lane, line.course
-    first, end = course.first_at(first_tick), course.first_at(end_tick)
     counts = np.arange(first, end, dtype=np.int64)
     numbers, hit = line.numbers(counts), line.hits(first, end)
     starts = course.starts(counts)
@@ -59,7 +71,7 @@ def play(line: LaneLine, dice: int, first_tick: int, end_tick: int) -> Played:
         ends=np.maximum(ends, starts + 1),
         hit=hit,
         chances=chances,
-        sound=hit & _sounds(line, dice, counts, chances),
+        sound=hit & _sounds(line, counts, chances),
     )
 
 
@@ -72,8 +84,8 @@ def _chances(line: LaneLine) -> Ticks:
     return chances
 
 
-def _sounds(line: LaneLine, dice: int, counts: Ticks, chances: Ticks) -> NDArray[np.bool_]:
+def _sounds(line: LaneLine, counts: Ticks, chances: Ticks) -> NDArray[np.bool_]:
     if not np.any((chances > 0) & (chances < CERTAIN)):
         return chances > 0
     keys = line.luck_keys(counts, *line.course.cycle_and_place(counts))
-    return sounds(chances, draws(dice, line.lane.id, Purpose.CHANCE, *keys))
+    return sounds(chances, draws(line.frame.dice, line.lane.id, Purpose.CHANCE, *keys))

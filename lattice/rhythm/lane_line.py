@@ -1,7 +1,8 @@
 """Which played steps of each lane are hits, before chance: sources, turns, and lanes made from lanes."""
 
 from fractions import Fraction
-from functools import cached_property
+from functools import cached_property, lru_cache
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,8 +11,10 @@ from lattice.clock.course import Course
 from lattice.clock.direction import LUCKY, cycle_length, lucky_order, steady_order
 from lattice.clock.ticks import Ticks
 from lattice.document.lane import Lane
+from lattice.document.meter import Meter
 from lattice.document.piece import Rhythm
 from lattice.document.source import Drawn, Echo, Euclidean, Made, Numbered, Reply, Thrown
+from lattice.document.step_value import StepValue
 from lattice.document.timing import BarRestart, PassRestart
 from lattice.luck.draws import PLACES, Purpose, draws
 from lattice.rhythm import along
@@ -19,7 +22,7 @@ from lattice.rhythm.line import Line
 from lattice.rhythm.source_hits import source_hits
 from lattice.rhythm.turns import complement, rotate
 
-__all__ = ["LUCKY_REACH", "LaneLine", "line_of", "lines_of"]
+__all__ = ["LUCKY_REACH", "Frame", "LaneLine", "line_of", "lines_of"]
 
 LUCKY_REACH = 2048  # steps within which a reply to a lane of lucky order looks for the next hit
 
@@ -29,31 +32,49 @@ Orders = NDArray[np.int64]
 
 def lines_of(rhythm: Rhythm, dice: int) -> list["LaneLine"]:
     """Return the line of each lane of *rhythm*, in its order."""
-    lines: dict[str, LaneLine] = {}
-    return [_line(lane, rhythm, dice, lines) for lane in rhythm.lanes]
+    frame = Frame(rhythm.meter, rhythm.bars, rhythm.step_value, dice)
+    return [_line_in(rhythm, lane, frame) for lane in rhythm.lanes]
 
 
 def line_of(rhythm: Rhythm, dice: int, lane_id: str) -> "LaneLine":
     """Return the line of one lane. Raises DocumentError if there is no lane of that id."""
-    return _line(rhythm.lane(lane_id), rhythm, dice, {})
+    return _line_in(rhythm, rhythm.lane(lane_id), Frame(rhythm.meter, rhythm.bars, rhythm.step_value, dice))
 
 
-def _line(lane: Lane, rhythm: Rhythm, dice: int, known: dict[str, "LaneLine"]) -> "LaneLine":
-    if lane.id not in known:
-        source = lane.source
-        followed = _line(rhythm.lane(source.of), rhythm, dice, known) if isinstance(source, Made) else None
-        known[lane.id] = LaneLine(lane, rhythm, dice, followed)
-    return known[lane.id]
+def _line_in(rhythm: Rhythm, lane: Lane, frame: "Frame") -> "LaneLine":
+    source = lane.source
+    return _line(
+        lane, frame, _line_in(rhythm, rhythm.lane(source.of), frame) if isinstance(source, Made) else None
+    )
+
+
+# A hand moves one lane at a time: what the others play is still known. Equal questions get the same line.
+@lru_cache(maxsize=1024)
+def _line(lane: Lane, frame: "Frame", followed: "LaneLine | None") -> "LaneLine":
+    return LaneLine(lane, frame, followed)
+
+
+class Frame(NamedTuple):
+    """What a lane plays in, beside other lanes."""
+
+    meter: Meter
+    bars: int
+    step_value: StepValue
+    dice: int
+
+    @property
+    def pass_quarters(self) -> Fraction:
+        """Length of one pass of the pattern in quarter notes."""
+        return self.bars * self.meter.bar_quarters
 
 
 class LaneLine:
     """One lane's played steps. A lane made from another runs on the clock of the lane that *followed* is of."""
 
-    def __init__(self, lane: Lane, rhythm: Rhythm, dice: int, followed: "LaneLine | None") -> None:
+    def __init__(self, lane: Lane, frame: Frame, followed: "LaneLine | None") -> None:
         self.lane = lane
+        self.frame = frame
         self.followed = followed
-        self._rhythm = rhythm
-        self._dice = dice
 
     @cached_property
     def leader(self) -> "LaneLine":
@@ -84,20 +105,20 @@ class LaneLine:
         return self.followed.course if self.followed else self._own_course()
 
     def _own_course(self) -> Course:
-        lane, bar = self.lane, self._rhythm.meter.bar_quarters
+        lane, bar = self.lane, self.frame.meter.bar_quarters
         if lane.span:
             step = lane.span.quarters(bar) / self.steps
         else:
-            step = (lane.step_value or self._rhythm.step_value).quarters
+            step = (lane.step_value or self.frame.step_value).quarters
         cycle = cycle_length(lane.direction, len(self.range))
         if lane.once:
-            return Course(step, cycle, self._rhythm.pass_quarters, lane.once.offset_quarters(bar), once=True)
+            return Course(step, cycle, self.frame.pass_quarters, lane.once.offset_quarters(bar), once=True)
         period: Fraction | None = None
         match lane.restart:
             case BarRestart(bars=bars):
                 period = bars * bar
             case PassRestart():
-                period = self._rhythm.pass_quarters
+                period = self.frame.pass_quarters
         return Course(step, cycle, period)
 
     def numbers(self, counts: Ticks) -> Orders:
@@ -110,14 +131,14 @@ class LaneLine:
         known, where = np.unique(cycles, return_inverse=True)
         of_cycle, at_place = np.broadcast_arrays(known[:, None], np.arange(self.course.cycle))
         keys = self.luck_keys(self.course.first_of_cycle(of_cycle) + at_place, of_cycle, at_place)
-        order = lucky_order(self.lane.direction, draws(self._dice, self.lane.id, Purpose.ORDER, *keys))
+        order = lucky_order(self.lane.direction, draws(self.frame.dice, self.lane.id, Purpose.ORDER, *keys))
         return self.range[order[where, places]]
 
     def luck_keys(self, counts: Ticks, cycles: Ticks, places: Ticks) -> tuple[Ticks, Ticks]:
         """Return (cycle, place) under which this lane draws for the steps of those counts, cycles and places."""
         if not self.lane.luck_bars:
             return cycles, places
-        every = self.lane.luck_bars * self._rhythm.meter.bar_quarters
+        every = self.lane.luck_bars * self.frame.meter.bar_quarters
         begun = self.course.since_multiple(counts.ravel(), every).reshape(counts.shape)
         return begun // PLACES, begun % PLACES
 

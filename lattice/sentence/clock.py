@@ -60,13 +60,13 @@ def _say_step_value(speech: Speech) -> list[Word]:
 
 
 def _say_patterns_step(speech: Speech) -> list[Word]:
-    said = "the span's" if speech.lane.span else f"the pattern's, {say_step_value(speech.rhythm.step_value)}"
+    said = "the span's" if speech.lane.span else f"the pattern's, {say_step_value(speech.frame.step_value)}"
     return [choice(said, "step")] if not speech.lane.span else [text(said)]
 
 
 def _step_choices(speech: Speech) -> list[Choice]:
     value = speech.lane.step_value
-    shown = value or speech.rhythm.step_value
+    shown = value or speech.frame.step_value
     found = note_choices(shown, lambda other: {"step_value": other.model_dump()})
     if value is None:
         return [
@@ -91,7 +91,7 @@ def _offer_step_values(speech: Speech) -> list[Offer]:
 
     offers: list[Offer] = []
     if value is None:
-        own = StepValue(note=16 if speech.rhythm.step_value.note == 8 else 8)
+        own = StepValue(note=16 if speech.frame.step_value.note == 8 else 8)
         explains = "Steps longer or shorter than the pattern's."
         offers.append(offer("step value", f"step {say_step_value(own)}", explains, own))
     if value is None or value.divisor == 1:
@@ -167,7 +167,7 @@ def _say_once(speech: Speech) -> list[Word]:
     words = [choice("once", "goes round")]
     if once == Once(note=once.note):
         return words
-    bar, whole = speech.rhythm.meter.bar_quarters, speech.rhythm.pass_quarters
+    bar, whole = speech.frame.meter.bar_quarters, speech.frame.pass_quarters
     beat = Fraction(4, once.note)
     words.append(text(", from "))
     if once.bars:
@@ -200,7 +200,7 @@ def _offset_choices(speech: Speech) -> list[Choice]:
     once = speech.lane.once
     if once is None:
         return []
-    bar, whole = speech.rhythm.meter.bar_quarters, speech.rhythm.pass_quarters
+    bar, whole = speech.frame.meter.bar_quarters, speech.frame.pass_quarters
     fitting = [note for note in NOTES if once.model_copy(update={"note": note}).offset_quarters(bar) < whole]
     return choices(
         [(str(note), f"1/{note}") for note in fitting],
@@ -220,13 +220,13 @@ def _offer_once(speech: Speech) -> list[Offer]:
     if once is None:
         return [offer("once", _ONCE, Once())]
     offers = []
-    if not once.count and speech.rhythm.pass_quarters - once.bars * speech.rhythm.meter.bar_quarters > 1:
+    if not once.count and speech.frame.pass_quarters - once.bars * speech.frame.meter.bar_quarters > 1:
         offers.append(
             offer(
                 "from 1/4", "It begins so many notes later.", once.model_copy(update={"count": 1, "note": 4})
             )
         )
-    if not once.bars and speech.rhythm.bars > 1 and not once.count:
+    if not once.bars and speech.frame.bars > 1 and not once.count:
         offers.append(
             offer("from 1 bar", "It begins so many bars later.", once.model_copy(update={"bars": 1}))
         )

@@ -5,8 +5,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from lattice.document.lane import Lane
-from lattice.document.piece import Rhythm
-from lattice.rhythm.lane_line import LaneLine
+from lattice.rhythm.lane_line import Frame, LaneLine
 from lattice.sentence.words import Choice, Offer, Patch, Word, number, text
 
 __all__ = ["Alternatives", "Setting", "Speech", "Words", "either", "nothing", "offered", "one_number"]
@@ -14,15 +13,20 @@ __all__ = ["Alternatives", "Setting", "Speech", "Words", "either", "nothing", "o
 
 @dataclass(frozen=True)
 class Speech:
-    """What a row needs to speak: the lane's line, and the rhythm that it is in."""
+    """What a row needs to speak: the lane's line; for what a lane could become, all *lanes* of the pattern too."""
 
     line: LaneLine
-    rhythm: Rhythm
+    lanes: tuple[Lane, ...] = ()
 
     @property
     def lane(self) -> Lane:
         """The lane that is spoken of."""
         return self.line.lane
+
+    @property
+    def frame(self) -> Frame:
+        """What the lane plays in."""
+        return self.line.frame
 
     @property
     def is_made(self) -> bool:

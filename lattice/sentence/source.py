@@ -50,8 +50,8 @@ def say_source(speech: Speech) -> list[Word]:
                 number("steps", "source.steps", steps, max(1, hits), MAX_STEPS),
                 *_which(source),
             ]
-        case Made(of=of):
-            name = speech.rhythm.lane(of).name
+        case Made():
+            name = speech.line.followed.lane.name if speech.line.followed else ""
             made = [choice(_MADE_SAID[source.kind], "source"), text(" "), choice(name, "lane")]
             return made + _how(source)
 
@@ -164,23 +164,23 @@ def _made_from(followed: Lane, now: Source) -> dict[str, Made]:
 
 def _could_follow(speech: Speech) -> list[Lane]:
     """Return the lanes that do not follow this one, over however many others: in the pattern's order."""
-    return [lane for lane in speech.rhythm.lanes if speech.lane.id not in _way(lane, speech)]
+    by_id = {lane.id: lane for lane in speech.lanes}
+    return [lane for lane in speech.lanes if speech.lane.id not in _way(lane, by_id)]
 
 
-def _way(lane: Lane, speech: Speech) -> set[str]:
+def _way(lane: Lane, by_id: dict[str, Lane]) -> set[str]:
     way = {lane.id}
     while isinstance(lane.source, Made):
-        lane = speech.rhythm.lane(lane.source.of)
+        lane = by_id[lane.source.of]
         way.add(lane.id)
     return way
 
 
 def _nearest(speech: Speech) -> Lane | None:
     """Return the lane that it follows; else the nearest one above that it could; else the nearest below."""
-    source = speech.lane.source
-    if isinstance(source, Made):
-        return speech.rhythm.lane(source.of)
+    if speech.line.followed:
+        return speech.line.followed.lane
     could = _could_follow(speech)
-    place = speech.rhythm.lanes.index(speech.lane)
-    above = [lane for lane in could if speech.rhythm.lanes.index(lane) < place]
+    ids = [lane.id for lane in speech.lanes]
+    above = [lane for lane in could if ids.index(lane.id) < ids.index(speech.lane.id)]
     return above[-1] if above else could[0] if could else None

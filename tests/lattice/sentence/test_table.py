@@ -50,7 +50,7 @@ BESIDE = {"id", "name", "voice", "ink", "mute", "solo"}
 
 
 def speeches(score: Score) -> list[Speech]:
-    return [Speech(line, score) for line in lines_of(score, 1)]
+    return [Speech(line, score.lanes) for line in lines_of(score, 1)]
 
 
 def spoken(lane: Lane, *others: Lane) -> Sentence:

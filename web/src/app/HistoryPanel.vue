@@ -37,7 +37,11 @@ function begin() {
   const at = newestFirst.value.findIndex(({ number }) => number === piece.history.standsAt)
   scroller.value?.scrollToIndex(Math.max(0, at - 3))
 }
-useShortcuts({ h: { says: 'History', act: () => (isOpen.value = !isOpen.value) } })
+function toggle() {
+  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+  isOpen.value = !isOpen.value
+}
+useShortcuts({ h: { says: 'History', act: toggle } })
 </script>
 
 <template>

@@ -92,13 +92,16 @@ useShortcuts({
       @click="piece.choosePattern(pattern.id)"
     >
       {{ pattern.name
-      }}<v-tooltip activator="parent">{{
-        isWaiting(pattern)
-          ? 'Begins at the next bar line'
-          : playing.isPlaying
-            ? 'Begins at the next bar line, at its first step'
-            : 'Work on this pattern ( , and . )'
-      }}</v-tooltip>
+      }}<v-tooltip
+        activator="parent"
+        :text="
+          isWaiting(pattern)
+            ? 'Begins at the next bar line'
+            : playing.isPlaying
+              ? 'Begins at the next bar line, at its first step'
+              : 'Work on this pattern ( , and . )'
+        "
+      />
     </button>
     <button type="button" class="pattern more" aria-label="Add a pattern" @click="add">
       +<v-tooltip activator="parent">A new pattern, empty</v-tooltip>

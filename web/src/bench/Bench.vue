@@ -31,6 +31,15 @@ const emit = defineEmits<{
   fold: []
 }>()
 
+/** What hands do to words is handed on as it is. */
+const hands = {
+  move: (word: Word, value: number | string, gesture: string, isTyped: boolean) =>
+    emit('move', word, value, gesture, isTyped),
+  choose: (setting: string, word: string, one: Alternative) => emit('choose', setting, word, one),
+  patch: (label: string, fields: Patch) => emit('patch', label, fields),
+  cancel: (gesture: string) => emit('cancel', gesture),
+}
+
 const piece = usePiece()
 const measures = useMeasures(() => props.lane.id)
 const voice = computed(() => piece.document?.kit.voices.find(({ id }) => id === props.lane.voice))
@@ -66,7 +75,7 @@ const told = computed(() =>
         <div v-for="[name, value, explains] in told" :key="name">
           <dt>{{ name }}</dt>
           <dd>{{ value }}</dd>
-          <v-tooltip activator="parent">{{ explains }}</v-tooltip>
+          <v-tooltip activator="parent" :text="explains" />
         </div>
         <div v-if="bench">
           <dt>comes round after</dt>
@@ -89,9 +98,7 @@ const told = computed(() =>
           class="field"
           :class="{ plain: field.is_plain, wide: field.setting === 'source' }"
         >
-          <dt>
-            {{ field.label }}<v-tooltip activator="parent">{{ field.explains }}</v-tooltip>
-          </dt>
+          <dt>{{ field.label }}<v-tooltip activator="parent" :text="field.explains" /></dt>
           <dd>
             <PartWords
               :part="field"
@@ -100,10 +107,7 @@ const told = computed(() =>
               :ink="lane.ink"
               :bar-ticks="barTicks"
               :ask="ask"
-              @move="(word, value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
-              @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
-              @patch="(label, patch) => emit('patch', label, patch)"
-              @cancel="(gesture) => emit('cancel', gesture)"
+              v-on="hands"
             />
           </dd>
         </div>
@@ -118,8 +122,7 @@ const told = computed(() =>
               :ink="lane.ink"
               :bar-ticks="barTicks"
               :ask="ask"
-              @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
-              @patch="(label, patch) => emit('patch', label, patch)"
+              v-on="hands"
             />
           </dt>
           <dd>

@@ -92,11 +92,14 @@ const threads = useTemplateRef<HTMLElement>('threads')
 const stack = useTemplateRef<HTMLElement>('stack')
 const rows = useTemplateRef<HTMLElement[]>('rows')
 const { width } = useElementSize(threads)
-const scale = computed<Scale>(() => ({
-  firstTick: rendering.value?.first_tick ?? 0,
-  endTick: rendering.value?.end_tick ?? 1,
-  width: Math.round(width.value),
-}))
+// The same object while it says the same: threads are drawn again where it changes.
+const scale = computed<Scale>((old) => {
+  const firstTick = rendering.value?.first_tick ?? 0
+  const endTick = rendering.value?.end_tick ?? 1
+  const now = { firstTick, endTick, width: Math.round(width.value) }
+  const isSame = old?.firstTick === firstTick && old.endTick === endTick && old.width === now.width
+  return isSame ? old : now
+})
 const barTicks = computed(() => rendering.value?.bar_ticks ?? 1)
 const THREAD = 54
 const {
@@ -226,6 +229,15 @@ const labelOf = (lane: Lane) => {
     ? `Thread of ${lane.name}: hits on steps ${picture.cycle_hits.map((hit) => hit + 1).join(', ') || 'none'} of ${picture.steps}`
     : ''
 }
+/** Asks for a lane's alternatives: the same function for as long as there is the lane. */
+const askOf = (() => {
+  const known = new Map<string, (setting: string, word: string) => Promise<Alternative[]>>()
+  return (laneId: string) => {
+    const ask = known.get(laneId) ?? ((setting: string, word: string) => edits.ask(laneId, setting, word))
+    known.set(laneId, ask)
+    return ask
+  }
+})()
 const handlersOf = (lane: Lane) => ({
   move: (word: Word, value: number | string, gesture: string, isTyped: boolean) =>
     edits.move(lane, word, value, gesture, isTyped),
@@ -275,8 +287,10 @@ const handlersOf = (lane: Lane) => ({
     <div class="ruler-row">
       <Ruler
         v-if="scale.width"
-        :rendering="rendering"
+        :bar-ticks="barTicks"
+        :beat-ticks="rendering.beat_ticks"
         :scale="scale"
+        :meetings="rendering.meeting.at"
         :is-of-chosen="chosen.chosen.value.length > 1"
         @play-from="playing.play"
       />
@@ -285,7 +299,7 @@ const handlersOf = (lane: Lane) => ({
     <div class="lanes">
       <div ref="stack" class="stack">
         <div ref="threads" class="over-threads">
-          <Weft :rendering="rendering" :scale="scale" />
+          <Weft :bar-ticks="barTicks" :beat-ticks="rendering.beat_ticks" :scale="scale" />
         </div>
         <div
           v-for="lane in piece.lanes"
@@ -302,7 +316,7 @@ const handlersOf = (lane: Lane) => ({
             :is-chosen="chosen.isChosen(lane.id)"
             :lines="2"
             :bar-ticks="barTicks"
-            :ask="(setting, word) => edits.ask(lane, setting, word)"
+            :ask="askOf(lane.id)"
             v-on="handlersOf(lane)"
             @touch="(event) => chosen.touch(lane.id, event)"
             @focused="chosen.isChosen(lane.id) || chosen.choose(lane.id)"
@@ -364,7 +378,7 @@ const handlersOf = (lane: Lane) => ({
       :bench="benches.get(chosen.first.value.id)"
       :picture="chosenPicture"
       :bar-ticks="barTicks"
-      :ask="(setting, word) => edits.ask(chosen.first.value!, setting, word)"
+      :ask="askOf(chosen.first.value.id)"
       v-on="handlersOf(chosen.first.value)"
       @paint="(values, gesture) => edits.setStepChances(chosen.first.value!, values, gesture)"
       @throw-lane="(percent) => edits.throwLane(chosen.first.value!, percent)"

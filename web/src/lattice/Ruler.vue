@@ -2,10 +2,16 @@
 /** Bars and beats of what is in view, and where all lanes meet. A click plays from the beat. */
 import { computed, ref } from 'vue'
 
-import type { Rendering } from '@/api/client'
 import { PAD, pixelsPerTick, tickAt, xOf, type Scale } from './geometry'
 
-const props = defineProps<{ rendering: Rendering; scale: Scale; isOfChosen: boolean }>()
+const props = defineProps<{
+  barTicks: number
+  beatTicks: number
+  scale: Scale
+  /** Ticks at which lanes begin a cycle together. */
+  meetings: readonly number[]
+  isOfChosen: boolean
+}>()
 const emit = defineEmits<{ playFrom: [tick: number] }>()
 
 const element = ref<SVGSVGElement>()
@@ -15,34 +21,33 @@ const NUMBERED = 52
 const MARKED = 9
 
 const bars = computed(() => {
-  const { first_tick, end_tick, bar_ticks } = props.rendering
-  return Array.from({ length: (end_tick - first_tick) / bar_ticks }, (_, at) => {
-    const tick = first_tick + at * bar_ticks
-    return { number: tick / bar_ticks + 1, x: xOf(tick, props.scale) }
+  const { barTicks, scale } = props
+  return Array.from({ length: Math.round((scale.endTick - scale.firstTick) / barTicks) }, (_, at) => {
+    const tick = scale.firstTick + at * barTicks
+    return { number: Math.round(tick / barTicks) + 1, x: xOf(tick, scale) }
   })
 })
 const meets = computed(() =>
   props.isOfChosen ? 'The chosen lanes begin a cycle together here' : 'All lanes begin a cycle together here',
 )
-const isNumbered = computed(() => props.rendering.beat_ticks * pixelsPerTick(props.scale) >= NUMBERED)
+const isNumbered = computed(() => props.beatTicks * pixelsPerTick(props.scale) >= NUMBERED)
 const beats = computed(() => {
-  const { bar_ticks, beat_ticks } = props.rendering
-  if (beat_ticks * pixelsPerTick(props.scale) < MARKED) return []
-  const inner = Array.from({ length: Math.max(0, bar_ticks / beat_ticks - 1) }, (_, at) => at + 2)
+  const { barTicks, beatTicks } = props
+  if (beatTicks * pixelsPerTick(props.scale) < MARKED) return []
+  const inner = Array.from({ length: Math.max(0, barTicks / beatTicks - 1) }, (_, at) => at + 2)
   return bars.value.flatMap(({ number, x }) =>
     inner.map((beat) => ({
       beat,
       key: `${number}:${beat}`,
-      x: x + (beat - 1) * beat_ticks * pixelsPerTick(props.scale),
+      x: x + (beat - 1) * beatTicks * pixelsPerTick(props.scale),
     })),
   )
 })
 
 function onClick(event: MouseEvent) {
   const left = element.value?.getBoundingClientRect().left ?? 0
-  const { beat_ticks, first_tick } = props.rendering
-  const tick = Math.round(tickAt(event.clientX - left, props.scale) / beat_ticks) * beat_ticks
-  emit('playFrom', Math.max(first_tick, tick))
+  const tick = Math.round(tickAt(event.clientX - left, props.scale) / props.beatTicks) * props.beatTicks
+  emit('playFrom', Math.max(props.scale.firstTick, tick))
 }
 </script>
 
@@ -66,7 +71,7 @@ function onClick(event: MouseEvent) {
       <text v-if="isNumbered" class="beat-number" :x="beat.x" y="30">{{ beat.beat }}</text>
     </g>
     <path
-      v-for="tick in rendering.meeting.at"
+      v-for="tick in meetings"
       :key="tick"
       class="meeting"
       :class="{ chosen: isOfChosen }"

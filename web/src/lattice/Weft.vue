@@ -2,21 +2,20 @@
 /** Bar and beat lines behind all threads. */
 import { computed } from 'vue'
 
-import type { Rendering } from '@/api/client'
 import { xOf, type Scale } from './geometry'
 
-const props = defineProps<{ rendering: Rendering; scale: Scale }>()
+const props = defineProps<{ barTicks: number; beatTicks: number; scale: Scale }>()
 
 const lines = (every: number) => {
-  const { first_tick, end_tick } = props.rendering
-  const count = Math.floor((end_tick - first_tick) / every)
+  const { firstTick, endTick } = props.scale
+  const count = Math.floor((endTick - firstTick) / every)
   return Array.from(
     { length: count + 1 },
-    (_, at) => `M${xOf(first_tick + at * every, props.scale)} 0v4000`,
+    (_, at) => `M${xOf(firstTick + at * every, props.scale)} 0v4000`,
   ).join('')
 }
-const bars = computed(() => lines(props.rendering.bar_ticks))
-const beats = computed(() => lines(props.rendering.beat_ticks))
+const bars = computed(() => lines(props.barTicks))
+const beats = computed(() => lines(props.beatTicks))
 </script>
 
 <template>

@@ -79,8 +79,8 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   }
 
   /** What a word of a lane's sentence could be instead; without a setting, what the lane could begin to use. */
-  const ask = (lane: Lane, setting: string, word: string): Promise<Alternative[]> =>
-    engine.alternatives({ lane: lane.id, setting, word })
+  const ask = (lane: string, setting: string, word: string): Promise<Alternative[]> =>
+    engine.alternatives({ lane, setting, word })
 
   /** Choose one of a word's alternatives, on every lane that is meant. */
   async function choose(lane: Lane, setting: string, word: string, { key, text, patch }: Alternative) {
@@ -88,7 +88,7 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     const patches = new Map<string, Patch>([[lane.id, patch]])
     try {
       for (const other of others) {
-        const theirs = word ? await ask(other, setting, word).catch(() => []) : []
+        const theirs = word ? await ask(other.id, setting, word).catch(() => []) : []
         const same = word ? theirs.find((one) => one.key === key)?.patch : patch
         if (same) patches.set(other.id, same)
       }

@@ -1,6 +1,6 @@
 import { readonly, ref, shallowReadonly, shallowRef, toValue, watch, type MaybeRefOrGetter } from 'vue'
 
-import { answer, api, type LanePicture, type Rendering, type Schemas } from '@/api/client'
+import { answer, api, type Bench, type LanePicture, type Rendering, type Schemas } from '@/api/client'
 
 /** `chosen`: ids of the lanes whose benches are wanted. */
 type Question = Omit<Schemas['RenderQuestion'], 'chosen'> & { readonly chosen?: string[] }
@@ -56,13 +56,43 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
   }
 }
 
-/** `fresh`, with the pictures of `before` where they are the same, so that only what changed is drawn again. */
+/** `fresh`, with all of `before` that is the same, so that only what changed is drawn again. */
 function sharing(before: Rendering | null, fresh: Rendering): Rendering {
-  if (!before || before.first_tick !== fresh.first_tick || before.end_tick !== fresh.end_tick) return fresh
-  const known = new Map(before.lanes.map((lane) => [lane.id, lane]))
-  const same = (lane: LanePicture) => {
-    const old = known.get(lane.id)
-    return old && JSON.stringify(old) === JSON.stringify(lane) ? old : lane
+  if (!before) return fresh
+  const inView = before.first_tick === fresh.first_tick && before.end_tick === fresh.end_tick
+  return {
+    ...fresh,
+    standing: shared(before.standing, fresh.standing, settingOf),
+    lanes: inView ? shared(before.lanes, fresh.lanes, idOf, withSameParts) : fresh.lanes,
+    benches: shared(before.benches, fresh.benches, idOf, withSameFields),
+    meeting:
+      JSON.stringify(before.meeting) === JSON.stringify(fresh.meeting) ? before.meeting : fresh.meeting,
   }
-  return { ...fresh, lanes: fresh.lanes.map(same) }
 }
+
+const idOf = ({ id }: { id: string }) => id
+const settingOf = ({ setting }: { setting: string }) => setting
+
+/** `fresh`, each item as it was `before` if it says the same, else `nearly` so. */
+function shared<Item>(
+  before: readonly Item[],
+  fresh: readonly Item[],
+  keyOf: (item: Item) => string,
+  nearly: (old: Item, item: Item) => Item = (_, item) => item,
+): Item[] {
+  const known = new Map(before.map((item) => [keyOf(item), item]))
+  return fresh.map((item) => {
+    const old = known.get(keyOf(item))
+    if (!old) return item
+    return JSON.stringify(old) === JSON.stringify(item) ? old : nearly(old, item)
+  })
+}
+
+const withSameParts = (old: LanePicture, lane: LanePicture): LanePicture => ({
+  ...lane,
+  sentence: { parts: shared(old.sentence.parts, lane.sentence.parts, settingOf) },
+})
+const withSameFields = (old: Bench, bench: Bench): Bench => ({
+  ...bench,
+  fields: shared(old.fields, bench.fields, settingOf),
+})

@@ -15,10 +15,12 @@ const props = defineProps<{
   isRed?: boolean
   ink: number
   barTicks: number
-  ask: () => Promise<Alternative[]>
+  setting: string
+  ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
 const emit = defineEmits<{ choose: [alternative: Alternative]; plain: [] }>()
 
+const alternatives = () => props.ask(props.setting, props.word.name)
 const PIXELS_PER_WORD = 26
 const isOpen = ref(false)
 const element = ref<HTMLElement>()
@@ -31,7 +33,7 @@ async function step(by: number) {
   if (isStepping || !by) return
   isStepping = true
   try {
-    const all = await props.ask()
+    const all = await alternatives()
     const at = all.findIndex(({ chosen }) => chosen)
     const next = all[Math.min(all.length - 1, Math.max(0, at + by))]
     if (next && !next.chosen) emit('choose', next)
@@ -42,13 +44,13 @@ async function step(by: number) {
 
 async function goBack() {
   if (!taken) return
-  const back = (await props.ask()).find(({ key }) => key === taken?.key)
+  const back = (await alternatives()).find(({ key }) => key === taken?.key)
   taken = null
   if (back && !back.chosen) emit('choose', back)
 }
 
 async function begin() {
-  taken = (await props.ask().catch(() => [])).find(({ chosen }) => chosen) ?? null
+  taken = (await alternatives().catch(() => [])).find(({ chosen }) => chosen) ?? null
 }
 
 function onKeyDown(event: KeyboardEvent) {
@@ -118,7 +120,7 @@ function choose(alternative: Alternative) {
     >
     <v-menu v-model="isOpen" activator="parent" :open-on-click="false" :close-on-content-click="false">
       <AlternativeList
-        :ask="ask"
+        :ask="alternatives"
         :ink="ink"
         :bar-ticks="barTicks"
         :label="`${owner}: ${word.name}`"

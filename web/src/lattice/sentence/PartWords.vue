@@ -66,7 +66,8 @@ function makePlain() {
         :is-red="part.red"
         :ink="ink"
         :bar-ticks="barTicks"
-        :ask="() => ask(part.setting, word.name)"
+        :setting="part.setting"
+        :ask="ask"
         @choose="(alternative) => emit('choose', part.setting, word.name, alternative)"
         @plain="makePlain"
       />
