@@ -68,7 +68,12 @@ useShortcuts({ h: { says: 'History', act: toggle } })
             As I opened it
           </button>
         </header>
-        <v-virtual-scroll ref="scroller" :items="newestFirst" :item-height="ROW" height="440">
+        <v-virtual-scroll
+          ref="scroller"
+          :items="newestFirst"
+          :item-height="ROW"
+          :height="Math.min(440, ROW * newestFirst.length)"
+        >
           <template #default="{ item }">
             <button
               type="button"
@@ -91,6 +96,9 @@ useShortcuts({ h: { says: 'History', act: toggle } })
 </template>
 
 <style scoped>
+.history:focus {
+  outline: none;
+}
 .history {
   width: 520px;
   padding: 14px 8px 10px 14px;

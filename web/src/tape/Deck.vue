@@ -242,6 +242,7 @@ useShortcuts({
   color: var(--ink);
 }
 .dice {
+  margin-left: 6px;
   min-height: 28px;
   padding: 0 8px;
   border-radius: 8px;
