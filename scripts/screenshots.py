@@ -46,6 +46,7 @@ def main(address: str) -> None:
         page.get_by_role("button", name="Bottle: back to what it was", exact=False).first.wait_for()
         page.keyboard.press("Control+z")
         page.keyboard.press("Control+z")
+        page.wait_for_timeout(9500)  # until the notices have gone
         page.keyboard.press("h")
         page.get_by_role("region", name="History").wait_for()
         take("history")

@@ -52,10 +52,10 @@ NIGHT_FERRY = Piece(
                 _lane("clink", Rests(of="bottle"), thin=Thin(every=3), velocity=64),
                 _lane("hiss", _in(7, 12), complement=True, velocity=58, length_percent=60),
                 _lane(
-                    "shell", _in(4, 7), span=NoteSpan(value=StepValue(note=2)), velocity=70, chance_percent=80
+                    "shell", _in(3, 7), span=NoteSpan(value=StepValue(note=2)), velocity=70, chance_percent=75
                 ),
                 _lane("winch", _in(4, 11), direction="backward", velocity=90, chance_percent=65),
-                _lane("rope", Echo(of="winch", shift=3), velocity=46),
+                _lane("rope", Echo(of="winch", shift=3), velocity=46, chance_percent=70),
                 _lane(
                     "rail",
                     _in(3, 8),
