@@ -149,7 +149,7 @@ def _lane_picture(
     return _draw(line, played, is_silent, score.quarters_per_minute, first, end)
 
 
-@lru_cache(maxsize=512)
+@lru_cache(maxsize=256)
 def _remembered(*asked: Any) -> LanePicture:
     return _draw(*asked)
 

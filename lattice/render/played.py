@@ -15,7 +15,7 @@ from lattice.rhythm.lane_line import LaneLine
 
 __all__ = ["Played", "note_ticks", "play", "step_count"]
 
-REMEMBERED_STEPS = 4096  # of a lane on a screen; longer stretches would take too much memory to keep
+REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
 
 
 @dataclass(frozen=True, eq=False)  # known by what it is, not by comparing its columns
@@ -53,7 +53,7 @@ def play(line: LaneLine, first_tick: int, end_tick: int) -> Played:
     return _remembered(line, first, end) if end - first <= REMEMBERED_STEPS else _play(line, first, end)
 
 
-@lru_cache(maxsize=512)
+@lru_cache(maxsize=256)
 def _remembered(line: LaneLine, first: int, end: int) -> Played:
     return _play(line, first, end)
 

@@ -26,19 +26,30 @@ def settled(line: LaneLine) -> dict[str, Any]:
     if line.is_lucky or (line.leader.lane.span and line.course.cycle != line.steps):
         return {"source": _first_cycle_by_number(line)} | _PLAIN_TURNS | clock
     lead, period = line.line.lead, line.line.period
-    if line.leader.lane.span or period > MAX_STEPS:
+    if line.leader.lane.span or line.leader.lane.once or period > MAX_STEPS:
         lead, period = 0, line.course.cycle
     if period > MAX_STEPS:  # there and back
         return {"source": _first_cycle_by_number(line)} | _PLAIN_TURNS | clock
     # What was silent only at the very start comes round from the first step on.
     hits = line.line.at(np.arange(lead, lead + period))
     hits = np.roll(hits, lead % period)
-    return {"source": _drawn(period, np.flatnonzero(hits).tolist())} | _PLAIN_TURNS | clock | _PLAIN_ORDER
+    drawn = {
+        "source": _drawn(period, np.flatnonzero(hits).tolist()),
+        "step_chances": _played_chances(line, period),
+    }
+    return drawn | _PLAIN_TURNS | clock | _PLAIN_ORDER
 
 
 def _clock_of(line: LaneLine) -> dict[str, Any]:
     leader = line.leader.lane.model_dump(mode="json")
     return {field: leader[field] for field in CLOCK_FIELDS}
+
+
+def _played_chances(line: LaneLine, count: int) -> list[dict[str, int]]:
+    """Return the chances of steps, by the places at which they are played: there they are drawn."""
+    own = {chance.step: chance.percent for chance in line.lane.step_chances}
+    played = line.numbers(np.arange(count)).tolist()
+    return [{"step": place, "percent": own[number]} for place, number in enumerate(played) if number in own]
 
 
 def _first_cycle_by_number(line: LaneLine) -> dict[str, Any]:

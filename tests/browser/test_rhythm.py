@@ -228,3 +228,22 @@ def test_what_is_scheduled_is_what_the_engine_says_while_lanes_are_edited(musici
         (note["start"], note["pitch"]) for note in stretch["notes"] if 2 * 53760 <= note["start"] < 4 * 53760
     )
     assert heard == sorted(zip(again["starts"], again["pitches"], strict=True))
+
+
+def test_a_change_that_the_engine_refuses_is_taken_back_and_never_saved(musician, complaints):
+    """A lane that sounds once begins 7 bars + 15/4 into eight bars of 4/4; in eight bars of 2/4 it would begin too late."""
+    page = musician.open("Night Ferry").page
+    musician.alternative("Bottle: add a setting", "once")
+    musician.alternative("Bottle: add a setting", "from 1/4")
+    musician.type_number("Bottle: notes later", "31")
+    musician.wait_until_saved()
+    before = musician.moments()
+    page.keyboard.press("Escape")
+    musician.type_number("Pattern: beats in a bar", "2")
+    expect(page.get_by_text("lane “Bottle”, once: it would begin after the pattern's end")).to_be_visible()
+    expect(musician.number("Pattern: beats in a bar")).to_have_attribute("aria-valuenow", "4")
+    musician.wait_until_saved()
+    page.keyboard.press("Escape")
+    assert musician.moments() == before
+    assert any("422" in complaint for complaint in complaints)
+    complaints.clear()

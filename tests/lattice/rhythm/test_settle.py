@@ -1,8 +1,9 @@
 import numpy as np
 from hypothesis import given, settings
 
-from lattice.document import Drawn, Echo, Lane, Made, Score, StepRange, StepValue, Thin, read
+from lattice.document import Drawn, Echo, Lane, Once, Score, StepChance, StepRange, StepValue, Thin, read
 from lattice.document.source import MAX_STEPS
+from lattice.render.played import play
 from lattice.rhythm.lane_line import lines_of
 from lattice.rhythm.settle import settled
 from tests.lattice.scores import dice, lane, score, scores
@@ -14,7 +15,7 @@ def drawn(score: Score, index: int, dice: int = 1) -> Lane:
 
 
 @given(scores(min_lanes=1), dice)
-@settings(max_examples=150)
+@settings(max_examples=100)
 def test_a_lane_settled_plays_as_before_where_one_drawn_cycle_can_hold_it(score, dice):
     for index, line in enumerate(lines_of(score, dice)):
         lane = drawn(score, index, dice)
@@ -28,19 +29,20 @@ def test_a_lane_settled_plays_as_before_where_one_drawn_cycle_can_hold_it(score,
             if one.lane.id == lane.id
         )
         assert after.course.step == line.course.step
-        if line.is_lucky or line.line.lead:
-            continue
-        whole = line.line.period <= MAX_STEPS and (
-            not line.leader.lane.span or line.line.period == line.steps
+        whole = line.leader.lane.span is not None or line.leader.lane.once is not None
+        if line.is_lucky or line.line.lead or (line.leader.lane.span and line.course.cycle != line.steps):
+            continue  # drawn by the numbers of the steps, or silent at its very start
+        comes_round = line.course.cycle if whole or line.line.period > MAX_STEPS else line.line.period
+        if comes_round > MAX_STEPS:
+            continue  # there and back over more than a drawn cycle holds
+        counts = (
+            400
+            if comes_round == line.line.period
+            else min(line.course.cycle, line.course.per_run or MAX_STEPS)
         )
-        counts = min(line.course.cycle, line.course.per_run or MAX_STEPS) if not whole else 400
-        if line.leader.lane.span and line.course.cycle != line.steps and line.lane.thin:
-            continue  # what is thinned there and back is not drawn by its number
-        if line.leader.lane.span and line.course.cycle != line.steps and line.leader.lane.thin:
-            continue
-        if line.course.cycle != line.steps and isinstance(line.lane.source, Made) and line.leader.lane.span:
-            continue
         assert (after.hits(0, counts) == line.hits(0, counts)).all()
+        end = int(line.course.starts(np.array([counts]))[0])
+        assert (play(after, 0, end).chances == play(line, 0, end).chances).all()
         assert (after.course.starts(np.arange(counts)) == line.course.starts(np.arange(counts))).all()
 
 
@@ -68,3 +70,16 @@ def test_a_follower_takes_the_clock_that_it_ran_on():
     one = drawn(score(leader, lane("bottle", source=Echo(of="chain", shift=8))), 1)
     assert (one.source.steps, one.source.hits) == (6, (2,))
     assert one.step_value == StepValue(note=8)
+
+
+def test_a_lane_that_sounds_once_is_drawn_as_its_one_cycle():
+    one = drawn(score(lane(source=Drawn(steps=5, hits=(0, 2)), thin=Thin(every=11), once=Once())), 0)
+    assert (one.source.steps, one.source.hits) == (5, (0,))
+
+
+def test_the_chances_of_steps_go_where_the_steps_are_played():
+    chances = (StepChance(step=0, percent=40), StepChance(step=6, percent=70))
+    one = drawn(
+        score(lane(source=Drawn(steps=8, hits=(2, 3)), direction="backward", step_chances=chances)), 0
+    )
+    assert one.step_chances == (StepChance(step=1, percent=70), StepChance(step=7, percent=40))

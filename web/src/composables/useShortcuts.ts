@@ -35,7 +35,7 @@ export function nameOf({ key, ctrlKey, metaKey, shiftKey, altKey }: KeyboardEven
 /** Whether the key belongs to what has the focus: a field all keys, a part of a sentence arrows, digits and Delete. */
 function isOwned(event: KeyboardEvent): boolean {
   const target = event.target instanceof Element ? event.target : null
-  if (target?.closest('input, textarea, [contenteditable=true], .v-overlay'))
+  if (target?.closest('input:not([type=range]), textarea, [contenteditable=true], .v-overlay'))
     return !(event.ctrlKey && event.key === 'z' && !target.closest('input, textarea'))
   if (target?.closest('[data-owns-keys]'))
     return /^(Arrow|Page)|^(Home|End|Delete|Backspace|Enter|[\d+-])$/.test(event.key)

@@ -4,12 +4,10 @@ import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Alternative, Lane, Word } from '@/api/client'
+import { ApiError, type Alternative, type Lane, type Word } from '@/api/client'
 import { engine } from '@/api/engine'
 import Bench from '@/bench/Bench.vue'
-import { throwPercent } from '@/bench/throwPercent'
 import { newGesture } from '@/composables/gesture'
-import { useShortcuts } from '@/composables/useShortcuts'
 import { withValueAt, type Patch } from '@/stores/document'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
@@ -23,6 +21,7 @@ import Ruler from './Ruler.vue'
 import SentenceLine from './sentence/SentenceLine.vue'
 import { useChosenLanes } from './useChosenLanes'
 import { useLaneEdits } from './useLaneEdits'
+import { useLatticeKeys } from './useLatticeKeys'
 import { useRendering } from './useRendering'
 import { useRows } from './useRows'
 import { useStroke } from './useStroke'
@@ -49,7 +48,7 @@ const question = computed(() =>
       }
     : null,
 )
-const { rendering, error, answered } = useRendering(question)
+const { rendering, error, accepted, answered } = useRendering(question)
 const voices = computed(() => piece.document?.kit.voices ?? [])
 const pictures = computed(() => new Map(rendering.value?.lanes.map((picture) => [picture.id, picture])))
 const stepTicks = computed(
@@ -60,7 +59,7 @@ const standing = (...names: string[]) =>
   rendering.value?.standing.filter(({ setting }) => names.includes(setting)) ?? []
 
 const edits = useLaneEdits({
-  meant: (lane) => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane]),
+  meant: (lane) => allOr(lane),
   picture: (id) => pictures.value.get(id),
   bench: (id) => benches.value.get(id),
 })
@@ -83,8 +82,13 @@ watch(
   () => piece.pattern?.id,
   () => view.begin(),
 )
-watch(error, (reason) => {
-  if (reason) notices.complain(reason, { label: 'Undo', act: () => piece.undo() })
+watch(error, (refused) => {
+  if (!refused) return
+  notices.complain(refused.reason)
+  // A change that the engine refuses is taken back, as if it had never been; nothing of it is saved.
+  const { reason, asked } = refused
+  const isChange = asked.score !== accepted.value?.score && asked.window === accepted.value?.window
+  if (reason instanceof ApiError && reason.status === 422 && isChange) piece.takeBackLast()
 })
 
 // ---- Where things lie ----
@@ -135,18 +139,6 @@ function press(lane: Lane, step: number, isHit: boolean) {
   if (picture) stroke.press(lane, picture, step, isHit)
 }
 const chosenPicture = computed(() => pictures.value.get(chosen.first.value?.id ?? ''))
-function walk(by: number) {
-  const steps = chosenPicture.value?.steps
-  const { cursor } = chosen
-  if (steps)
-    cursor.value = cursor.value === null ? (by > 0 ? 0 : steps - 1) : (cursor.value + by + steps) % steps
-}
-function turnStep() {
-  const lane = chosen.first.value
-  const [picture, step] = [chosenPicture.value, chosen.cursor.value]
-  if (lane && picture && step !== null)
-    edits.setSteps(lane, picture, [step], !picture.cycle_hits.includes(step))
-}
 /** Which end of the step range lies at the left of the band. A lane that follows another has none of its own. */
 const leftGrip = (lane: Lane) =>
   pictures.value.get(lane.id)?.follows ? null : lane.direction === 'backward' ? 'last' : 'first'
@@ -160,55 +152,10 @@ function patchPattern(label: string, patch: Patch) {
 }
 const askPattern = (setting: string, word: string) => engine.alternatives({ lane: null, setting, word })
 
-const withFirst = (act: (lane: Lane) => unknown) => () => {
-  if (chosen.first.value) act(chosen.first.value)
-}
 const allOr = (lane: Lane) => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane])
 const mute = (lane: Lane, isMuted: boolean) => allOr(lane).forEach(({ id }) => playing.mute(id, isMuted))
 const solo = (lane: Lane, isSolo: boolean) => allOr(lane).forEach(({ id }) => playing.solo(id, isSolo))
-const anchor = (lane: Lane) =>
-  edits.patch(lane, lane.anchored ? 'free' : 'anchored', { anchored: !lane.anchored })
-/** Move the hits of a lane: the number of its sentence that says so. */
-function moveHits(lane: Lane, by: number) {
-  const words = pictures.value.get(lane.id)?.sentence.parts.flatMap((part) => part.words)
-  const hits = words?.find(({ field }) => field === 'source.hits')
-  if (hits) edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, hits.value + by)), hitKeys)
-}
-let hitKeys = newGesture('keys')
-watch(
-  () => chosen.first.value?.id,
-  () => (hitKeys = newGesture('keys')),
-)
-const zoom = (by: number) => view.show(view.bars.value + by)
-
-useShortcuts({
-  'ArrowUp': { says: 'Lane above', act: () => chosen.walk(-1) },
-  'ArrowDown': { says: 'Lane below', act: () => chosen.walk(1) },
-  'Shift+ArrowUp': { says: 'Choose the lane above too', act: () => chosen.extend(-1) },
-  'Shift+ArrowDown': { says: 'Choose the lane below too', act: () => chosen.extend(1) },
-  'Alt+ArrowUp': { says: 'Lane one place up', act: withFirst((lane) => edits.shift(lane, -1)) },
-  'Alt+ArrowDown': { says: 'Lane one place down', act: withFirst((lane) => edits.shift(lane, 1)) },
-  'Escape': { says: 'Choose one lane only', act: chosen.onlyFirst },
-  'ArrowLeft': { says: 'Step before', act: () => walk(-1) },
-  'ArrowRight': { says: 'Step after', act: () => walk(1) },
-  'Enter': { says: 'Step: hit or rest', act: turnStep },
-  'm': { says: 'Mute the lane', act: withFirst((lane) => mute(lane, !lane.mute)) },
-  's': { says: 'Solo the lane', act: withFirst((lane) => solo(lane, !lane.solo)) },
-  'a': { says: 'Anchor the lane', act: withFirst(anchor) },
-  't': { says: 'Throw the lane', act: withFirst((lane) => edits.throwLane(lane, throwPercent.value)) },
-  'Shift+t': { says: 'Throw all that are not anchored', act: () => edits.throwAll(throwPercent.value) },
-  '+': { says: 'One hit more', act: withFirst((lane) => moveHits(lane, 1)) },
-  '-': { says: 'One hit fewer', act: withFirst((lane) => moveHits(lane, -1)) },
-  'n': { says: 'New lane', act: () => chosen.choose(edits.add()) },
-  'd': { says: 'Copy the lane', act: withFirst((lane) => chosen.choose(edits.copy(lane))) },
-  'Shift+Delete': { says: 'Remove the lane', act: withFirst(edits.remove) },
-  'b': { says: 'Fold the bench, or open it', act: () => (isBenchOpen.value = !isBenchOpen.value) },
-  'f': { says: 'Follow the music, or stay', act: view.toggleFollowing },
-  'PageUp': { says: 'Earlier bars', act: () => view.scroll(-view.bars.value) },
-  'PageDown': { says: 'Later bars', act: () => view.scroll(view.bars.value) },
-  '[': { says: 'Fewer bars in view', act: () => zoom(-1) },
-  ']': { says: 'More bars in view', act: () => zoom(1) },
-}) // prettier-ignore
+useLatticeKeys({ chosen, edits, view, isBenchOpen, picture: (id) => pictures.value.get(id), mute, solo })
 
 useEventListener(
   stack,
@@ -217,7 +164,7 @@ useEventListener(
     if (!event.shiftKey && !event.ctrlKey) return
     event.preventDefault()
     const by = Math.sign(event.deltaY || event.deltaX)
-    if (event.ctrlKey) zoom(by)
+    if (event.ctrlKey) view.show(view.bars.value + by)
     else view.scroll(by)
   },
   { passive: false },

@@ -88,8 +88,9 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     const patches = new Map<string, Patch>([[lane.id, patch]])
     try {
       for (const other of others) {
-        const theirs = word ? await ask(other.id, setting, word).catch(() => []) : []
-        const same = word ? theirs.find((one) => one.key === key)?.patch : patch
+        // What another lane does not offer is not for it.
+        const theirs = await ask(other.id, setting, word).catch(() => [])
+        const same = theirs.find((one) => one.key === key)?.patch
         if (same) patches.set(other.id, same)
       }
       patchEach(text, patches)

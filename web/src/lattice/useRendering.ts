@@ -12,7 +12,9 @@ type Question = Omit<Schemas['RenderQuestion'], 'chosen'> & { readonly chosen?: 
  */
 export function useRendering(question: MaybeRefOrGetter<Question | null>) {
   const rendering = shallowRef<Rendering | null>(null)
-  const error = shallowRef<unknown>(null)
+  const error = shallowRef<{ reason: unknown; asked: Question } | null>(null)
+  /** The last question that was answered. */
+  const accepted = shallowRef<Question | null>(null)
   const answered = ref(0)
   let waiting: Question | null = null
   let isAsking = false
@@ -28,9 +30,10 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
         if (!toValue(question)) break
         rendering.value = sharing(rendering.value, fresh)
         error.value = null
+        accepted.value = asked
         answered.value++
       } catch (reason) {
-        if (!waiting) error.value = reason
+        if (!waiting) error.value = { reason, asked }
       }
     }
     isAsking = false
@@ -52,6 +55,7 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
   return {
     rendering: shallowReadonly(rendering),
     error: shallowReadonly(error),
+    accepted: shallowReadonly(accepted),
     answered: readonly(answered),
   }
 }

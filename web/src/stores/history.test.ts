@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 
 import { aLane, aPiece } from '@/testing'
 import {
-  baseOf, forget, lastNumber, momentBeside, remember, standingAt, withLines, type History,
+  baseOf, lastNumber, momentBeside, remember, standingAt, withLines, withoutLast, type History,
 } from './history' // prettier-ignore
 
 const at = (velocity: number) => aPiece(aLane('thud', { velocity }))
@@ -32,11 +32,9 @@ describe('history', () => {
     expect(baseOf(history, at(98), 'another')).toEqual(at(98))
   })
 
-  it('forgets a movement that was taken back', () => {
-    const history = did(opened, 100, 99, 'drag')
-    expect(forget(history, 'drag')).toMatchObject({ standsAt: 2 })
-    expect(labels(forget(history, 'drag'))).toEqual(['New piece', 'to 100'])
-    expect(forget(history, 'another')).toBe(history)
+  it('is without its last moment as it was before', () => {
+    expect(withoutLast(did(opened, 100, 99))).toMatchObject({ standsAt: 2 })
+    expect(labels(withoutLast(did(opened, 100, 99)))).toEqual(labels(opened))
   })
 
   it('stands wherever it is asked to, and what lies ahead stays', () => {

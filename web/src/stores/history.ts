@@ -66,11 +66,11 @@ export function remember(
   return { history: { moments: [...known, ...fresh], standsAt: fresh.at(-1)?.number ?? last }, fresh }
 }
 
-/** History without the moment that a gesture made, which is taken back as if it had never been. */
-export function forget(history: History, gesture: string): History {
-  if (!momentOf(history, gesture)) return history
-  return { moments: history.moments.slice(0, -1), standsAt: history.standsAt - 1 }
-}
+/** History without its last moment, at which it stands. */
+export const withoutLast = ({ moments, standsAt }: History): History => ({
+  moments: moments.slice(0, -1),
+  standsAt: standsAt - 1,
+})
 
 /** The moment that lies `by` before (negative) or after the one that stands; null if there is none. */
 export function momentBeside(history: History, by: -1 | 1): Moment | null {

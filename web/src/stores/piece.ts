@@ -4,7 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { answer, api, type Lane, type OpenPiece, type Pattern, type Piece, type Score } from '@/api/client'
 import { scoreOf, withLane, withLanes, withPattern, withSilenceOf } from './document'
 import {
-  baseOf, forget, momentBeside, momentOf, noHistory, remember, standingAt, withLines, type History, type Moment,
+  baseOf, momentBeside, momentOf, noHistory, remember, standingAt, withLines, withoutLast, type History, type Moment,
 } from './history' // prettier-ignore
 import { useSaving } from './saving'
 
@@ -109,11 +109,15 @@ export const usePiece = defineStore('piece', () => {
 
   /** Take a gesture back to where it began, as if it had never been. */
   function takeBack(gesture: string) {
-    const moment = momentOf(history.value, gesture)
-    if (!moment || !document.value) return
-    const before = baseOf(history.value, document.value, gesture)
-    history.value = forget(history.value, gesture)
-    saving.value?.forget(moment.number)
+    if (momentOf(history.value, gesture)) takeBackLast()
+  }
+  /** Take the last thing that was done back, as if it had never been. */
+  function takeBackLast() {
+    const last = history.value.moments.at(-1)
+    const before = momentBeside(history.value, -1)?.document
+    if (!last || !before || !document.value || last.number !== history.value.standsAt) return
+    history.value = withoutLast(history.value)
+    saving.value?.forget(last.number)
     show(withSilenceOf(before, document.value))
   }
 
@@ -196,7 +200,7 @@ export const usePiece = defineStore('piece', () => {
 
   return {
     id, document, patterns, pattern, lanes, score, dice, history, opened, saveState, problem,
-    open, take, close, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, undo, redo, goTo, showTheirs,
+    open, take, close, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,
     saveNow: () => saving.value?.flush(),

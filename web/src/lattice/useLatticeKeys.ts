@@ -1,0 +1,82 @@
+/** What keys do on the lattice. */
+import { watch, type Ref } from 'vue'
+
+import type { Lane, LanePicture } from '@/api/client'
+import { throwPercent } from '@/bench/throwPercent'
+import { newGesture } from '@/composables/gesture'
+import { useShortcuts } from '@/composables/useShortcuts'
+import type { useChosenLanes } from './useChosenLanes'
+import type { useLaneEdits } from './useLaneEdits'
+import type { useView } from './useView'
+
+interface Lattice {
+  readonly chosen: ReturnType<typeof useChosenLanes>
+  readonly edits: ReturnType<typeof useLaneEdits>
+  readonly view: ReturnType<typeof useView>
+  readonly isBenchOpen: Ref<boolean>
+  picture(laneId: string): LanePicture | undefined
+  mute(lane: Lane, isMuted: boolean): void
+  solo(lane: Lane, isSolo: boolean): void
+}
+
+export function useLatticeKeys({ chosen, edits, view, isBenchOpen, picture, mute, solo }: Lattice) {
+  const withFirst = (act: (lane: Lane) => unknown) => () => {
+    if (chosen.first.value) act(chosen.first.value)
+  }
+  const pictureOfFirst = () => picture(chosen.first.value?.id ?? '')
+
+  function walk(by: number) {
+    const steps = pictureOfFirst()?.steps
+    const { cursor } = chosen
+    if (steps)
+      cursor.value = cursor.value === null ? (by > 0 ? 0 : steps - 1) : (cursor.value + by + steps) % steps
+  }
+  function turnStep(lane: Lane) {
+    const [shown, step] = [pictureOfFirst(), chosen.cursor.value]
+    if (shown && step !== null) edits.setSteps(lane, shown, [step], !shown.cycle_hits.includes(step))
+  }
+  const anchor = (lane: Lane) =>
+    edits.patch(lane, lane.anchored ? 'free' : 'anchored', { anchored: !lane.anchored })
+
+  /** Move the hits of a lane: the number of its sentence that says so. Until another lane is chosen, that is one moment. */
+  function moveHits(lane: Lane, by: number) {
+    const words = picture(lane.id)?.sentence.parts.flatMap((part) => part.words)
+    const hits = words?.find(({ field }) => field === 'source.hits')
+    if (hits) edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, hits.value + by)), moving)
+  }
+  let moving = newGesture('keys')
+  watch(
+    () => chosen.first.value?.id,
+    () => (moving = newGesture('keys')),
+  )
+  const zoom = (by: number) => view.show(view.bars.value + by)
+
+  useShortcuts({
+    'ArrowUp': { says: 'Lane above', act: () => chosen.walk(-1) },
+    'ArrowDown': { says: 'Lane below', act: () => chosen.walk(1) },
+    'Shift+ArrowUp': { says: 'Choose the lane above too', act: () => chosen.extend(-1) },
+    'Shift+ArrowDown': { says: 'Choose the lane below too', act: () => chosen.extend(1) },
+    'Alt+ArrowUp': { says: 'Lane one place up', act: withFirst((lane) => edits.shift(lane, -1)) },
+    'Alt+ArrowDown': { says: 'Lane one place down', act: withFirst((lane) => edits.shift(lane, 1)) },
+    'Escape': { says: 'Choose one lane only', act: chosen.onlyFirst },
+    'ArrowLeft': { says: 'Step before', act: () => walk(-1) },
+    'ArrowRight': { says: 'Step after', act: () => walk(1) },
+    'Enter': { says: 'Step: hit or rest', act: withFirst(turnStep) },
+    'm': { says: 'Mute the lane', act: withFirst((lane) => mute(lane, !lane.mute)) },
+    's': { says: 'Solo the lane', act: withFirst((lane) => solo(lane, !lane.solo)) },
+    'a': { says: 'Anchor the lane', act: withFirst(anchor) },
+    't': { says: 'Throw the lane', act: withFirst((lane) => edits.throwLane(lane, throwPercent.value)) },
+    'Shift+t': { says: 'Throw all that are not anchored', act: () => edits.throwAll(throwPercent.value) },
+    '+': { says: 'One hit more', act: withFirst((lane) => moveHits(lane, 1)) },
+    '-': { says: 'One hit fewer', act: withFirst((lane) => moveHits(lane, -1)) },
+    'n': { says: 'New lane', act: () => chosen.choose(edits.add()) },
+    'd': { says: 'Copy the lane', act: withFirst((lane) => chosen.choose(edits.copy(lane))) },
+    'Shift+Delete': { says: 'Remove the lane', act: withFirst(edits.remove) },
+    'b': { says: 'Fold the bench, or open it', act: () => (isBenchOpen.value = !isBenchOpen.value) },
+    'f': { says: 'Follow the music, or stay', act: view.toggleFollowing },
+    'PageUp': { says: 'Earlier bars', act: () => view.scroll(-view.bars.value) },
+    'PageDown': { says: 'Later bars', act: () => view.scroll(view.bars.value) },
+    '[': { says: 'Fewer bars in view', act: () => zoom(-1) },
+    ']': { says: 'More bars in view', act: () => zoom(1) },
+  }) // prettier-ignore
+}
