@@ -105,6 +105,10 @@ def _message(error: Any) -> str:
     kind = error["type"]
     if kind == "value_error":  # ours: says it all
         return str(error["msg"]).removeprefix("Value error, ")
+    if kind in ("too_long", "too_short"):
+        told = error["ctx"]
+        bound = f"at most {told['max_length']}" if kind == "too_long" else f"at least {told['min_length']}"
+        return f"{bound}, got {told['actual_length']}"
     if kind in MESSAGES:
         return MESSAGES[kind]
     got = repr(error.get("input"))

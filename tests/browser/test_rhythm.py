@@ -230,6 +230,30 @@ def test_what_is_scheduled_is_what_the_engine_says_while_lanes_are_edited(musici
     assert heard == sorted(zip(again["starts"], again["pitches"], strict=True))
 
 
+def test_more_lanes_than_a_pattern_holds_are_refused_and_those_before_are_kept(musician, complaints):
+    page = musician.page
+    lane = {"name": "Thud", "voice": "thud", "source": {"kind": "euclidean", "hits": 1, "steps": 16}}
+    lanes = [lane | {"id": f"lane-{number}"} for number in range(62)]
+    piece = {"name": "Many", "patterns": [{"id": "a", "name": "A", "lanes": lanes}]}
+    token = next(cookie["value"] for cookie in page.context.cookies() if cookie["name"] == "csrftoken")
+    headers = {"X-CSRFToken": token}
+    made = page.request.post(
+        f"{musician.address}/api/pieces", data={"document": piece}, headers=headers
+    ).json()
+    page.goto(f"{musician.address}/lattice/{made['id']}")
+    expect(page.locator(".row")).to_have_count(62)
+    for count in (63, 64):
+        page.keyboard.press("d")
+        expect(page.locator(".thread")).to_have_count(count)  # the engine has agreed
+    page.keyboard.press("d")
+    expect(page.get_by_text("lanes: at most 64, got ").first).to_be_visible()
+    expect(page.locator(".row")).to_have_count(64)
+    musician.wait_until_saved()
+    page.reload()
+    expect(page.locator(".row")).to_have_count(64)
+    complaints.clear()
+
+
 def test_a_change_that_the_engine_refuses_is_taken_back_and_never_saved(musician, complaints):
     """A lane that sounds once begins 7 bars + 15/4 into eight bars of 4/4; in eight bars of 2/4 it would begin too late."""
     page = musician.open("Night Ferry").page

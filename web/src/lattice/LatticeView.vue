@@ -85,10 +85,22 @@ watch(
 watch(error, (refused) => {
   if (!refused) return
   notices.complain(refused.reason)
-  // A change that the engine refuses is taken back, as if it had never been; nothing of it is saved.
   const { reason, asked } = refused
-  const isChange = asked.score !== accepted.value?.score && asked.window === accepted.value?.window
-  if (reason instanceof ApiError && reason.status === 422 && isChange) piece.takeBackLast()
+  if (!(reason instanceof ApiError) || reason.status !== 422 || asked.score === accepted.value?.score) return
+  // What was done since the engine agreed last is taken back, as if it had never been; nothing of it is saved.
+  const { standsAt } = piece.history
+  for (let undo = Math.max(1, standsAt - agreedAt); undo > 0; undo--) piece.takeBackLast()
+})
+/** At which moment of the history each score stood; and the one at which the engine agreed last. */
+const stands = new WeakMap<object, number>()
+let agreedAt = 0
+watch(
+  () => piece.score,
+  (score) => score && stands.set(score, piece.history.standsAt),
+  { immediate: true, flush: 'sync' },
+)
+watch(accepted, (question) => {
+  agreedAt = (question && stands.get(question.score)) ?? agreedAt
 })
 
 // ---- Where things lie ----

@@ -63,6 +63,8 @@ export class Player {
   #committedUpTo = 0
   #live: Committed[] = []
   #isAsking = false
+  /** When the engine may be asked again, after it could not be. */
+  #askAgainAt = 0
   /** Counts starts and stops, so that an answer that comes too late for one is dropped. */
   #starts = 0
   /** Counts scores; `#takenVersion` is that of the notes that lie ready. */
@@ -310,7 +312,7 @@ export class Player {
   /** Ask the engine for what is missing: all from now on if the score changed, else the bars that follow. */
   #fetch() {
     const run = this.#run
-    if (!run || !this.#playing || this.#isAsking) return
+    if (!run || !this.#playing || this.#isAsking || this.clock.now() < this.#askAgainAt) return
     const isOld = this.#takenVersion !== this.#version
     const needed = this.#committedUpTo + FETCHED_AHEAD / secondsPerTick(this.#playing.score.tempo)
     if (!isOld && this.#readyUpTo >= needed) return
@@ -324,7 +326,8 @@ export class Player {
         this.#fetch()
       },
       () => {
-        this.#isAsking = false // `tick` asks again; what lies ready goes on playing
+        this.#isAsking = false // `tick` asks again before long; what lies ready goes on playing
+        this.#askAgainAt = this.clock.now() + RETRY_MS / 1000
       },
     )
   }
