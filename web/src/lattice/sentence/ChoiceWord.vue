@@ -3,7 +3,7 @@
  * A word in a sentence that opens its few alternatives. Arrows, the wheel and a drag go from one to the next without
  * opening them; Escape goes back to the one it was.
  */
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 
 import type { Alternative, Word } from '@/api/client'
 import AlternativeList from './AlternativeList.vue'
@@ -23,6 +23,9 @@ const emit = defineEmits<{ choose: [alternative: Alternative]; plain: [] }>()
 const alternatives = () => props.ask(props.setting, props.word.name)
 const PIXELS_PER_WORD = 26
 const isOpen = ref(false)
+/** Counts openings: a list that is opened again while it still closes asks anew. */
+const opened = ref(0)
+watch(isOpen, (opens) => opens && opened.value++)
 const element = ref<HTMLElement>()
 let isStepping = false
 /** Where the word was when the hand took it, to go back to. */
@@ -120,6 +123,7 @@ function choose(alternative: Alternative) {
     >
     <v-menu v-model="isOpen" activator="parent" :open-on-click="false" :close-on-content-click="false">
       <AlternativeList
+        :key="opened"
         :ask="alternatives"
         :ink="ink"
         :bar-ticks="barTicks"

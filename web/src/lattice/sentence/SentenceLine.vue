@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What acts on something, in words that can be taken hold of; at the end what else could, and what did not fit. */
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, shallowRef, useTemplateRef } from 'vue'
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
 import type { Alternative, Part, Word } from '@/api/client'
 import type { Patch } from '@/stores/document'
@@ -35,6 +35,9 @@ const emit = defineEmits<{
 /** A part that is held stays in place while its number passes its plain value, so that the hand does not lose it. */
 const held = shallowRef<{ part: Part; at: number } | null>(null)
 const isAdding = ref(false)
+/** Counts openings: a list that is opened again while it still closes asks anew. */
+const opened = ref(0)
+watch(isAdding, (opens) => opens && opened.value++)
 const all = computed<readonly Part[]>(() => {
   const kept = held.value
   const isGone = kept && !props.parts.some(({ setting }) => setting === kept.part.setting)
@@ -90,6 +93,7 @@ function take(offer: Alternative) {
       <v-tooltip activator="parent" :disabled="isAdding">What else could act on this lane</v-tooltip>
       <v-menu v-model="isAdding" activator="parent" :close-on-content-click="false">
         <AlternativeList
+          :key="opened"
           :ask="() => ask('', '')"
           :ink="ink"
           :bar-ticks="barTicks"
