@@ -61,13 +61,6 @@ class Setting:
     alternatives: Mapping[str, Alternatives] = field(default_factory=dict)
     offers: Callable[[Speech], list[Offer]] = nothing
 
-    def is_plain(self, lane: Lane) -> bool:
-        """Return whether the setting does nothing to *lane*."""
-        fields = {name: Lane.model_fields[name] for name in self.fields}
-        return all(
-            not known.is_required() and getattr(lane, name) == known.default for name, known in fields.items()
-        )
-
     def plain(self) -> Patch | None:
         """Return the patch that sends the setting back to plain; None for what has no plain value."""
         fields = {name: Lane.model_fields[name] for name in self.fields}

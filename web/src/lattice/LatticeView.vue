@@ -325,7 +325,6 @@ const handlersOf = (lane: Lane) => ({
     </div>
     <ViewBar
       :view="view"
-      :is-playing="playing.isPlaying"
       :is-bench-open="isBenchOpen"
       @add="chosen.choose(edits.add())"
       @bench="isBenchOpen = true"

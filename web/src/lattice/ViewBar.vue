@@ -2,7 +2,7 @@
 /** A new lane; which bars are in view; follow the music or stay; the bench. */
 import { VIEWS, type useView } from './useView'
 
-defineProps<{ view: ReturnType<typeof useView>; isPlaying: boolean; isBenchOpen: boolean }>()
+defineProps<{ view: ReturnType<typeof useView>; isBenchOpen: boolean }>()
 const emit = defineEmits<{ add: []; bench: [] }>()
 </script>
 
