@@ -97,6 +97,53 @@ def test_from_a_key_to_the_redrawn_thread_among_64(musician: Any) -> None:
     )
 
 
+# Draws across the strip, place by place, and waits each time for the frame after the engine's answer was drawn.
+PAINT = """
+async (times) => {
+  const bars = document.querySelector('[aria-label="Lane 9: velocity of each step"]')
+  const main = document.querySelector('main.lattice')
+  const { left, top, width, height } = bars.getBoundingClientRect()
+  const count = bars.querySelectorAll('.bar').length
+  const at = (place, share) => ({
+    pointerId: 1, button: 0, bubbles: true,
+    clientX: left + ((place + 0.5) * width) / count, clientY: top + height * share,
+  })
+  bars.setPointerCapture = () => undefined
+  bars.dispatchEvent(new PointerEvent('pointerdown', at(0, 0.5)))
+  await new Promise((resolve) => setTimeout(resolve, 500))
+  const taken = []
+  for (let time = 0; time < times; time++) {
+    const start = performance.now()
+    const drawn = new Promise((resolve) => {
+      new MutationObserver((_, watching) => {
+        watching.disconnect()
+        requestAnimationFrame(() => resolve(performance.now() - start))
+      }).observe(main, { attributeFilter: ['data-answered'] })
+    })
+    bars.dispatchEvent(new PointerEvent('pointermove', at(time % count, 0.2 + 0.6 * ((time * 7) % 10) / 10)))
+    taken.push(await drawn)
+  }
+  bars.dispatchEvent(new PointerEvent('pointerup', at(0, 0.5)))
+  return taken
+}
+"""
+
+
+def test_painting_across_a_strip(musician: Any) -> None:
+    """Timed: a pointer moved over the velocity strip of one of 16 lanes, 8 bars in view, until the frame after."""
+    page = open_with(musician, SCORE)
+    page.locator("[data-lane=lane-8] .round").click()
+    page.get_by_role("tab", name="velocity", exact=True).click()
+    page.wait_for_timeout(1000)
+    taken = sorted(page.evaluate(PAINT, 100)[10:])
+    tell(
+        "painting a strip to redraw, 16 lanes x 8 bars",
+        f"p50 {statistics.median(taken):.0f} ms, p95 {taken[int(len(taken) * 0.95)]:.0f} ms",
+        "p95 under 50 ms",
+    )
+    expect(page.locator("[data-lane=lane-8] .sentence")).to_contain_text("velocity 100, on")
+
+
 FRAMES = """
 (milliseconds) => new Promise((resolve) => {
   let frames = 0

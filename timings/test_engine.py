@@ -10,23 +10,38 @@ import numpy as np
 from lattice.clips import keep_bars, make_clip, undisturbed
 from lattice.document import (
     DOCKSIDE,
+    Accent,
     BarRestart,
     BarSpan,
+    Burst,
+    ChanceStrip,
+    ControlStrip,
+    CycleRule,
     Drawn,
     Echo,
     Edit,
     Euclidean,
+    Free,
+    Humanise,
     Lane,
+    LengthStrip,
+    Link,
+    NudgeStrip,
     Numbered,
+    OctaveStrip,
     Once,
+    RatchetStrip,
     Reply,
     Rests,
     Score,
-    StepChance,
+    Spread,
     StepRange,
+    StepRule,
     StepValue,
+    Swing,
     Thin,
     Thrown,
+    VelocityStrip,
 )
 from lattice.document.timing import DIRECTIONS
 from lattice.formats.midi import midi_file
@@ -86,13 +101,42 @@ def _full_lane(number: int) -> Lane:
         thin=Thin(keeps="without", every=3 + number % 4) if number % 2 else None,
         edits=(Edit(step=number % steps, hit=True),) if number % 3 == 0 else (),
         chance_percent=60 + number,
-        step_chances=(StepChance(step=1, percent=50),) if number % 4 == 1 else (),
+        chance_strip=ChanceStrip(values=(None, 50)) if number % 4 == 1 else None,
         luck_bars=4 if number % 5 == 0 else None,
         **({} if made else clock),
     )
 
 
 FULL = Score(tempo=112.0, kit=DOCKSIDE, bars=8, lanes=tuple(_full_lane(number) for number in range(32)))
+
+
+def _expressive(number: int, lane: Lane) -> Lane:
+    """The same lane with every strip, spread, ratchets and feel."""
+    by_hit = Free(advance="hit", direction=DIRECTION_OF[number % 7])
+    fields: dict[str, Any] = {
+        "velocity_strip": VelocityStrip(values=(110, 60, 84, 72, 98), free=by_hit, spread=Spread(by=9)),
+        "chance_strip": ChanceStrip(values=(100, 90, 70), free=Free()),
+        "ratchet_strip": RatchetStrip(values=(1, 2, 1, 3, 1), free=Free(), fade_to=50, climb=number % 3),
+        "nudge_strip": NudgeStrip(values=(0, 6, -4), spread=Spread(by=3, shape="middle")),
+        "length_strip": LengthStrip(values=(80, 0, 120, 60), free=Free()),
+        "octave_strip": OctaveStrip(values=(0, 1)),
+        "control_strips": (ControlStrip(controller=74, values=(64,), free=by_hit, spread=Spread(by=40)),),
+        "accent": Accent(every=3 + number % 4),
+        "beat_weight": 30,
+        "evened": 20,
+        "swing": Swing(percent=54 + number % 9),
+        "humanise": Humanise(ms=5, velocity=6),
+        "links": (Link(step=0), Link(step=2)),
+        "step_rules": (StepRule(step=1, rule=CycleRule(nth=1, of=2)),),
+        "bursts": (Burst(count=2 + number % 5, length=2, notes=5, chance_percent=80),),
+        "channel": 1 + number % 16,
+    }
+    return lane.model_copy(update=fields)
+
+
+EXPRESSIVE = FULL.model_copy(
+    update={"lanes": tuple(_expressive(number, lane) for number, lane in enumerate(FULL.lanes))}
+)
 
 
 def as_midi_notes(score: Score, bars: int) -> list[tuple[int, mido.Message]]:
@@ -179,6 +223,20 @@ def test_rendering_beside_saving_the_same_notes():
     figure, notes = beside_saving(SCORE, 64)
     tell("16 lanes x 64 bars, rendering / saving with mido", figure, "below 1")
     assert notes > 5000
+
+
+def test_every_strip_and_feel_beside_saving_the_same_notes():
+    """Timed: `render` of 8 bars of 32 lanes with every strip, spread, ratchet and feel; and of 64 such bars."""
+    figure, notes = beside_saving(EXPRESSIVE, 8)
+    tell("32 lanes with every strip and feel x 8 bars, rendering / saving with mido", figure, "below 3")
+    assert notes > 2000
+    few, many = (Window(bars=bars) for bars in (8, 64))
+    took = [milliseconds(lambda window=window: fresh(EXPRESSIVE, window), 5) for window in (few, many)]
+    counts = [len(render(EXPRESSIVE, 7081, window)) for window in (few, many)]
+    ratio = (took[1] / counts[1]) / (took[0] / counts[0])
+    tell("a note of 64 such bars / a note of 8", f"{ratio:.2f}", "at most 1.2")
+    parts = [render(EXPRESSIVE, 7081, Window(first_bar=bar, bars=8)).starts for bar in range(0, 64, 8)]
+    assert np.array_equal(np.concatenate(parts), render(EXPRESSIVE, 7081, many).starts)
 
 
 def test_bar_100_000_beside_bar_1():

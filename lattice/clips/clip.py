@@ -9,7 +9,7 @@ from lattice.document.lane import INKS
 from lattice.document.meter import Meter
 from lattice.document.piece import Dice, Score, Tempo
 
-__all__ = ["MAX_NOTES", "Clip", "Note", "Origin", "Track"]
+__all__ = ["MAX_NOTES", "Clip", "Control", "Note", "Origin", "Track"]
 
 MAX_NOTES = 100_000
 MAX_TICKS = 2**53  # what JSON's readers keep exact
@@ -24,13 +24,22 @@ class Note(NamedTuple):
     velocity: Annotated[int, Field(ge=1, le=127)]
 
 
+class Control(NamedTuple):
+    """A value sent to a MIDI controller, at a tick."""
+
+    tick: Annotated[int, Field(ge=0, le=MAX_TICKS)]
+    controller: Annotated[int, Field(ge=0, le=119)]
+    value: Annotated[int, Field(ge=0, le=127)]
+
+
 class Track(Document):
-    """The notes of one lane, in the order of time."""
+    """The notes and controls of one lane, in the order of time."""
 
     lane: Name
     ink: Annotated[int, Field(ge=0, lt=INKS)] = 0
     channel: Annotated[int, Field(ge=1, le=16)] = 10
     notes: Annotated[Row[Note], Field(max_length=MAX_NOTES)] = ()
+    controls: Annotated[Row[Control], Field(max_length=MAX_NOTES)] = ()
 
 
 class Origin(Document):

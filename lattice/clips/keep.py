@@ -1,16 +1,24 @@
 """From the tape to a clip: which bars are kept, and which notes belong to them."""
 
-from collections.abc import Iterable
 from typing import Annotated, NamedTuple, Self
 
 from pydantic import Field, model_validator
 
-from lattice.clips.clip import MAX_TICKS, Clip, Note, Origin, Track
+from lattice.clips.clip import MAX_NOTES, MAX_TICKS, Clip, Origin, Track
 from lattice.document.base import MAX_NAME, Document, Row
 from lattice.document.meter import Meter
 from lattice.document.piece import Score
 
-__all__ = ["MAX_KEPT_BARS", "Kept", "NothingToKeepError", "Tape", "keep_bars", "keep_last", "make_clip"]
+__all__ = [
+    "MAX_KEPT_BARS",
+    "Kept",
+    "NothingToKeepError",
+    "Tape",
+    "TapeTrack",
+    "keep_bars",
+    "keep_last",
+    "make_clip",
+]
 
 MAX_KEPT_BARS = 16
 Tick = Annotated[int, Field(ge=0, le=MAX_TICKS)]
@@ -18,6 +26,18 @@ Tick = Annotated[int, Field(ge=0, le=MAX_TICKS)]
 
 class NothingToKeepError(ValueError):
     """No whole bar has sounded where one should be kept."""
+
+
+class TapeTrack(Track):
+    """What sounded of one lane. *straights*: where the steps of the notes stand; none: where the notes begin."""
+
+    straights: Annotated[Row[Tick], Field(max_length=MAX_NOTES)] = ()
+
+    @model_validator(mode="after")
+    def _one_for_each_note(self) -> Self:
+        if self.straights and len(self.straights) != len(self.notes):
+            raise ValueError(f"{len(self.straights)} straight times do not fit {len(self.notes)} notes")
+        return self
 
 
 class Tape(Document):
@@ -30,7 +50,7 @@ class Tape(Document):
     from_tick: Tick
     now_tick: Tick
     meter: Meter
-    tracks: Annotated[Row[Track], Field(max_length=256)] = ()
+    tracks: Annotated[Row[TapeTrack], Field(max_length=256)] = ()
 
     @model_validator(mode="after")
     def _runs_forward(self) -> Self:
@@ -61,7 +81,8 @@ def keep_last(tape: Tape, bars: int) -> Kept:
 def keep_bars(tape: Tape, first_bar: int, end_bar: int, most: int = MAX_KEPT_BARS) -> Kept:
     """Return the bars from *first_bar* up to *end_bar*, as far as they sounded whole, at *most* so many.
 
-    A note that starts in a bar belongs to it and keeps its whole length.
+    A note whose step stands in a bar belongs to it and keeps its whole length; if it came early it starts with the
+    first bar. What a controller held when that begins is sent there.
     Raises NothingToKeepError if none of them sounded whole.
     """
     bar = tape.meter.bar_ticks
@@ -71,11 +92,8 @@ def keep_bars(tape: Tape, first_bar: int, end_bar: int, most: int = MAX_KEPT_BAR
         raise NothingToKeepError(
             "No whole bar has sounded there yet: a bar can be kept once its end has passed"
         )
-    tracks = (
-        track.model_copy(update={"notes": tuple(_inside(track.notes, first * bar, end * bar))})
-        for track in tape.tracks
-    )
-    return Kept(first, end - first, tuple(track for track in tracks if track.notes))
+    tracks = (_inside(track, first * bar, end * bar) for track in tape.tracks)
+    return Kept(first, end - first, tuple(track for track in tracks if track.notes or track.controls))
 
 
 def make_clip(kept: Kept, tape: Tape, score: Score, dice: int, *, piece: str, pattern: str) -> Clip:
@@ -102,7 +120,16 @@ def make_clip(kept: Kept, tape: Tape, score: Score, dice: int, *, piece: str, pa
     )
 
 
-def _inside(notes: Iterable[Note], first_tick: int, end_tick: int) -> Iterable[Note]:
-    return (
-        note._replace(start=note.start - first_tick) for note in notes if first_tick <= note.start < end_tick
+def _inside(track: TapeTrack, first_tick: int, end_tick: int) -> Track:
+    straights = track.straights or [note.start for note in track.notes]
+    notes = tuple(
+        note._replace(start=max(0, note.start - first_tick))
+        for note, straight in zip(track.notes, straights, strict=True)
+        if first_tick <= straight < end_tick
     )
+    held = {point.controller: point for point in track.controls if point.tick <= first_tick}
+    moves = [point for point in track.controls if first_tick < point.tick < end_tick]
+    controls = tuple(
+        point._replace(tick=max(0, point.tick - first_tick)) for point in (*held.values(), *moves)
+    )
+    return Track(lane=track.lane, ink=track.ink, channel=track.channel, notes=notes, controls=controls)

@@ -81,6 +81,15 @@ class Course:
         result: Ticks = runs * self.period_ticks + self.offset_ticks + step_ticks(indices, self.step, later)
         return result
 
+    def exact(self, counts: Ticks) -> tuple[Ticks, int]:
+        """Return when steps begin, exactly: ticks as numerators, and their denominator."""
+        runs, indices = self.run_and_index(counts)
+        step = self.step * TICKS_PER_QUARTER
+        numerators: Ticks = (
+            runs * self.period_ticks + self.offset_ticks
+        ) * step.denominator + indices * step.numerator
+        return numerators, step.denominator
+
     def first_at(self, tick: int) -> int:
         """Return the count of the first step that begins, rounded to a tick, at or after *tick*."""
         if self.per_run is None or self.period is None:
@@ -95,11 +104,9 @@ class Course:
 
     def since_multiple(self, counts: Ticks, quarters: Fraction) -> Ticks:
         """Return how many steps began between the last multiple of *quarters* and each step; exactly, not in ticks."""
-        runs, indices = self.run_and_index(counts)
-        step = self.step * TICKS_PER_QUARTER
+        exact, denominator = self.exact(counts)
         every = int(quarters * TICKS_PER_QUARTER)
-        exact = (runs * self.period_ticks + self.offset_ticks) * step.denominator + indices * step.numerator
-        multiples = exact // (every * step.denominator)
+        multiples = exact // (every * denominator)
         wanted, where = np.unique(multiples, return_inverse=True)
         firsts = np.array(
             [self._first_not_before(multiple * every) for multiple in wanted.tolist()], np.int64

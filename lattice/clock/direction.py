@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lattice.document.timing import Direction
-from lattice.luck.draws import DRAW_BITS
+from lattice.luck.draws import DRAW_BITS, whole_numbers
 
 __all__ = ["LUCKY", "cycle_length", "lucky_order", "steady_order"]
 
@@ -72,8 +72,7 @@ def _shuffled(draws: Draws) -> Orders:
 
 
 def _random(draws: Draws) -> Orders:
-    # floor(draw x steps / 2**53): 128 x 2**53 fits into 64 bits.
-    return ((draws * np.uint64(draws.shape[1])) >> np.uint64(DRAW_BITS)).astype(np.int64)
+    return whole_numbers(draws, 0, draws.shape[1] - 1)
 
 
 def _wander(draws: Draws) -> Orders:

@@ -7,15 +7,23 @@ from pydantic import Field, model_validator
 from lattice.document.base import Document, Id, Name, Row
 from lattice.document.problems import repeated
 
-__all__ = ["DOCKSIDE", "Kit", "Voice"]
+__all__ = ["DOCKSIDE", "KITS", "Kit", "Voice"]
 
 
 class Voice(Document):
-    """One sound of a kit and the MIDI note that plays it."""
+    """One sound of a kit and the MIDI note that plays it.
+
+    *sound*: the built-in sound, or the musician's own, that it is made of; none: the one called as the voice.
+    """
 
     id: Id
     name: Name
     pitch: Annotated[int, Field(ge=0, le=127, description="MIDI note number")]
+    sound: Id | None = None
+    tune: Annotated[int, Field(ge=-24, le=24, description="semitones higher")] = 0
+    length_percent: Annotated[int, Field(ge=5, le=100, description="how much of it is heard")] = 100
+    level_db: Annotated[int, Field(ge=-48, le=6)] = 0
+    pan: Annotated[int, Field(ge=-100, le=100, description="% to the right; negative: to the left")] = 0
 
 
 class Kit(Document):
@@ -57,3 +65,32 @@ DOCKSIDE = Kit(
         }.items()
     ),
 )
+
+# The same places, so that lanes keep theirs when kits are exchanged: what lies below deck.
+ENGINE_ROOM = Kit(
+    name="Engine room",
+    channel=10,
+    voices=tuple(
+        Voice(id=place.id, name=name, pitch=place.pitch, sound=sound, tune=tune, length_percent=length)
+        for place, (name, sound, tune, length) in zip(
+            DOCKSIDE.voices,
+            (
+                ("Piston", "thud", 4, 60),
+                ("Hatch", "plank", -9, 100),
+                ("Valve", "hiss", 7, 25),
+                ("Spanner", "rail", 12, 30),
+                ("Steam", "hiss", -7, 100),
+                ("Rivet", "shell", -5, 100),
+                ("Crank", "winch", -6, 100),
+                ("Gauge", "bottle", 5, 100),
+                ("Belt", "rope", -8, 100),
+                ("Pipe", "bell", -17, 45),
+                ("Boiler", "thud", -7, 100),
+                ("Whistle", "gull", -12, 70),
+            ),
+            strict=True,
+        )
+    ),
+)
+
+KITS = (DOCKSIDE, ENGINE_ROOM)

@@ -6,9 +6,22 @@ from typing import Annotated, Self
 from pydantic import Field, model_validator
 
 from lattice.document.base import Document, Id, Name, Row
-from lattice.document.chance import StepChance
+from lattice.document.burst import MAX_BURSTS, Burst
+from lattice.document.chance import CycleRule, Link, StepRule
+from lattice.document.feel import Accent, Humanise, Swing
+from lattice.document.problems import repeated
 from lattice.document.source import MAX_STEPS, Made, Source
 from lattice.document.step_value import StepValue
+from lattice.document.strip import (
+    MAX_CONTROLS,
+    ChanceStrip,
+    ControlStrip,
+    LengthStrip,
+    NudgeStrip,
+    OctaveStrip,
+    RatchetStrip,
+    VelocityStrip,
+)
 from lattice.document.timing import (
     MAX_BARS_OF_A_PATTERN,
     Direction,
@@ -46,28 +59,51 @@ class Lane(Document):
     step_range: Annotated[StepRange | None, Field(description="none: all steps")] = None
     direction: Direction = "forward"
     restart: Annotated[Restart | None, Field(description="none: never")] = None
+    bursts: Annotated[Row[Burst], Field(max_length=MAX_BURSTS)] = ()
     velocity: Annotated[int, Field(ge=1, le=127)] = 100
+    velocity_strip: VelocityStrip | None = None
+    accent: Annotated[Accent | None, Field(description="none: no hit is accented")] = None
+    beat_weight: Annotated[int, Field(ge=0, le=100, description="%: how much weaker weak places are")] = 0
+    evened: Annotated[int, Field(ge=0, le=100, description="%: velocities pulled towards their mean")] = 0
+    ratchet_strip: RatchetStrip | None = None
     length_percent: Annotated[int, Field(ge=1, le=400, description="length of a note, in % of a step")] = 100
+    length_strip: LengthStrip | None = None
+    nudge_strip: NudgeStrip | None = None
+    octave_strip: OctaveStrip | None = None
+    control_strips: Annotated[Row[ControlStrip], Field(max_length=MAX_CONTROLS)] = ()
     chance_percent: Annotated[int, Field(ge=0, le=100, description="how often a hit sounds")] = 100
-    step_chances: Annotated[
-        Row[StepChance], Field(max_length=MAX_STEPS, description="ascending by step; others: 100 %")
-    ] = ()
+    chance_strip: ChanceStrip | None = None
+    links: Annotated[Row[Link], Field(max_length=MAX_STEPS, description="ascending by step")] = ()
+    cycle_rule: Annotated[CycleRule | None, Field(description="none: in every cycle")] = None
+    step_rules: Annotated[Row[StepRule], Field(max_length=MAX_STEPS, description="ascending by step")] = ()
     luck_bars: Annotated[
         int | None,
         Field(ge=1, le=MAX_BARS_OF_A_PATTERN, description="luck comes round after so many bars; none: never"),
     ] = None
+    swing: Annotated[Swing | None, Field(description="none: the piece's")] = None
+    humanise: Annotated[Humanise | None, Field(description="none: exactly in time and strength")] = None
+    channel: Annotated[int | None, Field(ge=1, le=16, description="MIDI channel; none: the kit's")] = None
+    note: Annotated[int | None, Field(ge=0, le=127, description="MIDI note number; none: the voice's")] = None
+    level_db: Annotated[int, Field(ge=-48, le=6, description="of the built-in sound")] = 0
+    pan: Annotated[int, Field(ge=-100, le=100, description="% to the right; negative: to the left")] = 0
     anchored: Annotated[bool, Field(description="no throw and no action on all lanes touches it")] = False
     mute: bool = False
     solo: bool = False
 
     @model_validator(mode="after")
     def _one_of_each_step(self) -> Self:
-        for said, rows in (("edits", self.edits), ("step chances", self.step_chances)):
+        for said, rows in (("edits", self.edits), ("links", self.links), ("cycle rules", self.step_rules)):
             steps = [row.step for row in rows]
             if any(later <= earlier for earlier, later in pairwise(steps)):
                 raise ValueError(
                     f"the {said} must be ascending by step and each step there once, got {steps}"
                 )
+        return self
+
+    @model_validator(mode="after")
+    def _one_strip_a_controller(self) -> Self:
+        if (twice := repeated(strip.controller for strip in self.control_strips)) is not None:
+            raise ValueError(f"there are two strips for controller {twice}")
         return self
 
     @model_validator(mode="after")

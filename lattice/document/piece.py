@@ -6,6 +6,7 @@ from typing import Annotated, Literal, Self
 from pydantic import AfterValidator, Field, model_validator
 
 from lattice.document.base import Document, Id, Name, Row
+from lattice.document.feel import Swing
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
 from lattice.document.meter import Meter
@@ -98,6 +99,7 @@ class Score(Rhythm):
     """A pattern with everything that decides its sound filled in."""
 
     tempo: Tempo
+    swing: Swing = Swing()
     kit: Kit
 
     @model_validator(mode="after")
@@ -114,9 +116,10 @@ class Score(Rhythm):
 class Piece(Document):
     """The document a musician works on."""
 
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     name: Name
     tempo: Tempo = 112
+    swing: Swing = Swing()
     kit: Kit = DOCKSIDE
     patterns: Annotated[Row[Pattern], Field(min_length=1, max_length=64)]
 
@@ -145,4 +148,4 @@ def _check_voices(lanes: tuple[Lane, ...], kit: Kit) -> None:
 def score_of(piece: Piece, pattern: Pattern) -> Score:
     """Return the score of *pattern* in *piece*."""
     shared = {field: getattr(pattern, field) for field in Rhythm.model_fields}
-    return Score(tempo=piece.tempo, kit=piece.kit, **shared)
+    return Score(tempo=piece.tempo, swing=piece.swing, kit=piece.kit, **shared)

@@ -6,7 +6,7 @@ from io import BytesIO
 import numpy as np
 from mido import Message, MetaMessage, MidiFile, MidiTrack, bpm2tempo
 
-from lattice.clips.clip import Clip
+from lattice.clips.clip import Clip, Control, Track
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.render.events import Events, resolve_overlaps
 
@@ -15,8 +15,8 @@ __all__ = ["DEFAULT_RESOLUTION", "RESOLUTIONS", "midi_file"]
 DEFAULT_RESOLUTION = 960
 RESOLUTIONS = (96, 480, DEFAULT_RESOLUTION, TICKS_PER_QUARTER)
 
-# At one tick a note ends before the next one of its pitch begins.
-_END, _BEGIN = 0, 1
+# At one tick a note ends before a control moves, and that before the next note begins.
+_END, _MOVE, _BEGIN = 0, 1, 2
 
 
 def midi_file(clip: Clip, resolution: int = DEFAULT_RESOLUTION) -> bytes:
@@ -29,12 +29,14 @@ def midi_file(clip: Clip, resolution: int = DEFAULT_RESOLUTION) -> bytes:
     """
     if resolution not in RESOLUTIONS:
         raise ValueError(f"need a resolution among {RESOLUTIONS}, got {resolution}")
-    end = int(_file_ticks(np.array([clip.length_ticks]), resolution)[0])
+    end = _one_tick(clip.length_ticks, resolution)
     notes = _file_notes(clip, resolution, end)
     midi = MidiFile(type=1, ticks_per_beat=resolution, charset="utf-8")
     midi.tracks.append(_conductor(clip, end))
     for index, track in enumerate(clip.tracks):
-        midi.tracks.append(_track(track.lane, notes.take(notes.lanes == index), end))
+        moves = [(_one_tick(point.tick, resolution), point) for point in track.controls]
+        moves = [(tick, point) for tick, point in moves if tick < end]
+        midi.tracks.append(_track(track, notes.take(notes.lanes == index), moves, end))
     written = BytesIO()
     midi.save(file=written)
     return written.getvalue()
@@ -44,6 +46,10 @@ def _file_ticks(ticks: Ticks, resolution: int) -> Ticks:
     """Return floor(tick x resolution / 13440 + 1/2)."""
     result: Ticks = (2 * ticks * resolution + TICKS_PER_QUARTER) // (2 * TICKS_PER_QUARTER)
     return result
+
+
+def _one_tick(tick: int, resolution: int) -> int:
+    return int(_file_ticks(np.array([tick]), resolution)[0])
 
 
 def _file_notes(clip: Clip, resolution: int, end: int) -> Events:
@@ -60,6 +66,7 @@ def _file_notes(clip: Clip, resolution: int, end: int) -> Events:
                 pitches=columns[2],
                 velocities=columns[3],
                 channels=np.full(starts.size, track.channel),
+                straights=starts,
             )
         )
     notes = resolve_overlaps(Events.join(parts))
@@ -79,8 +86,15 @@ def _conductor(clip: Clip, end: int) -> MidiTrack:
     )
 
 
-def _track(name: str, notes: Events, end: int) -> MidiTrack:
-    changes = []
+def _track(track: Track, notes: Events, moves: Iterable[tuple[int, Control]], end: int) -> MidiTrack:
+    changes = [
+        (
+            tick,
+            _MOVE,
+            Message("control_change", channel=track.channel - 1, control=point.controller, value=point.value),
+        )
+        for tick, point in moves
+    ]
     columns = (notes.starts, notes.lengths, notes.pitches, notes.velocities, notes.channels)
     for start, length, pitch, velocity, channel in zip(*(column.tolist() for column in columns), strict=True):
         on = Message("note_on", channel=channel - 1, note=pitch, velocity=velocity)
@@ -89,7 +103,7 @@ def _track(name: str, notes: Events, end: int) -> MidiTrack:
     changes.sort(key=lambda change: change[:2])
     return _in_deltas(
         [
-            (0, MetaMessage("track_name", name=name)),
+            (0, MetaMessage("track_name", name=track.lane)),
             *((tick, message) for tick, _, message in changes),
             (end, MetaMessage("end_of_track")),
         ]

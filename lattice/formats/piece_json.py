@@ -5,6 +5,7 @@ from typing import Any
 
 from lattice.document.piece import Piece
 from lattice.document.problems import DocumentError, read
+from lattice.formats.upgrade import upgraded
 
 __all__ = ["MAX_PIECE_BYTES", "piece_json", "piece_schema", "read_piece"]
 
@@ -29,7 +30,7 @@ def read_piece(data: bytes) -> Piece:
         raise DocumentError.of(where, f"it is no JSON: {problem.msg.lower()}") from None
     except (RecursionError, ValueError) as problem:
         raise DocumentError.of("", f"it cannot be read: {problem}") from None
-    return read(Piece, document)
+    return read(Piece, upgraded(document))
 
 
 def piece_schema() -> dict[str, Any]:

@@ -6,13 +6,13 @@ from enum import IntEnum
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["DRAW_BITS", "PLACES", "Purpose", "draws"]
+__all__ = ["DRAW_BITS", "PLACES", "Purpose", "draws", "draws_each", "whole_numbers"]
 
 DRAW_BITS = 53
 PLACES = 256  # room for one draw at each place of the longest cycle: 128 steps there and back
 _WORDS_PER_BLOCK = 4
 _BLOCKS_PER_CYCLE = PLACES // _WORDS_PER_BLOCK
-_CYCLES_AT_ONCE = 4096  # bounds the memory that a very long window takes to 8 MB
+_BLOCKS_AT_ONCE = 4096 * _BLOCKS_PER_CYCLE  # bounds the memory that a very long window takes to 8 MB
 
 
 class Purpose(IntEnum):
@@ -23,42 +23,74 @@ class Purpose(IntEnum):
     ORDER = 2  # which step a lucky direction plays
     MOVE_FROM = 3  # which hits a throw moves; with its number in place of the dice
     MOVE_TO = 4  # and to which steps
+    STRIP_ORDER = 5  # which of its values a strip of lucky direction reads
+    SPREAD = 6  # how far a value strays
+    LINK = 7  # whether linked steps sound
+    STRAY_IN_TIME = 8
+    STRAY_IN_VELOCITY = 9
+    BURST = 10  # whether a burst sounds
+    THROW_STRIP = 11  # the values of a strip; with the number of a throw in place of the dice
+
+    def of(self, which: int) -> int:
+        """Return the purpose for one of several things in the lane that need luck of their own, by its number."""
+        return self + (which << 8)
 
 
 def draws(
-    dice: int, lane_id: str, purpose: Purpose, cycles: NDArray[np.int64], places: NDArray[np.int64]
+    dice: int, lane_id: str, purpose: int, cycles: NDArray[np.int64], places: NDArray[np.int64]
 ) -> NDArray[np.uint64]:
     """Return one draw for each (cycle, place): whole numbers, uniform in 0 ... 2**53 - 1.
 
-    *cycles*: running cycle numbers since the start, from 0. *places*: place in the cycle as played, 0-255, of the same
-    shape. Each draw is a pure function of (dice, lane, purpose, cycle, place): the top 53 bits of a raw word of
-    numpy's Philox 4x64-10 (Salmon et al., "Parallel Random Numbers: As Easy as 1, 2, 3", 2011), keyed by SHA-256 of
-    dice and lane, with purpose, cycle and place as the counter.
+    *purpose*: a Purpose, or one `of` several. *cycles*: running cycle numbers since the start, from 0. *places*: place
+    in the cycle as played, 0-255, of the same shape. Each draw is a pure function of (dice, lane, purpose, cycle,
+    place): the top 53 bits of a raw word of numpy's Philox 4x64-10 (Salmon et al., "Parallel Random Numbers: As Easy
+    as 1, 2, 3", 2011), keyed by SHA-256 of dice and lane, with purpose, cycle and place as the counter.
     """
-    result = np.empty(cycles.shape, np.uint64)
+    return draws_each(dice, lane_id, purpose, cycles, places, 1)[..., 0]
+
+
+def draws_each(
+    dice: int, lane_id: str, purpose: int, cycles: NDArray[np.int64], places: NDArray[np.int64], count: int
+) -> NDArray[np.uint64]:
+    """Return *count* draws for each (cycle, place), along a last axis: as `draws`, with a counter so much wider.
+
+    One purpose always asks for the same count.
+    """
+    result = np.empty((*cycles.shape, count), np.uint64)
     if not cycles.size:
         return result
     key = int.from_bytes(hashlib.sha256(f"{dice}:{lane_id}".encode()).digest()[:16], "little")
-    for low, high in _stretches(cycles):
+    for low, high in _stretches(cycles, _BLOCKS_AT_ONCE // (_BLOCKS_PER_CYCLE * count)):
         here = (cycles >= low) & (cycles < high)
-        words = _words(key, purpose, low, high - low)
+        words = _words(key, purpose, low * count, (high - low) * count).reshape(-1, count)
         result[here] = words[(cycles[here] - low) * PLACES + places[here]]
     return result >> np.uint64(64 - DRAW_BITS)
 
 
-def _stretches(cycles: NDArray[np.int64]) -> list[tuple[int, int]]:
-    """Return the stretches of cycles, first and end, that hold all of *cycles*, none longer than is made at once."""
+def whole_numbers(drawn: NDArray[np.uint64], low: int, high: int) -> NDArray[np.int64]:
+    """Return draws as whole numbers from *low* to *high*, each as likely; `high - low` below 2,000.
+
+    >>> whole_numbers(np.array([0, 2**52, 2**53 - 1], np.uint64), -1, 1).tolist()
+    [-1, 0, 1]
+    """
+    # floor(draw x count / 2**53): 2,000 x 2**53 fits into 64 bits.
+    picked = (drawn * np.uint64(high - low + 1)) >> np.uint64(DRAW_BITS)
+    return picked.astype(np.int64) + low
+
+
+def _stretches(cycles: NDArray[np.int64], at_once: int) -> list[tuple[int, int]]:
+    """Return the stretches of cycles, first and end, that hold all of *cycles*, none longer than is made *at_once*."""
     known = np.unique(cycles)
     firsts = known[np.diff(known, prepend=known[0] - 2) > 1].tolist()
     ends = (known[np.diff(known, append=known[-1] + 2) > 1] + 1).tolist()
     return [
-        (low, min(low + _CYCLES_AT_ONCE, end))
+        (low, min(low + at_once, end))
         for first, end in zip(firsts, ends, strict=True)
-        for low in range(first, end, _CYCLES_AT_ONCE)
+        for low in range(first, end, at_once)
     ]
 
 
-def _words(key: int, purpose: Purpose, first_cycle: int, cycles: int) -> NDArray[np.uint64]:
+def _words(key: int, purpose: int, first_cycle: int, cycles: int) -> NDArray[np.uint64]:
     # numpy counts on before it makes a block, so the counter starts one below the block that is wanted.
     block = (purpose << 128) + first_cycle * _BLOCKS_PER_CYCLE
     philox = np.random.Philox(key=key, counter=(block - 1) % 2**256)

@@ -3,8 +3,9 @@
 from lattice.render.alternatives import Alternative, alternatives_of, offers_of, standing_alternatives
 from lattice.render.events import Events
 from lattice.render.measured import Measures, measures
-from lattice.render.picture import Rendering, picture
-from lattice.render.pipeline import render, silent_lanes
+from lattice.render.notes import silent_lanes
+from lattice.render.picture import PropertyName, Rendering, picture
+from lattice.render.pipeline import render
 from lattice.render.throw import throw_all, throw_lane
 from lattice.render.window import MAX_BARS, Window
 
@@ -13,6 +14,7 @@ __all__ = [
     "Alternative",
     "Events",
     "Measures",
+    "PropertyName",
     "Rendering",
     "Window",
     "alternatives_of",

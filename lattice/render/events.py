@@ -15,7 +15,7 @@ class Events:
     """Notes in columns, in the order of time, then of lanes.
 
     *lanes*: index of the lane in the score; *starts*, *lengths*: ticks; *pitches*, *velocities*: as in
-    MIDI; *channels*: 1-16.
+    MIDI; *channels*: 1-16; *straights*: ticks at which the steps stand, before swing, nudge and all that strays.
     """
 
     lanes: Ticks
@@ -24,6 +24,7 @@ class Events:
     pitches: Ticks
     velocities: Ticks
     channels: Ticks
+    straights: Ticks
 
     def __len__(self) -> int:
         return len(self.starts)

@@ -1,16 +1,21 @@
 """score x dice x window -> events: the one function behind picture, sound, tape, take and file."""
 
+from collections.abc import Hashable
+
 import numpy as np
 
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.render.events import Events, resolve_overlaps
-from lattice.render.played import Played, note_ticks, play, step_count
+from lattice.render.feel import feel_of
+from lattice.render.notes import folded, note_of, silent_lanes
+from lattice.render.placing import longest_note
+from lattice.render.played import Played, moves_pitch, play, reach, step_count
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, lines_of
 
-__all__ = ["MAX_STEPS_AT_ONCE", "events_of", "play_all", "render", "silent_lanes"]
+__all__ = ["MAX_STEPS_AT_ONCE", "events_of", "play_all", "render"]
 
 MAX_STEPS_AT_ONCE = 1_000_000
 
@@ -25,30 +30,43 @@ def render(score: Score, dice: int, window: Window) -> Events:
     return events_of(score, window, play_all(score, dice, window))
 
 
-def silent_lanes(lanes: tuple[Lane, ...]) -> frozenset[str]:
-    """Return the ids of the lanes that are muted, or not among the soloed ones where there are any."""
-    any_solo = any(lane.solo for lane in lanes)
-    return frozenset(lane.id for lane in lanes if lane.mute or (any_solo and not lane.solo))
-
-
 def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneLine, Played]]:
     """Return what each lane plays from the window's first tick until its notes can be cut by none after.
 
-    Notes that begin after the window may still cut one that begins in it, so each lane is played for as
-    long after the window's end as the longest note lasts.
+    Notes that begin after the window may still cut one of their pitch that begins in it, so each lane is played for
+    as long after the window's end as the longest of those lasts.
     Raises DocumentError if all lanes together have more than MAX_STEPS_AT_ONCE steps there.
     """
     first, end = window.ticks(score.meter.bar_ticks)
     lines = lines_of(score, dice)
-    longest = max((note_ticks(line.lane, line.course) for line in lines), default=0)
+    feels = [feel_of(lane, score) for lane in score.lanes]
+    _check_size(lines, first, [end] * len(lines))
+    groups = _of_one_pitch(score)
+    longest: dict[Hashable, int] = {}
+    for line, feel, group in zip(lines, feels, groups, strict=True):
+        # A lane that is alone with its notes ends those that are tied where they are struck again.
+        is_alone = groups.count(group) == 1
+        lasts = longest_note(line, feel) if is_alone else reach(line, feel, first, end)
+        longest[group] = max(longest.get(group, 0), lasts)
     # As far as a power of two, so that what is known of the other lanes stays known while one lane's steps are moved.
-    end += 1 << longest.bit_length()
-    steps = [step_count(line.course, first, end) for line in lines]
+    ends = [end + (1 << longest[group].bit_length()) for group in groups]
+    _check_size(lines, first, ends)
+    return [(line, play(line, feel, first, its)) for line, feel, its in zip(lines, feels, ends, strict=True)]
+
+
+def _of_one_pitch(score: Score) -> list[Hashable]:
+    """Return a group for each lane: notes of lanes of different groups are never of one pitch and channel."""
+    wandering = {note_of(lane, score)[0] for lane in score.lanes if moves_pitch(lane)}
+    played = [note_of(lane, score) for lane in score.lanes]
+    return [channel if channel in wandering else (channel, note) for channel, note in played]
+
+
+def _check_size(lines: list[LaneLine], first: int, ends: list[int]) -> None:
+    steps = [step_count(line, first, end) for line, end in zip(lines, ends, strict=True)]
     if sum(steps) > MAX_STEPS_AT_ONCE:
         busiest = lines[steps.index(max(steps))].leader.lane.name
         said = f"{sum(steps):,} steps in this window, {MAX_STEPS_AT_ONCE:,} is the most"
         raise DocumentError.of("step_value", said, lane=busiest)
-    return [(line, play(line, first, end)) for line in lines]
 
 
 def events_of(score: Score, window: Window, played: list[tuple[LaneLine, Played]]) -> Events:
@@ -65,15 +83,14 @@ def events_of(score: Score, window: Window, played: list[tuple[LaneLine, Played]
 
 
 def _lane_events(index: int, lane: Lane, score: Score, played: Played) -> Events:
-    voice = score.kit.voice(lane.voice)
-    if voice is None:  # a Score checks this when it is made
-        raise KeyError(lane.voice)
-    starts = played.starts[played.sound]
+    channel, note = note_of(lane, score)
+    notes = played.notes
     return Events(
-        lanes=np.full(starts.size, index),
-        starts=starts,
-        lengths=played.ends[played.sound] - starts,
-        pitches=np.full(starts.size, voice.pitch),
-        velocities=np.full(starts.size, lane.velocity),
-        channels=np.full(starts.size, score.kit.channel),
+        lanes=np.full(notes.starts.size, index),
+        starts=notes.starts,
+        lengths=notes.ends - notes.starts,
+        pitches=folded(note + notes.climbs),
+        velocities=notes.velocities,
+        channels=np.full(notes.starts.size, channel),
+        straights=notes.straights,
     )

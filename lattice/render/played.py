@@ -1,4 +1,4 @@
-"""One lane in a stretch of time: the steps it plays, and which of them sound."""
+"""One lane in a stretch of time: the steps it plays, its hits, and the notes that they make."""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -6,86 +6,207 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from lattice.clock.course import Course
-from lattice.clock.ticks import Ticks, ticks
+from lattice.clock.ticks import Ticks
 from lattice.document.lane import Lane
-from lattice.luck.chance import CERTAIN, sounds
-from lattice.luck.draws import Purpose, draws
+from lattice.document.strip import OCTAVE, RATCHET, TIED
+from lattice.render.bursts import BurstNotes, burst_notes, covered
+from lattice.render.feel import Feel
+from lattice.render.placing import Placing, earliest_and_latest, lengths_of, longest_note, may_tie
+from lattice.render.sounding import chances_of, letters_of, sounding
+from lattice.render.strokes import strokes_of
 from lattice.rhythm.lane_line import LaneLine
+from lattice.rhythm.stretch import Stretch
+from lattice.strips.values import strayed, values_at
 
-__all__ = ["Played", "note_ticks", "play", "step_count"]
+__all__ = ["REMEMBERED_STEPS", "Hits", "Notes", "Played", "moves_pitch", "play", "reach", "step_count"]
 
 REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
+MAX_TIE_BARS = 64  # a note that is tied to a hit further off ends there
+_SEMITONES = 12
+
+
+@dataclass(frozen=True, eq=False)
+class Hits:
+    """Hits in columns. *steps*: indices of theirs among the steps played; *starts*, *ends*: of their notes, in ticks.
+
+    *velocities*: of the first note; *chances*: in 1/10,000; *sound*: whether dice and cycle rules let it sound;
+    *ratchets*: notes; *nudges*, *lengths*: % of a step, TIED where it lasts until the next hit; *accented*: whether
+    it is an accent; *octaves*; *letters*: place of the letter of linked ones in the alphabet, else -1; *covered*:
+    whether a burst plays in its place.
+    """
+
+    steps: Ticks
+    starts: Ticks
+    ends: Ticks
+    velocities: Ticks
+    chances: Ticks
+    sound: NDArray[np.bool_]
+    ratchets: Ticks
+    nudges: Ticks
+    lengths: Ticks
+    accented: NDArray[np.bool_]
+    octaves: Ticks
+    letters: Ticks
+    covered: NDArray[np.bool_]
+
+
+@dataclass(frozen=True, eq=False)
+class Notes:
+    """What sounds, in columns: *starts*, *ends*, *straights* in ticks; *climbs*: semitones above the lane's note."""
+
+    starts: Ticks
+    ends: Ticks
+    velocities: Ticks
+    climbs: Ticks
+    straights: Ticks
 
 
 @dataclass(frozen=True, eq=False)  # known by what it is, not by comparing its columns
 class Played:
-    """Steps that begin in a stretch of time, column by column, in the order of time.
+    """*stretch*: the steps that were looked at; *starts*: when they begin after swing, in ticks."""
 
-    *numbers*: each step's number in the lane; *starts*, *ends*: of its note, in ticks; *hit*: whether it is a hit;
-    *chances*: how often it sounds, in 1/10,000; *sound*: whether the dice let it sound.
-    """
-
-    numbers: Ticks
+    stretch: Stretch
     starts: Ticks
-    ends: Ticks
-    hit: NDArray[np.bool_]
-    chances: Ticks
-    sound: NDArray[np.bool_]
+    hits: Hits
+    bursts: BurstNotes
+    notes: Notes
 
 
-def note_ticks(lane: Lane, course: Course) -> int:
-    """Return the length that no note of *lane* exceeds, in ticks."""
-    return ticks(course.step * lane.length_percent / 100) + 1
+def step_count(line: LaneLine, first_tick: int, end_tick: int) -> int:
+    """Return how many notes a lane may begin at or after *first_tick* and before *end_tick*, chance apart."""
+    strip = line.lane.ratchet_strip
+    ratchets = 1
+    if strip:
+        ratchets = max((value for value in strip.values if value is not None), default=1)
+        ratchets = min(RATCHET.high, ratchets + (strip.spread.by if strip.spread else 0))
+    return ratchets * (line.course.first_at(end_tick) - line.course.first_at(first_tick))
 
 
-def step_count(course: Course, first_tick: int, end_tick: int) -> int:
-    """Return how many steps of a lane begin at or after *first_tick* and before *end_tick*."""
-    return course.first_at(end_tick) - course.first_at(first_tick)
+def reach(line: LaneLine, feel: Feel, first_tick: int, end_tick: int) -> int:
+    """Return for how long after *end_tick* a note of the lane may last that begins before, in ticks."""
+    longest = longest_note(line, feel)
+    if may_tie(line):
+        ends = play(line, feel, first_tick, end_tick).notes.ends
+        longest = max(longest, int(ends.max(initial=end_tick)) - end_tick)
+    return longest
 
 
-def play(line: LaneLine, first_tick: int, end_tick: int) -> Played:
-    """Return the steps of a lane that begin at or after *first_tick* and before *end_tick*.
+def moves_pitch(lane: Lane) -> bool:
+    """Return whether notes of *lane* may differ in pitch."""
+    return lane.octave_strip is not None or bool(lane.ratchet_strip and lane.ratchet_strip.climb)
+
+
+def play(line: LaneLine, feel: Feel, first_tick: int, end_tick: int) -> Played:
+    """Return what a lane plays: all notes that begin at or after *first_tick* and before *end_tick*, and a few beside.
 
     Costs the same wherever the stretch lies: positions are computed, never stepped up to.
     """
-    first, end = line.course.first_at(first_tick), line.course.first_at(end_tick)
-    return _remembered(line, first, end) if end - first <= REMEMBERED_STEPS else _play(line, first, end)
+    early, late = earliest_and_latest(line, feel)
+    first, end = line.course.first_at(first_tick - late), line.course.first_at(end_tick + early)
+    if end - first <= REMEMBERED_STEPS:
+        return _remembered(line, feel, first, end, first_tick, end_tick)
+    return _play(line, feel, first, end, first_tick, end_tick)
 
 
 @lru_cache(maxsize=256)
-def _remembered(line: LaneLine, first: int, end: int) -> Played:
-    return _play(line, first, end)
+def _remembered(line: LaneLine, feel: Feel, *stretch: int) -> Played:
+    return _play(line, feel, *stretch)
 
 
-def _play(line: LaneLine, first: int, end: int) -> Played:
-    lane, course = line.lane, line.course
-    counts = np.arange(first, end, dtype=np.int64)
-    numbers, hit = line.numbers(counts), line.hits(first, end)
-    starts = course.starts(counts)
-    ends = course.starts(counts, course.step * lane.length_percent / 100)
-    chances = _chances(line)[numbers]
-    return Played(
-        numbers=numbers,
-        starts=starts,
-        ends=np.maximum(ends, starts + 1),
-        hit=hit,
-        chances=chances,
-        sound=hit & _sounds(line, counts, chances),
+def _play(line: LaneLine, feel: Feel, first: int, end: int, first_tick: int, end_tick: int) -> Played:
+    stretch = Stretch(line, first, end)
+    steps = np.flatnonzero(stretch.hit)
+    ratchets = _ratchets(stretch)
+    placing = Placing(stretch, feel, ratchets)
+    strokes = strokes_of(stretch)
+    lengths = lengths_of(stretch)[steps]
+    chances = chances_of(stretch)
+    silent = covered(stretch)
+    sound = sounding(stretch, chances) & ~silent
+    octaves = strayed(
+        values_at(line.lane.octave_strip, OCTAVE, stretch, 0), line.lane.octave_strip, OCTAVE, stretch
     )
 
+    # Every hit's notes, one after the other.
+    counts = ratchets[steps]
+    of = np.repeat(np.arange(steps.size), counts)
+    which = steps[of]
+    note = np.arange(of.size) - np.repeat(np.cumsum(counts) - counts, counts)
+    starts = placing.starts(which, note)
+    ends = placing.ends(which, note, np.where(lengths[of] == TIED, 100, lengths[of]))
+    kept = ~placing.is_cut_off(which, note)
+    of, which, note, starts, ends = (column[kept] for column in (of, which, note, starts, ends))
+    heads, lasts = np.flatnonzero(note == 0), np.append(np.flatnonzero(note == 0)[1:] - 1, note.size - 1)
+    early = np.minimum(starts, 0)  # nothing starts before the pattern's first moment
+    starts, ends = starts - early, ends - early
+    if (tied := np.flatnonzero(lengths == TIED)).size:
+        until = _next_starts(stretch, feel, steps, starts[heads])[tied]
+        longest = MAX_TIE_BARS * line.frame.meter.bar_ticks
+        ends[lasts[tied]] = np.minimum(until, starts[lasts[tied]] + longest)
+    ends = np.maximum(ends, starts + 1)
+    velocities = strokes.rounded(which, *_faded(stretch, counts, of, note))
+    climb = line.lane.ratchet_strip.climb if line.lane.ratchet_strip else 0
+    hits = Hits(
+        steps=steps,
+        starts=starts[heads],
+        ends=ends[lasts] if steps.size else ends,
+        velocities=velocities[heads],
+        chances=chances[steps],
+        sound=sound[steps],
+        ratchets=counts,
+        nudges=placing.nudges[steps],
+        lengths=lengths,
+        accented=strokes.accented[steps],
+        octaves=octaves[steps],
+        letters=letters_of(stretch)[steps],
+        covered=silent[steps],
+    )
+    bursts = burst_notes(line, feel, first_tick, end_tick)
+    heard = sound[which] & (starts >= first_tick) & (starts < end_tick)
+    notes = Notes(
+        starts=np.concatenate([starts[heard], bursts.starts[bursts.sound]]),
+        ends=np.concatenate([ends[heard], bursts.ends[bursts.sound]]),
+        velocities=np.concatenate([velocities[heard], bursts.velocities[bursts.sound]]),
+        climbs=np.concatenate(
+            [(octaves[which] * _SEMITONES + note * climb)[heard], np.zeros(int(bursts.sound.sum()), np.int64)]
+        ),
+        straights=np.concatenate(
+            [line.course.starts(stretch.counts[which[heard]]), bursts.starts[bursts.sound]]
+        ),
+    )
+    return Played(stretch, placing.grid, hits, bursts, notes)
 
-def _chances(line: LaneLine) -> Ticks:
-    """Return the chance of each step number, in 1/10,000: the lane's times the step's own."""
-    chances = np.full(line.steps, line.lane.chance_percent * 100)
-    for chance in line.lane.step_chances:
-        if chance.step < line.steps:
-            chances[chance.step] = line.lane.chance_percent * chance.percent
-    return chances
+
+def _ratchets(stretch: Stretch) -> Ticks:
+    strip = stretch.line.lane.ratchet_strip
+    return strayed(values_at(strip, RATCHET, stretch, 1), strip, RATCHET, stretch)
 
 
-def _sounds(line: LaneLine, counts: Ticks, chances: Ticks) -> NDArray[np.bool_]:
-    if not np.any((chances > 0) & (chances < CERTAIN)):
-        return chances > 0
-    keys = line.luck_keys(counts, *line.course.cycle_and_place(counts))
-    return sounds(chances, draws(line.frame.dice, line.lane.id, Purpose.CHANCE, *keys))
+def _faded(stretch: Stretch, counts: Ticks, of: Ticks, note: Ticks) -> tuple[Ticks, int]:
+    """Return each note's share of its step's velocity: numerators, and the denominator of all."""
+    strip = stretch.line.lane.ratchet_strip
+    if strip is None or strip.fade_from == strip.fade_to == 100:
+        return np.ones_like(note), 1
+    parts = np.maximum(counts[of] - 1, 1)
+    common = int(np.lcm.reduce(np.unique(parts), initial=1))
+    shares = (strip.fade_from * parts + (strip.fade_to - strip.fade_from) * note) * (common // parts)
+    return shares, 100 * common
+
+
+def _next_starts(stretch: Stretch, feel: Feel, steps: Ticks, starts: Ticks) -> Ticks:
+    """Return when the next hit after each begins; where a pass ends that is played once, its end."""
+    line, course = stretch.line, stretch.line.course
+    following = line.next_hit(stretch.end)
+    counts = stretch.counts[steps]
+    if following is None:
+        after, last = np.array([counts[-1] + 1]), starts[-1:] + 1
+    else:
+        one = Stretch(line, following, following + 1)
+        after = np.array([following])
+        last = Placing(one, feel, np.ones(1, np.int64)).starts(np.zeros(1, np.int64), np.zeros(1, np.int64))
+    result: Ticks = np.append(starts[1:], np.maximum(last, 0))
+    if course.once:
+        runs, _ = course.run_and_index(counts)
+        next_runs, _ = course.run_and_index(np.append(counts[1:], after))
+        result = np.where(next_runs > runs, (runs + 1) * course.period_ticks, result)
+    return result

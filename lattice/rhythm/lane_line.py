@@ -18,8 +18,9 @@ from lattice.document.step_value import StepValue
 from lattice.document.timing import BarRestart, PassRestart
 from lattice.luck.draws import PLACES, Purpose, draws
 from lattice.rhythm import along
-from lattice.rhythm.line import Line
+from lattice.rhythm.line import MAX_LINE, Line
 from lattice.rhythm.source_hits import source_hits
+from lattice.rhythm.thin import kept_of
 from lattice.rhythm.turns import complement, rotate
 
 __all__ = ["LUCKY_REACH", "Frame", "LaneLine", "line_of", "lines_of"]
@@ -148,6 +149,44 @@ class LaneLine:
             _, indices = self.course.run_and_index(np.arange(first, end))
             return self.line.at(indices)
         return self._lucky_hits(first, end)
+
+    def hits_before(self, first: int, end: int) -> Ticks:
+        """Return how many hits came before each of the steps counted from *first* up to *end*, along its run.
+
+        Where luck decides the order, counting begins again with each cycle, except for a shuffled lane of its own whose
+        cycles have a number of hits that can be told.
+        """
+        _, indices = self.course.run_and_index(np.arange(first, end))
+        if not self.is_lucky:
+            return self.line.before(indices)
+        low = self._cycle_begin(first)
+        hits = self.hits(low, end)
+        cycles, _ = self.course.cycle_and_place(np.arange(low, end))
+        before = along.hits_before(hits, cycles)[first - low :]
+        return before + self._hits_of_cycles(indices // self.course.cycle)
+
+    def _hits_of_cycles(self, cycles: Ticks) -> Ticks:
+        """Return how many hits the first *cycles* of a run have; 0 where that depends on luck."""
+        lane = self.lane
+        if self.followed or lane.direction != "shuffled" or (lane.thin and lane.edits):
+            return np.zeros_like(cycles)
+        by_number = along.edited(self._by_number, np.arange(self.steps), lane.edits)
+        of_cycle = int(by_number[self.range].sum())
+        if lane.thin is None:
+            return cycles * of_cycle
+        if lane.thin.each_cycle:
+            return cycles * kept_of(np.array(of_cycle), lane.thin)
+        return kept_of(cycles * of_cycle, lane.thin)
+
+    def next_hit(self, count: int) -> int | None:
+        """Return the count of the first hit at or after *count*; None if none is in reach."""
+        reach = 64
+        while reach <= MAX_LINE:
+            found = np.flatnonzero(self.hits(count, count + reach))
+            if found.size:
+                return int(count + found[0])
+            count, reach = count + reach, reach * 2
+        return None
 
     @cached_property
     def line(self) -> Line:

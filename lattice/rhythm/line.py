@@ -43,6 +43,19 @@ class Line:
         """How many hits there are in what comes round."""
         return int(self.hits[self.lead :].sum())
 
+    @cached_property
+    def _counted(self) -> NDArray[np.int64]:
+        """How many hits come before each step, and before the end."""
+        return np.concatenate([[0], np.cumsum(self.hits)])
+
+    def before(self, indices: NDArray[np.int64]) -> NDArray[np.int64]:
+        """Return how many hits of the run come before the steps of those numbers in it."""
+        rounds, into = np.divmod(np.maximum(indices - self.lead, 0), self.period)
+        result: NDArray[np.int64] = (
+            self._counted[np.minimum(indices, self.lead) + into] + rounds * self.period_hits
+        )
+        return result
+
     def at(self, indices: NDArray[np.int64]) -> NDArray[np.bool_]:
         """Return whether the steps of those numbers in the run are hits."""
         if self.lead == 0:

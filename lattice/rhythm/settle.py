@@ -6,6 +6,7 @@ import numpy as np
 
 from lattice.document.lane import CLOCK_FIELDS
 from lattice.document.source import MAX_STEPS, Drawn, Made
+from lattice.document.strip import CONTROL, STRIPS, Strip
 from lattice.rhythm.lane_line import LaneLine
 
 __all__ = ["settled"]
@@ -33,11 +34,8 @@ def settled(line: LaneLine) -> dict[str, Any]:
     # What was silent only at the very start comes round from the first step on.
     hits = line.line.at(np.arange(lead, lead + period))
     hits = np.roll(hits, lead % period)
-    drawn = {
-        "source": _drawn(period, np.flatnonzero(hits).tolist()),
-        "step_chances": _played_chances(line, period),
-    }
-    return drawn | _PLAIN_TURNS | clock | _PLAIN_ORDER
+    source = {"source": _drawn(period, np.flatnonzero(hits).tolist())}
+    return source | _by_place(line, period) | _PLAIN_TURNS | clock | _PLAIN_ORDER
 
 
 def _clock_of(line: LaneLine) -> dict[str, Any]:
@@ -45,11 +43,34 @@ def _clock_of(line: LaneLine) -> dict[str, Any]:
     return {field: leader[field] for field in CLOCK_FIELDS}
 
 
-def _played_chances(line: LaneLine, count: int) -> list[dict[str, int]]:
-    """Return the chances of steps, by the places at which they are played: there they are drawn."""
-    own = {chance.step: chance.percent for chance in line.lane.step_chances}
+def _by_place(line: LaneLine, count: int) -> dict[str, Any]:
+    """Return all that belongs to step numbers, by the places at which they are played: there they are drawn."""
+    lane = line.lane
     played = line.numbers(np.arange(count)).tolist()
-    return [{"step": place, "percent": own[number]} for place, number in enumerate(played) if number in own]
+    moved: dict[str, Any] = {
+        field: [
+            {**row.model_dump(mode="json"), "step": place}
+            for place, number in enumerate(played)
+            for row in getattr(lane, field)
+            if row.step == number
+        ]
+        for field in ("links", "step_rules")
+    }
+    for kind in STRIPS.values():
+        strips = getattr(lane, kind.field)
+        if kind is CONTROL:
+            moved[kind.field] = [_strip_by_place(strip, played) for strip in strips]
+        elif strips is not None:
+            moved[kind.field] = _strip_by_place(strips, played)
+    return moved
+
+
+def _strip_by_place(strip: Strip, played: list[int]) -> dict[str, Any]:
+    old = strip.model_dump(mode="json")
+    values = old["values"]
+    if strip.free or not values:
+        return old
+    return old | {"values": [values[number] if number < len(values) else None for number in played]}
 
 
 def _first_cycle_by_number(line: LaneLine) -> dict[str, Any]:

@@ -3,7 +3,9 @@
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["is_counted"]
+from lattice.document.turns import Thin
+
+__all__ = ["is_counted", "kept_of"]
 
 
 def is_counted(ordinals: NDArray[np.int64], every: int, first: int) -> NDArray[np.bool_]:
@@ -16,3 +18,13 @@ def is_counted(ordinals: NDArray[np.int64], every: int, first: int) -> NDArray[n
     """
     result: NDArray[np.bool_] = ordinals % every == first - 1
     return result
+
+
+def kept_of(hits: NDArray[np.int64], thin: Thin) -> NDArray[np.int64]:
+    """Return how many of the first so many *hits* are left after thinning.
+
+    >>> kept_of(np.array([0, 1, 2, 3, 7]), Thin(every=3, first=2)).tolist()
+    [0, 0, 1, 1, 2]
+    """
+    counted: NDArray[np.int64] = (hits + thin.every - thin.first) // thin.every
+    return counted if thin.keeps == "only" else hits - counted

@@ -3,6 +3,7 @@
 from lattice.sentence.setting import Speech
 from lattice.sentence.standing import standing, standing_choices
 from lattice.sentence.step_value import say_step_value
+from lattice.sentence.strips import strip_words
 from lattice.sentence.table import SETTINGS, alternatives, bench, offers, sentence
 from lattice.sentence.words import Choice, Field, Offer, Part, Sentence, Word
 
@@ -22,4 +23,5 @@ __all__ = [
     "sentence",
     "standing",
     "standing_choices",
+    "strip_words",
 ]

@@ -21,9 +21,9 @@ from lattice.sentence.setting import Setting, Speech, Words, offered
 from lattice.sentence.step_value import note_choices, note_value_words, say_step_value
 from lattice.sentence.words import Choice, Offer, Patch, Word, choice, choices, number, text
 
-__all__ = ["CLOCK"]
+__all__ = ["CLOCK", "DIRECTIONS_SAID"]
 
-_DIRECTIONS_SAID: dict[Direction, str] = {
+DIRECTIONS_SAID: dict[Direction, str] = {
     "forward": "forward",
     "backward": "backward",
     "to-and-fro": "to and fro",
@@ -281,12 +281,12 @@ def _offer_range(speech: Speech) -> list[Offer]:
 
 def _say_direction(speech: Speech) -> list[Word]:
     direction = speech.lane.direction
-    return [] if direction == "forward" else [choice(_DIRECTIONS_SAID[direction], "direction")]
+    return [] if direction == "forward" else [choice(DIRECTIONS_SAID[direction], "direction")]
 
 
 def _direction_choices(speech: Speech) -> list[Choice]:
     return choices(
-        [(direction, _DIRECTIONS_SAID[direction]) for direction in DIRECTIONS],
+        [(direction, DIRECTIONS_SAID[direction]) for direction in DIRECTIONS],
         speech.lane.direction,
         lambda key: {"direction": key},
     )

@@ -8,7 +8,18 @@ from lattice.document.lane import Lane
 from lattice.rhythm.lane_line import Frame, LaneLine
 from lattice.sentence.words import Choice, Offer, Patch, Word, number, text
 
-__all__ = ["Alternatives", "Setting", "Speech", "Words", "either", "nothing", "offered", "one_number"]
+__all__ = [
+    "Alternatives",
+    "Setting",
+    "Speech",
+    "Words",
+    "either",
+    "no_alternatives",
+    "nothing",
+    "offered",
+    "one_number",
+    "unlabelled",
+]
 
 
 @dataclass(frozen=True)
@@ -43,12 +54,18 @@ def nothing(_: Speech) -> list[Any]:
     return []
 
 
+def no_alternatives(_: Speech) -> Mapping[str, Alternatives]:
+    """Return that there are none."""
+    return {}
+
+
 @dataclass(frozen=True)
 class Setting:
     """A row of the table. *fields*: those of a Lane that it speaks of.
 
     *say*: what the sentence says where the setting is not plain, else nothing. *on_bench*: what stands there under its
-    label, plain or not. *alternatives*: by the name of a word that opens them. *offers*: what a "+" may begin.
+    label, plain or not. *alternatives*: by the name of a word that opens them; *more_alternatives*: of words that
+    depend on the lane. *offers*: what a "+" may begin.
     """
 
     name: str
@@ -59,6 +76,7 @@ class Setting:
     on_bench: Words
     red: bool = False
     alternatives: Mapping[str, Alternatives] = field(default_factory=dict)
+    more_alternatives: Callable[[Speech], Mapping[str, Alternatives]] = no_alternatives
     offers: Callable[[Speech], list[Offer]] = nothing
 
     def plain(self) -> Patch | None:
@@ -72,6 +90,11 @@ class Setting:
 def either(say: Words, plain: Words) -> Words:
     """Return what says what *say* does, or *plain* where that says nothing."""
     return lambda speech: say(speech) or plain(speech)
+
+
+def unlabelled(say: Words) -> Words:
+    """Return what says what *say* does without its first word, which is the label on the bench."""
+    return lambda speech: say(speech)[1:]
 
 
 def offered(

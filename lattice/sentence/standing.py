@@ -6,6 +6,7 @@ from typing import get_args
 from lattice.document.meter import BEATS, Meter
 from lattice.document.piece import DICE, TEMPO, Score
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN
+from lattice.sentence.feel import SWING, swing_choices, swing_words
 from lattice.sentence.step_value import note_choices, note_value_words
 from lattice.sentence.words import Choice, Part, Word, choice, choices, number, text
 
@@ -13,9 +14,13 @@ __all__ = ["standing", "standing_choices"]
 
 
 def standing(score: Score, dice: int) -> list[Part]:
-    """Return tempo, meter, length, step value and dice as words. The tempo is the piece's, the rest the pattern's."""
+    """Return tempo, swing, meter, length, step value and dice as words.
+
+    Tempo and swing are the piece's, the rest the pattern's.
+    """
     return [
         _part("tempo", "Quarter notes a minute.", [_tempo(score.tempo)]),
+        _part("swing", SWING, swing_words(score.swing)),
         _part("meter", "Beats in a bar, and the note value of a beat.", _meter(score.meter)),
         _part("bars", "How long one pass of the pattern is.", _bars(score)),
         _part(
@@ -78,4 +83,8 @@ def _step_choices(score: Score) -> list[Choice]:
     return note_choices(score.step_value, lambda other: {"step_value": other.model_dump()})
 
 
-_CHOICES: dict[str, Callable[[Score], list[Choice]]] = {"meter": _meter_choices, "step value": _step_choices}
+_CHOICES: dict[str, Callable[[Score], list[Choice]]] = {
+    "swing": lambda score: swing_choices(score.swing),
+    "meter": _meter_choices,
+    "step value": _step_choices,
+}

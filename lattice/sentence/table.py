@@ -6,12 +6,16 @@ know.
 """
 
 from lattice.document.source import MAX_EVERY, MAX_STEPS
-from lattice.document.timing import MAX_BARS_OF_A_PATTERN
 from lattice.document.turns import Thin
 from lattice.rhythm.settle import settled
+from lattice.sentence.bursts import BURSTS
 from lattice.sentence.clock import CLOCK
-from lattice.sentence.setting import Setting, Speech, either, offered, one_number
+from lattice.sentence.feel import STROKES, TIMING
+from lattice.sentence.luck import LUCK
+from lattice.sentence.setting import Setting, Speech, either, offered
+from lattice.sentence.sound import SOUND
 from lattice.sentence.source import followed_choices, offer_replies, say_source, source_choices
+from lattice.sentence.strips import CHANCE, CONTROLS, LENGTH, NUDGE, OCTAVE, ROLLS, VELOCITY
 from lattice.sentence.words import (
     Choice,
     Field,
@@ -66,9 +70,10 @@ def offers(speech: Speech) -> list[Offer]:
 def alternatives(speech: Speech, setting: str, word: str) -> list[Choice]:
     """Return what the *word* of a *setting* could be instead. Raises KeyError if there is no such word."""
     row = next((row for row in SETTINGS if row.name == setting), None)
-    if row is None or word not in row.alternatives:
+    known = {**row.alternatives, **row.more_alternatives(speech)} if row else {}
+    if word not in known:
         raise KeyError(f"{setting}: {word}")
-    return row.alternatives[word](speech)
+    return known[word](speech)
 
 
 # ---- Turns ----
@@ -153,46 +158,6 @@ def _edit_choices(speech: Speech) -> list[Choice]:
     )
 
 
-# ---- Luck and standing ----
-
-
-def _say_step_chances(speech: Speech) -> list[Word]:
-    count = sum(
-        chance.step < speech.line.steps and chance.percent < 100 for chance in speech.lane.step_chances
-    )
-    return [choice(f"chances on {count}", "step chances")] if speech.lane.step_chances else []
-
-
-def _step_chance_choices(_: Speech) -> list[Choice]:
-    return choices(
-        [("own", "as they are"), ("plain", "every step at 100 %")], "own", lambda _: {"step_chances": []}
-    )
-
-
-def _say_luck(speech: Speech) -> list[Word]:
-    bars = speech.lane.luck_bars
-    if bars is None:
-        return []
-    count = number("bars of luck", "luck_bars", bars, 1, MAX_BARS_OF_A_PATTERN)
-    return [choice("luck again", "luck"), text(" every "), count, text(" bar" if bars == 1 else " bars")]
-
-
-def _luck_choices(speech: Speech) -> list[Choice]:
-    return choices(
-        [("fresh", "fresh for ever"), ("again", "luck again every 2 bars")],
-        "again" if speech.lane.luck_bars else "fresh",
-        lambda key: {"luck_bars": 2 if key == "again" else None},
-    )
-
-
-def _anchor_choices(speech: Speech) -> list[Choice]:
-    return choices(
-        [("free", "free"), ("anchored", "anchored")],
-        "anchored" if speech.lane.anchored else "free",
-        lambda key: {"anchored": key == "anchored"},
-    )
-
-
 _SOURCE = (
     "Where the hits come from: spread evenly, by number, thrown, drawn by hand, or made from another lane."
 )
@@ -200,9 +165,6 @@ _ROTATE = "Every hit moves so many steps later, round the cycle."
 _COMPLEMENT = "Hits and rests change places."
 _THIN = "Only, or without, every so-many-th hit, counted on and on."
 _EDITS = "Single steps turned to hit or rest by hand, on top of all else."
-_STEP_CHANCES = "How often single steps sound; it multiplies the lane's chance. Paint it on the bench."
-_LUCK = "What the dice gave is given again after so many bars."
-_ANCHOR = "No throw, and nothing done to all lanes, touches it."
 
 SETTINGS: tuple[Setting, ...] = (
     Setting(
@@ -256,65 +218,17 @@ SETTINGS: tuple[Setting, ...] = (
         red=True,
         alternatives={"by hand": _edit_choices},
     ),
+    BURSTS,
     *CLOCK,
-    one_number(
-        "velocity",
-        "velocity",
-        (1, 127),
-        80,
-        explains="How hard every hit is struck; 100 when nothing is said.",
-    ),
-    one_number(
-        "length",
-        "length_percent",
-        (1, 400),
-        50,
-        explains="How long each note lasts, in parts of a step.",
-        unit=" %",
-    ),
-    one_number(
-        "chance",
-        "chance_percent",
-        (0, 100),
-        75,
-        explains="How often a hit sounds; the dice decide which.",
-        unit=" %",
-        red=True,
-    ),
-    Setting(
-        "step chances",
-        "on steps",
-        frozenset({"step_chances"}),
-        _STEP_CHANCES,
-        _say_step_chances,
-        _say_step_chances,  # the bench has them to paint
-        red=True,
-        alternatives={"step chances": _step_chance_choices},
-    ),
-    Setting(
-        "luck",
-        "luck",
-        frozenset({"luck_bars"}),
-        _LUCK,
-        _say_luck,
-        either(_say_luck, lambda _: [choice("fresh for ever", "luck")]),
-        red=True,
-        alternatives={"luck": _luck_choices},
-        offers=offered(
-            "luck again every 2 bars",
-            _LUCK,
-            {"luck_bars": 2},
-            lambda speech: speech.lane.luck_bars is not None,
-        ),
-    ),
-    Setting(
-        "anchor",
-        "standing",
-        frozenset({"anchored"}),
-        _ANCHOR,
-        lambda speech: [choice("anchored", "standing")] if speech.lane.anchored else [],
-        lambda speech: [choice("anchored" if speech.lane.anchored else "free", "standing")],
-        alternatives={"standing": _anchor_choices},
-        offers=offered("anchored", _ANCHOR, {"anchored": True}, lambda speech: speech.lane.anchored),
-    ),
+    VELOCITY,
+    *STROKES,
+    ROLLS,
+    LENGTH,
+    NUDGE,
+    OCTAVE,
+    CONTROLS,
+    CHANCE,
+    *LUCK,
+    *TIMING,
+    *SOUND,
 )

@@ -7,12 +7,14 @@ from accounts.api import router as accounts
 from accounts.auth import signed_in
 from clips.api import router as clips
 from django.http import HttpRequest
+from library.api import kits, starters
 from ninja import NinjaAPI
 from ninja.errors import ValidationError, ValidationErrorContext
 from ninja.parser import Parser
 from ninja.renderers import BaseRenderer
 from pieces.api import router as pieces
 from pieces.render_api import router as render
+from sounds.api import router as sounds
 
 from config.errors import register
 
@@ -66,3 +68,6 @@ api.add_router("/session", accounts, tags=["session"])
 api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/render", render, tags=["render"])
 api.add_router("/clips", clips, tags=["clips"])
+api.add_router("/sounds", sounds, tags=["sounds"])
+api.add_router("/kits", kits, tags=["kits"])
+api.add_router("/starters", starters, tags=["starters"])

@@ -31,6 +31,8 @@ INSTALLED_APPS = [
     "accounts",
     "pieces",
     "clips",
+    "sounds",
+    "library",
     "demo",
 ]
 MIDDLEWARE = [

@@ -1,22 +1,37 @@
 """The demo's pieces: music for the night crossing of a harbour ferry."""
 
 from lattice.document import (
+    Accent,
     BarRestart,
+    Burst,
+    ChanceStrip,
+    ControlStrip,
+    CycleRule,
     Drawn,
     Echo,
     Euclidean,
+    Free,
+    Humanise,
     Lane,
+    LengthStrip,
+    Link,
     Meter,
     NoteSpan,
+    NudgeStrip,
     Numbered,
+    OctaveStrip,
     Once,
     Pattern,
     Piece,
+    RatchetStrip,
     Reply,
     Rests,
-    StepChance,
+    Spread,
+    StepRule,
     StepValue,
+    Swing,
     Thin,
+    VelocityStrip,
 )
 from lattice.document.source import Source
 
@@ -33,6 +48,11 @@ def _lane(voice: str, source: Source, **fields: object) -> Lane:
     )
 
 
+def _at(values: dict[int, int]) -> tuple[int | None, ...]:
+    """Values of a strip by step, counted from 0; the others are plain."""
+    return tuple(values.get(step) for step in range(max(values) + 1))
+
+
 def _in(hits: int, steps: int) -> Euclidean:
     return Euclidean(hits=hits, steps=steps)
 
@@ -40,6 +60,7 @@ def _in(hits: int, steps: int) -> Euclidean:
 NIGHT_FERRY = Piece(
     name="Night Ferry",
     tempo=112,
+    swing=Swing(percent=54),
     patterns=(
         Pattern(
             id="a",
@@ -47,15 +68,39 @@ NIGHT_FERRY = Piece(
             dice=7081,
             lanes=_lanes(
                 _lane("thud", _in(4, 16), velocity=112, anchored=True),
-                _lane("chain", Drawn(steps=16, hits=(4, 12)), velocity=104),
-                _lane("bottle", _in(5, 16), rotate=2, velocity=86),
-                _lane("clink", Rests(of="bottle"), thin=Thin(every=3), velocity=64),
-                _lane("hiss", _in(7, 12), complement=True, velocity=58, length_percent=60),
                 _lane(
-                    "shell", _in(3, 7), span=NoteSpan(value=StepValue(note=2)), velocity=70, chance_percent=75
+                    "chain", Drawn(steps=16, hits=(4, 12)), velocity=104, humanise=Humanise(ms=4, velocity=3)
+                ),
+                _lane("bottle", _in(5, 16), rotate=2, velocity=86, pan=-25),
+                _lane(
+                    "clink",
+                    Rests(of="bottle"),
+                    thin=Thin(every=3),
+                    velocity=62,
+                    accent=Accent(velocity=104, every=3),
+                    ratchet_strip=RatchetStrip(values=_at({11: 3}), fade_from=100, fade_to=45),
+                    beat_weight=25,
+                    pan=20,
+                ),
+                _lane(
+                    "hiss",
+                    _in(7, 12),
+                    complement=True,
+                    velocity=58,
+                    length_percent=60,
+                    velocity_strip=VelocityStrip(values=(58, 40, 66, 48, 54), free=Free(advance="hit")),
+                ),
+                _lane(
+                    "shell",
+                    _in(3, 7),
+                    span=NoteSpan(value=StepValue(note=2)),
+                    velocity=70,
+                    chance_percent=75,
+                    velocity_strip=VelocityStrip(spread=Spread(by=12, shape="middle")),
+                    pan=45,
                 ),
                 _lane("winch", _in(4, 11), direction="backward", velocity=90, chance_percent=65),
-                _lane("rope", Echo(of="winch", shift=3), velocity=46, chance_percent=70),
+                _lane("rope", Echo(of="winch", shift=3), velocity=46, chance_percent=70, pan=-40),
                 _lane(
                     "rail",
                     _in(3, 8),
@@ -64,6 +109,8 @@ NIGHT_FERRY = Piece(
                     velocity=52,
                     chance_percent=60,
                     luck_bars=4,
+                    octave_strip=OctaveStrip(values=_at({3: 1, 6: -1})),
+                    level_db=-4,
                 ),
                 _lane("bell", Drawn(steps=8, hits=(0, 3, 6)), once=Once(bars=7), velocity=74),
             ),
@@ -76,7 +123,16 @@ NIGHT_FERRY = Piece(
             bars=8,
             lanes=_lanes(
                 _lane("thud", Drawn(steps=16, hits=(0, 6, 10)), velocity=110, anchored=True),
-                _lane("chain", Drawn(steps=16, hits=(4, 12)), velocity=104),
+                _lane(
+                    "chain",
+                    Drawn(steps=16, hits=(4, 7, 9, 12, 15)),
+                    velocity=108,
+                    # The ghost notes come three times in four; the last two together or not at all.
+                    velocity_strip=VelocityStrip(values=_at({7: 38, 9: 30, 15: 44})),
+                    chance_strip=ChanceStrip(values=_at({7: 75, 9: 75, 15: 75})),
+                    links=(Link(step=7), Link(step=9)),
+                    humanise=Humanise(ms=5, velocity=3),
+                ),
                 _lane("bottle", Numbered(hits=5, steps=16, number="1204"), velocity=80),
                 _lane("clink", Reply(of="bottle"), velocity=68),
                 _lane(
@@ -85,10 +141,23 @@ NIGHT_FERRY = Piece(
                     velocity=56,
                     length_percent=60,
                     restart=BarRestart(bars=2),
-                    step_chances=(StepChance(step=3, percent=50), StepChance(step=9, percent=25)),
+                    chance_strip=ChanceStrip(values=_at({3: 50, 9: 25})),
                 ),
-                _lane("plank", _in(3, 10), direction="to-and-fro", velocity=84),
-                _lane("gull", _in(1, 4), step_value=StepValue(note=2, kind="dotted"), rotate=1, velocity=50),
+                _lane(
+                    "plank",
+                    _in(3, 10),
+                    direction="to-and-fro",
+                    velocity=84,
+                    nudge_strip=NudgeStrip(values=_at({3: 18, 6: -12})),
+                ),
+                _lane(
+                    "gull",
+                    _in(1, 4),
+                    step_value=StepValue(note=2, kind="dotted"),
+                    rotate=1,
+                    velocity=50,
+                    cycle_rule=CycleRule(nth=1, of=2),
+                ),
             ),
         ),
     ),
@@ -129,19 +198,77 @@ SLACK_WATER = Piece(
             id="a",
             name="A",
             dice=90210,
+            bars=4,
             lanes=_lanes(
                 _lane("thud", Drawn(steps=16, hits=(0, 6, 10)), velocity=112),
-                _lane("chain", Drawn(steps=16, hits=(4, 12)), velocity=106),
-                _lane("clink", _in(16, 16), velocity=56, chance_percent=70, length_percent=50),
+                _lane(
+                    "chain",
+                    Drawn(steps=16, hits=(4, 12)),
+                    velocity=106,
+                    # Five in the space of two eighths, at the end of every second time round.
+                    bursts=(
+                        Burst(
+                            bars=3,
+                            count=6,
+                            value=StepValue(note=8),
+                            notes=5,
+                            length=2,
+                            fade_from=45,
+                            fade_to=110,
+                        ),
+                    ),
+                ),
+                _lane(
+                    "clink",
+                    _in(16, 16),
+                    velocity=60,
+                    chance_percent=85,
+                    length_percent=50,
+                    beat_weight=60,
+                    accent=Accent(velocity=100, every=5),
+                    ratchet_strip=RatchetStrip(
+                        values=_at({3: 2, 7: 3, 10: 2, 14: 4}), fade_from=60, fade_to=110, climb=1
+                    ),
+                    humanise=Humanise(ms=3, velocity=5),
+                    pan=-15,
+                ),
                 _lane(
                     "rope",
                     _in(11, 24),
                     step_value=StepValue(note=16, kind="triplet"),
                     velocity=64,
-                    chance_percent=55,
+                    chance_percent=70,
+                    velocity_strip=VelocityStrip(
+                        values=(70, 44, 56, 38, 62), free=Free(direction="to-and-fro")
+                    ),
+                    evened=20,
+                    pan=35,
                 ),
-                _lane("rail", _in(7, 15), velocity=70, chance_percent=60),
-                _lane("winch", _in(2, 5), step_value=StepValue(note=8, kind="dotted"), velocity=92),
+                _lane(
+                    "rail",
+                    _in(7, 15),
+                    velocity=70,
+                    chance_percent=80,
+                    links=(Link(step=0, letter="a"), Link(step=2, letter="a"), Link(step=4, letter="a")),
+                    length_strip=LengthStrip(values=_at({0: 0, 6: 200})),
+                ),
+                _lane(
+                    "winch",
+                    _in(2, 5),
+                    step_value=StepValue(note=8, kind="dotted"),
+                    velocity=92,
+                    control_strips=(
+                        ControlStrip(controller=74, values=(40, 64, 90, 110, 76), free=Free(advance="hit")),
+                    ),
+                ),
+                _lane(
+                    "bell",
+                    _in(1, 8),
+                    step_value=StepValue(note=2),
+                    velocity=58,
+                    step_rules=(StepRule(step=0, rule=CycleRule(nth=2, of=2)),),
+                    level_db=-6,
+                ),
             ),
         ),
     ),

@@ -1,19 +1,26 @@
 """The engine over HTTP: no sign-in, no database, no state."""
 
+from itertools import cycle
+
 from accounts.auth import from_our_page
 from config.refusal import refusals
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import BaseModel
 
+from lattice import hands
 from lattice import render as engine
 from lattice.document import DocumentError
 from lattice.render import Alternative, Measures, Rendering, Window
+from lattice.rhythm.lane_line import line_of
 from pieces.schemas import (
     MAX_SCREEN_BARS,
     AlternativesQuestion,
+    Changed,
     MeasuresQuestion,
     RenderQuestion,
+    StepsQuestion,
+    StripQuestion,
     Thrown,
     ThrowQuestion,
 )
@@ -35,7 +42,7 @@ def _check(window: Window) -> None:
 def render(request: HttpRequest, body: RenderQuestion) -> HttpResponse:
     """Everything to be drawn and heard of a window of a score."""
     _check(body.window)
-    return _json(engine.picture(body.score, body.dice, body.window, body.chosen))
+    return _json(engine.picture(body.score, body.dice, body.window, body.chosen, body.shown))
 
 
 @router.post("/alternatives", response={200: list[Alternative], **refusals(422)})
@@ -57,6 +64,40 @@ def throw(request: HttpRequest, body: ThrowQuestion) -> HttpResponse:
         return _json(Thrown(sources=engine.throw_all(body.score, body.percent, body.throw)))
     lane = body.score.lane(body.lane)
     return _json(Thrown(sources={lane.id: engine.throw_lane(lane, body.percent, body.throw)}))
+
+
+@router.post("/steps", response={200: Changed, **refusals(422)})
+def steps(request: HttpRequest, body: StepsQuestion) -> Changed:
+    """What lanes become when something is done to the steps that begin in a stretch of time."""
+    if body.end_tick <= body.first_tick:
+        raise DocumentError.of("end_tick", "the stretch has no length")
+    lines = [line_of(body.score, body.dice, lane) for lane in body.lanes]
+    first, end = body.first_tick, body.end_tick
+    if body.action == "copy":
+        return Changed(
+            patches={}, copied=[hands.copied(one, hands.chosen_numbers(one, first, end)) for one in lines]
+        )
+    if body.action == "paste":
+        if not body.copied:
+            raise DocumentError.of("copied", "nothing was copied")
+        laid = zip(lines, cycle(body.copied), strict=False)
+        return Changed(patches={line.lane.id: hands.paste(line, first, rows) for line, rows in laid})
+    return Changed(
+        patches={one.lane.id: hands.act(body.action, one, first, end, body.number) for one in lines}
+    )
+
+
+@router.post("/strip", response={200: Changed, **refusals(422)})
+def strip(request: HttpRequest, body: StripQuestion) -> Changed:
+    """What lanes become when something is done to one of their strips."""
+    patches = {}
+    for lane in body.lanes:
+        line = line_of(body.score, body.dice, lane)
+        if body.action == "throw":
+            patches[lane] = hands.throw_strip(line, body.strip, body.low, body.high, body.shape, body.throw)
+        else:
+            patches[lane] = hands.change_strip(line, body.strip, body.action)
+    return Changed(patches=patches)
 
 
 @router.post("/measures", response={200: Measures, **refusals(422)})

@@ -1,21 +1,25 @@
 """What the API takes and gives of pieces."""
 
 from datetime import datetime
-from typing import Annotated, Self
+from typing import Annotated, Any, Literal, Self
 
 from config.bodies import Body
 from pydantic import BaseModel, Field, StringConstraints
 
-from lattice.document import Drawn, Lane, Pattern, Piece, Score, read, score_of
+from lattice.document import Drawn, Lane, Meter, Pattern, Piece, Score, read, score_of
 from lattice.document.base import Id, Name
 from lattice.document.piece import Dice
 from lattice.document.source import MAX_THROW, Source
-from lattice.render import Window, picture
+from lattice.document.strip import Shape
+from lattice.hands import Action, Copied
+from lattice.render import MAX_BARS, PropertyName, Window, picture
+from lattice.strips.operations import Operation
 from pieces import models
 from pieces.services import NamedMoment
 
 __all__ = [
     "AlternativesQuestion",
+    "Changed",
     "CoverThread",
     "MeasuresQuestion",
     "MomentIn",
@@ -26,11 +30,14 @@ __all__ = [
     "RenderQuestion",
     "Save",
     "ShelfPiece",
+    "StepsQuestion",
+    "StripQuestion",
     "ThrowQuestion",
     "Thrown",
 ]
 
 MAX_SCREEN_BARS = 64
+MAX_TICK = MAX_BARS * Meter(numerator=32, denominator=1).bar_ticks
 
 
 class NewPiece(Body):
@@ -144,6 +151,7 @@ class RenderQuestion(Question):
 
     window: Window
     chosen: Annotated[list[Id], Field(max_length=64)] = []
+    shown: Annotated[PropertyName | None, Field(description="the property wanted at every step")] = None
 
 
 class AlternativesQuestion(Question):
@@ -167,6 +175,40 @@ class Thrown(BaseModel):
     """The sources that lanes have after a throw, by their ids."""
 
     sources: dict[str, Source]
+
+
+class StepsQuestion(Question):
+    """What to do with the steps of *lanes* that begin from *first_tick* to before *end_tick*.
+
+    *number*: of a throw, or of the notes of a roll or burst. *copied*: what to paste; pasting lays them down from
+    *first_tick* on, lane by lane in the order of *lanes*, and begins again with the first where there are more.
+    """
+
+    lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
+    first_tick: Annotated[int, Field(ge=0, le=MAX_TICK)]
+    end_tick: Annotated[int, Field(ge=1, le=MAX_TICK)]
+    action: Action | Literal["copy", "paste"]
+    number: Annotated[int, Field(ge=1, le=MAX_THROW)] = 1
+    copied: Annotated[list[Copied], Field(max_length=64)] = []
+
+
+class StripQuestion(Question):
+    """What to do with the strip called *strip* of *lanes*; to throw it, between which values, by which throw."""
+
+    lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
+    strip: Annotated[str, StringConstraints(max_length=20)]
+    action: Operation | Literal["throw"]
+    low: Annotated[int, Field(ge=-50, le=400)] = 0
+    high: Annotated[int, Field(ge=-50, le=400)] = 0
+    shape: Shape = "even"
+    throw: Annotated[int, Field(ge=1, le=MAX_THROW)] = 1
+
+
+class Changed(BaseModel):
+    """The fields that lanes change, by their ids; and what was copied of each that was asked of."""
+
+    patches: dict[str, dict[str, Any]]
+    copied: list[Copied] = []
 
 
 class MeasuresQuestion(Question):

@@ -37,27 +37,6 @@ def test_settings_are_changed_on_the_bench_as_in_the_sentence(musician):
     expect(musician.sentence("bottle")).to_contain_text("without each 3rd hit")
 
 
-def test_chances_of_steps_are_painted_and_heard(musician):
-    page = musician.open("Night Ferry").page
-    musician.choose("bottle")
-    bars = page.get_by_role("slider", name="Bottle: chance of each step")
-    box = bars.bounding_box()
-    width = box["width"] / 16
-    page.mouse.move(box["x"] + 0.5 * width, box["y"] + box["height"] / 2)
-    page.mouse.down()
-    page.mouse.move(box["x"] + 5.5 * width, box["y"] + box["height"] / 2, steps=3)
-    page.mouse.up()
-    expect(musician.sentence("bottle")).to_contain_text("chances on 6")
-    assert musician.moments()[0] == "Bottle: chances of 6 steps"
-    bars.focus()
-    page.keyboard.press("ArrowUp")
-    expect(bars).to_have_attribute("aria-valuetext", "step 1: 51 %")
-    page.keyboard.press("Delete")
-    expect(musician.sentence("bottle")).to_contain_text("chances on 5")
-    musician.alternative("Bottle on the bench: step chances, chances on 5", "every step at 100 %")
-    expect(musician.sentence("bottle")).not_to_contain_text("chances on")
-
-
 def test_a_lane_is_measured_from_when_the_piece_was_opened(musician):
     page = musician.open("Night Ferry").page
     measures = page.get_by_label("Measures", exact=True)

@@ -6,29 +6,46 @@ from hypothesis import strategies as st
 
 from lattice.document import (
     DOCKSIDE,
+    Accent,
     BarRestart,
     BarSpan,
+    Burst,
+    ChanceStrip,
+    CycleRule,
     Drawn,
     Echo,
     Edit,
     Euclidean,
+    Free,
+    Humanise,
     Lane,
+    LengthStrip,
+    Link,
     Meter,
     Moved,
     NoteSpan,
+    NudgeStrip,
     Numbered,
+    OctaveStrip,
     Once,
     PassRestart,
+    RatchetStrip,
     Reply,
     Rests,
     Score,
-    StepChance,
+    Spread,
     StepRange,
+    StepRule,
     StepValue,
+    Strip,
+    Swing,
     Thin,
     Thrown,
+    VelocityStrip,
 )
+from lattice.document.chance import LETTERS
 from lattice.document.step_value import KINDS, NOTES
+from lattice.document.strip import STRIPS, StripKind
 from lattice.document.timing import DIRECTIONS
 
 VOICES = [voice.id for voice in DOCKSIDE.voices]
@@ -123,7 +140,83 @@ def _by_step(model, **fields):
 
 
 edits = _by_step(Edit, hit=st.booleans())
-step_chances = _by_step(StepChance, percent=st.integers(0, 100))
+links = _by_step(Link, letter=st.sampled_from(LETTERS[:3]))
+cycle_rules = st.integers(2, 16).flatmap(
+    lambda of: st.builds(CycleRule, nth=st.integers(1, of), of=st.just(of))
+)
+step_rules = _by_step(StepRule, rule=cycle_rules)
+
+
+def strips(model: type[Strip], kind: StripKind, **fields: Any) -> st.SearchStrategy[Strip]:
+    """Any strip of a kind, whose spread keeps any bounds."""
+    value = st.integers(kind.low, kind.high)
+    ends = st.none() | value
+    spread = st.builds(
+        lambda by, low, high, shape: Spread(
+            by=by,
+            low=low if low is None or high is None else min(low, high),
+            high=high if low is None or high is None else max(low, high),
+            shape=shape,
+        ),
+        st.integers(1, min(200, kind.high - kind.low)),
+        ends,
+        ends,
+        st.sampled_from(["even", "middle"]),
+    )
+    free = st.builds(Free, direction=st.sampled_from(DIRECTIONS), advance=st.sampled_from(["step", "hit"]))
+    values = st.lists(st.none() | value, min_size=1, max_size=9).map(tuple)
+    return st.builds(model, values=values, free=st.none() | free, spread=st.none() | spread, **fields)
+
+
+percents = st.integers(1, 200)
+strip_fields = {
+    "velocity_strip": strips(VelocityStrip, STRIPS["velocity"]),
+    "chance_strip": strips(ChanceStrip, STRIPS["chance"]),
+    "ratchet_strip": strips(
+        RatchetStrip, STRIPS["ratchet"], fade_from=percents, fade_to=percents, climb=st.integers(-12, 12)
+    ),
+    "nudge_strip": strips(NudgeStrip, STRIPS["nudge"]),
+    "length_strip": strips(LengthStrip, STRIPS["length"]),
+    "octave_strip": strips(OctaveStrip, STRIPS["octave"]),
+}
+accents = st.integers(1, 32).flatmap(
+    lambda every: st.builds(
+        Accent, velocity=st.integers(1, 127), every=st.just(every), first=st.integers(1, every)
+    )
+)
+swings = st.builds(Swing, percent=st.integers(50, 75), note=st.sampled_from([8, 16]))
+bursts = st.lists(
+    st.builds(
+        Burst,
+        count=st.integers(0, 6),
+        value=step_values,
+        length=st.integers(1, 6),
+        notes=st.integers(1, 9),
+        fade_from=percents,
+        fade_to=percents,
+        chance_percent=st.integers(0, 100),
+    ),
+    max_size=2,
+).map(tuple)
+expression = st.fixed_dictionaries(
+    {},
+    optional=strip_fields
+    | {
+        "accent": accents,
+        "beat_weight": st.integers(0, 100),
+        "evened": st.integers(0, 100),
+        "swing": swings,
+        "humanise": st.builds(Humanise, ms=st.integers(0, 50), velocity=st.integers(0, 40)),
+        "links": links,
+        "cycle_rule": cycle_rules,
+        "step_rules": step_rules,
+        "bursts": bursts,
+        "channel": st.integers(1, 16),
+        "note": st.integers(0, 127),
+        "level_db": st.integers(-48, 6),
+        "pan": st.integers(-100, 100),
+    },
+)
 
 
 @st.composite
@@ -152,7 +245,7 @@ def lanes_called(draw: st.DrawFn, lane_id: str, others: tuple[str, ...] = ()) ->
         velocity=draw(st.integers(1, 127)),
         length_percent=draw(st.integers(1, 400)),
         chance_percent=draw(st.integers(0, 100)),
-        step_chances=draw(step_chances),
+        **draw(expression),
         luck_bars=draw(st.none() | st.integers(1, 8)),
         anchored=draw(st.booleans()),
         mute=draw(st.booleans()),
@@ -172,4 +265,10 @@ def scores(draw: st.DrawFn, min_lanes: int = 0, *, made: bool = True) -> Score:
     lanes = tuple(
         draw(lanes_called(lane_id, ids[:number] if made else ())) for number, lane_id in enumerate(ids)
     )
-    return score(*lanes, meter=draw(meters), step_value=draw(step_values), bars=draw(st.integers(1, 8)))
+    return score(
+        *lanes,
+        meter=draw(meters),
+        step_value=draw(step_values),
+        bars=draw(st.integers(1, 8)),
+        swing=draw(swings),
+    )

@@ -147,7 +147,7 @@ def _later(steps: list[Step], hits: list[bool], by: int) -> list[bool]:
     return [came_from(at) for at in range(len(steps))]
 
 
-def _ordinals(steps: list[Step], hits: list[bool], per_cycle: bool) -> list[int]:
+def ordinals(steps: list[Step], hits: list[bool], per_cycle: bool) -> list[int]:
     """Return of each step how many hits came before it since its run, or its cycle, began."""
     counted, before, now = [], 0, None
     for step, hit in zip(steps, hits, strict=True):
@@ -160,13 +160,13 @@ def _ordinals(steps: list[Step], hits: list[bool], per_cycle: bool) -> list[int]
 
 
 def _thin(steps: list[Step], hits: list[bool], thin: Thin, per_cycle: bool) -> list[bool]:
-    before = _ordinals(steps, hits, per_cycle or thin.each_cycle)
+    before = ordinals(steps, hits, per_cycle or thin.each_cycle)
     counted = [(count + 1 - thin.first) % thin.every == 0 for count in before]
     return [hit and (count == (thin.keeps == "only")) for hit, count in zip(hits, counted, strict=True)]
 
 
 def _replies(steps: list[Step], hits: list[bool], every: int, per_cycle: bool) -> list[bool]:
-    before = _ordinals(steps, hits, per_cycle)
+    before = ordinals(steps, hits, per_cycle)
     at = [index for index, hit in enumerate(hits) if hit]
     answered = [False] * len(steps)
     for a, b in pairwise(at):

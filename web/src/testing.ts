@@ -1,22 +1,23 @@
 /** Documents and stand-ins for tests. */
 import type { Lane, LanePicture, Piece, Rendering, Score } from '@/api/client'
-import type { Port, Sounding, Strike } from '@/sound/port'
+import type { Move, Port, Sounding, Strike } from '@/sound/port'
 import type { Question } from '@/sound/player'
+import { plainLane } from '@/stores/document'
 
 export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
-  return {
-    id, name: id, voice: id, ink: 0, source: { kind: 'euclidean', hits: 4, steps: 16 }, rotate: 0, complement: false, edits: [],
-    direction: 'forward', velocity: 100, length_percent: 100, chance_percent: 100, step_chances: [], anchored: false, mute: false, solo: false, ...fields,
-  } // prettier-ignore
+  const source = { kind: 'euclidean', hits: 4, steps: 16 } as const
+  return { ...plainLane({ id, name: id, voice: id, ink: 0, source }), ...fields }
 }
 
 export function aPiece(...lanes: Lane[]): Piece {
   const step_value = { note: 16, kind: 'plain', multiplier: 1, divisor: 1 } as const
-  const voices = lanes.map(({ voice }, at) => ({ id: voice, name: voice, pitch: 36 + at }))
+  const plain = { tune: 0, length_percent: 100, level_db: 0, pan: 0 }
+  const voices = lanes.map(({ voice }, at) => ({ id: voice, name: voice, pitch: 36 + at, ...plain }))
   return {
-    version: 1,
+    version: 2,
     name: 'Night Ferry',
     tempo: 120,
+    swing: { percent: 50, note: 16 },
     kit: { name: 'Dockside', channel: 10, voices },
     patterns: [
       { id: 'a', name: 'A', dice: 1, meter: { numerator: 4, denominator: 4 }, bars: 16, step_value, lanes },
@@ -25,16 +26,16 @@ export function aPiece(...lanes: Lane[]): Piece {
 }
 
 export function aScore(...lanes: Lane[]): Score {
-  const { tempo, kit, patterns } = aPiece(...lanes)
+  const { tempo, swing, kit, patterns } = aPiece(...lanes)
   const { meter, bars, step_value } = patterns[0]!
-  return { tempo, kit, meter, bars, step_value, lanes }
+  return { tempo, swing, kit, meter, bars, step_value, lanes }
 }
 
 export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
   return {
     id: 'thud', silent: false, steps: 4, first_step: 0, last_step: 3, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400,
     comes_round: '', is_gapped: false, follows: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
-    chances: [], cycle_starts: [], cycle_ends: [], draws: [], edited: [], sentence: { parts: [] }, ...fields,
+    chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], cycle_starts: [], cycle_ends: [], draws: [], edited: [], sentence: { parts: [] }, ...fields,
   } // prettier-ignore
 }
 
@@ -63,6 +64,7 @@ export function standIn({ score, window }: Question): Rendering {
     bar_ticks: bar,
     beat_ticks: 13440,
     standing: [],
+    property: null,
     benches: [],
     meeting: { says: '', at: [], of: [] },
     lanes: score.lanes.map(({ id }) => aPicture({ id })),
@@ -73,13 +75,23 @@ export function standIn({ score, window }: Question): Rendering {
       pitches: notes.map(({ pitch }) => pitch),
       velocities: notes.map(({ velocity }) => velocity),
       channels: notes.map(() => 10),
+      straights: notes.map(({ start }) => start),
     },
+    controls: noControls,
+    held: noControls,
   }
 }
+
+const noControls = { lanes: [], ticks: [], controllers: [], values: [], channels: [] }
 
 /** A port that remembers what it was given, and works out by itself what could be heard. */
 export class RecordingPort implements Port {
   readonly given: { note: Strike; cutAt: number }[] = []
+  readonly moves: Move[] = []
+
+  move(control: Move) {
+    this.moves.push(control)
+  }
 
   strike(note: Strike): Sounding {
     const entry = { note, cutAt: Infinity }
@@ -91,6 +103,6 @@ export class RecordingPort implements Port {
   heard(): { voice: string; time: number; end: number }[] {
     return this.given
       .filter(({ note, cutAt }) => cutAt > note.time)
-      .map(({ note, cutAt }) => ({ voice: note.voice, time: note.time, end: Math.min(note.end, cutAt) }))
+      .map(({ note, cutAt }) => ({ voice: note.voice.id, time: note.time, end: Math.min(note.end, cutAt) }))
   }
 }

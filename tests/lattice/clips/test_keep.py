@@ -2,8 +2,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lattice.clips import NothingToKeepError, Tape, Track, keep_bars, keep_last
-from lattice.clips.clip import Note
+from lattice.clips import NothingToKeepError, Tape, keep_bars, keep_last
+from lattice.clips.clip import Control, Note
+from lattice.clips.keep import TapeTrack
 from lattice.document import DocumentError, Meter, read
 
 BAR = 4 * 13440
@@ -12,7 +13,7 @@ BAR = 4 * 13440
 def tape(now: int, *starts: int, begun: int = 0, meter: Meter | None = None) -> Tape:
     notes = tuple(Note(start, 3360, 36, 100) for start in starts)
     return Tape(
-        from_tick=begun, now_tick=now, meter=meter or Meter(), tracks=(Track(lane="Thud", notes=notes),)
+        from_tick=begun, now_tick=now, meter=meter or Meter(), tracks=(TapeTrack(lane="Thud", notes=notes),)
     )
 
 
@@ -59,6 +60,24 @@ def test_bars_are_those_of_the_meter():
     assert keep_last(tape(2 * 47040, 0, 47040, meter=seven_eight), 1).tracks[0].notes[0].start == 0
 
 
+def test_a_note_that_strays_belongs_to_the_bar_of_its_step():
+    """The first came early, before its bar; the second of the next bar came early, into this one."""
+    notes = (Note(BAR - 50, 100, 36, 90), Note(2 * BAR - 40, 100, 36, 91))
+    track = TapeTrack(lane="Thud", notes=notes, straights=(BAR, 2 * BAR))
+    heard = Tape(from_tick=0, now_tick=3 * BAR, meter=Meter(), tracks=(track,))
+    assert keep_bars(heard, 1, 2).tracks[0].notes == (Note(0, 100, 36, 90),)
+    assert [note.start for note in keep_bars(heard, 2, 3).tracks[0].notes] == [0]
+
+
+def test_controls_are_kept_and_begin_with_what_is_held():
+    controls = (Control(0, 74, 10), Control(BAR - 5, 1, 5), Control(BAR, 74, 30), Control(BAR + 9, 74, 40))
+    track = TapeTrack(lane="Thud", controls=controls)
+    heard = Tape(from_tick=0, now_tick=3 * BAR, meter=Meter(), tracks=(track,))
+    kept = keep_bars(heard, 1, 2).tracks[0].controls
+    assert kept == (Control(0, 74, 30), Control(0, 1, 5), Control(9, 74, 40))
+    assert keep_bars(heard, 2, 3).tracks[0].controls == (Control(0, 74, 40), Control(0, 1, 5))
+
+
 @given(
     st.integers(0, 20 * BAR), st.integers(0, 20 * BAR), st.integers(1, 16), st.sets(st.integers(0, 20 * BAR))
 )
@@ -82,6 +101,11 @@ def test_what_is_kept_lies_in_whole_bars_that_sounded(begun, lasted, bars, start
         ({"from_tick": 9, "now_tick": 8}, "cannot have come to 8"),
         ({"tracks": [{"lane": "Thud", "notes": [[0, 0, 36, 100]]}]}, "tracks.Thud.notes.1.2: .* got 0"),
         ({"tracks": [{"lane": "Thud", "notes": [[0, 1, 128, 100]]}]}, "tracks.Thud.notes.1.3: .* got 128"),
+        (
+            {"tracks": [{"lane": "Thud", "notes": [[0, 1, 36, 100]], "straights": [0, 1]}]},
+            "2 straight times do not fit 1 notes",
+        ),
+        ({"tracks": [{"lane": "Thud", "controls": [[0, 120, 3]]}]}, "tracks.Thud.controls.1.2"),
         ({"speed": 2}, "speed: there is no such field"),
     ],
 )

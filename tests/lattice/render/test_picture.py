@@ -3,7 +3,7 @@
 import pytest
 from hypothesis import given
 
-from lattice.document import BarRestart, Drawn, Edit, Euclidean, Once, StepChance, StepValue, Thin
+from lattice.document import BarRestart, ChanceStrip, Drawn, Edit, Euclidean, Once, StepValue, Swing, Thin
 from lattice.render import Window, picture, render
 from tests.lattice.scores import dice, lane, score, scores
 
@@ -11,25 +11,53 @@ from tests.lattice.scores import dice, lane, score, scores
 @given(scores(), dice)
 def test_every_event_is_drawn_as_a_sounding_hit(score, dice):
     window = Window(first_bar=3, bars=2)
-    drawn, events = picture(score, dice, window), render(score, dice, window)
-    assert drawn.events.starts == events.starts.tolist()
-    shown = {
-        (index, one.starts[step])
-        for index, one in enumerate(drawn.lanes)
-        for step, sounds in zip(one.hits, one.sounds, strict=True)
-        if sounds and not one.silent
+    events = render(score, dice, window)
+    assert picture(score, dice, window).events.starts == events.starts.tolist()
+    # Steps as far around as a note may stray from its own.
+    around = picture(score, dice, Window(bars=5 + int(60 / score.meter.bar_quarters)))
+    stretches = {
+        index: [
+            (onset, onset + length)
+            for onset, length, sounds in zip(onsets(one), one.lengths, one.sounds, strict=True)
+            if sounds and not one.silent
+        ]
+        + [
+            (note, note + 1)
+            for burst in one.bursts
+            for note in burst.notes
+            if burst.sounds and not one.silent
+        ]
+        for index, one in enumerate(around.lanes)
     }
-    assert set(zip(drawn.events.lanes, drawn.events.starts, strict=True)) <= shown
+    for index, start in zip(events.lanes.tolist(), events.starts.tolist(), strict=True):
+        assert any(first <= start < end for first, end in stretches[index])
+
+
+def onsets(lane):
+    """Return when the hits of a lane's picture begin."""
+    return lane.onsets or [lane.starts[step] for step in lane.hits]
 
 
 @given(scores(), dice)
 def test_columns_of_a_lane_belong_together(score, dice):
-    drawn = picture(score, dice, Window(first_bar=1, bars=2))
+    straight = {"swing": Swing()}
+    lanes = tuple(one.model_copy(update=straight) for one in score.lanes)
+    drawn = picture(score.model_copy(update={"lanes": lanes}), dice, Window(first_bar=1, bars=2))
     for one in drawn.lanes:
         assert len(one.starts) == len(one.numbers)
         assert {len(column) for column in (one.sounds, one.velocities, one.lengths, one.chances)} == {
             len(one.hits)
         }
+        plain_or_all = (
+            one.onsets,
+            one.ratchets,
+            one.accents,
+            one.ties,
+            one.octaves,
+            one.letters,
+            one.covered,
+        )
+        assert {len(column) for column in plain_or_all} <= {0, len(one.hits)}
         assert one.starts == sorted(one.starts)
         assert all(number < one.steps for number in one.numbers)
         assert set(one.cycle_starts) <= set(one.starts)
@@ -123,14 +151,18 @@ def test_a_restart_cuts_the_cycle_that_is_drawn():
 
 def test_the_bench_shows_every_setting_and_what_comes_round():
     turned = lane(
-        source=Euclidean(hits=3, steps=8), thin=Thin(every=2), step_chances=(StepChance(step=3, percent=40),)
+        source=Euclidean(hits=3, steps=8),
+        thin=Thin(every=2),
+        chance_strip=ChanceStrip(values=(None, None, None, 40)),
     )
     (bench,) = picture(score(turned), 1, Window(bars=1), chosen=["thud"]).benches
     said = {field.setting: "".join(word.text for word in field.words) for field in bench.fields}
     assert said["thin"] == "only each 2nd hit"
     assert said["rotate"] == "0"
     assert said["direction"] == "forward"
-    assert bench.step_chances == [100, 100, 100, 40, 100, 100, 100, 100]
+    chance = next(strip for strip in bench.strips if strip.name == "chance")
+    assert chance.values == [100, 100, 100, 40, 100, 100, 100, 100]
+    assert chance.own == [0, 0, 0, 1, 0, 0, 0, 0]
     assert bench.comes_round_after == "1 bar"  # two cycles of eight
 
 

@@ -10,7 +10,17 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from lattice.clock.ticks import TICKS_PER_QUARTER, ticks
-from lattice.document import DocumentError, Drawn, Euclidean, Lane, Meter, Score, StepChance, StepValue
+from lattice.document import (
+    ChanceStrip,
+    DocumentError,
+    Drawn,
+    Euclidean,
+    Lane,
+    Meter,
+    Score,
+    StepValue,
+    Swing,
+)
 from lattice.render import Events, Window, render
 from lattice.rhythm.lane_line import lines_of
 from tests.lattice.scores import dice, lane, lanes_called, score, scores
@@ -49,10 +59,10 @@ def test_windows_join(score, dice, first, before, after):
 def test_luck_is_local(score, data, dice, first):
     """Replacing, adding, muting or removing one lane changes no outcome of the others."""
     window = Window(first_bar=first, bars=2)
-    kept = score.lanes[-1].model_copy(update={"voice": "gull", "mute": False})
-    others = [lane.model_copy(update={"voice": "thud", "solo": False}) for lane in score.lanes[:-1]]
+    kept = score.lanes[-1].model_copy(update={"channel": 16, "mute": False})
+    others = [lane.model_copy(update={"channel": 1, "solo": False}) for lane in score.lanes[:-1]]
     replaced = [data.draw(lanes_called(lane.id)) for lane in others]
-    replaced = [lane.model_copy(update={"voice": "bell", "solo": False}) for lane in replaced]
+    replaced = [lane.model_copy(update={"channel": 2, "solo": False}) for lane in replaced]
     before = score.model_copy(update={"lanes": (*others, kept)})
     after = score.model_copy(update={"lanes": (*replaced[1:], kept)})
     assert of_lane(before, kept.id, render(before, dice, window)) == of_lane(
@@ -73,19 +83,23 @@ def test_velocity_and_length_change_no_outcome_of_chance(dice, velocity, length,
 @given(scores(min_lanes=1), firsts)
 def test_times_are_exact(score, first):
     """Every start is a step's exact position, rounded once from its absolute value: times how many came before."""
-    plain = {
-        "once": None,
-        "restart": None,
-        "chance_percent": 100,
-        "step_chances": (),
-        "mute": False,
-        "solo": False,
-    }
+    kept = (
+        "id",
+        "name",
+        "source",
+        "rotate",
+        "complement",
+        "thin",
+        "edits",
+        "step_value",
+        "span",
+        "step_range",
+    )
     lanes = tuple(
-        one.model_copy(update=plain | {"voice": voice})
+        Lane(**{field: getattr(one, field) for field in kept}, direction=one.direction, voice=voice)
         for one, voice in zip(score.lanes, ["thud", "chain", "bottle", "clink"], strict=False)
     )
-    score = score.model_copy(update={"lanes": lanes})
+    score = score.model_copy(update={"lanes": lanes, "swing": Swing()})
     window = Window(first_bar=first, bars=1)
     events = render(score, 1, window)
     begin, end = window.ticks(score.meter.bar_ticks)
@@ -196,7 +210,7 @@ def test_a_steps_chance_multiplies_the_lanes():
     halves = lane(
         source=Euclidean(hits=2, steps=2),
         chance_percent=50,
-        step_chances=(StepChance(step=0, percent=0), StepChance(step=1, percent=50)),
+        chance_strip=ChanceStrip(values=(0, 50)),
     )
     heard = render(score(halves), 5, Window(bars=512)).starts // 3360
     assert (heard % 2 == 1).all()

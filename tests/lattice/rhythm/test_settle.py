@@ -1,11 +1,28 @@
 import numpy as np
 from hypothesis import given, settings
 
-from lattice.document import Drawn, Echo, Lane, Once, Score, StepChance, StepRange, StepValue, Thin, read
+from lattice.document import (
+    ChanceStrip,
+    CycleRule,
+    Drawn,
+    Echo,
+    Free,
+    Lane,
+    Link,
+    Once,
+    Score,
+    StepRange,
+    StepRule,
+    StepValue,
+    Thin,
+    read,
+)
 from lattice.document.source import MAX_STEPS
-from lattice.render.played import play
 from lattice.rhythm.lane_line import lines_of
 from lattice.rhythm.settle import settled
+from lattice.rhythm.stretch import Stretch
+from lattice.strips.places import plain_value, strips_of
+from lattice.strips.values import values_at
 from tests.lattice.scores import dice, lane, score, scores
 
 
@@ -41,8 +58,10 @@ def test_a_lane_settled_plays_as_before_where_one_drawn_cycle_can_hold_it(score,
             else min(line.course.cycle, line.course.per_run or MAX_STEPS)
         )
         assert (after.hits(0, counts) == line.hits(0, counts)).all()
-        end = int(line.course.starts(np.array([counts]))[0])
-        assert (play(after, 0, end).chances == play(line, 0, end).chances).all()
+        for was, now in zip(strips_of(line.lane), strips_of(lane), strict=True):
+            plain = plain_value(was, line.lane)
+            before = values_at(was.strip, was.kind, Stretch(line, 0, counts), plain)
+            assert (values_at(now.strip, now.kind, Stretch(after, 0, counts), plain) == before).all()
         assert (after.course.starts(np.arange(counts)) == line.course.starts(np.arange(counts))).all()
 
 
@@ -77,9 +96,26 @@ def test_a_lane_that_sounds_once_is_drawn_as_its_one_cycle():
     assert (one.source.steps, one.source.hits) == (5, (0,))
 
 
-def test_the_chances_of_steps_go_where_the_steps_are_played():
-    chances = (StepChance(step=0, percent=40), StepChance(step=6, percent=70))
+def test_what_belongs_to_steps_goes_where_the_steps_are_played():
+    rule = CycleRule()
     one = drawn(
-        score(lane(source=Drawn(steps=8, hits=(2, 3)), direction="backward", step_chances=chances)), 0
+        score(
+            lane(
+                source=Drawn(steps=8, hits=(2, 3)),
+                direction="backward",
+                chance_strip=ChanceStrip(values=(40, None, None, None, None, None, 70)),
+                links=(Link(step=1), Link(step=2, letter="b")),
+                step_rules=(StepRule(step=7, rule=rule),),
+            )
+        ),
+        0,
     )
-    assert one.step_chances == (StepChance(step=1, percent=70), StepChance(step=7, percent=40))
+    assert one.chance_strip.values == (None, 70, None, None, None, None, None, 40)
+    assert one.links == (Link(step=5, letter="b"), Link(step=6))
+    assert one.step_rules == (StepRule(step=0, rule=rule),)
+
+
+def test_a_strip_of_its_own_length_stays_as_it_is():
+    free = ChanceStrip(values=(40, 70, 20), free=Free(advance="hit"))
+    one = drawn(score(lane(source=Drawn(steps=8, hits=(2, 3)), direction="backward", chance_strip=free)), 0)
+    assert one.chance_strip == free

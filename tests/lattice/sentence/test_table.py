@@ -7,27 +7,42 @@ import pytest
 from hypothesis import given
 
 from lattice.document import (
+    Accent,
     BarRestart,
     BarSpan,
+    Burst,
+    ChanceStrip,
+    ControlStrip,
+    CycleRule,
     Drawn,
     Echo,
     Edit,
     Euclidean,
+    Free,
+    Humanise,
     Lane,
+    LengthStrip,
+    Link,
     Made,
     Meter,
     NoteSpan,
+    NudgeStrip,
     Numbered,
+    OctaveStrip,
     Once,
     PassRestart,
+    RatchetStrip,
     Reply,
     Rests,
     Score,
-    StepChance,
+    Spread,
     StepRange,
+    StepRule,
     StepValue,
+    Swing,
     Thin,
     Thrown,
+    VelocityStrip,
     read,
 )
 from lattice.rhythm.lane_line import lines_of
@@ -42,7 +57,9 @@ from lattice.sentence import (
     sentence,
     standing,
     standing_choices,
+    strip_words,
 )
+from lattice.strips.places import strips_of
 from tests.lattice.scores import lane, score, scores
 
 # What names a lane or silences it is shown beside the sentence, on the lane itself.
@@ -115,7 +132,43 @@ def test_every_field_that_acts_on_a_lane_has_one_row():
         ({"restart": BarRestart(bars=2)}, "4 in 16 · restarts every 2 bars"),
         ({"restart": PassRestart()}, "4 in 16 · restarts with each pass"),
         ({"velocity": 72}, "4 in 16 · velocity 72"),
-        ({"step_chances": (StepChance(step=1, percent=50),)}, "4 in 16 · chances on 1"),
+        ({"velocity": 72, "velocity_strip": VelocityStrip(spread=Spread(by=9))}, "4 in 16 · velocity 72 ±9"),
+        (
+            {"velocity_strip": VelocityStrip(values=(None, 50, 60, *(9,) * 14))},
+            "4 in 16 · velocity 100, on 15",
+        ),
+        (
+            {"velocity_strip": VelocityStrip(values=(50, None), free=Free(advance="hit"))},
+            "4 in 16 · velocity 100, 2 values at each hit",
+        ),
+        ({"accent": Accent(velocity=110)}, "4 in 16 · accent 110 on each 3rd hit"),
+        ({"accent": Accent(every=4, first=2)}, "4 in 16 · accent 120 on each 4th hit, from the 2nd"),
+        ({"beat_weight": 40, "evened": 30}, "4 in 16 · beat weight 40 % · evened 30 %"),
+        ({"ratchet_strip": RatchetStrip(values=(3, None, 2))}, "4 in 16 · rolls on 2"),
+        ({"length_strip": LengthStrip(values=(0,))}, "4 in 16 · length 100 %, on 1"),
+        ({"nudge_strip": NudgeStrip(values=(5,), spread=Spread(by=3))}, "4 in 16 · nudged on 1 ±3"),
+        ({"octave_strip": OctaveStrip(values=(1,))}, "4 in 16 · octaves on 1"),
+        (
+            {
+                "control_strips": (
+                    ControlStrip(controller=74, values=(9,) * 5, free=Free()),
+                    ControlStrip(controller=1),
+                )
+            },
+            "4 in 16 · control 74 5 values at each step, control 1",
+        ),
+        ({"chance_percent": 45, "chance_strip": ChanceStrip(values=(50,))}, "4 in 16 · chance 45 %, on 1"),
+        ({"links": (Link(step=1), Link(step=2), Link(step=5))}, "4 in 16 · 3 linked"),
+        ({"links": (Link(step=1), Link(step=2, letter="b"))}, "4 in 16 · 1 a, 1 b linked"),
+        ({"cycle_rule": CycleRule()}, "4 in 16 · cycle 1 of 4"),
+        ({"step_rules": (StepRule(step=0, rule=CycleRule()),)}, "4 in 16 · cycles on 1"),
+        ({"swing": Swing(percent=58)}, "4 in 16 · swing 58 % of 1/16"),
+        ({"humanise": Humanise()}, "4 in 16 · humanise 6 ms, 4 velocity"),
+        ({"bursts": (Burst(),)}, "4 in 16 · a burst of 5"),
+        ({"bursts": (Burst(), Burst(bars=63))}, "4 in 16 · 2 bursts (1 beyond the end)"),
+        ({"level_db": -6, "pan": 30}, "4 in 16 · level -6 dB · pan 30 right"),
+        ({"pan": -30}, "4 in 16 · pan -30 left"),
+        ({"channel": 3, "note": 40}, "4 in 16 · channel 3 · note 40"),
         ({"luck_bars": 2}, "4 in 16 · luck again every 2 bars"),
         ({"anchored": True}, "4 in 16 · anchored"),
         (
@@ -155,10 +208,30 @@ RED = {
     "direction": "backward",
     "restart": PassRestart(),
     "chance_percent": 5,
-    "step_chances": (StepChance(step=1, percent=50),),
+    "chance_strip": ChanceStrip(values=(50,)),
+    "links": (Link(step=1),),
+    "cycle_rule": CycleRule(),
+    "step_rules": (StepRule(step=0, rule=CycleRule()),),
+    "bursts": (Burst(),),
     "luck_bars": 2,
 }
-BLACK = {"rotate": 1, "velocity": 3, "length_percent": 9, "step_value": StepValue(note=8), "anchored": True}
+BLACK = {
+    "rotate": 1,
+    "velocity": 3,
+    "length_percent": 9,
+    "step_value": StepValue(note=8),
+    "anchored": True,
+    "velocity_strip": VelocityStrip(values=(50,)),
+    "accent": Accent(),
+    "ratchet_strip": RatchetStrip(values=(2,)),
+    "swing": Swing(),
+    "pan": 3,
+}
+
+
+# What the bench has to paint, and what is set on chosen steps: no fields while they are plain.
+PAINTED = {"ratchet", "nudge", "octave", "control"}
+CHOSEN = {"links", "cycle rules", "bursts"}
 
 
 def test_what_bends_the_result_is_red():
@@ -190,9 +263,9 @@ def test_the_bench_has_every_setting_of_a_lane_with_a_clock(score: Score):
             assert set(shown) <= {row.name for row in SETTINGS}
             assert "step value" not in shown
         else:
-            painted = set() if speech.lane.step_chances else {"step chances"}
-            assert shown == [row.name for row in SETTINGS if row.name not in painted]
-        said = {part.setting for part in sentence(speech).parts}
+            assert shown == [row.name for row in SETTINGS if row.name not in PAINTED and row.name in shown]
+            assert {row.name for row in SETTINGS} - set(shown) <= PAINTED | CHOSEN
+        said = {part.setting for part in sentence(speech).parts} - PAINTED
         assert {field.setting for field in bench(speech) if not field.is_plain} == said
 
 
@@ -219,15 +292,17 @@ def test_every_offer_can_be_taken_and_is_then_said(score: Score):
 @given(scores(min_lanes=1))
 def test_every_number_can_be_moved_to_both_its_ends(score: Score):
     for speech in speeches(score):
-        for word in (word for field in bench(speech) for word in field.words if word.kind == "number"):
+        words = [word for field in bench(speech) for word in field.words]
+        words += [word for at in strips_of(speech.lane) if at.strip for word in strip_words(at)]
+        for word in (word for word in words if word.kind == "number"):
             assert word.low <= word.value <= word.high, word
             for end in (word.low, word.high):
                 moved = speech.lane.model_dump(mode="json")
                 *parents, field = word.field.split(".")
                 target = moved
                 for parent in parents:
-                    target = target[parent]
-                assert target[field] == word.stored
+                    target = target[int(parent) if parent.isdigit() else parent]
+                assert target[field] in (word.stored, None)
                 target[field] = end
                 if isinstance(speech.lane.source, Drawn) and field == "steps":
                     moved["source"]["hits"] = [hit for hit in moved["source"]["hits"] if hit < end]
@@ -304,9 +379,16 @@ def test_what_holds_for_the_whole_pattern_can_be_moved_too():
     asked = score(lane(once=Once(bars=2)), tempo=112.5, meter=Meter(numerator=7, denominator=8), bars=4)
     parts = standing(asked, 7081)
     said = {part.setting: "".join(word.text for word in part.words) for part in parts}
-    assert said == {"tempo": "112.5", "meter": "7/8", "bars": "4 bars", "step value": "1/16", "dice": "7081"}
+    assert said == {
+        "tempo": "112.5",
+        "swing": "50 % of 1/16",
+        "meter": "7/8",
+        "bars": "4 bars",
+        "step value": "1/16",
+        "dice": "7081",
+    }
     tempo = parts[0].words[0]
     assert (tempo.field, tempo.value, tempo.low, tempo.high) == ("tempo", 112.5, 20, 400)
-    length = parts[2].words[0]
+    length = parts[3].words[0]
     assert (length.field, length.low) == ("bars", 3)  # the lane that sounds once begins in the third
     assert [choice.text for choice in standing_choices(asked, "meter") if choice.chosen] == ["1/8"]

@@ -24,7 +24,7 @@ def test_night_ferry_shows_every_way_to_make_a_rhythm():
         "once",
         "direction",
         "restart",
-        "step_chances",
+        "chance_strip",
         "luck_bars",
         "anchored",
     ):

@@ -25,7 +25,7 @@ def test_an_exported_piece_is_imported_the_same(mara, joon):
         (b'{"name": "x", "patterns": [}', "line 1, column 28: it is no JSON"),
         (b'{"name": "x", "patterns": []}', "patterns"),
         (b"MThd", "it is no JSON"),
-        (b'{"version": 2, "name": "x"}', "version: input should be 1, got 2"),
+        (b'{"version": 3, "name": "x"}', "version: input should be 2, got 3"),
     ],
 )
 def test_what_is_no_piece_is_refused_and_nothing_is_stored(mara, content, says):

@@ -77,7 +77,7 @@ def test_mine_can_be_kept_as_a_copy(mara):
             "source",
             "9 hits do not fit into 8 steps",
         ),
-        ({"swing": 50}, "Thud", "swing", "there is no such field"),
+        ({"swung": 50}, "Thud", "swung", "there is no such field"),
     ],
 )
 def test_a_wrong_document_is_refused_naming_lane_and_field_and_nothing_is_stored(

@@ -9,6 +9,9 @@ function score() {
   return { score: piece.score, dice: piece.dice }
 }
 
+type StripNeeds = Pick<Schemas['StripQuestion'], 'lanes' | 'strip' | 'action'>
+type StepsNeeds = Pick<Schemas['StepsQuestion'], 'lanes' | 'first_tick' | 'end_tick' | 'action'>
+
 export const engine = {
   /** What a word could be instead; without a setting, what the lane could begin to use. Drawn over the bars in view. */
   alternatives: (of: { lane: string | null; setting: string; word: string }): Promise<Alternative[]> => {
@@ -20,6 +23,16 @@ export const engine = {
   throwLanes: async (percent: number, number: number, lane: string | null = null) => {
     const body = { ...score(), percent, throw: number, lane }
     return (await answer(api.POST('/api/render/throw', { body }))).sources
+  },
+  /** What lanes become when something is done to one of their strips: fields by lane. */
+  changeStrip: async (of: Omit<Partial<Schemas['StripQuestion']>, 'score' | 'dice'> & StripNeeds) => {
+    const body = { low: 0, high: 0, shape: 'even' as const, throw: 1, ...of, ...score() }
+    return (await answer(api.POST('/api/render/strip', { body }))).patches
+  },
+  /** What lanes become when something is done to the steps that begin in a stretch of time. */
+  changeSteps: (of: Omit<Partial<Schemas['StepsQuestion']>, 'score' | 'dice'> & StepsNeeds) => {
+    const body = { number: 1, copied: [], ...of, ...score() }
+    return answer(api.POST('/api/render/steps', { body }))
   },
   /** The fields that draw lanes as they stand. */
   settled: async (laneIds: readonly string[]): Promise<Map<string, Record<string, unknown>>> => {

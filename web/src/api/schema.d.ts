@@ -92,6 +92,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Kits
+         * @description Kits that ship, then the musician's own by name.
+         */
+        get: operations["library_api_list_kits"];
+        put?: never;
+        /**
+         * Keep Kit
+         * @description Keep a kit; one's own of the same name is replaced.
+         */
+        post: operations["library_api_keep_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Kit
+         * @description Delete one of one's own kits; pieces that play it keep it.
+         */
+        delete: operations["library_api_delete_kit"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -328,6 +372,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/render/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steps
+         * @description What lanes become when something is done to the steps that begin in a stretch of time.
+         */
+        post: operations["pieces_render_api_steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/strip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strip
+         * @description What lanes become when something is done to one of their strips.
+         */
+        post: operations["pieces_render_api_strip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/render/throw": {
         parameters: {
             query?: never;
@@ -396,10 +480,124 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sounds
+         * @description The musician's own sounds, by name.
+         */
+        get: operations["sounds_api_list_sounds"];
+        put?: never;
+        /**
+         * Add Sound
+         * @description A new sound from a short WAV, OGG or FLAC file.
+         */
+        post: operations["sounds_api_add_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{sound_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Play Sound
+         * @description A sound of the musician's, as FLAC; nobody else's.
+         */
+        get: operations["sounds_api_play_sound"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Sound
+         * @description Delete a sound.
+         */
+        delete: operations["sounds_api_delete_sound"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Starters
+         * @description The musician's own starters by name, then those that ship.
+         */
+        get: operations["library_api_list_starters"];
+        put?: never;
+        /**
+         * Keep Starter
+         * @description Keep a lane or a pattern to begin from.
+         */
+        post: operations["library_api_keep_starter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starters/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Starter
+         * @description Delete one of one's own starters.
+         */
+        delete: operations["library_api_delete_starter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Accent
+         * @description Each *every*-th hit, from the *first*-th, is struck with *velocity*.
+         */
+        Accent: {
+            /**
+             * Every
+             * @default 3
+             */
+            every: number;
+            /**
+             * First
+             * @description from 1, as people count
+             * @default 1
+             */
+            first: number;
+            /**
+             * Velocity
+             * @default 120
+             */
+            velocity: number;
+        };
         /**
          * Alternative
          * @description One way to go on: what it is called, the fields that it sets, the thread that it would make of the lane.
@@ -477,7 +675,7 @@ export interface components {
         };
         /**
          * Bench
-         * @description One lane whole: every setting as a field, the chance of each step, when what it plays comes round.
+         * @description One lane whole: every setting as a field, its strips, when what it plays comes round.
          *
          *     *settles*: the fields that turn it into a drawn lane that plays the same.
          */
@@ -492,8 +690,113 @@ export interface components {
             settles: {
                 [key: string]: unknown;
             };
-            /** Step Chances */
-            step_chances: number[];
+            /** Strips */
+            strips: components["schemas"]["StripPicture"][];
+        };
+        /**
+         * Burst
+         * @description *notes* even notes from *bars* bars and *count* note values on, for as long as *length* of them, once a pass.
+         *
+         *     *fade_from*, *fade_to*: velocity of the first and last, in % of the lane's. *chance_percent*: of all together.
+         *     One that goes beyond the pattern's end lies dormant.
+         */
+        Burst: {
+            /**
+             * Bars
+             * @default 0
+             */
+            bars: number;
+            /**
+             * Chance Percent
+             * @default 100
+             */
+            chance_percent: number;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            /**
+             * Fade From
+             * @description %
+             * @default 100
+             */
+            fade_from: number;
+            /**
+             * Fade To
+             * @description %
+             * @default 100
+             */
+            fade_to: number;
+            /**
+             * Length
+             * @default 4
+             */
+            length: number;
+            /**
+             * Notes
+             * @default 5
+             */
+            notes: number;
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            value: components["schemas"]["StepValue"];
+        };
+        /**
+         * BurstPicture
+         * @description One burst in the window, in ticks: *place* among the lane's; where its *notes* begin; *sounds*: if it does.
+         */
+        BurstPicture: {
+            /** End */
+            end: number;
+            /** Notes */
+            notes: number[];
+            /** Place */
+            place: number;
+            /** Sounds */
+            sounds: boolean;
+            /** Start */
+            start: number;
+            /** Velocities */
+            velocities: number[];
+        };
+        /**
+         * ChanceStrip
+         * @description How often each step sounds, in %; it multiplies the lane's chance.
+         */
+        ChanceStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * Changed
+         * @description The fields that lanes change, by their ids; and what was copied of each that was asked of.
+         */
+        Changed: {
+            /**
+             * Copied
+             * @default []
+             */
+            copied: components["schemas"]["Copied"][];
+            /** Patches */
+            patches: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
         };
         /**
          * Clip
@@ -523,6 +826,69 @@ export interface components {
              */
             version: 1;
         };
+        Control: [
+            number,
+            number,
+            number
+        ];
+        /**
+         * ControlColumns
+         * @description `lattice.render.controls.Controls` as lists.
+         */
+        ControlColumns: {
+            /** Channels */
+            channels: number[];
+            /** Controllers */
+            controllers: number[];
+            /** Lanes */
+            lanes: number[];
+            /** Ticks */
+            ticks: number[];
+            /** Values */
+            values: number[];
+        };
+        /**
+         * ControlStrip
+         * @description What is sent to a MIDI controller with each step.
+         */
+        ControlStrip: {
+            /** Controller */
+            controller: number;
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * Copied
+         * @description Steps in the order in which they were played.
+         */
+        Copied: {
+            /** Steps */
+            steps: components["schemas"]["CopiedStep"][];
+        };
+        /**
+         * CopiedStep
+         * @description One step: whether it is a hit, the values that its strips have of their own, its letter.
+         */
+        CopiedStep: {
+            /** Hit */
+            hit: boolean;
+            /** Letter */
+            letter?: ("a" | "b" | "c" | "d" | "e" | "f" | "g" | "h") | null;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number;
+            };
+        };
         /**
          * CoverThread
          * @description A lane in a piece's first bar. *hits*: its hits' places there (0-1); *velocities*: theirs.
@@ -544,6 +910,22 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /**
+         * CycleRule
+         * @description Only in the *nth* of every *of* cycles, from 1, as people count.
+         */
+        CycleRule: {
+            /**
+             * Nth
+             * @default 1
+             */
+            nth: number;
+            /**
+             * Of
+             * @default 4
+             */
+            of: number;
         };
         /**
          * Drawn
@@ -639,6 +1021,8 @@ export interface components {
             pitches: number[];
             /** Starts */
             starts: number[];
+            /** Straights */
+            straights: number[];
             /** Velocities */
             velocities: number[];
         };
@@ -663,6 +1047,41 @@ export interface components {
             setting: string;
             /** Words */
             words: components["schemas"]["Word"][];
+        };
+        /**
+         * Free
+         * @description How a strip of its own length is read, from its first value on since the lane last began.
+         */
+        Free: {
+            /**
+             * Advance
+             * @description with every played step, or every hit
+             * @default step
+             * @enum {string}
+             */
+            advance: "step" | "hit";
+            /**
+             * Direction
+             * @default forward
+             * @enum {string}
+             */
+            direction: "forward" | "backward" | "to-and-fro" | "to-and-fro-twice" | "shuffled" | "random" | "wander";
+        };
+        /**
+         * Humanise
+         * @description How far hits stray: normally distributed, cut at twice the spread. *ms*: in time; *velocity*: in strength.
+         */
+        Humanise: {
+            /**
+             * Ms
+             * @default 6
+             */
+            ms: number;
+            /**
+             * Velocity
+             * @default 4
+             */
+            velocity: number;
         };
         /**
          * Keeping
@@ -703,6 +1122,20 @@ export interface components {
             notes: number;
         };
         /**
+         * KeptKit
+         * @description A kit to keep.
+         */
+        KeptKit: {
+            kit: components["schemas"]["Kit"];
+        };
+        /**
+         * KeptStarter
+         * @description A starter to keep.
+         */
+        KeptStarter: {
+            starter: components["schemas"]["Starter"];
+        };
+        /**
          * Kit
          * @description A set of voices on one MIDI channel.
          */
@@ -723,6 +1156,8 @@ export interface components {
          * @description A field left at its default is *plain*: it does nothing and the sentence does not name it.
          */
         Lane: {
+            /** @description none: no hit is accented */
+            accent?: components["schemas"]["Accent"] | null;
             /**
              * Anchored
              * @description no throw and no action on all lanes touches it
@@ -730,17 +1165,41 @@ export interface components {
              */
             anchored: boolean;
             /**
+             * Beat Weight
+             * @description %: how much weaker weak places are
+             * @default 0
+             */
+            beat_weight: number;
+            /**
+             * Bursts
+             * @default []
+             */
+            bursts: components["schemas"]["Burst"][];
+            /**
              * Chance Percent
              * @description how often a hit sounds
              * @default 100
              */
             chance_percent: number;
+            chance_strip?: components["schemas"]["ChanceStrip"] | null;
+            /**
+             * Channel
+             * @description MIDI channel; none: the kit's
+             */
+            channel?: number | null;
             /**
              * Complement
              * @description its rests: hits and rests change places
              * @default false
              */
             complement: boolean;
+            /**
+             * Control Strips
+             * @default []
+             */
+            control_strips: components["schemas"]["ControlStrip"][];
+            /** @description none: in every cycle */
+            cycle_rule?: components["schemas"]["CycleRule"] | null;
             /**
              * Direction
              * @default forward
@@ -753,6 +1212,14 @@ export interface components {
              * @default []
              */
             edits: components["schemas"]["Edit"][];
+            /**
+             * Evened
+             * @description %: velocities pulled towards their mean
+             * @default 0
+             */
+            evened: number;
+            /** @description none: exactly in time and strength */
+            humanise?: components["schemas"]["Humanise"] | null;
             /** Id */
             id: string;
             /**
@@ -766,6 +1233,19 @@ export interface components {
              * @default 100
              */
             length_percent: number;
+            length_strip?: components["schemas"]["LengthStrip"] | null;
+            /**
+             * Level Db
+             * @description of the built-in sound
+             * @default 0
+             */
+            level_db: number;
+            /**
+             * Links
+             * @description ascending by step
+             * @default []
+             */
+            links: components["schemas"]["Link"][];
             /**
              * Luck Bars
              * @description luck comes round after so many bars; none: never
@@ -778,8 +1258,22 @@ export interface components {
             mute: boolean;
             /** Name */
             name: string;
+            /**
+             * Note
+             * @description MIDI note number; none: the voice's
+             */
+            note?: number | null;
+            nudge_strip?: components["schemas"]["NudgeStrip"] | null;
+            octave_strip?: components["schemas"]["OctaveStrip"] | null;
             /** @description one cycle in each pass; none: it goes round */
             once?: components["schemas"]["Once"] | null;
+            /**
+             * Pan
+             * @description % to the right; negative: to the left
+             * @default 0
+             */
+            pan: number;
+            ratchet_strip?: components["schemas"]["RatchetStrip"] | null;
             /**
              * Restart
              * @description none: never
@@ -803,16 +1297,18 @@ export interface components {
              * @description what a cycle fills; none: it keeps its step
              */
             span?: (components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"]) | null;
-            /**
-             * Step Chances
-             * @description ascending by step; others: 100 %
-             * @default []
-             */
-            step_chances: components["schemas"]["StepChance"][];
             /** @description none: all steps */
             step_range?: components["schemas"]["StepRange"] | null;
+            /**
+             * Step Rules
+             * @description ascending by step
+             * @default []
+             */
+            step_rules: components["schemas"]["StepRule"][];
             /** @description none: the pattern's */
             step_value?: components["schemas"]["StepValue"] | null;
+            /** @description none: the piece's */
+            swing?: components["schemas"]["Swing"] | null;
             /** @description none: every hit */
             thin?: components["schemas"]["Thin"] | null;
             /**
@@ -820,6 +1316,7 @@ export interface components {
              * @default 100
              */
             velocity: number;
+            velocity_strip?: components["schemas"]["VelocityStrip"] | null;
             /** Voice */
             voice: string;
         };
@@ -827,19 +1324,30 @@ export interface components {
          * LanePicture
          * @description A lane in the window. All positions are ticks from the pattern's start.
          *
-         *     *starts*, *numbers*: of every step that begins in the window, its time and its number in the lane; *hits*: indices
-         *     into those, of the hits; then, hit by hit, *sounds* (1 if the dice let it sound), *velocities*, *lengths* and
-         *     *chances* (%). *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers
-         *     there are; *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's
-         *     very first cycle; *edited*: those forced by hand. *draws*: for each step number, the drawn step that it shows;
-         *     empty where a touch is a hand edit. *comes_round*: the length of its cycle, said. *is_gapped*: whether it is silent
-         *     between its cycles. *follows*: the id of the lane that it is made from.
+         *     *starts*, *numbers*: of every step that begins in the window, its time after swing and its number in the lane;
+         *     *hits*: indices into those, of the hits. Then, hit by hit: *sounds* (1 if dice and cycle rules let it sound),
+         *     *velocities*, *lengths*, *chances* (%); and each of these, or nothing where all are plain: *onsets* (when its first
+         *     note begins), *ratchets* (notes), *accents* (1 for one), *ties* (1 if it lasts until the next hit), *octaves*,
+         *     *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead). *values*: what the
+         *     property that was asked for has at each step.
+         *
+         *     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
+         *     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
+         *     cycle; *edited*: those forced by hand. *draws*: for each step number, the drawn step that it shows; empty where a
+         *     touch is a hand edit. *comes_round*: the length of its cycle, said. *is_gapped*: whether it is silent between its
+         *     cycles. *follows*: the id of the lane that it is made from.
          */
         LanePicture: {
+            /** Accents */
+            accents: number[];
+            /** Bursts */
+            bursts: components["schemas"]["BurstPicture"][];
             /** Chances */
             chances: number[];
             /** Comes Round */
             comes_round: string;
+            /** Covered */
+            covered: number[];
             /** Cycle Ends */
             cycle_ends: number[];
             /** Cycle Hits */
@@ -866,8 +1374,16 @@ export interface components {
             last_step: number;
             /** Lengths */
             lengths: number[];
+            /** Letters */
+            letters: string[];
             /** Numbers */
             numbers: number[];
+            /** Octaves */
+            octaves: number[];
+            /** Onsets */
+            onsets: number[];
+            /** Ratchets */
+            ratchets: number[];
             sentence: components["schemas"]["Sentence"];
             /** Silent */
             silent: boolean;
@@ -879,8 +1395,63 @@ export interface components {
             step_ticks: number;
             /** Steps */
             steps: number;
+            /** Ties */
+            ties: number[];
+            /** Values */
+            values: number[];
             /** Velocities */
             velocities: number[];
+        };
+        /**
+         * LengthStrip
+         * @description How long each note lasts, in % of a step; 0: tied, until the lane's next hit.
+         */
+        LengthStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * Link
+         * @description One step that sounds together with all of its letter, or not at all.
+         */
+        Link: {
+            /**
+             * Letter
+             * @default a
+             * @enum {string}
+             */
+            letter: "a" | "b" | "c" | "d" | "e" | "f" | "g" | "h";
+            /** Step */
+            step: number;
+        };
+        /**
+         * ListedKit
+         * @description *id*: of one's own; none of those that ship.
+         */
+        ListedKit: {
+            /** Id */
+            id: number | null;
+            kit: components["schemas"]["Kit"];
+        };
+        /**
+         * ListedStarter
+         * @description *fields*: what a lane takes over from it; none of a pattern. *id*: of one's own; none of those that ship.
+         */
+        ListedStarter: {
+            /** Fields */
+            fields: {
+                [key: string]: unknown;
+            } | null;
+            /** Id */
+            id: number | null;
+            starter: components["schemas"]["Starter"];
         };
         /**
          * Measures
@@ -1018,6 +1589,21 @@ export interface components {
             value: components["schemas"]["StepValue"];
         };
         /**
+         * NudgeStrip
+         * @description How much later (negative: earlier) each step begins, in % of a step.
+         */
+        NudgeStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
          * Numbered
          * @description One of all the ways to place `hits` on `steps`, by its number, taken modulo the number of ways.
          *
@@ -1038,6 +1624,21 @@ export interface components {
             number: string;
             /** Steps */
             steps: number;
+        };
+        /**
+         * OctaveStrip
+         * @description By how many octaves each step is higher.
+         */
+        OctaveStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
         };
         /**
          * Once
@@ -1104,6 +1705,20 @@ export interface components {
             /** Piece */
             piece: string;
             score: components["schemas"]["Score"];
+        };
+        /**
+         * OwnSound
+         * @description A sound as the list shows it. *sound*: what a kit's voice calls it.
+         */
+        OwnSound: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Seconds */
+            seconds: number;
+            /** Sound */
+            sound: string;
         };
         /**
          * Part
@@ -1188,63 +1803,123 @@ export interface components {
              *       "voices": [
              *         {
              *           "id": "thud",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Thud",
-             *           "pitch": 36
+             *           "pan": 0,
+             *           "pitch": 36,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "chain",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Chain",
-             *           "pitch": 38
+             *           "pan": 0,
+             *           "pitch": 38,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "bottle",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Bottle",
-             *           "pitch": 39
+             *           "pan": 0,
+             *           "pitch": 39,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "clink",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Clink",
-             *           "pitch": 42
+             *           "pan": 0,
+             *           "pitch": 42,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "hiss",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Hiss",
-             *           "pitch": 46
+             *           "pan": 0,
+             *           "pitch": 46,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "shell",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Shell",
-             *           "pitch": 37
+             *           "pan": 0,
+             *           "pitch": 37,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "winch",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Winch",
-             *           "pitch": 43
+             *           "pan": 0,
+             *           "pitch": 43,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "bell",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Bell",
-             *           "pitch": 51
+             *           "pan": 0,
+             *           "pitch": 51,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "rope",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Rope",
-             *           "pitch": 70
+             *           "pan": 0,
+             *           "pitch": 70,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "rail",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Rail",
-             *           "pitch": 56
+             *           "pan": 0,
+             *           "pitch": 56,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "plank",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Plank",
-             *           "pitch": 41
+             *           "pan": 0,
+             *           "pitch": 41,
+             *           "sound": null,
+             *           "tune": 0
              *         },
              *         {
              *           "id": "gull",
+             *           "length_percent": 100,
+             *           "level_db": 0,
              *           "name": "Gull",
-             *           "pitch": 49
+             *           "pan": 0,
+             *           "pitch": 49,
+             *           "sound": null,
+             *           "tune": 0
              *         }
              *       ]
              *     }
@@ -1255,6 +1930,13 @@ export interface components {
             /** Patterns */
             patterns: components["schemas"]["Pattern"][];
             /**
+             * @default {
+             *       "note": 16,
+             *       "percent": 50
+             *     }
+             */
+            swing: components["schemas"]["Swing"];
+            /**
              * Tempo
              * @description quarter notes a minute
              * @default 112
@@ -1262,10 +1944,10 @@ export interface components {
             tempo: number;
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * ProblemSchema
@@ -1278,6 +1960,56 @@ export interface components {
             lane: string | null;
             /** Message */
             message: string;
+        };
+        /**
+         * Property
+         * @description What the whole lattice shows in place of beads: a strip's *name*, its range, and what a step plainly has.
+         */
+        Property: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * RatchetStrip
+         * @description How many notes there are in a step.
+         *
+         *     *fade_from*, *fade_to*: velocity of the first and last of them, in % of the step's, in a straight line between;
+         *     *climb*: semitones by which each is higher than the one before.
+         */
+        RatchetStrip: {
+            /**
+             * Climb
+             * @description semitones
+             * @default 0
+             */
+            climb: number;
+            /**
+             * Fade From
+             * @description %
+             * @default 100
+             */
+            fade_from: number;
+            /**
+             * Fade To
+             * @description %
+             * @default 100
+             */
+            fade_to: number;
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
         };
         /**
          * Refusal
@@ -1299,11 +2031,16 @@ export interface components {
             /** Dice */
             dice: number;
             score: components["schemas"]["Score"];
+            /**
+             * Shown
+             * @description the property wanted at every step
+             */
+            shown?: ("velocity" | "chance" | "ratchet" | "nudge" | "length") | null;
             window: components["schemas"]["Window"];
         };
         /**
          * Rendering
-         * @description The answer to a score, a dice number and a window.
+         * @description The answer to a score, a dice number and a window. *held*: what controllers hold when it begins.
          */
         Rendering: {
             /** Bar Ticks */
@@ -1312,14 +2049,17 @@ export interface components {
             beat_ticks: number;
             /** Benches */
             benches: components["schemas"]["Bench"][];
+            controls: components["schemas"]["ControlColumns"];
             /** End Tick */
             end_tick: number;
             events: components["schemas"]["EventColumns"];
             /** First Tick */
             first_tick: number;
+            held: components["schemas"]["ControlColumns"];
             /** Lanes */
             lanes: components["schemas"]["LanePicture"][];
             meeting: components["schemas"]["Meeting"];
+            property: components["schemas"]["Property"] | null;
             /** Standing */
             standing: components["schemas"]["Part"][];
         };
@@ -1407,6 +2147,13 @@ export interface components {
              */
             step_value: components["schemas"]["StepValue"];
             /**
+             * @default {
+             *       "note": 16,
+             *       "percent": 50
+             *     }
+             */
+            swing: components["schemas"]["Swing"];
+            /**
              * Tempo
              * @description quarter notes a minute
              */
@@ -1452,14 +2199,39 @@ export interface components {
             threads: components["schemas"]["CoverThread"][];
         };
         /**
-         * StepChance
-         * @description One step's own chance; it multiplies the lane's.
+         * Spread
+         * @description A fresh draw at every hit: the value plus or minus *by*, kept between *low* and *high*.
+         *
+         *     *low*, *high*: none for the strip's own range. *shape*: every value as likely, or those in the middle more so.
          */
-        StepChance: {
-            /** Percent */
-            percent: number;
-            /** Step */
-            step: number;
+        Spread: {
+            /** By */
+            by: number;
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
+            /**
+             * Shape
+             * @default even
+             * @enum {string}
+             */
+            shape: "even" | "middle";
+        };
+        /**
+         * Starter
+         * @description A lane or a pattern to begin from: one of the two.
+         */
+        Starter: {
+            lane?: components["schemas"]["Lane"] | null;
+            /** Name */
+            name: string;
+            pattern?: components["schemas"]["Pattern"] | null;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
         };
         /**
          * StepRange
@@ -1475,6 +2247,15 @@ export interface components {
             first: number;
             /** Last */
             last: number;
+        };
+        /**
+         * StepRule
+         * @description The cycle rule of one step.
+         */
+        StepRule: {
+            rule: components["schemas"]["CycleRule"];
+            /** Step */
+            step: number;
         };
         /**
          * StepValue
@@ -1507,6 +2288,36 @@ export interface components {
             note: 1 | 2 | 4 | 8 | 16 | 32 | 64;
         };
         /**
+         * StepsQuestion
+         * @description What to do with the steps of *lanes* that begin from *first_tick* to before *end_tick*.
+         *
+         *     *number*: of a throw, or of the notes of a roll or burst. *copied*: what to paste; pasting lays them down from
+         *     *first_tick* on, lane by lane in the order of *lanes*, and begins again with the first where there are more.
+         */
+        StepsQuestion: {
+            /** Action */
+            action: ("clear" | "repeat" | "throw" | "roll" | "burst" | "link" | "unlink") | ("copy" | "paste");
+            /**
+             * Copied
+             * @default []
+             */
+            copied: components["schemas"]["Copied"][];
+            /** Dice */
+            dice: number;
+            /** End Tick */
+            end_tick: number;
+            /** First Tick */
+            first_tick: number;
+            /** Lanes */
+            lanes: string[];
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
+            score: components["schemas"]["Score"];
+        };
+        /**
          * Stretch
          * @description Bars of the tape: from *first_bar*, counted from 0, up to *end_bar*.
          */
@@ -1515,6 +2326,93 @@ export interface components {
             end_bar: number;
             /** First Bar */
             first_bar: number;
+        };
+        /**
+         * StripPicture
+         * @description One strip on the bench. *words*: all that can be set of it beside its values.
+         *
+         *     *values*: all of them, from *low* to *high*; *own*: 1 where the strip has one of its own, else the value is *plain*,
+         *     what the lane gives. *places*: which value each step that begins in the window
+         *     has, of a strip that does not go with the lane.
+         */
+        StripPicture: {
+            /** High */
+            high: number;
+            /** Is Free */
+            is_free: boolean;
+            /** Is Plain */
+            is_plain: boolean;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Own */
+            own: number[];
+            /** Path */
+            path: string;
+            /** Places */
+            places: number[];
+            /** Plain */
+            plain: number;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: number[];
+            /** Words */
+            words: components["schemas"]["Word"][];
+        };
+        /**
+         * StripQuestion
+         * @description What to do with the strip called *strip* of *lanes*; to throw it, between which values, by which throw.
+         */
+        StripQuestion: {
+            /** Action */
+            action: ("later" | "earlier" | "reverse" | "towards the middle" | "away from the middle") | "throw";
+            /** Dice */
+            dice: number;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+            /** Lanes */
+            lanes: string[];
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            score: components["schemas"]["Score"];
+            /**
+             * Shape
+             * @default even
+             * @enum {string}
+             */
+            shape: "even" | "middle";
+            /** Strip */
+            strip: string;
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
+        };
+        /**
+         * Swing
+         * @description The first note of a pair of 1/*note* takes *percent* of it.
+         */
+        Swing: {
+            /**
+             * Note
+             * @default 16
+             * @enum {integer}
+             */
+            note: 8 | 16;
+            /**
+             * Percent
+             * @default 50
+             */
+            percent: number;
         };
         /**
          * Tape
@@ -1533,7 +2431,40 @@ export interface components {
              * Tracks
              * @default []
              */
-            tracks: components["schemas"]["Track"][];
+            tracks: components["schemas"]["TapeTrack"][];
+        };
+        /**
+         * TapeTrack
+         * @description What sounded of one lane. *straights*: where the steps of the notes stand; none: where the notes begin.
+         */
+        TapeTrack: {
+            /**
+             * Channel
+             * @default 10
+             */
+            channel: number;
+            /**
+             * Controls
+             * @default []
+             */
+            controls: components["schemas"]["Control"][];
+            /**
+             * Ink
+             * @default 0
+             */
+            ink: number;
+            /** Lane */
+            lane: string;
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["Note"][];
+            /**
+             * Straights
+             * @default []
+             */
+            straights: number[];
         };
         /**
          * Thin
@@ -1606,7 +2537,7 @@ export interface components {
         };
         /**
          * Track
-         * @description The notes of one lane, in the order of time.
+         * @description The notes and controls of one lane, in the order of time.
          */
         Track: {
             /**
@@ -1614,6 +2545,11 @@ export interface components {
              * @default 10
              */
             channel: number;
+            /**
+             * Controls
+             * @default []
+             */
+            controls: components["schemas"]["Control"][];
             /**
              * Ink
              * @default 0
@@ -1628,19 +2564,61 @@ export interface components {
             notes: components["schemas"]["Note"][];
         };
         /**
+         * VelocityStrip
+         * @description How hard each step is struck, in place of the lane's velocity.
+         */
+        VelocityStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
          * Voice
          * @description One sound of a kit and the MIDI note that plays it.
+         *
+         *     *sound*: the built-in sound, or the musician's own, that it is made of; none: the one called as the voice.
          */
         Voice: {
             /** Id */
             id: string;
+            /**
+             * Length Percent
+             * @description how much of it is heard
+             * @default 100
+             */
+            length_percent: number;
+            /**
+             * Level Db
+             * @default 0
+             */
+            level_db: number;
             /** Name */
             name: string;
+            /**
+             * Pan
+             * @description % to the right; negative: to the left
+             * @default 0
+             */
+            pan: number;
             /**
              * Pitch
              * @description MIDI note number
              */
             pitch: number;
+            /** Sound */
+            sound?: string | null;
+            /**
+             * Tune
+             * @description semitones higher
+             * @default 0
+             */
+            tune: number;
         };
         /**
          * Window
@@ -2082,6 +3060,169 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["KeptClip"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_list_kits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedKit"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_keep_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptKit"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedKit"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_delete_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -2988,6 +4129,108 @@ export interface operations {
             };
         };
     };
+    pieces_render_api_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepsQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_strip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StripQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     pieces_render_api_throw: {
         parameters: {
             query?: never;
@@ -3195,6 +4438,396 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sounds_api_list_sounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSound"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sounds_api_add_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSound"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sounds_api_play_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sound_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sounds_api_delete_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sound_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_list_starters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedStarter"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_keep_starter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptStarter"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedStarter"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_delete_starter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener, useLocalStorage } from '@vueuse/core'
+import { useEventListener, useLocalStorage, usePreferredDark } from '@vueuse/core'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
@@ -11,6 +11,7 @@ import Deck from '@/tape/Deck.vue'
 import AppHeader from './AppHeader.vue'
 import ConflictDialog from './ConflictDialog.vue'
 import NoticeStack from './NoticeStack.vue'
+import type { Theme } from './theme'
 import ShortcutsDialog from './ShortcutsDialog.vue'
 import SignIn from './SignIn.vue'
 
@@ -19,7 +20,10 @@ const notices = useNotices()
 const piece = usePiece()
 const route = useRoute()
 const router = useRouter()
-const isNight = useLocalStorage('jolly-lattice-night', false)
+/** Day or night: by choice, or after the system's. */
+const theme = useLocalStorage<Theme>('jolly-lattice-theme', 'system')
+const isSystemDark = usePreferredDark()
+const isNight = computed(() => (theme.value === 'system' ? isSystemDark.value : theme.value === 'night'))
 
 const readSession = async () => {
   try {
@@ -60,7 +64,7 @@ useEventListener(document, 'visibilitychange', () => {
   <v-app :theme="isNight ? 'night' : 'day'">
     <div class="frame">
       <template v-if="session.user">
-        <AppHeader v-model:night="isNight" />
+        <AppHeader v-model:theme="theme" />
         <RouterView />
         <Deck v-if="hasDeck" />
         <ConflictDialog v-if="piece.saveState === 'conflict'" />

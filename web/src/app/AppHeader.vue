@@ -10,8 +10,9 @@ import HistoryPanel from './HistoryPanel.vue'
 import NameField from './NameField.vue'
 import PatternTabs from './PatternTabs.vue'
 import { shortcutsOpen } from './shortcutsOpen'
+import { THEMES, type Theme } from './theme'
 
-const night = defineModel<boolean>('night', { required: true })
+const theme = defineModel<Theme>('theme', { required: true })
 const piece = usePiece()
 const playing = usePlaying()
 const session = useSession()
@@ -76,8 +77,15 @@ async function goAshore() {
       {{ session.user }}
       <v-menu activator="parent" location="bottom end">
         <div class="card user">
-          <button type="button" class="quiet-button" @click="night = !night">
-            {{ night ? 'Day theme' : 'Night theme' }}
+          <button
+            v-for="[name, called] in THEMES"
+            :key="name"
+            type="button"
+            class="quiet-button"
+            :aria-pressed="theme === name"
+            @click="theme = name"
+          >
+            {{ theme === name ? '✓ ' : '' }}{{ called }}
           </button>
           <button type="button" class="quiet-button" @click="shortcutsOpen = true">Keys (?)</button>
           <a v-if="piece.id !== null" class="quiet-button" :href="`/api/pieces/${piece.id}.json`" download

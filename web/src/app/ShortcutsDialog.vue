@@ -1,31 +1,37 @@
 <script setup lang="ts">
 /** All keys that work now. */
 import { activeShortcuts, useShortcuts, type Shortcuts } from '@/composables/useShortcuts'
+import BeadLegend from './BeadLegend.vue'
 import { shortcutsOpen } from './shortcutsOpen'
 
 useShortcuts({ '?': { says: 'All keys', act: () => (shortcutsOpen.value = true) } })
 
 const listed = (group: Shortcuts) => Object.entries(group).filter(([, { says }]) => says)
-const NAMES: Record<string, string> = {
-  ' ': 'Space', 'ArrowUp': '↑', 'ArrowDown': '↓', 'ArrowLeft': '←', 'ArrowRight': '→',
-} // prettier-ignore
+const ARROWS: Record<string, string> = { Up: '↑', Down: '↓', Left: '←', Right: '→' }
 const nameOf = (key: string) =>
-  NAMES[key] ??
-  key.replace(/(^|\+)([a-z])$/, (_, plus: string, letter: string) => plus + letter.toUpperCase())
+  key === ' '
+    ? 'Space'
+    : key
+        .replace(/Arrow(\w+)/, (_, way: string) => ARROWS[way] ?? way)
+        .replace(/(^|\+)([a-z])$/, (_, plus: string, letter: string) => plus + letter.toUpperCase())
 </script>
 
 <template>
-  <v-dialog v-model="shortcutsOpen" width="720">
+  <v-dialog v-model="shortcutsOpen" width="860" scrollable>
     <section class="card keys" aria-label="Keys">
+      <h2>Beads</h2>
+      <BeadLegend />
       <h2>Keys</h2>
-      <dl v-for="(group, at) in activeShortcuts" :key="at">
-        <template v-for="[key, { says }] in listed(group)" :key="key">
-          <dt>
-            <kbd>{{ nameOf(key) }}</kbd>
-          </dt>
-          <dd>{{ says }}</dd>
-        </template>
-      </dl>
+      <div class="columns">
+        <dl v-for="(group, at) in activeShortcuts" :key="at">
+          <template v-for="[key, { says }] in listed(group)" :key="key">
+            <dt>
+              <kbd>{{ nameOf(key) }}</kbd>
+            </dt>
+            <dd>{{ says }}</dd>
+          </template>
+        </dl>
+      </div>
       <button type="button" class="word-button" @click="shortcutsOpen = false">Close</button>
     </section>
   </v-dialog>
@@ -33,13 +39,15 @@ const nameOf = (key: string) =>
 
 <style scoped>
 .keys {
-  padding: 22px 26px;
+  padding: 18px 26px;
+  overflow-y: auto;
+}
+.columns {
   columns: 2;
 }
-h2,
-.word-button {
-  column-span: all;
-  margin-bottom: 10px;
+h2 {
+  margin-bottom: 6px;
+  font-size: 19px;
 }
 dl {
   display: grid;
@@ -47,7 +55,6 @@ dl {
   gap: 4px 10px;
   font-size: 15px;
   margin-bottom: 14px;
-  break-inside: avoid;
 }
 kbd {
   padding: 1px 8px;

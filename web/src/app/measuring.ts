@@ -1,18 +1,21 @@
 /** A window for instruments that measure the running application: what was scheduled, how loud it is, how voices sound. */
 import type { Score } from '@/api/client'
+import type { Hand, Rehearsed } from '@/sound/rehearsal'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
-import type { TapeNote } from '@/tape/tape'
+import type { Playing, TapeControl, TapeNote } from '@/tape/tape'
 
 export interface Measuring {
   /** The schedule log: all that is on the tape, stretch by stretch. */
-  log(): { fromTick: number; nowTick: number; notes: TapeNote[] }[]
+  log(): { fromTick: number; nowTick: number; notes: TapeNote[]; controls: TapeControl[] }[]
   /** What the table holds. */
   score(): { score: Score | null; dice: number }
   /** Root mean square of what leaves the speakers now. */
   level(): Promise<number>
   /** The samples of every voice of the kit. */
   voices(): Promise<Record<string, number[]>>
+  /** Play a score on a stepped clock with the real engine, while hands change it. */
+  rehearse(first: Playing, seconds: number, hands: readonly Hand[]): Promise<Rehearsed>
 }
 
 declare global {
@@ -26,16 +29,21 @@ export function exposeForMeasuring() {
   const piece = usePiece()
   window.jolly = {
     log: () =>
-      (playing.player?.tape.stretches ?? []).map(({ fromTick, nowTick, notes }) => ({
+      (playing.player?.tape.stretches ?? []).map(({ fromTick, nowTick, notes, controls }) => ({
         fromTick,
         nowTick,
         notes,
+        controls,
       })),
     score: () => ({ score: piece.score, dice: piece.dice }),
     level: async () => (await playing.ready()).level(),
     voices: async () => {
       const { kit } = await playing.ready()
       return Object.fromEntries([...kit].map(([id, buffer]) => [id, [...buffer.getChannelData(0)]]))
+    },
+    rehearse: async (first, seconds, hands) => {
+      const { rehearse } = await import('@/sound/rehearsal')
+      return rehearse(first, seconds, hands, playing.ask)
     },
   }
 }

@@ -2,12 +2,15 @@
 /** The bench: the chosen lane whole. Every setting a labelled field, its steps' chances to paint, its measures, throws. */
 import { computed } from 'vue'
 
-import type { Alternative, Bench, Lane, LanePicture, Word } from '@/api/client'
+import type { Alternative, Bench, Lane, LanePicture, StripPicture, Word } from '@/api/client'
 import PartWords from '@/lattice/sentence/PartWords.vue'
 import type { Patch } from '@/stores/document'
 import { usePiece } from '@/stores/piece'
 import { inkOf } from '@/theme/inks'
-import StepBars from './StepBars.vue'
+import RateHand from './RateHand.vue'
+import type { StepValue } from './stepRates'
+import StripPane from './StripPane.vue'
+import type { StripAction } from './strips'
 import ThrowControl from './ThrowControl.vue'
 import { useMeasures } from './useMeasures'
 
@@ -18,6 +21,10 @@ const props = defineProps<{
   bench: Bench | undefined
   picture: LanePicture | undefined
   barTicks: number
+  /** The stretch of time in view, in ticks; and the step of the lane that plays there, -1 while none does. */
+  firstTick: number
+  endTick: number
+  nowStep: number
   ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
 const emit = defineEmits<{
@@ -25,7 +32,11 @@ const emit = defineEmits<{
   choose: [setting: string, word: string, alternative: Alternative]
   patch: [label: string, patch: Patch]
   cancel: [gesture: string]
-  paint: [values: ReadonlyMap<number, number>, gesture: string]
+  paint: [strip: StripPicture, values: ReadonlyMap<number, number | null>, gesture: string]
+  resize: [strip: StripPicture, length: number, gesture: string]
+  act: [strip: StripPicture, action: StripAction]
+  control: [controller: number]
+  rate: [value: StepValue, gesture: string]
   throwLane: [percent: number]
   throwAll: [percent: number]
   fold: []
@@ -43,9 +54,18 @@ const hands = {
 const piece = usePiece()
 const measures = useMeasures(() => props.lane.id)
 const voice = computed(() => piece.document?.kit.voices.find(({ id }) => id === props.lane.voice))
-const STRIP = 'step chances'
-const fields = computed(() => props.bench?.fields.filter(({ setting }) => setting !== STRIP) ?? [])
-const painted = computed(() => props.bench?.fields.find(({ setting }) => setting === STRIP))
+/** It stands beside the step, for the other finger of the same hand. */
+const WEIGHT = 'beat weight'
+/** What concerns feel and sound stands below the lane's name; what makes its notes beside the strips. */
+const SOUND = new Set(['swing', 'humanise', 'level', 'pan', 'channel', 'note', 'anchor'])
+const acting = computed(
+  () => props.bench?.fields.filter(({ setting }) => setting !== WEIGHT && !SOUND.has(setting)) ?? [],
+)
+const sounding = computed(() => props.bench?.fields.filter(({ setting }) => SOUND.has(setting)) ?? [])
+const weight = computed(() => props.bench?.fields.find(({ setting }) => setting === WEIGHT))
+/** The notes and channel that go out: the lane's own, or the kit's. */
+const note = computed(() => props.lane.note ?? voice.value?.pitch)
+const channel = computed(() => props.lane.channel ?? piece.document?.kit.channel)
 const share = (value: number) => `${Math.round(100 * value)} %`
 const told = computed(() =>
   measures.value
@@ -67,9 +87,26 @@ const told = computed(() =>
         <span class="named">{{ lane.name }}</span>
         <span v-if="count > 1" class="together">and {{ count - 1 }} more, set together</span>
         <span v-else class="where"
-          >{{ piece.document?.kit.name }} kit, note {{ voice?.pitch }}, channel
-          {{ piece.document?.kit.channel }}</span
+          >{{ voice?.name }} of {{ piece.document?.kit.name }}, note {{ note }}, channel {{ channel }}</span
         >
+      </div>
+      <div v-if="picture && !picture.follows && piece.pattern" class="hand">
+        <RateHand
+          :lane="lane"
+          :pattern="piece.pattern"
+          @rate="(rate, gesture) => emit('rate', rate, gesture)"
+        />
+        <span v-if="weight" class="weight"
+          >{{ weight.label }}
+          <PartWords
+            :part="weight"
+            :owner="`${lane.name} on the bench`"
+            :target="lane"
+            :ink="lane.ink"
+            :bar-ticks="barTicks"
+            :ask="ask"
+            v-on="hands"
+        /></span>
       </div>
       <dl class="measures" aria-label="Measures">
         <div v-for="[name, value, explains] in told" :key="name">
@@ -77,27 +114,14 @@ const told = computed(() =>
           <dd>{{ value }}</dd>
           <v-tooltip activator="parent" :text="explains" />
         </div>
-        <div v-if="bench">
-          <dt>comes round after</dt>
-          <dd class="round">{{ bench.comes_round_after }}</dd>
-          <v-tooltip activator="parent">After how long its hits are the same again, before chance</v-tooltip>
-        </div>
       </dl>
-      <ThrowControl
-        :is-anchored="lane.anchored"
-        :follows="picture?.follows !== null"
-        @throw-lane="(percent) => emit('throwLane', percent)"
-        @throw-all="(percent) => emit('throwAll', percent)"
-      />
-    </div>
-    <div class="whole">
-      <dl v-if="bench" class="fields">
-        <div
-          v-for="field in fields"
-          :key="field.setting"
-          class="field"
-          :class="{ plain: field.is_plain, wide: field.setting === 'source' }"
+      <div v-if="bench" class="round">
+        comes round after <b>{{ bench.comes_round_after }}</b><v-tooltip activator="parent"
+          >After how long its hits are the same again, before chance</v-tooltip
         >
+      </div>
+      <dl class="fields sound">
+        <div v-for="field in sounding" :key="field.setting" class="field" :class="{ plain: field.is_plain }">
           <dt>{{ field.label }}<v-tooltip activator="parent" :text="field.explains" /></dt>
           <dd>
             <PartWords
@@ -111,12 +135,21 @@ const told = computed(() =>
             />
           </dd>
         </div>
-        <div v-if="picture" class="strip">
-          <dt>
-            chance of each step
+      </dl>
+      <ThrowControl
+        :is-anchored="lane.anchored"
+        :follows="picture?.follows !== null"
+        @throw-lane="(percent) => emit('throwLane', percent)"
+        @throw-all="(percent) => emit('throwAll', percent)"
+      />
+    </div>
+    <div v-if="bench" class="whole">
+      <dl class="fields">
+        <div v-for="field in acting" :key="field.setting" class="field" :class="{ plain: field.is_plain }">
+          <dt>{{ field.label }}<v-tooltip activator="parent" :text="field.explains" /></dt>
+          <dd>
             <PartWords
-              v-if="painted"
-              :part="painted"
+              :part="field"
               :owner="`${lane.name} on the bench`"
               :target="lane"
               :ink="lane.ink"
@@ -124,20 +157,25 @@ const told = computed(() =>
               :ask="ask"
               v-on="hands"
             />
-          </dt>
-          <dd>
-            <StepBars
-              :values="bench.step_chances"
-              :high="100"
-              :plain="100"
-              :label="`${lane.name}: chance of each step`"
-              :ink="inkOf(lane.ink)"
-              :hits="picture.cycle_hits"
-              @paint="(values, gesture) => emit('paint', values, gesture)"
-            />
           </dd>
         </div>
       </dl>
+      <StripPane
+        v-if="picture"
+        :lane="lane"
+        :strips="bench.strips"
+        :picture="picture"
+        :bar-ticks="barTicks"
+        :first-tick="firstTick"
+        :end-tick="endTick"
+        :now-step="nowStep"
+        :ask="ask"
+        v-on="hands"
+        @paint="(strip, values, gesture) => emit('paint', strip, values, gesture)"
+        @resize="(strip, length, gesture) => emit('resize', strip, length, gesture)"
+        @act="(strip, action) => emit('act', strip, action)"
+        @control="(controller) => emit('control', controller)"
+      />
     </div>
     <button type="button" class="quiet-button fold" aria-label="Fold the bench" @click="emit('fold')">
       fold<v-tooltip activator="parent">Fold the bench (B)</v-tooltip>
@@ -151,7 +189,7 @@ const told = computed(() =>
   position: relative;
   display: grid;
   grid-template-columns: var(--head) 1fr;
-  min-height: 150px;
+  min-height: 220px;
   background: var(--card);
   border-top: 1.5px solid var(--ink);
   border-left: 8px solid var(--lane-ink);
@@ -160,7 +198,7 @@ const told = computed(() =>
   padding: 10px 14px 8px 16px;
   display: grid;
   align-content: start;
-  gap: 7px;
+  gap: 4px;
   font-size: 14px;
   color: var(--soft-ink);
 }
@@ -189,36 +227,46 @@ const told = computed(() =>
   color: var(--ink);
 }
 .whole {
-  padding: 8px 64px 8px 0;
+  padding: 6px 16px 4px 10px;
   min-width: 0;
+  display: grid;
+  grid-template-rows: auto 1fr;
+  gap: 2px;
 }
 .fields {
-  display: grid;
-  grid-template-columns: repeat(7, minmax(0, auto));
-  justify-content: space-between;
-  gap: 5px 14px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 16px;
+  padding-right: 46px;
 }
-.field.wide {
-  grid-column: span 2;
+.field {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+  font-size: 14px;
+  line-height: 23px;
 }
-.field dd {
-  font-size: 15px;
-  line-height: 22px;
+.field dt {
+  color: var(--soft-ink);
 }
 .field.plain dd :deep(*) {
   font-weight: 450;
 }
-.field dt,
-.strip dt {
-  font-size: 13px;
-  line-height: 16px;
+.hand {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 12px;
+  align-items: center;
+}
+.weight {
   color: var(--soft-ink);
+  white-space: nowrap;
 }
-.strip {
-  grid-column: span 4 / -1;
+.round b {
+  color: var(--ink);
 }
-.measures .round {
-  font-size: 15px;
+.fields.sound {
+  padding-right: 0;
 }
 .fold {
   position: absolute;

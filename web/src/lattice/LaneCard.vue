@@ -8,7 +8,7 @@ import { inkOf, inks } from '@/theme/inks'
 const props = defineProps<{ lane: Lane; voices: readonly Schemas['Voice'][] }>()
 const emit = defineEmits<{
   change: [label: string, fields: Partial<Lane>]
-  listen: [voice: string]
+  listen: [voice: Schemas['Voice']]
   copy: []
   remove: []
 }>()
@@ -22,7 +22,7 @@ function takeName() {
 }
 
 function takeVoice(voice: Schemas['Voice']) {
-  emit('listen', voice.id)
+  emit('listen', voice)
   if (voice.id === props.lane.voice) return
   // A lane that is called after its voice goes on being called so.
   const was = props.voices.find(({ id }) => id === props.lane.voice)?.name

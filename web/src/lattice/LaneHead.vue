@@ -29,7 +29,7 @@ const emit = defineEmits<{
   more: []
   mute: [isMuted: boolean]
   solo: [isSolo: boolean]
-  listen: [voice: string]
+  listen: [voice: Schemas['Voice']]
   copy: []
   remove: []
 }>()

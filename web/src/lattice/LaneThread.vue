@@ -4,7 +4,18 @@ import { computed, ref } from 'vue'
 
 import { newGesture } from '@/composables/gesture'
 import type { LanePicture } from '@/api/client'
-import { pixelsPerTick, stepNear, threadOf, tickAt, xOf, type Scale } from './geometry'
+import type { Property } from '@/api/client'
+import { Stroke } from '@/composables/valuesAlong'
+import {
+  pixelsPerTick,
+  propertyBars,
+  stepNear,
+  threadOf,
+  tickAt,
+  valueAtHeight,
+  xOf,
+  type Scale,
+} from './geometry'
 import type { Grip } from './stepRange'
 
 const props = defineProps<{
@@ -17,6 +28,10 @@ const props = defineProps<{
   cursor: number | null
   /** Which end of the range lies at the left of the band; null where the band cannot be taken hold of. */
   leftGrip: 'first' | 'last' | null
+  /** What is shown and painted of every step in place of beads; null for beads. */
+  property: Property | null
+  /** The stretch of time that is chosen in this lane, in ticks; null if none is. */
+  stretch: readonly [number, number] | null
 }>()
 /** `step`: its number in the cycle, from 0; `isHit`: whether it is one where it was touched. */
 const emit = defineEmits<{
@@ -25,11 +40,23 @@ const emit = defineEmits<{
   release: []
   /** The band's end, or all of it, has been moved so many steps from where it was taken. */
   range: [grip: Grip, by: number, gesture: string]
+  /** Values of the property, by step number, as one stroke of the hand has laid them so far. */
+  values: [values: ReadonlyMap<number, number>, gesture: string]
+  /** A stretch of time was chosen, from half a step before its first step to half a step after its last. */
+  stretch: [firstTick: number, endTick: number]
 }>()
 
 const element = ref<SVGSVGElement>()
 const y = computed(() => props.height / 2)
 const thread = computed(() => threadOf(props.picture, props.scale, y.value))
+const bars = computed(() =>
+  props.property ? propertyBars(props.picture, props.property, props.scale, props.height) : null,
+)
+const chosen = computed(() => {
+  if (!props.stretch) return null
+  const [from, to] = props.stretch.map((tick) => xOf(tick, props.scale)) as [number, number]
+  return { x: from, width: Math.max(2, to - from) }
+})
 const cursorX = computed(() => {
   const at = props.cursor === null ? -1 : props.picture.numbers.indexOf(props.cursor)
   return at < 0 ? null : xOf(props.picture.starts[at] as number, props.scale)
@@ -48,19 +75,60 @@ function onPointerDown(event: PointerEvent) {
   if (event.button !== 0) return
   const touched = stepAt(event)
   if (!touched) return
-  isDown = true
   element.value?.setPointerCapture(event.pointerId)
+  if (event.shiftKey && !props.property) {
+    chosenFrom = nearTo(event)
+    chooseTo(event)
+    return
+  }
+  if (props.property) {
+    painting = { stroke: new Stroke(valueAt(event)), gesture: newGesture('values') }
+    paintValues(event)
+    return
+  }
+  isDown = true
   emit('press', ...touched)
 }
 function onPointerMove(event: PointerEvent) {
   moveHold(event)
+  if (chosenFrom !== null) chooseTo(event)
+  if (painting) paintValues(event)
   const touched = isDown ? stepAt(event) : null
   if (touched) emit('paint', ...touched)
 }
 function onPointerUp() {
   if (isDown) emit('release')
   isDown = false
-  held = null
+  held = chosenFrom = painting = null
+}
+
+/** Index of the step under the hand among those in view. */
+function nearTo(event: PointerEvent): number {
+  const left = element.value?.getBoundingClientRect().left ?? 0
+  return stepNear(props.picture.starts, tickAt(event.clientX - left, props.scale))
+}
+
+// ---- A stretch of time ----
+let chosenFrom: number | null = null
+function chooseTo(event: PointerEvent) {
+  const ends = [chosenFrom ?? 0, nearTo(event)].sort((one, other) => one - other)
+  const [from, to] = ends.map((at) => props.picture.starts[at] ?? 0) as [number, number]
+  const half = props.picture.step_ticks / 2
+  emit('stretch', Math.max(0, Math.round(from - half)), Math.round(to + half))
+}
+
+// ---- Values of a property ----
+let painting: { stroke: Stroke; gesture: string } | null = null
+function valueAt(event: PointerEvent): [number, number] {
+  const top = element.value?.getBoundingClientRect().top ?? 0
+  const { property } = props
+  return [nearTo(event), property ? valueAtHeight(event.clientY - top, property, props.height) : 0]
+}
+function paintValues(event: PointerEvent) {
+  if (!painting) return
+  const laid = painting.stroke.to(valueAt(event), event.shiftKey)
+  const byNumber = new Map([...laid].map(([at, value]) => [props.picture.numbers[at] ?? 0, value]))
+  emit('values', byNumber, painting.gesture)
 }
 
 // ---- The step range: the band's ends and its lower edge ----
@@ -109,7 +177,7 @@ function moveHold(event: PointerEvent) {
       :height="height - 16"
       rx="9"
     />
-    <path class="line" :d="thread.line" />
+    <path v-if="!bars" class="line" :d="thread.line" />
     <line
       v-for="(x, at) in thread.stitches"
       :key="x"
@@ -120,20 +188,29 @@ function moveHold(event: PointerEvent) {
       y1="10"
       :y2="height - 10"
     />
-    <path class="rests" :d="thread.rests" />
-    <path class="tails" :d="thread.tails" />
-    <g
-      v-for="beads in thread.beads"
-      :key="`${beads.isInBand} ${beads.sounds}`"
-      :class="{ later: !beads.isInBand, skipped: !beads.sounds, marks: thread.isMarks }"
-      class="beads"
-    >
-      <path class="solid" :d="beads.solid" />
-      <path class="fill" :d="beads.fill" />
-      <path class="ring" :d="beads.ring" />
+    <rect v-if="chosen" class="stretch" v-bind="chosen" y="3" :height="height - 6" rx="6" />
+    <g v-if="bars" class="bars">
+      <path class="rest" :d="bars.rests" />
+      <path :d="bars.hits" />
     </g>
-    <path class="notches" :d="thread.notches" />
-    <g v-if="thread.band && leftGrip" class="grips">
+    <template v-else>
+      <path class="rests" :d="thread.rests" />
+      <path class="tails" :d="thread.tails" />
+      <g
+        v-for="beads in thread.beads"
+        :key="`${beads.isInBand} ${beads.sounds}`"
+        :class="{ later: !beads.isInBand, skipped: !beads.sounds, marks: thread.isMarks }"
+        class="beads"
+      >
+        <path class="solid" :d="beads.solid" />
+        <path class="fill" :d="beads.fill" />
+        <path class="ring" :d="beads.ring" />
+        <path class="caps" :d="beads.caps" />
+      </g>
+      <path class="notches" :d="thread.notches" />
+      <text v-for="tag in thread.tags" :key="tag.x" class="tag" :x="tag.x" :y="tag.y">{{ tag.text }}</text>
+    </template>
+    <g v-if="thread.band && leftGrip && !property" class="grips">
       <rect
         v-for="side in ['left', 'right'] as const"
         :key="side"
@@ -200,6 +277,34 @@ function moveHold(event: PointerEvent) {
   fill: none;
   stroke: currentColor;
   stroke-width: 1.8;
+}
+.caps {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 2.2;
+  stroke-linecap: round;
+  stroke-linejoin: round;
+}
+.marks .ring {
+  stroke-width: 1.4;
+}
+.tag {
+  font: 650 11px/1 var(--text-font);
+  text-anchor: middle;
+  fill: var(--ink);
+}
+.stretch {
+  fill: color-mix(in srgb, var(--keep) 35%, transparent);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+  stroke-dasharray: 5 3;
+}
+.bars path {
+  fill: currentColor;
+  opacity: 0.85;
+}
+.bars .rest {
+  opacity: 0.22;
 }
 .marks .solid {
   fill: none;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The lattice: every lane a sentence and a thread, the chosen one whole on the bench. */
 import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
-import { computed, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { ApiError, type Alternative, type Lane, type Word } from '@/api/client'
@@ -20,10 +20,13 @@ import Playhead from './Playhead.vue'
 import Ruler from './Ruler.vue'
 import SentenceLine from './sentence/SentenceLine.vue'
 import { useChosenLanes } from './useChosenLanes'
+import { shownProperty } from './propertyViews'
+import StretchBar from './StretchBar.vue'
 import { useLaneEdits } from './useLaneEdits'
 import { useLatticeKeys } from './useLatticeKeys'
 import { useRendering } from './useRendering'
 import { useRows } from './useRows'
+import { useStretch } from './useStretch'
 import { useStroke } from './useStroke'
 import { useView } from './useView'
 import ViewBar from './ViewBar.vue'
@@ -45,6 +48,7 @@ const question = computed(() =>
         dice: piece.dice,
         window: view.window.value,
         chosen: chosen.chosen.value.map(({ id }) => id),
+        shown: shownProperty.value,
       }
     : null,
 )
@@ -64,6 +68,21 @@ const edits = useLaneEdits({
   bench: (id) => benches.value.get(id),
 })
 
+const stretch = useStretch({
+  meant: (lane) => allOr(lane),
+  lanes: () => piece.lanes,
+  picture: (id) => pictures.value.get(id),
+  patchEach: edits.patchEach,
+})
+/** Paste where steps are chosen, else at the step under the cursor, else where the view begins. */
+function paste() {
+  const lane = chosen.first.value
+  if (!lane) return
+  const shown = pictures.value.get(lane.id)
+  const at = shown?.numbers.indexOf(chosen.cursor.value ?? -1) ?? -1
+  void stretch.paste(lane, shown?.starts[at] ?? rendering.value?.first_tick ?? 0)
+}
+
 watch(
   () => props.id,
   async (id) => {
@@ -80,7 +99,10 @@ watch(
 )
 watch(
   () => piece.pattern?.id,
-  () => view.begin(),
+  () => {
+    view.begin()
+    stretch.drop()
+  },
 )
 watch(error, (refused) => {
   if (!refused) return
@@ -167,7 +189,42 @@ const askPattern = (setting: string, word: string) => engine.alternatives({ lane
 const allOr = (lane: Lane) => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane])
 const mute = (lane: Lane, isMuted: boolean) => allOr(lane).forEach(({ id }) => playing.mute(id, isMuted))
 const solo = (lane: Lane, isSolo: boolean) => allOr(lane).forEach(({ id }) => playing.solo(id, isSolo))
-useLatticeKeys({ chosen, edits, view, isBenchOpen, picture: (id) => pictures.value.get(id), mute, solo })
+useLatticeKeys({
+  chosen, edits, view, isBenchOpen, stretch, paste, picture: (id) => pictures.value.get(id), mute, solo,
+}) // prettier-ignore
+
+// ---- Values of every step, in place of beads ----
+function setShownValues(lane: Lane, values: ReadonlyMap<number, number>, gesture: string) {
+  const name = rendering.value?.property?.name
+  if (!name) return
+  chosen.touch(lane.id)
+  // A strip of its own length does not belong to steps: it is painted on the bench.
+  const strip = { name, path: `${name}_strip`, is_free: false }
+  const isFree = (lane as unknown as Record<string, { free?: unknown } | null>)[strip.path]?.free
+  if (isFree)
+    notices.complain(`The ${name} strip of ${lane.name} has a length of its own: paint it on the bench.`)
+  else edits.setValues(lane, strip, values, gesture)
+}
+
+// ---- The step that plays in the chosen lane ----
+const nowStep = ref(-1)
+function followStep(tick: number) {
+  const starts = chosenPicture.value?.starts
+  if (!starts || !playing.isPlaying) nowStep.value = -1
+  else nowStep.value = starts.findLastIndex((start) => start <= tick)
+}
+function followMusic(tick: number) {
+  view.follow(Math.floor(tick / barTicks.value))
+  followStep(tick)
+}
+function chooseStretch(lane: Lane, firstTick: number, endTick: number) {
+  if (!chosen.isChosen(lane.id)) chosen.choose(lane.id)
+  stretch.choose(lane, firstTick, endTick)
+}
+watch(
+  () => playing.isPlaying,
+  (plays) => plays || (nowStep.value = -1),
+)
 
 useEventListener(
   stack,
@@ -283,7 +340,7 @@ const handlersOf = (lane: Lane) => ({
             @more="isBenchOpen = true"
             @mute="(isMuted) => mute(lane, isMuted)"
             @solo="(isSolo) => solo(lane, isSolo)"
-            @listen="playing.tryVoice"
+            @listen="(voice) => playing.tryVoice(voice, { level: lane.level_db, pan: lane.pan })"
             @copy="chosen.choose(edits.copy(lane))"
             @remove="edits.remove(lane)"
           />
@@ -297,10 +354,14 @@ const handlersOf = (lane: Lane) => ({
               :label="labelOf(lane)"
               :cursor="lane.id === chosen.first.value?.id ? chosen.cursor.value : null"
               :left-grip="leftGrip(lane)"
+              :property="rendering.property ?? null"
+              :stretch="stretch.of(lane.id)"
               @press="(step, isHit) => press(lane, step, isHit)"
               @paint="(step, isHit) => stroke.paint(lane, step, isHit)"
               @release="stroke.release"
               @range="(grip, by, gesture) => edits.moveRange(lane, grip, by, gesture)"
+              @values="(values, gesture) => setShownValues(lane, values, gesture)"
+              @stretch="(firstTick, endTick) => chooseStretch(lane, firstTick, endTick)"
             />
           </div>
         </div>
@@ -313,7 +374,8 @@ const handlersOf = (lane: Lane) => ({
           :middles="middles"
           :height="total"
           :step-ticks="stepTicks"
-          @at="(tick) => view.follow(Math.floor(tick / barTicks))"
+          :lights="!rendering.property"
+          @at="followMusic"
         />
       </div>
       <div v-if="piece.lanes.length === 0" class="empty">
@@ -326,9 +388,17 @@ const handlersOf = (lane: Lane) => ({
     <ViewBar
       :view="view"
       :is-bench-open="isBenchOpen"
+      :lane="chosen.first.value"
       @add="chosen.choose(edits.add())"
       @bench="isBenchOpen = true"
-    />
+    >
+      <StretchBar
+        v-if="stretch.chosen.value"
+        :stretch="stretch"
+        :can-paste="stretch.copied.value.length > 0"
+        @paste="paste"
+      />
+    </ViewBar>
     <Bench
       v-if="isBenchOpen && chosen.first.value"
       :lane="chosen.first.value"
@@ -337,8 +407,15 @@ const handlersOf = (lane: Lane) => ({
       :picture="chosenPicture"
       :bar-ticks="barTicks"
       :ask="askOf(chosen.first.value.id)"
+      :first-tick="rendering.first_tick"
+      :end-tick="rendering.end_tick"
+      :now-step="nowStep"
       v-on="handlersOf(chosen.first.value)"
-      @paint="(values, gesture) => edits.setStepChances(chosen.first.value!, values, gesture)"
+      @paint="(strip, values, gesture) => edits.setValues(chosen.first.value!, strip, values, gesture)"
+      @resize="(strip, length, gesture) => edits.resizeStrip(chosen.first.value!, strip, length, gesture)"
+      @act="(strip, action) => edits.actOnStrip(chosen.first.value!, strip, action)"
+      @control="(controller) => edits.addControl(chosen.first.value!, controller)"
+      @rate="(rate, gesture) => edits.setRate(chosen.first.value!, rate, gesture)"
       @throw-lane="(percent) => edits.throwLane(chosen.first.value!, percent)"
       @throw-all="edits.throwAll"
       @fold="isBenchOpen = false"

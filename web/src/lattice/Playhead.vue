@@ -17,6 +17,8 @@ const props = defineProps<{
   height: number
   /** Length of a step of each lane in ticks, by lane id: a lit bead is as large as its neighbours let it be. */
   stepTicks: ReadonlyMap<string, number>
+  /** Whether beads light up as they sound: not where bars are shown in place of them. */
+  lights: boolean
 }>()
 /** The tick that plays, so that the view can follow. */
 const emit = defineEmits<{ at: [tick: number] }>()
@@ -41,7 +43,7 @@ function draw() {
   line.value.style.transform = `translateX(${x}px)`
   line.value.style.visibility = isInView ? 'visible' : 'hidden'
   context.clearRect(0, 0, surface.width, surface.height)
-  if (!props.isPlaying || !isHeard) return
+  if (!props.isPlaying || !isHeard || !props.lights) return
   const pixel = window.devicePixelRatio
   context.setTransform(pixel, 0, 0, pixel, 0, 0)
   for (const note of player.soundingWithin(LIT)) {

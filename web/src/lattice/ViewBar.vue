@@ -1,19 +1,43 @@
 <script setup lang="ts">
 /** A new lane; which bars are in view; follow the music or stay; the bench. */
+import type { Lane } from '@/api/client'
+import KitPanel from '@/kit/KitPanel.vue'
+import StarterPanel from '@/starters/StarterPanel.vue'
+import { PROPERTY_VIEWS, shownProperty } from './propertyViews'
 import { VIEWS, type useView } from './useView'
 
-defineProps<{ view: ReturnType<typeof useView>; isBenchOpen: boolean }>()
+defineProps<{ view: ReturnType<typeof useView>; isBenchOpen: boolean; lane: Lane | null }>()
 const emit = defineEmits<{ add: []; bench: [] }>()
 </script>
 
 <template>
   <div class="below">
-    <button type="button" class="word-button" @click="emit('add')">
-      + lane<v-tooltip activator="parent">A new lane (N)</v-tooltip>
-    </button>
-    <button v-if="!isBenchOpen" type="button" class="word-button" @click="emit('bench')">
-      Bench<v-tooltip activator="parent">The chosen lane whole (B)</v-tooltip>
-    </button>
+    <slot>
+      <button type="button" class="word-button" @click="emit('add')">
+        + lane<v-tooltip activator="parent">A new lane (N)</v-tooltip>
+      </button>
+      <button v-if="!isBenchOpen" type="button" class="word-button" @click="emit('bench')">
+        Bench<v-tooltip activator="parent">The chosen lane whole (B)</v-tooltip>
+      </button>
+      <StarterPanel :lane="lane" />
+      <KitPanel />
+      <div class="property" role="group" aria-label="What every step shows">
+        <button
+          v-for="[name, said] in PROPERTY_VIEWS"
+          :key="said"
+          type="button"
+          class="count"
+          :aria-pressed="name === shownProperty"
+          @click="shownProperty = name"
+        >
+          {{ said
+          }}<v-tooltip
+            activator="parent"
+            text="What the whole lattice shows, and paints, of every step (P)"
+          />
+        </button>
+      </div>
+    </slot>
     <div class="view" role="group" aria-label="Bars in view">
       <button
         type="button"
@@ -64,6 +88,17 @@ const emit = defineEmits<{ add: []; bench: [] }>()
   display: flex;
   gap: 10px;
   align-items: center;
+}
+.property {
+  display: flex;
+  gap: 2px;
+  font-size: 14px;
+}
+.property .count {
+  padding: 0 9px;
+}
+.count:not([aria-pressed='true']) {
+  color: var(--soft-ink);
 }
 .view {
   margin-left: auto;

@@ -28,6 +28,15 @@ export interface Beads {
   readonly solid: string
   readonly ring: string
   readonly fill: string
+  /** Caps over accents, bars under rolls. */
+  readonly caps: string
+}
+
+/** A letter of a linked step, or by how many octaves it is higher. */
+export interface Tag {
+  readonly x: number
+  readonly y: number
+  readonly text: string
 }
 
 export interface Thread {
@@ -40,6 +49,7 @@ export interface Thread {
   /** Small marks above the steps that were turned by hand. */
   readonly notches: string
   readonly beads: readonly Beads[]
+  readonly tags: readonly Tag[]
   readonly isMarks: boolean
 }
 
@@ -68,6 +78,46 @@ export function radiusOf(velocity: number, stepPixels: number): number {
   return Math.min(MAX_RADIUS, stepPixels * 0.46) * (0.42 + 0.58 * (velocity / 127))
 }
 
+/** A cap over an accent. */
+const cap = (x: number, y: number, r: number) => {
+  const half = Math.max(3, r * 0.75)
+  return `M${round(x - half)} ${round(y - r - 2)}q${round(half)} -5 ${round(2 * half)} 0`
+}
+const bar = (from: number, to: number, y: number) => `M${round(from)} ${round(y)}H${round(to)}`
+
+class Pen {
+  readonly solid: string[] = []
+  readonly ring: string[] = []
+  readonly fill: string[] = []
+  readonly caps: string[] = []
+  constructor(
+    readonly isInBand: boolean,
+    readonly sounds: boolean,
+  ) {}
+
+  bead(x: number, y: number, r: number, chance: number) {
+    if (chance >= 1) this.solid.push(circle(x, y, r))
+    else {
+      this.ring.push(circle(x, y, Math.max(0.5, r - 0.8)))
+      this.fill.push(segment(x, y, Math.max(0.5, r - 0.8), chance))
+    }
+  }
+  beads(): Beads {
+    const { isInBand, sounds, solid, ring, fill, caps } = this
+    return {
+      isInBand,
+      sounds,
+      solid: solid.join(''),
+      ring: ring.join(''),
+      fill: fill.join(''),
+      caps: caps.join(''),
+    }
+  }
+}
+
+/** How much room a hit's beads have to the next step, and how far down a roll's bar lies. */
+const UNDER = 4
+
 /** The shapes of one lane on a thread at height `y`. `narrow`: steps of fewer pixels become marks. */
 export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NARROW): Thread {
   const perTick = pixelsPerTick(scale)
@@ -76,43 +126,75 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NA
   // A cycle is drawn from just before its first bead, so that the bead stands whole inside it.
   const lead = Math.min(PAD - 1, stepPixels / 2)
   const [bandStart, bandEnd] = bandOf(lane)
-  const groups = new Map<
-    string,
-    { isInBand: boolean; sounds: boolean; solid: string[]; ring: string[]; fill: string[] }
-  >()
+  const pens = new Map<string, Pen>()
+  const penOf = (tick: number, sounds: boolean) => {
+    const isInBand = tick >= bandStart && tick < bandEnd
+    const key = `${isInBand} ${sounds}`
+    const pen = pens.get(key) ?? new Pen(isInBand, sounds)
+    pens.set(key, pen)
+    return pen
+  }
   const tails: string[] = []
+  const tags: Tag[] = []
 
   lane.hits.forEach((step, at) => {
     const start = lane.starts[step] as number
-    const x = xOf(start, scale)
+    const x = xOf(lane.onsets[at] ?? start, scale)
     const velocity = lane.velocities[at] as number
     const chance = (lane.chances[at] as number) / 100
-    const isInBand = start >= bandStart && start < bandEnd
-    const sounds = lane.sounds[at] === 1
-    const key = `${isInBand} ${sounds}`
-    const group = groups.get(key) ?? { isInBand, sounds, solid: [], ring: [], fill: [] }
-    groups.set(key, group)
+    const pen = penOf(start, lane.sounds[at] === 1)
+    const count = lane.ratchets[at] ?? 1
+    const isAccent = lane.accents[at] === 1
     if (isMarks) {
-      group.solid.push(upright(x, y, 6 + 26 * (velocity / 127)))
+      // A mark that may be skipped is thin; a roll stands on a bar, an accent under a cap, as beads do.
+      const height = 6 + 26 * (velocity / 127)
+      if (chance >= 1) pen.solid.push(upright(x, y, height))
+      else pen.ring.push(upright(x, y, height))
+      if (isAccent) pen.caps.push(cap(x, y, height / 2))
+      if (count > 1) pen.caps.push(bar(x - 2, x + stepPixels - 2, y + height / 2 + UNDER))
       return
     }
     const r = radiusOf(velocity, stepPixels)
-    if (chance >= 1) group.solid.push(circle(x, y, r))
-    else {
-      group.ring.push(circle(x, y, r - 0.8))
-      group.fill.push(segment(x, y, r - 0.8, chance))
-    }
+    if (count > 1) roll(pen, x, y, r, chance, stepPixels, count)
+    else pen.bead(x, y, r, chance)
+    if (isAccent) pen.caps.push(cap(x, y, r))
     const length = lane.lengths[at] as number
-    if (Math.abs(length - lane.step_ticks) > 1) {
-      tails.push(`M${round(x)} ${round(y)}h${round(Math.max(length * perTick, r + 2))}`)
+    const isTied = lane.ties[at] === 1
+    if (isTied || Math.abs(length - lane.step_ticks) > lane.step_ticks * 0.3) {
+      tails.push(`M${round(x)} ${round(y)}h${round(Math.max(length * perTick - (isTied ? r : 0), r + 2))}`)
     }
+    const letter = lane.letters[at]
+    if (letter) tags.push({ x: round(x), y: round(y + r + 11), text: letter })
+    const octave = lane.octaves[at] ?? 0
+    if (octave)
+      tags.push({ x: round(x), y: round(y - r - 4), text: octave > 0 ? `+${octave}` : `−${-octave}` })
   })
+
+  for (const burst of lane.bursts) {
+    const pen = penOf(burst.start, burst.sounds)
+    const room = ((burst.end - burst.start) * perTick) / Math.max(1, burst.notes.length)
+    burst.notes.forEach((note, at) => {
+      const velocity = burst.velocities[at] as number
+      const x = xOf(note, scale)
+      if (room < narrow) pen.solid.push(upright(x, y, 6 + 26 * (velocity / 127)))
+      else pen.solid.push(circle(x, y, radiusOf(velocity, room) * 0.85))
+    })
+    // Its ends are turned up, so that it reads as one thing.
+    const [from, to] = [xOf(burst.start, scale) - 4, xOf(burst.end, scale) - 4]
+    pen.caps.push(`M${round(from)} ${round(y + 10)}v5H${round(to)}v-5`)
+  }
 
   const isHit = new Set(lane.hits)
   const edited = new Set(lane.edited)
+  const isMoved = new Set(
+    lane.hits.filter((step, at) => (lane.onsets[at] ?? lane.starts[step]) !== lane.starts[step]),
+  )
+  // A dot where a step rests, and where one stood before it was moved.
   const rests = isMarks
     ? []
-    : lane.starts.filter((_, step) => !isHit.has(step)).map((start) => circle(xOf(start, scale), y, 2))
+    : lane.starts.flatMap((start, step) =>
+        !isHit.has(step) || isMoved.has(step) ? circle(xOf(start, scale), y, 2) : [],
+      )
   return {
     band:
       bandStart < bandEnd ? bandShape(xOf(bandStart, scale) - lead, xOf(bandEnd, scale) - lead, scale) : null,
@@ -124,15 +206,64 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NA
       .filter((_, at) => edited.has(lane.numbers[at] as number))
       .map((start) => notch(xOf(start, scale), y))
       .join(''),
-    beads: [...groups.values()].map(({ isInBand, sounds, solid, ring, fill }) => ({
-      isInBand,
-      sounds,
-      solid: solid.join(''),
-      ring: ring.join(''),
-      fill: fill.join(''),
-    })),
+    beads: [...pens.values()].map((pen) => pen.beads()),
+    tags,
     isMarks,
   }
+}
+
+/** A row of shrinking beads with a bar under it: as many as there is room for. */
+function roll(pen: Pen, x: number, y: number, r: number, chance: number, stepPixels: number, count: number) {
+  const apart = stepPixels / count
+  for (let note = 0; note < count; note++) {
+    const small = Math.min(r * (1 - (0.55 * note) / count), apart * 0.48)
+    if (small >= 0.9) pen.bead(x + note * apart, y, small, chance)
+    else pen.solid.push(upright(x + note * apart, y, r))
+  }
+  pen.caps.push(bar(x - Math.min(r, apart * 0.48), x + (count - 1) * apart + 1, y + r + UNDER))
+}
+
+/** One property of every step, as bars in place of beads. */
+export interface PropertyBars {
+  readonly hits: string
+  readonly rests: string
+  /** Where a value of nothing lies, as a share of the height from below. */
+  readonly ground: number
+}
+
+/** Space above and below the bars. */
+export const BAR_PAD = 5
+
+export function propertyBars(
+  lane: LanePicture,
+  { low, high }: { low: number; high: number },
+  scale: Scale,
+  height: number,
+): PropertyBars {
+  const width = Math.max(1.5, Math.min(26, lane.step_ticks * pixelsPerTick(scale) - 2))
+  const room = height - 2 * BAR_PAD
+  const ground = low < 0 ? -low / (high - low) : 0
+  const yOf = (share: number) => BAR_PAD + room * (1 - share)
+  const isHit = new Set(lane.hits)
+  const shapes: Record<'hits' | 'rests', string[]> = { hits: [], rests: [] }
+  lane.values.forEach((value, step) => {
+    const share = (value - low) / (high - low)
+    const x = xOf(lane.starts[step] as number, scale)
+    const [top, bottom] = [yOf(Math.max(share, ground)), yOf(Math.min(share, ground))]
+    const shape = `M${round(x - Math.min(width / 2, PAD))} ${round(top)}h${round(width)}v${round(Math.max(1.5, bottom - top))}h${round(-width)}Z`
+    shapes[isHit.has(step) ? 'hits' : 'rests'].push(shape)
+  })
+  return { hits: shapes.hits.join(''), rests: shapes.rests.join(''), ground }
+}
+
+/** The value at a height `y` of bars from `low` to `high`, whole. */
+export function valueAtHeight(
+  y: number,
+  { low, high }: { low: number; high: number },
+  height: number,
+): number {
+  const share = 1 - (y - BAR_PAD) / Math.max(1, height - 2 * BAR_PAD)
+  return Math.min(high, Math.max(low, Math.round(low + share * (high - low))))
 }
 
 /** A line through all of the view; of a lane that sounds once in a pass, only where it does. */

@@ -1,8 +1,12 @@
 /** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
-import type { Alternative, Bench, Lane, LanePicture, Piece, Word } from '@/api/client'
+import type { Alternative, Bench, Lane, LanePicture, Piece, StripPicture, Word } from '@/api/client'
 import { engine } from '@/api/engine'
+import { sayRate, type StepValue } from '@/bench/stepRates'
+import { copiedStrip, type StripAction } from '@/bench/strips'
+import { newGesture } from '@/composables/gesture'
 import {
-  newId, randomNumber, valueAt, withField, withLaneMoved, withLanes, withStep, withStepChances, withTurnedStep, type Patch,
+  newId, randomNumber, valueAt, withField, withLaneMoved, withLanes, withStep, withStripLength, withStripValues, withTurnedStep, plainLane,
+  type Patch,
 } from '@/stores/document' // prettier-ignore
 import { momentOf } from '@/stores/history'
 import { useNotices } from '@/stores/notices'
@@ -12,6 +16,8 @@ import { movedRange, type Grip } from './stepRange'
 
 const MAX_THROW = 999_999
 
+type StripPlace = Pick<StripPicture, 'name' | 'path' | 'is_free'>
+
 export interface LaneContext {
   /** The lanes that an action on `lane` means: all that are chosen if it is among them, else it alone. */
   meant(lane: Lane): readonly Lane[]
@@ -19,6 +25,11 @@ export interface LaneContext {
   /** Every setting of a chosen lane. */
   bench(laneId: string): Bench | undefined
 }
+
+const thrownBetween = (action: StripAction) =>
+  action.kind === 'throw'
+    ? { low: action.low, high: action.high, shape: action.shape, throw: 1 + randomNumber(MAX_THROW) }
+    : {}
 
 export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   const piece = usePiece()
@@ -147,11 +158,10 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     const taken = new Set(piece.lanes.map(({ voice }) => voice))
     const voice = voices.find(({ id }) => !taken.has(id)) ?? voices[0]
     const id = newId('lane', piece.lanes)
-    const lane: Lane = {
+    const lane = plainLane({
       id, name: voice?.name ?? 'Lane', voice: voice?.id ?? '', ink: piece.lanes.length % inks.length,
-      source: { kind: 'euclidean', hits: 3, steps: 8 }, rotate: 0, complement: false, edits: [], direction: 'forward',
-      velocity: 100, length_percent: 100, chance_percent: 100, step_chances: [], anchored: false, mute: false, solo: false,
-    } // prettier-ignore
+      source: { kind: 'euclidean', hits: 3, steps: 8 },
+    }) // prettier-ignore
     piece.editLanes(`${lane.name}: added`, (lanes) => [...lanes, lane])
     return id
   }
@@ -199,12 +209,63 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   const shift = (lane: Lane, by: number) =>
     reorder(lane, piece.lanes.findIndex(({ id }) => id === lane.id) + by)
 
-  /** Set how often single steps sound. */
-  function setStepChances(lane: Lane, percents: ReadonlyMap<number, number>, gesture: string) {
-    const [step, percent] = [...percents][0] ?? [0, 100]
-    const said =
-      percents.size === 1 ? `chance of step ${step + 1} ${percent} %` : `chances of ${percents.size} steps`
-    piece.editLane(lane.id, `${lane.name}: ${said}`, (old) => withStepChances(old, percents), gesture)
+  // ---- Strips ----
+
+  /** Set values of a strip; null makes a step plain. */
+  function setValues(
+    lane: Lane,
+    strip: StripPlace,
+    values: ReadonlyMap<number, number | null>,
+    gesture: string,
+  ) {
+    const [place, value] = [...values][0] ?? [0, null]
+    const one = `${strip.name} ${place + 1} ${value ?? 'plain'}`
+    const said = values.size === 1 ? one : `${strip.name} of ${values.size} steps`
+    piece.editLane(lane.id, `${lane.name}: ${said}`, (old) => withStripValues(old, strip, values), gesture)
+  }
+  function resizeStrip(lane: Lane, strip: StripPlace, length: number, gesture: string) {
+    const label = `${lane.name}: ${strip.name} of ${length}`
+    piece.editLane(lane.id, label, (old) => withStripLength(old, strip, length), gesture)
+  }
+  function addControl(lane: Lane, controller: number) {
+    const label = `${lane.name}: control ${controller}`
+    const strip = { controller, values: [] }
+    piece.editLane(lane.id, label, (old) => ({ ...old, control_strips: [...old.control_strips, strip] }))
+  }
+
+  /** Do something to all of a strip, of every lane that is meant. */
+  async function actOnStrip(lane: Lane, strip: StripPicture, action: StripAction) {
+    const own = () => strip.values.map((value, place) => (strip.own[place] ? value : null))
+    if (action.kind === 'copy') {
+      copiedStrip.value = own()
+      notices.say(`Copied ${strip.name} of ${lane.name}.`)
+    } else if (action.kind === 'paste' || action.kind === 'all') {
+      const laid = action.kind === 'all' ? strip.values.map(() => action.value) : (copiedStrip.value ?? [])
+      const values = new Map(laid.slice(0, strip.values.length).map((value, place) => [place, value]))
+      setValues(lane, strip, values, newGesture('strip'))
+    } else {
+      const lanes = meant(lane).map(({ id }) => id)
+      const throwing = thrownBetween(action)
+      const what = action.kind === 'throw' ? 'throw' : action.operation
+      const said = action.kind === 'throw' ? `thrown ${action.low} to ${action.high}` : action.operation
+      try {
+        const patches = await engine.changeStrip({ lanes, strip: strip.name, action: what, ...throwing })
+        patchEach(`${strip.name} ${said}`, new Map(Object.entries(patches)))
+      } catch (reason) {
+        notices.complain(reason)
+      }
+    }
+  }
+
+  /** Move the step of every lane that is meant. */
+  function setRate(lane: Lane, rate: StepValue, gesture: string) {
+    const lanes = meant(lane).filter(({ id }) => !picture(id)?.follows)
+    const ids = new Set(lanes.map(({ id }) => id))
+    piece.editLanes(
+      `${nameOf(lanes)}: step ${sayRate(rate)}`,
+      (all) => all.map((one) => (ids.has(one.id) ? { ...one, step_value: rate, span: null } : one)),
+      gesture,
+    )
   }
 
   /** Move the step range by whole steps. */
@@ -221,6 +282,6 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   }
 
   return {
-    move, patch, ask, choose, setSteps, setStepChances, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
+    move, patch, patchEach, ask, choose, setSteps, setValues, resizeStrip, addControl, actOnStrip, setRate, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
   } // prettier-ignore
 }

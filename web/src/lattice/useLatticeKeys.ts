@@ -2,11 +2,15 @@
 import { watch, type Ref } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
+import { rateOf, RATES } from '@/bench/stepRates'
 import { throwPercent } from '@/bench/throwPercent'
 import { newGesture } from '@/composables/gesture'
 import { useShortcuts } from '@/composables/useShortcuts'
+import { usePiece } from '@/stores/piece'
 import type { useChosenLanes } from './useChosenLanes'
 import type { useLaneEdits } from './useLaneEdits'
+import { turnProperty } from './propertyViews'
+import type { useStretch } from './useStretch'
 import type { useView } from './useView'
 
 interface Lattice {
@@ -14,12 +18,24 @@ interface Lattice {
   readonly edits: ReturnType<typeof useLaneEdits>
   readonly view: ReturnType<typeof useView>
   readonly isBenchOpen: Ref<boolean>
+  readonly stretch: ReturnType<typeof useStretch>
+  paste(): void
   picture(laneId: string): LanePicture | undefined
   mute(lane: Lane, isMuted: boolean): void
   solo(lane: Lane, isSolo: boolean): void
 }
 
-export function useLatticeKeys({ chosen, edits, view, isBenchOpen, picture, mute, solo }: Lattice) {
+export function useLatticeKeys({
+  chosen,
+  edits,
+  view,
+  isBenchOpen,
+  stretch,
+  paste,
+  picture,
+  mute,
+  solo,
+}: Lattice) {
   const withFirst = (act: (lane: Lane) => unknown) => () => {
     if (chosen.first.value) act(chosen.first.value)
   }
@@ -49,6 +65,19 @@ export function useLatticeKeys({ chosen, edits, view, isBenchOpen, picture, mute
     () => chosen.first.value?.id,
     () => (moving = newGesture('keys')),
   )
+  const withSteps = (act: () => unknown) => () => {
+    if (stretch.chosen.value) act()
+  }
+  const throwIt = (lane: Lane) =>
+    stretch.chosen.value ? stretch.act('throw') : edits.throwLane(lane, throwPercent.value)
+
+  /** Move a lane's step over 1/8 to 1/64 and their triplets. */
+  function turnRate(lane: Lane, by: number) {
+    const { pattern } = usePiece()
+    if (!pattern) return
+    const rate = RATES[Math.min(RATES.length - 1, Math.max(0, rateOf(lane, pattern) + by))]
+    if (rate) edits.setRate(lane, rate, moving)
+  }
   const zoom = (by: number) => view.show(view.bars.value + by)
 
   useShortcuts({
@@ -58,14 +87,25 @@ export function useLatticeKeys({ chosen, edits, view, isBenchOpen, picture, mute
     'Shift+ArrowDown': { says: 'Choose the lane below too', act: () => chosen.extend(1) },
     'Alt+ArrowUp': { says: 'Lane one place up', act: withFirst((lane) => edits.shift(lane, -1)) },
     'Alt+ArrowDown': { says: 'Lane one place down', act: withFirst((lane) => edits.shift(lane, 1)) },
-    'Escape': { says: 'Choose one lane only', act: chosen.onlyFirst },
+    'Escape': { says: 'Choose no steps; one lane only', act: () => (stretch.chosen.value ? stretch.drop() : chosen.onlyFirst()) },
+    'Ctrl+c': { says: 'Copy the chosen steps', act: withSteps(stretch.copy) },
+    'Ctrl+v': { says: 'Paste steps', act: paste },
+    'Delete': { says: 'Clear the chosen steps', act: withSteps(() => stretch.act('clear')) },
+    'r': { says: 'Repeat the chosen steps', act: withSteps(() => stretch.act('repeat')) },
+    'o': { says: 'Roll the chosen steps', act: withSteps(() => stretch.act('roll')) },
+    'u': { says: 'Burst in place of the chosen steps', act: withSteps(() => stretch.act('burst')) },
+    'l': { says: 'Link the chosen steps', act: withSteps(() => stretch.act('link')) },
+    'p': { says: 'Next property view', act: () => turnProperty(1) },
+    'Shift+p': { says: 'Property view before', act: () => turnProperty(-1) },
+    'q': { says: 'Slower steps, down to 1/8', act: withFirst((lane) => turnRate(lane, -1)) },
+    'w': { says: 'Faster steps, up to 1/64 triplets', act: withFirst((lane) => turnRate(lane, 1)) },
     'ArrowLeft': { says: 'Step before', act: () => walk(-1) },
     'ArrowRight': { says: 'Step after', act: () => walk(1) },
     'Enter': { says: 'Step: hit or rest', act: withFirst(turnStep) },
     'm': { says: 'Mute the lane', act: withFirst((lane) => mute(lane, !lane.mute)) },
     's': { says: 'Solo the lane', act: withFirst((lane) => solo(lane, !lane.solo)) },
     'a': { says: 'Anchor the lane', act: withFirst(anchor) },
-    't': { says: 'Throw the lane', act: withFirst((lane) => edits.throwLane(lane, throwPercent.value)) },
+    't': { says: 'Throw the lane, or the chosen steps', act: withFirst(throwIt) },
     'Shift+t': { says: 'Throw all that are not anchored', act: () => edits.throwAll(throwPercent.value) },
     '+': { says: 'One hit more', act: withFirst((lane) => moveHits(lane, 1)) },
     '-': { says: 'One hit fewer', act: withFirst((lane) => moveHits(lane, -1)) },

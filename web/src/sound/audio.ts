@@ -1,7 +1,9 @@
 /** The browser's audio: its clock, the kit as a port, and a ticker that goes on in hidden tabs. */
 import { Context, setContext } from 'tone'
 
+import { Channel } from './channel'
 import { releaseOf, renderKit, voiceOf } from './kit'
+import { OwnSounds } from './ownSounds'
 import type { Clock, Port, Sounding, Strike } from './port'
 
 export interface Audio {
@@ -9,6 +11,10 @@ export interface Audio {
   readonly port: Port
   /** Call `act` some thirty times a second, hidden tab or not. */
   onTick(act: () => void): void
+  /** Have the musician's own sounds ready that `voices` are made of. @throws Error if one cannot be had. */
+  fetchOwn(voices: readonly Strike['voice'][]): Promise<void>
+  /** Put every controller where it is when nothing has moved it. */
+  rest(): void
   /** Let it sound: browsers wait for a gesture. */
   resume(): Promise<void>
   /** How loud it is now: root mean square of the last few milliseconds. */
@@ -28,19 +34,33 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
   setContext(context)
 
   const out = new GainNode(native, { gain: 0.7 })
+  const channels = new Map<number, Channel>()
+  const channelOf = (number: number) => {
+    const channel = channels.get(number) ?? new Channel(native, out)
+    channels.set(number, channel)
+    return channel
+  }
   const limiter = new DynamicsCompressorNode(native, {
     threshold: -8,
     ratio: 12,
     attack: 0.002,
     release: 0.12,
   })
+  const own = new OwnSounds(native)
+  const bufferOf = (voice: Strike['voice']) =>
+    own.get(soundOf(voice)) ?? kit.get(voiceOf(soundOf(voice))) ?? null
   const meter = new AnalyserNode(native, { fftSize: 1024 })
   out.connect(limiter).connect(meter).connect(native.destination)
 
   return {
     clock: { now: () => native.currentTime },
-    port: { strike: (note) => strike(native, kit, out, note) },
+    port: {
+      strike: (note) => strike(native, bufferOf(note.voice), channelOf(note.channel).input, note),
+      move: (control) => channelOf(control.channel).move(control),
+    },
     onTick: (act) => void context.on('tick', act),
+    fetchOwn: (voices) => own.fetch(voices.map(soundOf)),
+    rest: () => channels.forEach((channel) => channel.rest(native.currentTime)),
     resume: () => native.resume(),
     level: () => {
       const samples = new Float32Array(meter.fftSize)
@@ -51,21 +71,32 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
   }
 }
 
-function strike(
-  context: AudioContext,
-  kit: ReadonlyMap<string, AudioBuffer>,
-  out: AudioNode,
-  note: Strike,
-): Sounding {
-  const buffer = kit.get(voiceOf(note.voice)) ?? null
-  const gain = new GainNode(context, { gain: (note.velocity / 127) ** 1.6 })
-  const source = new AudioBufferSourceNode(context, { buffer })
-  const release = releaseOf(note.voice)
-  source.connect(gain).connect(out)
+/** What a voice is made of: its own name where nothing else is said. */
+const soundOf = ({ id, sound }: Strike['voice']) => sound ?? id
+
+const gainOf = (decibels: number) => 10 ** (decibels / 20)
+
+function strike(context: AudioContext, buffer: AudioBuffer | null, out: AudioNode, note: Strike): Sounding {
+  const { voice } = note
+  const loudness = (note.velocity / 127) ** 1.6 * gainOf(note.level + voice.level_db)
+  const gain = new GainNode(context, { gain: loudness })
+  const rate = 2 ** ((note.semitones + voice.tune) / 12)
+  const source = new AudioBufferSourceNode(context, { buffer, playbackRate: rate })
+  const release = releaseOf(soundOf(voice))
+  source.connect(gain)
+  const pan = Math.max(-1, Math.min(1, (note.pan + voice.pan) / 100))
+  const last = pan ? new StereoPannerNode(context, { pan }) : gain
+  if (last !== gain) gain.connect(last)
+  last.connect(out)
   source.start(note.time)
-  gain.gain.setTargetAtTime(0, note.end, release / 3)
-  source.stop(note.end + release * 2)
-  source.onended = () => gain.disconnect()
+  // A voice that is made shorter fades before its sound is over.
+  const whole = (buffer?.duration ?? 0) / rate
+  const short = note.time + (whole * voice.length_percent) / 100
+  const end = voice.length_percent < 100 ? Math.min(note.end, short) : note.end
+  const fade = voice.length_percent < 100 && end === short ? Math.min(release, whole * 0.15) : release
+  gain.gain.setTargetAtTime(0, end, fade / 3)
+  source.stop(end + fade * 2)
+  source.onended = () => last.disconnect()
   return {
     cut(time) {
       if (time <= note.time) {

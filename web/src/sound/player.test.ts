@@ -70,7 +70,7 @@ describe('committing', () => {
       await clock.run(player, 0.03)
       for (const { note } of port.given) expect(note.time - clock.time).toBeLessThanOrEqual(HORIZON + 1e-9)
     }
-    const thuds = port.given.filter(({ note }) => note.voice === 'thud').map(({ note }) => note.time)
+    const thuds = port.given.filter(({ note }) => note.voice.id === 'thud').map(({ note }) => note.time)
     thuds.forEach((time, at) => expect(time - thuds[0]!).toBeCloseTo(at * 0.5, 9))
     expect(thuds.length).toBe(Math.floor((clock.time - begin + HORIZON - 0.06) / 0.5) + 1)
   })
@@ -78,7 +78,7 @@ describe('committing', () => {
   it('plays on for an hour without a slip', async () => {
     await player.play(playing(1), 0)
     await clock.run(player, 3600, 0.09)
-    const thuds = port.given.filter(({ note }) => note.voice === 'thud')
+    const thuds = port.given.filter(({ note }) => note.voice.id === 'thud')
     expect(thuds.length).toBeGreaterThan(7190)
     expect(thuds.at(-1)!.note.time - thuds[0]!.note.time).toBeCloseTo((thuds.length - 1) * 0.5, 6)
   }, 60_000)
@@ -86,7 +86,7 @@ describe('committing', () => {
   it('begins where it is asked to', async () => {
     await player.play(playing(1), 3 * 53760)
     await clock.run(player, 0.5)
-    expect(port.given[0]!.note.voice).toBe('thud')
+    expect(port.given[0]!.note.voice.id).toBe('thud')
     expect(player.tape.stretches[0]!.notes[0]!.start).toBe(3 * 53760)
     expect(player.tape.stretches[0]!.fromTick).toBe(3 * 53760)
   })
@@ -111,7 +111,7 @@ describe('committing', () => {
     await clock.run(player, 2)
     fails = false
     await clock.run(player, 8)
-    const thuds = port.given.filter(({ note }) => note.voice === 'thud').map(({ note }) => note.time)
+    const thuds = port.given.filter(({ note }) => note.voice.id === 'thud').map(({ note }) => note.time)
     thuds.slice(1).forEach((time, at) => expect(time - thuds[at]!).toBeCloseTo(0.5, 6))
   })
 })
@@ -208,7 +208,7 @@ describe('changes', () => {
     player.change(playing(1, { ...score, tempo: 60 }))
     expect(player.nowTick).toBeCloseTo(before, 6)
     await clock.run(player, 4)
-    const thuds = port.given.filter(({ note }) => note.voice === 'thud').map(({ note }) => note.time)
+    const thuds = port.given.filter(({ note }) => note.voice.id === 'thud').map(({ note }) => note.time)
     const gaps = thuds.slice(1).map((time, at) => time - thuds[at]!)
     expect(gaps[0]).toBeCloseTo(0.5, 9)
     expect(gaps.at(-1)).toBeCloseTo(1, 9)
@@ -247,7 +247,7 @@ describe('another pattern', () => {
   const other = () => aScore(aLane('bell', { source: { kind: 'drawn', steps: 4, hits: [] } }))
   const strikes = (voice: string) =>
     port.given
-      .filter((one) => one.note.voice === voice && one.cutAt > one.note.time)
+      .filter((one) => one.note.voice.id === voice && one.cutAt > one.note.time)
       .map(({ note }) => note.time)
 
   it('begins at the next bar line, at its first step, without a gap', async () => {

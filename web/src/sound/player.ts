@@ -17,7 +17,8 @@ const FETCHED_AHEAD = 4
 const MOST_BARS = 32
 /** Seconds of delay after which a note is better left out than played late. */
 const TOO_LATE = 0.5
-const LEAD_IN = 0.06
+/** Seconds from the start of playing to the first tick. */
+export const LEAD_IN = 0.06
 const RETRY_MS = 300
 
 export interface Question {
@@ -34,6 +35,14 @@ interface Ready {
   readonly length: number
   readonly pitch: number
   readonly velocity: number
+  readonly channel: number
+  readonly straight: number
+}
+interface ReadyControl {
+  readonly laneId: string
+  readonly tick: number
+  readonly controller: number
+  readonly value: number
   readonly channel: number
 }
 /** A stretch of tape and where it lies in time. */
@@ -59,6 +68,9 @@ export class Player {
   #stoppedAt = 0
   /** Notes not yet committed, in order of time, and the tick up to which all are here. */
   #ready: Ready[] = []
+  #readyControls: ReadyControl[] = []
+  /** What each controller was last given, by channel and number. */
+  #given = new Map<string, number>()
   #readyUpTo = 0
   #committedUpTo = 0
   #live: Committed[] = []
@@ -137,6 +149,7 @@ export class Player {
     this.#withdraw(() => true, now)
     this.#run = this.#leaving = this.#next = null
     this.#ready = []
+    this.#readyControls = []
     this.#live = []
   }
 
@@ -172,6 +185,7 @@ export class Player {
     this.#hushed = { version: this.#version, isSilenced }
     this.#withdraw(({ laneId }) => isSilenced(laneId), this.clock.now())
     this.#ready = this.#ready.filter(({ laneId }) => !isSilenced(laneId))
+    this.#readyControls = this.#readyControls.filter(({ laneId }) => !isSilenced(laneId))
   }
 
   /** Commit what is due within the horizon and see that enough lies ready. To be called several times a horizon. */
@@ -199,7 +213,10 @@ export class Player {
     this.#run = { line, stretch }
     this.#committedUpTo = this.#readyUpTo = fromTick
     this.#ready = []
+    this.#readyControls = []
+    this.#given.clear()
     this.#add(first, fromTick, () => false)
+    this.#hold(first, () => false)
   }
 
   /** Let stretches know how far they have come; a run that another has followed ends where that begins. */
@@ -261,12 +278,27 @@ export class Player {
       if (run.line.timeOf(next.start) > now - TOO_LATE) this.#commit(next, run)
     }
     this.#ready.splice(0, due)
+    due = 0
+    for (let next = this.#readyControls[due]; next && next.tick < upTo; next = this.#readyControls[++due]) {
+      this.#move(next, run)
+    }
+    this.#readyControls.splice(0, due)
     this.#committedUpTo = Math.max(this.#committedUpTo, upTo)
   }
 
-  #commit(next: Ready, run: Run) {
+  #move(next: ReadyControl, run: Run) {
     const lane = this.#playing?.score.lanes.find(({ id }) => id === next.laneId)
     if (!lane) return
+    this.#given.set(`${next.channel} ${next.controller}`, next.value)
+    this.port.move({ ...next, time: Math.max(run.line.timeOf(next.tick), this.clock.now()) })
+    run.stretch.controls.push({ ...next, lane: lane.name, ink: lane.ink })
+  }
+
+  #commit(next: Ready, run: Run) {
+    const score = this.#playing?.score
+    const lane = score?.lanes.find(({ id }) => id === next.laneId)
+    const voice = score?.kit.voices.find(({ id }) => id === lane?.voice)
+    if (!lane || !voice) return
     const time = run.line.timeOf(next.start)
     // One pitch at a time, also across an edit: the engine sees to it within one score.
     const before = ({ note, run: its }: Committed) => its !== run || note.start < next.start
@@ -276,7 +308,10 @@ export class Player {
     )
     const note: TapeNote = { ...next, time, lane: lane.name, ink: lane.ink }
     const sounding = this.port.strike({
-      voice: lane.voice,
+      voice,
+      semitones: next.pitch - (lane.note ?? voice.pitch),
+      level: lane.level_db,
+      pan: lane.pan,
       pitch: next.pitch,
       velocity: next.velocity,
       channel: next.channel,
@@ -344,12 +379,32 @@ export class Player {
     this.#takenVersion = version
     const { isSilenced } = this.#hushed
     const isHushed = (laneId: string) => version < this.#hushed.version && isSilenced(laneId)
-    if (isNew) this.#ready = []
+    if (isNew) this.#ready = this.#readyControls = []
     this.#add(rendering, isNew ? this.#committedUpTo : this.#readyUpTo, isHushed)
+    if (isNew) this.#hold(rendering, isHushed)
     if (this.#run) this.#run.stretch.barTicks = rendering.bar_ticks
   }
 
-  #add({ events, lanes, end_tick }: Rendering, from: number, isHushed: (laneId: string) => boolean) {
+  /** Before anything else, give controllers what they hold where the commitments end, if they have it not already. */
+  #hold({ controls, held, lanes }: Rendering, isHushed: (laneId: string) => boolean) {
+    const from = this.#committedUpTo
+    const last = new Map<string, ReadyControl>()
+    const earlier = controlsOf(controls, lanes).filter(({ tick }) => tick < from)
+    for (const one of [...controlsOf(held, lanes), ...earlier])
+      last.set(`${one.channel} ${one.controller}`, one)
+    const missing = [...last].filter(
+      ([key, { value, laneId }]) => this.#given.get(key) !== value && !isHushed(laneId),
+    )
+    this.#readyControls = [...missing.map(([, one]) => ({ ...one, tick: from })), ...this.#readyControls]
+  }
+
+  #add(
+    { events, controls, lanes, end_tick }: Rendering,
+    from: number,
+    isHushed: (laneId: string) => boolean,
+  ) {
+    const moves = controlsOf(controls, lanes).filter(({ tick, laneId }) => tick >= from && !isHushed(laneId))
+    this.#readyControls = [...this.#readyControls, ...moves]
     const fresh = events.starts
       .map((start, at) => ({
         laneId: lanes[events.lanes[at] as number]?.id ?? '',
@@ -358,12 +413,22 @@ export class Player {
         pitch: events.pitches[at] as number,
         velocity: events.velocities[at] as number,
         channel: events.channels[at] as number,
+        straight: events.straights[at] as number,
       }))
       .filter(({ start, laneId }) => start >= from && !isHushed(laneId))
     this.#ready = [...this.#ready, ...fresh]
     this.#readyUpTo = end_tick
   }
 }
+
+const controlsOf = (columns: Rendering['controls'], lanes: Rendering['lanes']): ReadyControl[] =>
+  columns.ticks.map((tick, at) => ({
+    laneId: lanes[columns.lanes[at] as number]?.id ?? '',
+    tick,
+    controller: columns.controllers[at] as number,
+    value: columns.values[at] as number,
+    channel: columns.channels[at] as number,
+  }))
 
 const isSamePitch = (one: { pitch: number; channel: number }, other: { pitch: number; channel: number }) =>
   one.pitch === other.pitch && one.channel === other.channel

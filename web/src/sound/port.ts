@@ -1,8 +1,19 @@
 /** Where notes go: the built-in kit, or later a MIDI port. */
+import type { Schemas } from '@/api/client'
+
+type Voice = Schemas['Voice']
+
+/** How a lane stands in the room. `level` in dB, `pan` from -100 (left) to 100. */
+export interface Standing {
+  readonly level: number
+  readonly pan: number
+}
 
 /** A note to sound. `time` and `end` in seconds on the audio clock. */
-export interface Strike {
-  readonly voice: string
+export interface Strike extends Standing {
+  readonly voice: Voice
+  /** Semitones above the note that the lane plays plainly. */
+  readonly semitones: number
   readonly pitch: number
   readonly velocity: number
   readonly channel: number
@@ -16,8 +27,17 @@ export interface Sounding {
   cut(time: number): void
 }
 
+/** A controller's value, from `time` seconds on. */
+export interface Move {
+  readonly channel: number
+  readonly controller: number
+  readonly value: number
+  readonly time: number
+}
+
 export interface Port {
   strike(note: Strike): Sounding
+  move(control: Move): void
 }
 
 /** What tells the time, in seconds that never run back. */

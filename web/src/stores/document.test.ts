@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Pattern } from '@/api/client'
 import { aLane, aPiece } from '@/testing'
 import {
-  newId, newPatternName, valueAt, withField, withLane, withLaneMoved, withSilenceOf, withStep, withStepChances, withTurnedStep,
+  newId, newPatternName, valueAt, withField, withLane, withLaneMoved, withSilenceOf, withStep, withStripLength, withStripValues, withTurnedStep,
 } from './document' // prettier-ignore
 
 const drawn = aLane('thud', { source: { kind: 'drawn', steps: 16, hits: [0, 8, 12] } })
@@ -41,11 +41,33 @@ describe('changing a lane', () => {
   })
 })
 
-describe('chances of steps', () => {
-  it('are set beside each other, and 100 % says nothing', () => {
-    const some = withStepChances(aLane('bell'), new Map([[5, 40], [2, 0]])) // prettier-ignore
-    expect(some.step_chances).toEqual([{ step: 2, percent: 0 }, { step: 5, percent: 40 }]) // prettier-ignore
-    expect(withStepChances(some, new Map([[2, 100]])).step_chances).toEqual([{ step: 5, percent: 40 }])
+describe('strips', () => {
+  const chance = { path: 'chance_strip', is_free: false }
+
+  it('are set beside each other, and go away when nothing of them is left', () => {
+    const some = withStripValues(aLane('bell'), chance, new Map([[2, 40], [0, 0]])) // prettier-ignore
+    expect(some.chance_strip?.values).toEqual([0, null, 40])
+    const fewer = withStripValues(some, chance, new Map([[2, null]]))
+    expect(fewer.chance_strip?.values).toEqual([0])
+    expect(withStripValues(fewer, chance, new Map([[0, null]])).chance_strip).toBeNull()
+  })
+
+  it('of a length of their own keep it', () => {
+    const free = withStripLength(aLane('bell'), chance, 3)
+    expect(free.chance_strip).toMatchObject({ values: [null, null, null], free: { advance: 'step' } })
+    const painted = withStripValues(free, { ...chance, is_free: true }, new Map([[2, 50]]))
+    const plain = withStripValues(painted, { ...chance, is_free: true }, new Map([[2, null]]))
+    expect(plain.chance_strip?.values).toHaveLength(3)
+    expect(withStripLength(painted, chance, 2).chance_strip?.values).toEqual([null, null])
+  })
+
+  it('that send controls are one of several', () => {
+    const lane = {
+      ...aLane('bell'),
+      control_strips: [1, 74].map((controller) => ({ controller, values: [] })),
+    }
+    const painted = withStripValues(lane, { path: 'control_strips.1', is_free: false }, new Map([[0, 9]]))
+    expect(painted.control_strips.map(({ values }) => values)).toEqual([[], [9]])
   })
 })
 

@@ -1,5 +1,5 @@
 /** Changing documents: always a new one, sharing what did not change. What is allowed is the engine's to say. */
-import type { Lane, Pattern, Piece, Score } from '@/api/client'
+import type { Lane, Pattern, Piece, Score, StripPicture } from '@/api/client'
 
 export type Patch = Record<string, unknown>
 
@@ -8,13 +8,23 @@ export function valueAt(from: object, path: string): unknown {
   return path.split('.').reduce<unknown>((at, key) => (at as Patch | null | undefined)?.[key], from)
 }
 
-/** A copy of `target` with `value` at a dotted `path`. */
+/** A copy of `target` with `value` at a dotted `path`; rows are counted from 0. */
 export function withValueAt<Target extends object>(target: Target, path: string, value: unknown): Target {
   const [key = '', ...rest] = path.split('.')
   const inner = rest.length
     ? withValueAt(((target as Patch)[key] ?? {}) as object, rest.join('.'), value)
     : value
+  if (Array.isArray(target)) return target.map((item, at) => (at === Number(key) ? inner : item)) as Target
   return { ...target, [key]: inner }
+}
+
+/** A lane in which all is plain. */
+export function plainLane(of: Pick<Lane, 'id' | 'name' | 'voice' | 'ink' | 'source'>): Lane {
+  return {
+    ...of, rotate: 0, complement: false, edits: [], direction: 'forward', bursts: [], velocity: 100, beat_weight: 0, evened: 0,
+    length_percent: 100, control_strips: [], chance_percent: 100, links: [], step_rules: [], level_db: 0, pan: 0,
+    anchored: false, mute: false, solo: false,
+  } // prettier-ignore
 }
 
 /** A copy of `lane` with one field moved. A drawn lane that grows shorter loses the hits that no longer fit. */
@@ -41,15 +51,42 @@ export function withTurnedStep(lane: Lane, step: number, isHit: boolean): Lane {
   return { ...lane, edits }
 }
 
-/** A copy of `lane` in which single steps have chances of their own; 100 % is said by saying nothing. */
-export function withStepChances(lane: Lane, percents: ReadonlyMap<number, number>): Lane {
-  const known = new Map(lane.step_chances.map(({ step, percent }) => [step, percent]))
-  for (const [step, percent] of percents) known.set(step, percent)
-  const step_chances = [...known]
-    .filter(([, percent]) => percent < 100)
-    .sort(([one], [other]) => one - other)
-    .map(([step, percent]) => ({ step, percent }))
-  return { ...lane, step_chances }
+/** What the bench says of a strip: where it lies, and how many values it has. */
+type StripPlace = Pick<StripPicture, 'path' | 'is_free'>
+type StripValues = (number | null)[]
+interface AnyStrip {
+  readonly values: StripValues
+  readonly free: { direction: string; advance: string } | null
+  readonly spread: object | null
+}
+const stripAt = (lane: Lane, path: string): AnyStrip => {
+  const known = valueAt(lane, path) as Partial<AnyStrip> | null | undefined
+  return { ...known, values: known?.values ?? [], free: known?.free ?? null, spread: known?.spread ?? null }
+}
+
+/** A copy of `lane` with `values` at some places of a strip; null: plain. A strip with nothing of its own goes away. */
+export function withStripValues(
+  lane: Lane,
+  { path }: StripPlace,
+  values: ReadonlyMap<number, number | null>,
+): Lane {
+  const strip = stripAt(lane, path)
+  const row = [...strip.values]
+  for (const [place, value] of values) {
+    while (row.length <= place) row.push(null)
+    row[place] = value
+  }
+  if (!strip.free) while (row.length && row.at(-1) === null) row.pop()
+  const isGone = !row.length && !strip.spread && !path.startsWith('control_strips')
+  return withValueAt(lane, path, isGone ? null : { ...strip, values: row })
+}
+
+/** A copy of `lane` with a strip of a length of its own, which sets it free from the lane. */
+export function withStripLength(lane: Lane, { path }: StripPlace, length: number): Lane {
+  const strip = stripAt(lane, path)
+  const values = Array.from({ length }, (_, place) => strip.values[place] ?? null)
+  const free = strip.free ?? { direction: 'forward', advance: 'step' }
+  return withValueAt(lane, path, { ...strip, values, free })
 }
 
 /** `lanes` with the one at `from` moved to `to`. */
@@ -103,7 +140,7 @@ export function withSilenceOf(piece: Piece, standing: Piece): Piece {
 /** What the engine renders: the pattern with all of the piece that decides its sound. */
 export function scoreOf(piece: Piece, pattern: Pattern): Score {
   const { meter, bars, step_value, lanes } = pattern
-  return { meter, bars, step_value, lanes, tempo: piece.tempo, kit: piece.kit }
+  return { meter, bars, step_value, lanes, tempo: piece.tempo, swing: piece.swing, kit: piece.kit }
 }
 
 /** An id that begins with `kind` and that none of `known` has. */

@@ -19,8 +19,13 @@ export const usePiece = defineStore('piece', () => {
   const patternId = ref('')
 
   const patterns = computed<readonly Pattern[]>(() => document.value?.patterns ?? [])
-  const pattern = computed<Pattern | null>(
+  const standing = computed<Pattern | null>(
     () => patterns.value.find(({ id }) => id === patternId.value) ?? patterns.value[0] ?? null,
+  )
+  /** What is tried out on the pattern, without a change of the document. */
+  const tried = shallowRef<((pattern: Pattern) => Pattern) | null>(null)
+  const pattern = computed<Pattern | null>(() =>
+    standing.value && tried.value ? tried.value(standing.value) : standing.value,
   )
   const lanes = computed<readonly Lane[]>(() => pattern.value?.lanes ?? [])
   const score = computed<Score | null>(() =>
@@ -44,12 +49,18 @@ export const usePiece = defineStore('piece', () => {
 
   function take(piece: OpenPiece, lines: readonly { number: number; label: string; at: string }[]) {
     saving.value?.close()
+    tried.value = null
     id.value = piece.id
     document.value = piece.document
     patternId.value = piece.document.patterns[0]?.id ?? ''
     opened.value = { number: piece.stands_at, document: piece.document }
     history.value = withLines({ moments: [], standsAt: piece.stands_at }, lines)
     saving.value = useSaving(piece.id, piece.revision)
+  }
+
+  /** See and hear the pattern as `change` would make it, until it is let go (null) or anything is really changed. */
+  function audition(change: ((pattern: Pattern) => Pattern) | null) {
+    tried.value = change
   }
 
   /** Save what is left and put the piece away. */
@@ -67,6 +78,7 @@ export const usePiece = defineStore('piece', () => {
    */
   function edit(label: string, change: (piece: Piece) => Piece, gesture: string | null = null) {
     if (!document.value) return
+    tried.value = null
     const before = withSilenceOf(baseOf(history.value, document.value, gesture), document.value)
     const after = change(before)
     if (after === document.value) return
@@ -104,6 +116,7 @@ export const usePiece = defineStore('piece', () => {
   }
 
   function choosePattern(id: string) {
+    tried.value = null
     if (patterns.value.some((one) => one.id === id)) patternId.value = id
   }
 
@@ -161,6 +174,7 @@ export const usePiece = defineStore('piece', () => {
         )
       ).document
     if (id.value !== pieceId || !document.value) return false
+    tried.value = null
     history.value = standingAt(history.value, number, there)
     const next = withSilenceOf(there, document.value)
     // What changed should be seen: if it is not in the pattern on the table, that one is chosen in which it is.
@@ -200,7 +214,7 @@ export const usePiece = defineStore('piece', () => {
 
   return {
     id, document, patterns, pattern, lanes, score, dice, history, opened, saveState, problem,
-    open, take, close, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
+    open, take, close, audition, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,
     saveNow: () => saving.value?.flush(),

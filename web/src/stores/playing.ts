@@ -5,6 +5,7 @@ import { clipsApi } from '@/api/clips'
 import { answer, api, type KeptClip, type Schemas } from '@/api/client'
 import type { Audio } from '@/sound/audio'
 import { Player, type Question } from '@/sound/player'
+import type { Standing } from '@/sound/port'
 import { tapeOf, type Playing, type TapeStretch } from '@/tape/tape'
 import { useNotices } from './notices'
 import { usePiece } from './piece'
@@ -63,7 +64,21 @@ export const usePlaying = defineStore('playing', () => {
     }
   }
 
+  /** The kit's own sounds are fetched as soon as there is audio to play them. */
+  watch(
+    () => [piece.document?.kit, player.value] as const,
+    async ([kit, ours]) => {
+      if (!kit || !ours) return
+      try {
+        await (await ensureAudio()).fetchOwn(kit.voices)
+      } catch (reason) {
+        notices.complain(reason)
+      }
+    },
+  )
+
   function stop() {
+    if (player.value?.isPlaying) void audio?.then((sound) => sound.rest())
     player.value?.stop()
     isPlaying.value = false
   }
@@ -71,11 +86,20 @@ export const usePlaying = defineStore('playing', () => {
   const toggle = () => (isPlaying.value ? stop() : play())
 
   /** Sound one voice now, at the touch of a hand. */
-  async function tryVoice(voice: string) {
-    const sound = await ensureAudio()
-    await sound.resume()
-    const time = sound.clock.now() + 0.02
-    sound.port.strike({ voice, pitch: 0, velocity: 100, channel: 10, time, end: time + 0.5 })
+  async function tryVoice(voice: Schemas['Voice'], standing: Standing = { level: 0, pan: 0 }) {
+    try {
+      const sound = await ensureAudio()
+      await sound.resume()
+      await sound.fetchOwn([voice])
+      const time = sound.clock.now() + 0.02
+      const channel = piece.document?.kit.channel ?? 10
+      const { pitch } = voice
+      sound.port.strike({
+        ...standing, voice, pitch, semitones: 0, velocity: 100, channel, time, end: time + 1,
+      }) // prettier-ignore
+    } catch (reason) {
+      notices.complain(reason)
+    }
   }
 
   /** Mute or unmute a lane, at once. */
@@ -147,6 +171,7 @@ export const usePlaying = defineStore('playing', () => {
     isPlaying,
     isStarting,
     keptBars,
+    ask,
     ready: ensureAudio,
     play,
     stop,

@@ -30,15 +30,23 @@ const { rendering } = useRendering(
 )
 const standing = (name: string) => rendering.value?.standing.filter(({ setting }) => setting === name) ?? []
 
-/** What the words change: the tempo is the piece's, the rest the pattern's. */
-const target = computed(() => ({ ...piece.pattern, tempo: piece.document?.tempo }))
+/** What the words change: tempo and swing are the piece's, the rest the pattern's. */
+const OF_THE_PIECE = new Set(['tempo', 'swing'])
+const target = computed(() => ({
+  ...piece.pattern,
+  tempo: piece.document?.tempo,
+  swing: piece.document?.swing,
+}))
 function move(word: Word, value: number | string, gesture: string) {
   const label = `${word.name} → ${value}`
-  if (word.field === 'tempo') piece.edit(label, (document) => withValueAt(document, 'tempo', value), gesture)
+  if (OF_THE_PIECE.has(word.field.split('.')[0] ?? ''))
+    piece.edit(label, (document) => withValueAt(document, word.field, value), gesture)
   else piece.editPattern(label, (pattern) => withValueAt(pattern, word.field, value), gesture)
 }
 function patch(label: string, fields: Patch) {
-  piece.editPattern(label, (pattern) => ({ ...pattern, ...fields }))
+  if (Object.keys(fields).some((field) => OF_THE_PIECE.has(field)))
+    piece.edit(label, (document) => ({ ...document, ...fields }))
+  else piece.editPattern(label, (pattern) => ({ ...pattern, ...fields }))
 }
 const ask = (setting: string, word: string) => engine.alternatives({ lane: null, setting, word })
 function newDice() {
@@ -106,8 +114,22 @@ useShortcuts({
       <v-tooltip activator="parent">{{ playing.isPlaying ? 'Stop' : 'Play from bar 1' }} (Space)</v-tooltip>
     </button>
     <div class="standing">
-      <div class="place" data-test="place">
-        <span class="named">{{ place }}</span> <small>bar : beat</small>
+      <div class="place">
+        <span class="named" data-test="place">{{ place }}</span> <small>bar : beat</small>
+        <span class="words dice-words">
+          dice
+          <SentenceLine
+            owner="Pattern"
+            :parts="standing('dice')"
+            :target="target"
+            :ask="ask"
+            @move="move"
+            @cancel="piece.takeBack"
+          />
+          <button type="button" class="dice" @click="newDice">
+            new<v-tooltip activator="parent">New dice: every chance falls otherwise</v-tooltip>
+          </button>
+        </span>
       </div>
       <div class="words">
         <span
@@ -132,18 +154,16 @@ useShortcuts({
             @cancel="piece.takeBack"
         /></span>
         <span>
-          dice
+          swing
           <SentenceLine
-            owner="Pattern"
-            :parts="standing('dice')"
+            owner="Piece"
+            :parts="standing('swing')"
             :target="target"
             :ask="ask"
             @move="move"
+            @choose="(_setting, _word, { text, patch: fields }) => patch(text, fields)"
             @cancel="piece.takeBack"
           />
-          <button type="button" class="dice" @click="newDice">
-            new<v-tooltip activator="parent">New dice: every chance falls otherwise</v-tooltip>
-          </button>
         </span>
       </div>
     </div>
@@ -215,11 +235,18 @@ useShortcuts({
 }
 .standing {
   flex: none;
-  width: 250px;
+  width: 296px;
 }
 .place {
+  display: flex;
+  gap: 7px;
+  align-items: baseline;
   font-size: 27px;
   line-height: 34px;
+}
+.words.dice-words {
+  margin-left: auto;
+  gap: 6px;
 }
 .place small {
   font-size: 13px;

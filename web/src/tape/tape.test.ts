@@ -13,7 +13,7 @@ function played(tape: Tape, from: number, now: number): TapeStretch {
   return stretch
 }
 const note = (laneId: string, start: number): TapeNote => ({
-  laneId, lane: laneId, ink: 0, start, length: 100, time: 0, pitch: 36, velocity: 100, channel: 10,
+  laneId, lane: laneId, ink: 0, start, length: 100, time: 0, pitch: 36, velocity: 100, channel: 10, straight: start,
 }) // prettier-ignore
 
 describe('the bars on show', () => {

@@ -13,6 +13,19 @@ export interface TapeNote {
   readonly pitch: number
   readonly velocity: number
   readonly channel: number
+  /** Where its step stands, in ticks: a note that strays belongs to the bar of its step. */
+  readonly straight: number
+}
+
+/** A controller's value on the tape, sent at `tick`. */
+export interface TapeControl {
+  readonly laneId: string
+  readonly lane: string
+  readonly ink: number
+  readonly tick: number
+  readonly controller: number
+  readonly value: number
+  readonly channel: number
 }
 
 /** From one start, of play or of another pattern, to the stop after it. `score`, `dice` as they stood last while it played. */
@@ -26,6 +39,7 @@ export interface TapeStretch {
   /** Where the tempo last changed while it played; null: nowhere. */
   tempoChangedAt: number | null
   notes: TapeNote[]
+  controls: TapeControl[]
 }
 
 /** What plays: a pattern's score and dice. */
@@ -50,7 +64,7 @@ export class Tape {
 
   begin(fromTick: number, barTicks: number, { score, dice, patternId }: Playing): TapeStretch {
     const stretch: TapeStretch = {
-      patternId, fromTick, nowTick: fromTick, score, dice, barTicks, tempoChangedAt: null, notes: [],
+      patternId, fromTick, nowTick: fromTick, score, dice, barTicks, tempoChangedAt: null, notes: [], controls: [],
     } // prettier-ignore
     this.stretches = [...this.stretches.filter(({ nowTick, fromTick }) => nowTick > fromTick), stretch].slice(
       -BARS_ON_TAPE,
@@ -82,21 +96,32 @@ export class Tape {
 /** Forget what left the tape long ago. */
 export function trim(stretch: TapeStretch) {
   const oldest = stretch.nowTick - BARS_REMEMBERED * stretch.barTicks
+  if (stretch.controls.length > 4000) stretch.controls = stretch.controls.filter(({ tick }) => tick >= oldest)
   if (stretch.notes.length > 2000 && (stretch.notes[1000]?.start ?? Infinity) < oldest) {
     stretch.notes = stretch.notes.filter((note) => note.start >= oldest)
   }
 }
 
+type Track = Schemas['TapeTrack']
+
 /** What the server keeps from: the notes of a stretch that had begun by now, lane by lane. */
 export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
   const now = Math.floor(stretch.nowTick)
   // In the order of the lanes; lanes that are gone by now come after them.
-  const tracks = new Map<string, Schemas['Track'] | null>(stretch.score.lanes.map(({ id }) => [id, null]))
-  for (const { laneId, lane, ink, channel, start, length, pitch, velocity } of stretch.notes) {
-    if (start >= now) continue
-    const track = tracks.get(laneId) ?? { lane, ink, channel, notes: [] }
+  const tracks = new Map<string, Track | null>(stretch.score.lanes.map(({ id }) => [id, null]))
+  const trackOf = ({ laneId, lane, ink, channel }: TapeNote | TapeControl): Track => {
+    const track = tracks.get(laneId) ?? { lane, ink, channel, notes: [], controls: [], straights: [] }
     tracks.set(laneId, track)
-    track.notes.push([start, length, pitch, velocity])
+    return track
+  }
+  for (const note of stretch.notes) {
+    if (note.start >= now) continue
+    const track = trackOf(note)
+    track.notes.push([note.start, note.length, note.pitch, note.velocity])
+    track.straights.push(note.straight)
+  }
+  for (const control of stretch.controls) {
+    if (control.tick < now) trackOf(control).controls.push([control.tick, control.controller, control.value])
   }
   return {
     from_tick: Math.ceil(stretch.fromTick),

@@ -18,7 +18,8 @@ const props = defineProps<{
   setting: string
   ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
-const emit = defineEmits<{ choose: [alternative: Alternative]; plain: [] }>()
+/** `taken`: an alternative was chosen from the open list, so no hand goes on to move the word. */
+const emit = defineEmits<{ choose: [alternative: Alternative]; taken: []; plain: [] }>()
 
 const alternatives = () => props.ask(props.setting, props.word.name)
 const PIXELS_PER_WORD = 26
@@ -95,6 +96,7 @@ function onClick() {
 }
 function choose(alternative: Alternative) {
   isOpen.value = false
+  emit('taken')
   if (!alternative.chosen) emit('choose', alternative)
 }
 </script>

@@ -21,6 +21,7 @@ const emit = defineEmits<{
   choose: [setting: string, word: string, alternative: Alternative]
   patch: [label: string, patch: Patch]
   cancel: [gesture: string]
+  taken: []
 }>()
 
 /** A number shows the document's value at once: the next touch must not wait for the engine's words. */
@@ -68,6 +69,7 @@ function makePlain() {
         :bar-ticks="barTicks"
         :setting="part.setting"
         :ask="ask"
+        @taken="emit('taken')"
         @choose="(alternative) => emit('choose', part.setting, word.name, alternative)"
         @plain="makePlain"
       />

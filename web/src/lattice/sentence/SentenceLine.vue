@@ -55,8 +55,19 @@ const folded = computed(() =>
     : { shown: all.value, left: 0 },
 )
 
-const hold = (part: Part, at: number) => (held.value = { part, at })
-const letGo = () => (held.value = null)
+/** The setting of which something was just taken from a list: its word has the focus, but no hand on it. */
+let takenFrom = ''
+function hold(part: Part, at: number) {
+  if (part.setting !== takenFrom) held.value = { part, at }
+}
+function letGo() {
+  held.value = null
+  takenFrom = ''
+}
+function takenFromList(setting: string) {
+  letGo()
+  takenFrom = setting
+}
 function patch(label: string, fields: Patch) {
   letGo()
   emit('patch', label, fields)
@@ -81,6 +92,7 @@ function take(offer: Alternative) {
         @focusin="hold(part, at)"
         @move="(word, value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
         @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
+        @taken="takenFromList(part.setting)"
         @patch="patch"
         @cancel="(gesture) => emit('cancel', gesture)"
       />

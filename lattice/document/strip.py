@@ -1,0 +1,181 @@
+"""Strips: rows of values over a lane's steps."""
+
+from typing import Annotated, Literal, NamedTuple, Self
+
+from pydantic import Field, model_validator
+
+from lattice.document.base import Document, Row
+from lattice.document.source import MAX_STEPS
+from lattice.document.timing import Direction
+
+__all__ = [
+    "CHANCE",
+    "CONTROL",
+    "LENGTH",
+    "MAX_CONTROLS",
+    "NUDGE",
+    "OCTAVE",
+    "RATCHET",
+    "STRIPS",
+    "TIED",
+    "VELOCITY",
+    "ChanceStrip",
+    "ControlStrip",
+    "Free",
+    "LengthStrip",
+    "NudgeStrip",
+    "OctaveStrip",
+    "RatchetStrip",
+    "Shape",
+    "Spread",
+    "Strip",
+    "StripKind",
+    "VelocityStrip",
+]
+
+MAX_CONTROLS = 8  # control strips of a lane
+TIED = 0  # in a length strip: the note lasts until the next hit
+
+Shape = Literal["even", "middle"]
+
+
+class StripKind(NamedTuple):
+    """What a kind of strip holds: values from *low* to *high*; *draw_number*: part of the key of its luck.
+
+    *plain*: what a step without a value has; None where the lane, or nothing at all, decides.
+    """
+
+    field: str
+    low: int
+    high: int
+    draw_number: int
+    plain: int | None = None
+    unit: str = ""
+
+
+# The draw numbers are part of what was heard: never change or reuse one.
+VELOCITY = StripKind("velocity_strip", 1, 127, 0)
+CHANCE = StripKind("chance_strip", 0, 100, 1, plain=100, unit=" %")
+RATCHET = StripKind("ratchet_strip", 1, 12, 2, plain=1)
+NUDGE = StripKind("nudge_strip", -50, 50, 3, plain=0, unit=" %")
+LENGTH = StripKind("length_strip", TIED, 400, 4, unit=" %")
+OCTAVE = StripKind("octave_strip", -4, 4, 5, plain=0)
+CONTROL = StripKind("control_strips", 0, 127, 128)  # and so on: a number for each controller
+STRIPS: dict[str, StripKind] = {
+    "velocity": VELOCITY,
+    "chance": CHANCE,
+    "ratchet": RATCHET,
+    "nudge": NUDGE,
+    "length": LENGTH,
+    "octave": OCTAVE,
+    "control": CONTROL,
+}
+
+
+class Free(Document):
+    """How a strip of its own length is read, from its first value on since the lane last began."""
+
+    direction: Direction = "forward"
+    advance: Annotated[Literal["step", "hit"], Field(description="with every played step, or every hit")] = (
+        "step"
+    )
+
+
+class Spread(Document):
+    """A fresh draw at every hit: the value plus or minus *by*, kept between *low* and *high*.
+
+    *low*, *high*: none for the strip's own range. *shape*: every value as likely, or those in the middle more so.
+    """
+
+    by: Annotated[int, Field(ge=1, le=200)]
+    low: Annotated[int | None, Field(ge=-50, le=400)] = None
+    high: Annotated[int | None, Field(ge=-50, le=400)] = None
+    shape: Shape = "even"
+
+    @model_validator(mode="after")
+    def _low_is_lower(self) -> Self:
+        if self.low is not None and self.high is not None and self.low > self.high:
+            raise ValueError(f"a spread from {self.low} to {self.high} has nothing between its ends")
+        return self
+
+
+class Strip(Document):
+    """Base of all strips. `values`: none where the step is plain; steps beyond the last value are plain too.
+
+    It goes with the lane, one value for each step number, unless it is *free*: then it has its own length, which is
+    that of `values`, and moves on at every played step or hit.
+    """
+
+    values: Row[int | None] = ()
+    free: Annotated[Free | None, Field(description="none: it goes with the lane")] = None
+    spread: Annotated[Spread | None, Field(description="none: the values as they are")] = None
+
+    @model_validator(mode="after")
+    def _a_free_strip_has_a_length(self) -> Self:
+        if self.free and not self.values:
+            raise ValueError("a strip of its own length needs at least one value")
+        return self
+
+
+class VelocityStrip(Strip):
+    """How hard each step is struck, in place of the lane's velocity."""
+
+    values: Annotated[
+        Row[Annotated[int, Field(ge=VELOCITY.low, le=VELOCITY.high)] | None], Field(max_length=MAX_STEPS)
+    ] = ()
+
+
+class ChanceStrip(Strip):
+    """How often each step sounds, in %; it multiplies the lane's chance."""
+
+    values: Annotated[
+        Row[Annotated[int, Field(ge=CHANCE.low, le=CHANCE.high)] | None], Field(max_length=MAX_STEPS)
+    ] = ()
+
+
+class RatchetStrip(Strip):
+    """How many notes there are in a step.
+
+    *fade_from*, *fade_to*: velocity of the first and last of them, in % of the step's, in a straight line between;
+    *climb*: semitones by which each is higher than the one before.
+    """
+
+    values: Annotated[
+        Row[Annotated[int, Field(ge=RATCHET.low, le=RATCHET.high)] | None], Field(max_length=MAX_STEPS)
+    ] = ()
+    fade_from: Annotated[int, Field(ge=1, le=200, description="%")] = 100
+    fade_to: Annotated[int, Field(ge=1, le=200, description="%")] = 100
+    climb: Annotated[int, Field(ge=-12, le=12, description="semitones")] = 0
+
+
+class NudgeStrip(Strip):
+    """How much later (negative: earlier) each step begins, in % of a step."""
+
+    values: Annotated[
+        Row[Annotated[int, Field(ge=NUDGE.low, le=NUDGE.high)] | None], Field(max_length=MAX_STEPS)
+    ] = ()
+
+
+class LengthStrip(Strip):
+    """How long each note lasts, in % of a step; 0: tied, until the lane's next hit."""
+
+    values: Annotated[
+        Row[Annotated[int, Field(ge=LENGTH.low, le=LENGTH.high)] | None], Field(max_length=MAX_STEPS)
+    ] = ()
+
+
+class OctaveStrip(Strip):
+    """By how many octaves each step is higher."""
+
+    values: Annotated[
+        Row[Annotated[int, Field(ge=OCTAVE.low, le=OCTAVE.high)] | None], Field(max_length=MAX_STEPS)
+    ] = ()
+
+
+class ControlStrip(Strip):
+    """What is sent to a MIDI controller with each step."""
+
+    controller: Annotated[int, Field(ge=0, le=119)]
+    values: Annotated[
+        Row[Annotated[int, Field(ge=CONTROL.low, le=CONTROL.high)] | None], Field(max_length=MAX_STEPS)
+    ] = ()

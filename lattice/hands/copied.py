@@ -1,0 +1,95 @@
+"""Steps copied from one place to another, also into other lanes: hits, the values of their strips, their letters."""
+
+from typing import Annotated, Any
+
+from pydantic import Field
+
+from lattice.document.base import Document, Row
+from lattice.document.chance import Letter
+from lattice.document.lane import Lane
+from lattice.document.problems import DocumentError, read
+from lattice.document.strip import STRIPS
+from lattice.hands.chosen import MAX_CHOSEN, is_hit, numbers_from, turned
+from lattice.rhythm.lane_line import LaneLine
+from lattice.strips.places import strips_of
+
+__all__ = ["Copied", "CopiedStep", "copied", "paste", "pasted", "with_values"]
+
+# Control strips stay with their lane: another lane's controllers are another instrument's.
+COPIED_STRIPS = tuple(name for name in STRIPS if name != "control")
+
+
+class CopiedStep(Document):
+    """One step: whether it is a hit, the values that its strips have of their own, its letter."""
+
+    hit: bool
+    values: dict[str, int] = {}
+    letter: Letter | None = None
+
+
+class Copied(Document):
+    """Steps in the order in which they were played."""
+
+    steps: Annotated[Row[CopiedStep], Field(min_length=1, max_length=MAX_CHOSEN)]
+
+
+def copied(line: LaneLine, numbers: list[int]) -> Copied:
+    """Return the steps of those *numbers*. Raises DocumentError if there are none."""
+    if not numbers:
+        raise DocumentError.of("", "no step begins there", lane=line.lane.name)
+    hits = is_hit(line)
+    letters = {link.step: link.letter for link in line.lane.links}
+    strips = [
+        at for at in strips_of(line.lane) if at.name in COPIED_STRIPS and at.strip and not at.strip.free
+    ]
+    return Copied(
+        steps=tuple(
+            CopiedStep(
+                hit=hits[number],
+                values={
+                    at.name: value
+                    for at in strips
+                    if number < len(at.present.values) and (value := at.present.values[number]) is not None
+                },
+                letter=letters.get(number),
+            )
+            for number in numbers
+        )
+    )
+
+
+def paste(line: LaneLine, tick: int, steps: Copied) -> dict[str, Any]:
+    """Return the fields of the lane after the copied *steps* were laid down as played, from *tick* on."""
+    return pasted(line, numbers_from(line, tick, len(steps.steps)), steps)
+
+
+def pasted(line: LaneLine, numbers: list[int], steps: Copied) -> dict[str, Any]:
+    """Return the fields of the lane after the copied *steps* were laid on those *numbers*, one after the other.
+
+    Strips of their own length keep their values: they do not belong to steps. Raises DocumentError for a value that its
+    strip cannot have.
+    """
+    laid = dict(zip(numbers, steps.steps, strict=False))
+    patch = turned(line, {number: step.hit for number, step in laid.items()})
+    for name in COPIED_STRIPS:
+        patch |= with_values(line, name, {number: step.values.get(name) for number, step in laid.items()})
+    letters = {link.step: link.letter for link in line.lane.links if link.step not in laid}
+    letters |= {number: step.letter for number, step in laid.items() if step.letter}
+    patch["links"] = [{"step": step, "letter": letter} for step, letter in sorted(letters.items())]
+    read(Lane, line.lane.model_dump(mode="json") | patch)
+    return patch
+
+
+def with_values(line: LaneLine, name: str, values: dict[int, int | None]) -> dict[str, Any]:
+    """Return the fields that give steps, by their numbers, values of a strip; None: plain. Nothing for a free strip."""
+    at = next(at for at in strips_of(line.lane) if at.name == name)
+    if at.present.free:
+        return {}
+    row = [*at.present.values, *(None,) * line.steps][: max(line.steps, len(at.present.values))]
+    for number, value in values.items():
+        row[number] = value
+    while row and row[-1] is None:
+        row.pop()
+    if not row and at.present.spread is None:
+        return {at.kind.field: None} if at.strip else {}
+    return {at.kind.field: at.present.model_dump(mode="json") | {"values": row}}

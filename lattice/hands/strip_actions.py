@@ -1,0 +1,37 @@
+"""Actions on one strip of a lane: each returns the fields that it changes."""
+
+from typing import Any
+
+from lattice.document.problems import DocumentError
+from lattice.document.strip import Shape
+from lattice.rhythm.lane_line import LaneLine
+from lattice.strips.operations import OPERATIONS, Operation, thrown_values
+from lattice.strips.places import strip_at
+
+__all__ = ["change_strip", "throw_strip"]
+
+
+def change_strip(line: LaneLine, name: str, operation: Operation) -> dict[str, Any]:
+    """Return the lane's fields after *operation* on the strip called *name*. Raises DocumentError if there is none."""
+    at = strip_at(line.lane, name)
+    values = OPERATIONS[operation](_whole(line, at.present.values, at.present.free is not None), at.kind)
+    return at.patch(line.lane, at.present.model_copy(update={"values": values}))
+
+
+def throw_strip(line: LaneLine, name: str, low: int, high: int, shape: Shape, throw: int) -> dict[str, Any]:
+    """Return the lane's fields after a throw between *low* and *high*: plain values, that can be seen and undone.
+
+    Raises DocumentError if there is no such strip, or it cannot have such values.
+    """
+    at = strip_at(line.lane, name)
+    if not at.kind.low <= low <= high <= at.kind.high:
+        said = f"a throw lies between {at.kind.low} and {at.kind.high}, low before high, got {low} to {high}"
+        raise DocumentError.of(name, said, lane=line.lane.name)
+    whole = _whole(line, at.present.values, at.present.free is not None)
+    values = thrown_values(whole, low, high, shape, throw, line.lane.id, at.kind.draw_number)
+    return at.patch(line.lane, at.present.model_copy(update={"values": values}))
+
+
+def _whole(line: LaneLine, values: tuple[int | None, ...], is_free: bool) -> tuple[int | None, ...]:
+    """Return all values of a strip; of one that goes with the lane, one for each step."""
+    return values if is_free else (*values, *(None,) * line.steps)[: line.steps]

@@ -1,0 +1,116 @@
+"""What control strips send: a MIDI controller's values, at steps where they change, or drawn afresh at every hit."""
+
+from dataclasses import dataclass
+from typing import NamedTuple, Self
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.clock.ticks import Ticks
+from lattice.document.piece import Score
+from lattice.document.strip import ControlStrip
+from lattice.render.notes import note_of, silent_lanes
+from lattice.render.played import Played
+from lattice.render.window import Window
+from lattice.rhythm.lane_line import LaneLine
+from lattice.rhythm.stretch import Stretch
+from lattice.strips.places import StripAt, control_strip_at
+from lattice.strips.values import strayed, value_places
+
+__all__ = ["Controls", "Sent", "controls_of"]
+
+_AT_ONCE = 256
+_FURTHEST = 1 << 14  # steps before a window within which a value that is held is looked for
+
+
+@dataclass(frozen=True)
+class Controls:
+    """Controller values in columns, in the order of time, then of lanes: *lanes*: index of the lane in the score."""
+
+    lanes: Ticks
+    ticks: Ticks
+    controllers: Ticks
+    values: Ticks
+    channels: Ticks
+
+    @classmethod
+    def of(cls, rows: list[tuple[int, int, int, int, int]]) -> Self:
+        """Return *rows* of (lane, tick, controller, value, channel), sorted."""
+        ordered = sorted(rows, key=lambda row: (row[1], row[0], row[2]))
+        return (
+            cls(*(np.array(column, np.int64) for column in zip(*ordered, strict=True)))
+            if rows
+            else cls(*(np.empty(0, np.int64) for _ in range(5)))
+        )
+
+
+class Sent(NamedTuple):
+    """*sends*: what is sent in a window; *held*: what each controller holds when it begins, if anything."""
+
+    sends: Controls
+    held: Controls
+
+
+def controls_of(score: Score, window: Window, played: list[tuple[LaneLine, Played]]) -> Sent:
+    """Return what the control strips of unmuted lanes send in *window*, of what `play_all` returned."""
+    first, end = window.ticks(score.meter.bar_ticks)
+    silent = silent_lanes(score.lanes)
+    sends: list[tuple[int, int, int, int, int]] = []
+    held: list[tuple[int, int, int, int, int]] = []
+    for index, (line, steps) in enumerate(played):
+        if line.lane.id in silent:
+            continue
+        channel, _ = note_of(line.lane, score)
+        for place, strip in enumerate(line.lane.control_strips):
+            at = control_strip_at(strip, place)
+            rows, before = _sent(at, strip, line, steps, first, end)
+            sends += [(index, tick, strip.controller, value, channel) for tick, value in rows]
+            if before is not None:
+                held.append((index, first, strip.controller, before, channel))
+    return Sent(Controls.of(sends), Controls.of(held))
+
+
+def _sent(
+    at: StripAt, strip: ControlStrip, line: LaneLine, played: Played, first: int, end: int
+) -> tuple[list[tuple[int, int]], int | None]:
+    """Return (tick, value) of all that is sent from *first* to before *end*, and the value held before that."""
+    values, told = _told(at, strip, played.stretch)
+    at_tick = played.starts
+    earlier = np.flatnonzero(told & (at_tick < first))
+    before = int(values[earlier[-1]]) if earlier.size else _held_before(at, strip, line, played.stretch.first)
+    inside = np.flatnonzero(told & (at_tick >= first) & (at_tick < end))
+    rows = list(zip(at_tick[inside].tolist(), values[inside].tolist(), strict=True))
+    if strip.spread:
+        return rows, before
+    changes, last = [], before
+    for tick, value in rows:
+        if value != last:
+            changes.append((tick, value))
+        last = value
+    return changes, before
+
+
+def _told(at: StripAt, strip: ControlStrip, stretch: Stretch) -> tuple[Ticks, NDArray[np.bool_]]:
+    """Return the value of each step, and at which of them the strip has a say."""
+    row = [*strip.values] or [None]
+    places = value_places(strip, at.kind, stretch)
+    within = places < len(row)
+    own = np.array([value is not None for value in row])[np.where(within, places, 0)] & within
+    values = np.array([value or 0 for value in row], np.int64)[np.where(within, places, 0)]
+    if strip.spread:
+        own = own & stretch.hit
+    return strayed(values, strip, at.kind, stretch), own
+
+
+def _held_before(at: StripAt, strip: ControlStrip, line: LaneLine, count: int) -> int | None:
+    """Return the value that was sent last before the step of that *count*; None if there is none in reach."""
+    if not any(value is not None for value in strip.values):
+        return None
+    lowest = max(0, count - _FURTHEST)
+    while count > lowest:
+        begin = max(lowest, count - _AT_ONCE)
+        values, told = _told(at, strip, Stretch(line, begin, count))
+        if (found := np.flatnonzero(told)).size:
+            return int(values[found[-1]])
+        count = begin
+    return None

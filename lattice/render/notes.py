@@ -1,0 +1,41 @@
+"""Which MIDI notes lanes play, and which lanes are silent."""
+
+import numpy as np
+
+from lattice.clock.ticks import Ticks
+from lattice.document.lane import Lane
+from lattice.document.piece import Score
+
+__all__ = ["folded", "note_of", "silent_lanes"]
+
+HIGHEST_NOTE = 127
+OCTAVE = 12
+
+
+def silent_lanes(lanes: tuple[Lane, ...]) -> frozenset[str]:
+    """Return the ids of the lanes that are muted, or not among the soloed ones where there are any."""
+    any_solo = any(lane.solo for lane in lanes)
+    return frozenset(lane.id for lane in lanes if lane.mute or (any_solo and not lane.solo))
+
+
+def note_of(lane: Lane, score: Score) -> tuple[int, int]:
+    """Return the MIDI channel and note number that a lane plays: its own, or else the kit's."""
+    voice = score.kit.voice(lane.voice)
+    if voice is None:  # a Score checks this when it is made
+        raise KeyError(lane.voice)
+    return (
+        score.kit.channel if lane.channel is None else lane.channel,
+        voice.pitch if lane.note is None else lane.note,
+    )
+
+
+def folded(pitches: Ticks) -> Ticks:
+    """Return *pitches* moved by whole octaves into what MIDI has.
+
+    >>> folded(np.array([-1, 0, 127, 130])).tolist()
+    [11, 0, 127, 118]
+    """
+    above = -(-np.maximum(pitches - HIGHEST_NOTE, 0) // OCTAVE)
+    below = -(-np.maximum(-pitches, 0) // OCTAVE)
+    result: Ticks = pitches + OCTAVE * (below - above)
+    return result

@@ -1,0 +1,185 @@
+"""When hits begin and end: grid, swing, nudge, humanise, ratchets, ties; each time rounded once, to a tick.
+
+Inside, positions are whole numbers of a small part of a tick, counted from the bar line before the step, so that they
+are exact and never large.
+"""
+
+from fractions import Fraction
+from functools import cached_property
+from math import lcm
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.clock.groove import SWING_PARTS, swings, swung
+from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks, ticks
+from lattice.document.strip import LENGTH, NUDGE, TIED
+from lattice.luck.draws import DRAW_BITS, Purpose
+from lattice.render.feel import Feel
+from lattice.render.strokes import stray
+from lattice.rhythm.lane_line import LaneLine
+from lattice.rhythm.stretch import Stretch
+from lattice.strips.values import bounds, strayed, values_at
+
+__all__ = ["Placing", "earliest_and_latest", "lengths_of", "longest_note", "may_tie"]
+
+_PERCENT = 100
+_CUT = 2  # spreads: nothing strays further
+
+
+def earliest_and_latest(line: LaneLine, feel: Feel) -> tuple[int, int]:
+    """Return by how many ticks at most a note of the lane begins before, and after, its step's straight time."""
+    lane, step = line.lane, line.course.step
+    strip = lane.nudge_strip
+    nudged = Fraction(0)
+    if strip:
+        furthest = max((abs(value) for value in strip.values if value is not None), default=0)
+        furthest += strip.spread.by if strip.spread else 0
+        nudged = step * min(furthest, NUDGE.high) / _PERCENT
+    strays = Fraction(0)
+    if lane.humanise and feel.quarters_per_minute:
+        strays = Fraction(_CUT * lane.humanise.ms, 60_000) * feel.quarters_per_minute
+    swing = feel.swing.unit.quarters / 2 if swings(step, feel.swing) else Fraction(0)
+    ratchets = step + swing if lane.ratchet_strip else Fraction(0)
+    early = nudged + strays
+    return _ticks_up(early), _ticks_up(early + swing + ratchets)
+
+
+def longest_note(line: LaneLine, feel: Feel) -> int:
+    """Return the length that no note of the lane exceeds, in ticks; notes that are tied apart."""
+    lane, step = line.lane, line.course.step
+    strip = lane.length_strip
+    most = max(_PERCENT, lane.length_percent) if strip else lane.length_percent
+    if strip:
+        longest = max((value for value in strip.values if value is not None), default=0)
+        most = max(most, longest)
+        if strip.spread:
+            most = min(most + strip.spread.by, bounds(strip.spread, LENGTH).high)
+    swung_step = step + feel.swing.unit.quarters / 2 if swings(step, feel.swing) else step
+    bar = line.frame.meter.bar_quarters
+    burst = max(
+        (end - start for start, end in (burst.quarters(bar) for burst in lane.bursts)), default=Fraction(0)
+    )
+    return ticks(max(swung_step * most, burst * lane.length_percent) / _PERCENT) + 2
+
+
+def may_tie(line: LaneLine) -> bool:
+    """Return whether a note of the lane may last until the next hit."""
+    return line.lane.length_strip is not None and TIED in line.lane.length_strip.values
+
+
+def lengths_of(stretch: Stretch) -> Ticks:
+    """Return how long the note of each step is, in % of a step; TIED where it lasts until the next hit."""
+    lane = stretch.line.lane
+    values = values_at(lane.length_strip, LENGTH, stretch, lane.length_percent)
+    return np.where(values == TIED, TIED, strayed(values, lane.length_strip, LENGTH, stretch))
+
+
+class Placing:
+    """Where the steps of *stretch* lie. *ratchets*: into how many notes each is divided."""
+
+    def __init__(self, stretch: Stretch, feel: Feel, ratchets: Ticks) -> None:
+        self.stretch = stretch
+        self.feel = feel
+        self.ratchets = ratchets
+        course = stretch.line.course
+        self.bar_ticks = stretch.line.frame.meter.bar_ticks
+        exact, self._denominator = course.exact(stretch.counts)
+        self.bars, self._into = np.divmod(exact, self.bar_ticks * self._denominator)
+        step = course.step * TICKS_PER_QUARTER
+        self._step = step.numerator * (self._denominator // step.denominator)
+        self._swings = swings(course.step, feel.swing)
+        self._parts = lcm(1, *np.unique(ratchets).tolist())
+
+    @cached_property
+    def unit(self) -> int:
+        """How many parts a tick has."""
+        return self._denominator * SWING_PARTS * self._parts * 2 * _PERCENT
+
+    @cached_property
+    def _grid(self) -> Ticks:
+        """Where steps begin after swing, in 1/(denominator x SWING_PARTS) tick after their bar line."""
+        return self._swung(self._into)
+
+    @cached_property
+    def _length(self) -> Ticks:
+        """How long steps last after swing, in the same parts."""
+        bars, into = np.divmod(self._into + self._step, self.bar_ticks * self._denominator)
+        over = bars * (self.bar_ticks * self._denominator * SWING_PARTS)
+        result: Ticks = self._swung(into) + over - self._grid
+        return result
+
+    def _swung(self, into: Ticks) -> Ticks:
+        if not self._swings:
+            return into * SWING_PARTS
+        return swung(into, self._denominator, self.feel.swing, self.bar_ticks)
+
+    @cached_property
+    def grid(self) -> Ticks:
+        """When steps begin after swing, in ticks."""
+        return self.bars * self.bar_ticks + _half_up(self._grid, self._denominator * SWING_PARTS)
+
+    @cached_property
+    def nudges(self) -> Ticks:
+        """How much later each step is, in % of a straight step."""
+        strip = self.stretch.line.lane.nudge_strip
+        return strayed(values_at(strip, NUDGE, self.stretch, 0), strip, NUDGE, self.stretch)
+
+    @cached_property
+    def _strays(self) -> Ticks | None:
+        humanise = self.stretch.line.lane.humanise
+        if humanise is None or humanise.ms == 0:
+            return None
+        return stray(self.stretch, Purpose.STRAY_IN_TIME)
+
+    def starts(self, which: Ticks, note: Ticks) -> Ticks:
+        """Return when notes begin, in ticks: the *note*-th, from 0, of the step at index *which*. May be before 0."""
+        return self._rounded(which, self._begin(which, note) + self._nudged(which))
+
+    def ends(self, which: Ticks, note: Ticks, percent: Ticks) -> Ticks:
+        """Return when notes end that last *percent* of their share of the step, in ticks."""
+        share = self._length[which] * (self._parts // self.ratchets[which])
+        lasts = share * percent * 2
+        return self._rounded(which, self._begin(which, note) + lasts + self._nudged(which))
+
+    def is_cut_off(self, which: Ticks, note: Ticks) -> NDArray[np.bool_]:
+        """Return which notes would begin when the lane has begun again, or its pass is over."""
+        period = self.stretch.line.course.period_ticks
+        if not period:
+            return np.zeros(which.size, bool)
+        left = (self.stretch.runs[which] + 1) * period - self.bars[which] * self.bar_ticks
+        # No step is longer: what lies further off cuts nothing, and the numbers stay small.
+        left = np.minimum(left, self.bar_ticks + 2 * ticks(self.stretch.line.course.step) + 2)
+        late: NDArray[np.bool_] = self._begin(which, note) >= left * self.unit
+        return (note > 0) & late
+
+    def _begin(self, which: Ticks, note: Ticks) -> Ticks:
+        share = self._length[which] * (self._parts // self.ratchets[which])
+        result: Ticks = (self._grid[which] * self._parts + note * share) * (2 * _PERCENT)
+        return result
+
+    def _nudged(self, which: Ticks) -> Ticks:
+        result: Ticks = self._step * self.nudges[which] * (SWING_PARTS * self._parts * 2)
+        return result
+
+    def _rounded(self, which: Ticks, positions: Ticks) -> Ticks:
+        lines = self.bars[which] * self.bar_ticks
+        if self._strays is None:
+            return lines + _half_up(positions, self.unit)
+        humanise = self.stretch.line.lane.humanise
+        assert humanise is not None
+        # Milliseconds in ticks by the exact tempo; beyond 64 bits, so in Python's own whole numbers.
+        spread = Fraction(humanise.ms, 60_000) * self.feel.quarters_per_minute * TICKS_PER_QUARTER
+        parts = spread.denominator << DRAW_BITS
+        strays = self._strays[which].astype(object) * (spread.numerator * self.unit)
+        exact = positions.astype(object) * parts + strays
+        return lines + _half_up(exact, self.unit * parts).astype(np.int64)
+
+
+def _half_up(numerators: Ticks, denominator: int) -> Ticks:
+    result: Ticks = (2 * numerators + denominator) // (2 * denominator)
+    return result
+
+
+def _ticks_up(quarters: Fraction) -> int:
+    return -int(-quarters * TICKS_PER_QUARTER // 1) + (1 if quarters else 0)

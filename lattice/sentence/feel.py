@@ -1,0 +1,184 @@
+"""How strokes are weighted and placed, in words: accent, beat weight, even out, swing, humanise."""
+
+from typing import get_args
+
+from lattice.document.feel import MAX_HUMANISE_MS, STRAIGHT, Accent, Humanise, Swing
+from lattice.document.source import MAX_EVERY
+from lattice.sentence.setting import Setting, Speech, either, offered, one_number, unlabelled
+from lattice.sentence.words import Choice, Offer, Word, choice, choices, number, ordinal, text
+
+__all__ = ["STROKES", "SWING", "TIMING", "swing_choices", "swing_words"]
+
+MAX_SWING = 75
+_OWN_SWING = 58
+
+
+# ---- Accent ----
+
+
+def _say_accent(speech: Speech) -> list[Word]:
+    accent = speech.lane.accent
+    if accent is None:
+        return []
+    words = [
+        text("accent "),
+        number("accent velocity", "accent.velocity", accent.velocity, 1, 127),
+        text(" on "),
+        choice("each", "accent"),
+        text(" "),
+        number("accent each", "accent.every", accent.every, max(1, accent.first), MAX_EVERY),
+        text(f"{ordinal(accent.every)} hit"),
+    ]
+    if accent.first > 1:
+        first = number("accent from", "accent.first", accent.first, 1, accent.every)
+        words += [text(", from the "), first, text(ordinal(accent.first))]
+    return words
+
+
+def _accent_choices(speech: Speech) -> list[Choice]:
+    return choices(
+        [("none", "no accent"), ("each", "accent 120 on each 3rd hit")],
+        "each" if speech.lane.accent else "none",
+        lambda key: {"accent": Accent().model_dump() if key == "each" else None},
+    )
+
+
+def _offer_accent(speech: Speech) -> list[Offer]:
+    accent = speech.lane.accent
+    if accent is None:
+        patch = {"accent": Accent().model_dump()}
+        return [Offer(setting="accent", text="accent 120 on each 3rd hit", explains=_ACCENT, patch=patch)]
+    if accent.first == 1 and accent.every > 1:
+        patch = {"accent": accent.model_dump() | {"first": 2}}
+        return [Offer(setting="accent from", text="accent from the 2nd", explains=_ACCENT, patch=patch)]
+    return []
+
+
+# ---- Swing and humanise ----
+
+
+def swing_words(swing: Swing) -> list[Word]:
+    """Return how much is swung, and which notes."""
+    return [
+        number("swing", "swing.percent", swing.percent, STRAIGHT, MAX_SWING),
+        text(" % of "),
+        choice(f"1/{swing.note}", "swung notes"),
+    ]
+
+
+def swing_choices(swing: Swing) -> list[Choice]:
+    """Return which notes could be swung."""
+    return choices(
+        [(str(note), f"1/{note}") for note in get_args(Swing.model_fields["note"].annotation)],
+        str(swing.note),
+        lambda key: {"swing": swing.model_dump() | {"note": int(key)}},
+    )
+
+
+def _say_swing(speech: Speech) -> list[Word]:
+    swing = speech.lane.swing
+    return [choice("swing", "swing"), text(" "), *swing_words(swing)] if swing else []
+
+
+def _swing_on_bench(speech: Speech) -> list[Word]:
+    swing = speech.lane.swing
+    return [*swing_words(swing), text(", "), choice("its own", "swing")] if swing else []
+
+
+def _whose(own: Swing | None) -> str:
+    if own is None:
+        return "piece"
+    return "straight" if own == Swing() else "own"
+
+
+def _own_swing_choices(speech: Speech) -> list[Choice]:
+    return choices(
+        [("piece", "the piece's swing"), ("own", f"swing {_OWN_SWING} %"), ("straight", "straight")],
+        _whose(speech.lane.swing),
+        lambda key: {
+            "swing": None
+            if key == "piece"
+            else Swing(percent=_OWN_SWING if key == "own" else STRAIGHT).model_dump()
+        },
+    )
+
+
+def _swung_note_choices(speech: Speech) -> list[Choice]:
+    return swing_choices(speech.lane.swing or Swing())
+
+
+def _say_humanise(speech: Speech) -> list[Word]:
+    humanise = speech.lane.humanise
+    if humanise is None:
+        return []
+    return [
+        text("humanise "),
+        number("humanise ms", "humanise.ms", humanise.ms, 0, MAX_HUMANISE_MS),
+        text(" ms, "),
+        number("humanise velocity", "humanise.velocity", humanise.velocity, 0, 40),
+        text(" "),
+        choice("velocity", "humanise"),
+    ]
+
+
+def _humanise_choices(speech: Speech) -> list[Choice]:
+    return choices(
+        [("exact", "exactly in time and strength"), ("human", "humanise 6 ms, 4 velocity")],
+        "human" if speech.lane.humanise else "exact",
+        lambda key: {"humanise": Humanise().model_dump() if key == "human" else None},
+    )
+
+
+_ACCENT = "Each so-many-th hit is struck harder, counted before chance, so that accents do not wander."
+_WEIGHT = "Hits off the beat are weaker, half-way to the next a little, elsewhere more."
+_EVENED = "Loud and soft are drawn together: 100 % is all alike."
+SWING = "The first of each pair of notes takes more than half of it; triplets and their kin stay straight."
+_HUMANISE = "Each hit strays a little in time and strength, twice so much at most."
+
+STROKES: tuple[Setting, ...] = (
+    Setting(
+        "accent",
+        "accent",
+        frozenset({"accent"}),
+        _ACCENT,
+        _say_accent,
+        either(unlabelled(_say_accent), lambda _: [choice("none", "accent")]),
+        alternatives={"accent": _accent_choices},
+        offers=_offer_accent,
+    ),
+    one_number("beat weight", "beat_weight", (0, 100), 40, explains=_WEIGHT, unit=" %"),
+    one_number("evened", "evened", (0, 100), 30, explains=_EVENED, unit=" %"),
+)
+
+TIMING: tuple[Setting, ...] = (
+    Setting(
+        "swing",
+        "swing",
+        frozenset({"swing"}),
+        SWING,
+        _say_swing,
+        either(_swing_on_bench, lambda _: [choice("the piece's", "swing")]),
+        alternatives={"swing": _own_swing_choices, "swung notes": _swung_note_choices},
+        offers=offered(
+            f"swing {_OWN_SWING} %",
+            SWING,
+            {"swing": Swing(percent=_OWN_SWING).model_dump()},
+            lambda speech: speech.lane.swing is not None,
+        ),
+    ),
+    Setting(
+        "humanise",
+        "humanise",
+        frozenset({"humanise"}),
+        _HUMANISE,
+        _say_humanise,
+        either(unlabelled(_say_humanise), lambda _: [choice("exact", "humanise")]),
+        alternatives={"humanise": _humanise_choices},
+        offers=offered(
+            "humanise 6 ms, 4 velocity",
+            _HUMANISE,
+            {"humanise": Humanise().model_dump()},
+            lambda speech: speech.lane.humanise is not None,
+        ),
+    ),
+)

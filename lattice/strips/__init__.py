@@ -1,0 +1,1 @@
+"""Values over steps: read, strayed from, and worked on."""

@@ -1,0 +1,84 @@
+"""Which value of a strip each played step has."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from lattice.clock.direction import LUCKY, cycle_length, lucky_order, steady_order
+from lattice.clock.ticks import Ticks
+from lattice.document.strip import Spread, Strip, StripKind
+from lattice.luck.draws import Purpose, draws, whole_numbers
+from lattice.rhythm.stretch import Stretch
+
+__all__ = ["Bounds", "bounds", "deviations", "own_values", "strayed", "value_places", "values_at"]
+
+_RUN = 1 << 32  # a run's cycles of a strip are numbered from here on: no run has as many
+
+
+class Bounds(NamedTuple):
+    """Between which values a spread strays."""
+
+    low: int
+    high: int
+
+
+def value_places(strip: Strip, kind: StripKind, stretch: Stretch) -> Ticks:
+    """Return which of the strip's values each step of *stretch* has: an index, which may lie beyond the last.
+
+    A strip that goes with the lane is read by step number; one of its own length by how many steps, or hits, came
+    before since the lane last began.
+    """
+    free = strip.free
+    if free is None:
+        return stretch.numbers
+    count = len(strip.values)
+    moved_on = stretch.indices if free.advance == "step" else stretch.before
+    cycles, places = np.divmod(moved_on, cycle_length(free.direction, count))
+    if free.direction not in LUCKY:
+        return steady_order(free.direction, count)[places]
+    known, where = np.unique(stretch.runs * _RUN + cycles, return_inverse=True)
+    keys = np.broadcast_arrays(known[:, None], np.arange(count))
+    line = stretch.line
+    drawn = draws(line.frame.dice, line.lane.id, Purpose.STRIP_ORDER.of(kind.draw_number), *keys)
+    return lucky_order(free.direction, drawn)[where, places]
+
+
+def own_values(strip: Strip | None, steps: int, plain: int) -> Ticks:
+    """Return all values of a strip, *plain* where it has none; of one that goes with the lane, of all its *steps*."""
+    values = strip.values if strip else ()
+    count = len(values) if strip and strip.free else steps
+    padded = (*values, *(None,) * (count - len(values)))[:count]
+    return np.array([plain if value is None else value for value in padded], np.int64)
+
+
+def values_at(strip: Strip | None, kind: StripKind, stretch: Stretch, plain: int) -> Ticks:
+    """Return the value of each step of *stretch* before it strays; *plain* where the strip has none."""
+    if strip is None or not any(value is not None for value in strip.values):
+        return np.full(stretch.counts.size, plain)
+    return own_values(strip, stretch.line.steps, plain)[value_places(strip, kind, stretch)]
+
+
+def strayed(values: Ticks, strip: Strip | None, kind: StripKind, stretch: Stretch) -> Ticks:
+    """Return *values*, one for each step, after the strip's spread: a fresh draw at every hit."""
+    if strip is None or strip.spread is None:
+        return values
+    low, high = bounds(strip.spread, kind)
+    result: Ticks = np.clip(values + deviations(strip.spread, kind, stretch), low, high)
+    return result
+
+
+def deviations(spread: Spread, kind: StripKind, stretch: Stretch) -> Ticks:
+    """Return how far each step of *stretch* strays: whole numbers from -*by* to *by*.
+
+    Even: each as likely. Leaning to the middle: the mean of two such draws, rounded half up.
+    """
+    drawn = whole_numbers(stretch.draws_each(Purpose.SPREAD.of(kind.draw_number), 2), -spread.by, spread.by)
+    return drawn[:, 0] if spread.shape == "even" else (drawn[:, 0] + drawn[:, 1] + 1) // 2
+
+
+def bounds(spread: Spread, kind: StripKind) -> Bounds:
+    """Return what a spread keeps to: its own low and high, within the strip's range."""
+    floor = max(kind.low, 1) if kind.field == "length_strip" else kind.low  # a tie is no length to stray to
+    low = floor if spread.low is None else min(max(spread.low, floor), kind.high)
+    high = kind.high if spread.high is None else max(min(spread.high, kind.high), floor)
+    return Bounds(low, high)

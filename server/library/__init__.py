@@ -1,0 +1,1 @@
+"""What musicians keep for use in any piece."""

@@ -1,0 +1,35 @@
+/** The musician's library: kits, sounds and starters, those that ship among them. */
+import { answer, api, type Schemas } from './client'
+
+export type ListedStarter = Schemas['ListedStarter']
+export type ListedKit = Schemas['ListedKit']
+export type OwnSound = Schemas['OwnSound']
+export type Kit = Schemas['Kit']
+export type Voice = Schemas['Voice']
+
+export const library = {
+  starters: (): Promise<ListedStarter[]> => answer(api.GET('/api/starters')),
+  keepStarter: (starter: Schemas['Starter']): Promise<ListedStarter> =>
+    answer(api.POST('/api/starters', { body: { starter } })),
+  deleteStarter: (number: number) =>
+    answer(api.DELETE('/api/starters/{number}', { params: { path: { number } } })),
+
+  kits: (): Promise<ListedKit[]> => answer(api.GET('/api/kits')),
+  keepKit: (kit: Kit): Promise<ListedKit> => answer(api.POST('/api/kits', { body: { kit } })),
+  deleteKit: (number: number) => answer(api.DELETE('/api/kits/{number}', { params: { path: { number } } })),
+
+  sounds: (): Promise<OwnSound[]> => answer(api.GET('/api/sounds')),
+  addSound: (file: File): Promise<OwnSound> =>
+    answer(
+      api.POST('/api/sounds', {
+        body: { file: file as unknown as string },
+        bodySerializer: () => {
+          const form = new FormData()
+          form.append('file', file)
+          return form
+        },
+      }),
+    ),
+  deleteSound: (sound_id: number) =>
+    answer(api.DELETE('/api/sounds/{sound_id}', { params: { path: { sound_id } } })),
+}

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+/** One lane's step under one hand while it runs: a row of step values to press or to drag along. */
+import { computed, ref } from 'vue'
+
+import type { Lane, Pattern } from '@/api/client'
+import { newGesture } from '@/composables/gesture'
+import { hasRate, rateOf, RATES, sayRate, type StepValue } from './stepRates'
+
+const props = defineProps<{ lane: Lane; pattern: Pattern }>()
+const emit = defineEmits<{ rate: [value: StepValue, gesture: string] }>()
+
+const row = ref<HTMLElement>()
+const here = computed(() => RATES.findIndex((rate) => hasRate(props.lane, props.pattern, rate)))
+let gesture: string | null = null
+
+function at(event: PointerEvent): number {
+  const { left, width } = row.value?.getBoundingClientRect() ?? new DOMRect()
+  const place = Math.floor(((event.clientX - left) / width) * RATES.length)
+  return Math.min(RATES.length - 1, Math.max(0, place))
+}
+function take(place: number) {
+  const rate = RATES[place]
+  if (rate && place !== here.value) emit('rate', rate, gesture ?? newGesture('rate'))
+}
+function onPointerDown(event: PointerEvent) {
+  if (event.button !== 0) return
+  gesture = newGesture('rate')
+  row.value?.setPointerCapture(event.pointerId)
+  take(at(event))
+}
+const onPointerMove = (event: PointerEvent) => {
+  if (gesture) take(at(event))
+}
+const onPointerUp = () => (gesture = null)
+function onKeyDown(event: KeyboardEvent) {
+  const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key]
+  if (!by || event.ctrlKey || event.altKey || event.metaKey) return
+  event.preventDefault()
+  event.stopPropagation()
+  take(Math.min(RATES.length - 1, Math.max(0, rateOf(props.lane, props.pattern) + by)))
+}
+</script>
+
+<template>
+  <div
+    ref="row"
+    class="rates"
+    role="slider"
+    tabindex="0"
+    data-owns-keys
+    :aria-label="`${lane.name}: step under one hand`"
+    aria-valuemin="0"
+    :aria-valuemax="RATES.length - 1"
+    :aria-valuenow="here"
+    :aria-valuetext="here < 0 ? 'another step value' : sayRate(RATES[here]!)"
+    @pointerdown="onPointerDown"
+    @pointermove="onPointerMove"
+    @pointerup="onPointerUp"
+    @pointercancel="onPointerUp"
+    @keydown="onKeyDown"
+  >
+    <span v-for="(rate, place) in RATES" :key="place" :class="{ here: place === here, triplet: place % 2 }">{{
+      place % 2 ? '3' : `1/${rate.note}`
+    }}</span>
+    <v-tooltip activator="parent" location="top"
+      >The step, moved while it runs: drag along, or use Q and W. It keeps its place in the bar. 3:
+      triplets.</v-tooltip
+    >
+  </div>
+</template>
+
+<style scoped>
+.rates {
+  display: flex;
+  width: 100%;
+  height: 30px;
+  border-radius: 15px;
+  border: 1.5px solid var(--rule);
+  overflow: hidden;
+  cursor: ew-resize;
+  touch-action: none;
+  user-select: none;
+}
+.rates span {
+  flex: 1.4;
+  display: grid;
+  place-items: center;
+  font: 650 13px/1 var(--text-font);
+  color: var(--ink);
+}
+.rates .triplet {
+  flex: 1.4;
+  font-weight: 500;
+  color: var(--soft-ink);
+}
+.rates .here {
+  background: var(--ink);
+  color: var(--paper);
+}
+@media (pointer: coarse) {
+  .rates {
+    height: 40px;
+  }
+}
+</style>

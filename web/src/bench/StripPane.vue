@@ -1,0 +1,288 @@
+<script setup lang="ts">
+/** A lane's strips: one large, to paint over; the others small, to choose from. */
+import { useLocalStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
+
+import type { Alternative, Lane, LanePicture, Part, StripPicture, Word } from '@/api/client'
+import PartWords from '@/lattice/sentence/PartWords.vue'
+import type { Patch } from '@/stores/document'
+import { inkOf } from '@/theme/inks'
+import StripBars from './StripBars.vue'
+import StripThrow from './StripThrow.vue'
+import type { StripAction } from './strips'
+
+const props = defineProps<{
+  lane: Lane
+  strips: readonly StripPicture[]
+  picture: LanePicture
+  barTicks: number
+  /** The stretch of time in view, in ticks. */
+  firstTick: number
+  endTick: number
+  /** Index of the step that plays, among those in view; -1 while none does. */
+  nowStep: number
+  ask: (setting: string, word: string) => Promise<Alternative[]>
+}>()
+const emit = defineEmits<{
+  move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
+  choose: [setting: string, word: string, alternative: Alternative]
+  patch: [label: string, patch: Patch]
+  cancel: [gesture: string]
+  paint: [strip: StripPicture, values: ReadonlyMap<number, number | null>, gesture: string]
+  resize: [strip: StripPicture, length: number, gesture: string]
+  act: [strip: StripPicture, action: StripAction]
+  control: [controller: number]
+}>()
+const hands = {
+  move: (word: Word, value: number | string, gesture: string, isTyped: boolean) =>
+    emit('move', word, value, gesture, isTyped),
+  choose: (setting: string, word: string, one: Alternative) => emit('choose', setting, word, one),
+  patch: (label: string, fields: Patch) => emit('patch', label, fields),
+  cancel: (gesture: string) => emit('cancel', gesture),
+}
+
+const chosenName = useLocalStorage('jolly-lattice-strip', 'velocity')
+const strip = computed(() => props.strips.find(({ name }) => name === chosenName.value) ?? props.strips[0])
+const part = computed<Part | null>(() => {
+  if (!strip.value) return null
+  // The table has one row for all control strips.
+  const setting = strip.value.name.startsWith('control') ? 'control' : strip.value.name
+  return { setting, explains: EXPLAINS[setting] ?? '', red: false, words: strip.value.words, plain: null }
+})
+const EXPLAINS: Record<string, string> = {
+  velocity: 'How hard each step is struck',
+  chance: 'How often each step sounds; it multiplies the lane’s chance',
+  ratchet: 'How many notes a step is divided into',
+  nudge: 'How much earlier or later each step is',
+  length: 'How long each note lasts; 0 ties it to the next hit',
+  octave: 'By how many octaves each step is higher',
+  control: 'What each step sends to a MIDI controller',
+}
+const SAID: Record<string, string> = { ratchet: 'rolls' }
+const saidOf = (name: string) => SAID[name] ?? name
+
+/** Which value of a strip a step in view has. */
+const placeOf = (one: StripPicture, step: number): number | null =>
+  (one.is_free ? one.places[step] : props.picture.numbers[step]) ?? null
+const now = computed(() => (strip.value && props.nowStep >= 0 ? placeOf(strip.value, props.nowStep) : null))
+
+/** A small picture of a strip: its values as a row of bars. */
+function small({ values, low, high }: StripPicture): string {
+  const width = 60 / values.length
+  const ground = low < 0 ? -low / (high - low) : 0
+  return values
+    .map((value, at) => {
+      const share = (value - low) / (high - low)
+      const [from, to] = [Math.min(share, ground), Math.max(share, ground)]
+      return `M${at * width} ${14 - 14 * to}h${Math.max(0.6, width - 0.8)}V${14.6 - 14 * from}h${-Math.max(0.6, width - 0.8)}Z`
+    })
+    .join('')
+}
+
+/** Where in view the strip begins again, and where the lane's cycle does: how they drift, in % of the width. */
+const drift = computed(() => {
+  const one = strip.value
+  if (!one?.is_free) return null
+  const at = (tick: number) => (100 * (tick - props.firstTick)) / Math.max(1, props.endTick - props.firstTick)
+  const begins = one.places.flatMap((place, step) =>
+    place === 0 && one.places[step - 1] !== 0 ? at(props.picture.starts[step] ?? 0) : [],
+  )
+  const here = props.nowStep >= 0 ? at(props.picture.starts[props.nowStep] ?? 0) : null
+  return { begins, cycles: props.picture.cycle_starts.map(at), here }
+})
+
+const newControl = ref(74)
+function addControl() {
+  chosenName.value = `control ${newControl.value}`
+  emit('control', newControl.value)
+}
+const taken = computed(() => props.strips.some(({ name }) => name === `control ${newControl.value}`))
+</script>
+
+<template>
+  <div v-if="strip && part" class="strips">
+    <div class="tabs" role="tablist" aria-label="Strips">
+      <button
+        v-for="one in strips"
+        :key="one.name"
+        type="button"
+        role="tab"
+        class="tab"
+        :class="{ plain: one.is_plain }"
+        :aria-selected="one.name === strip.name"
+        @click="chosenName = one.name"
+      >
+        <span>{{ saidOf(one.name) }}</span>
+        <svg class="inked" viewBox="0 0 60 15" preserveAspectRatio="none" :style="{ color: inkOf(lane.ink) }">
+          <path :d="small(one)" fill="currentColor" />
+        </svg>
+      </button>
+      <button type="button" class="quiet-button more" aria-haspopup="dialog">
+        + control
+        <v-menu activator="parent" :close-on-content-click="false">
+          <form class="card controller" @submit.prevent="addControl">
+            <label>
+              MIDI controller
+              <input v-model.number="newControl" type="number" min="0" max="119" />
+            </label>
+            <button
+              type="submit"
+              class="word-button strong"
+              :disabled="taken || !(newControl >= 0 && newControl < 120)"
+            >
+              Add a strip
+            </button>
+          </form>
+        </v-menu>
+        <v-tooltip activator="parent">A strip that sends a MIDI controller with each step</v-tooltip>
+      </button>
+    </div>
+    <div class="large">
+      <StripBars
+        :strip="strip"
+        :label="`${lane.name}: ${saidOf(strip.name)} of each ${strip.is_free ? 'value' : 'step'}`"
+        :ink="inkOf(lane.ink)"
+        :hits="picture.cycle_hits"
+        :now="now"
+        @paint="(values, gesture) => strip && emit('paint', strip, values, gesture)"
+        @resize="(length, gesture) => strip && emit('resize', strip, length, gesture)"
+        @act="(action) => strip && emit('act', strip, action)"
+      />
+    </div>
+    <svg v-if="drift" class="drift inked" :style="{ color: inkOf(lane.ink) }" aria-hidden="true">
+      <line x1="0" x2="100%" y1="6" y2="6" />
+      <line
+        v-for="x in drift.cycles"
+        :key="`c${x}`"
+        class="cycle"
+        :x1="`${x}%`"
+        :x2="`${x}%`"
+        y1="0"
+        y2="6"
+      />
+      <line
+        v-for="x in drift.begins"
+        :key="`s${x}`"
+        class="begin"
+        :x1="`${x}%`"
+        :x2="`${x}%`"
+        y1="6"
+        y2="12"
+      />
+      <circle v-if="drift.here !== null" :cx="`${drift.here}%`" cy="6" r="4" />
+    </svg>
+    <div class="set">
+      <PartWords
+        :part="part"
+        :owner="`${lane.name} strip`"
+        :target="lane"
+        :ink="lane.ink"
+        :bar-ticks="barTicks"
+        :ask="ask"
+        v-on="hands"
+      />
+      <StripThrow :strip="strip" :owner="lane.name" @act="(action) => strip && emit('act', strip, action)" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.strips {
+  min-width: 0;
+  display: grid;
+  grid-template-rows: auto 1fr auto auto;
+  gap: 4px;
+}
+.tabs {
+  display: flex;
+  gap: 2px;
+  align-items: end;
+}
+.tab {
+  padding: 0 7px 2px;
+  min-height: 36px;
+  display: grid;
+  align-content: end;
+  gap: 2px;
+  font: 600 14px/1.1 var(--text-font);
+  text-align: left;
+  border-bottom: 3px solid transparent;
+  border-radius: 6px 6px 0 0;
+  cursor: pointer;
+}
+.tab:hover {
+  background: color-mix(in srgb, var(--rule) 45%, transparent);
+}
+.tab.plain {
+  color: var(--soft-ink);
+  font-weight: 450;
+}
+.tab.plain svg {
+  opacity: 0.3;
+}
+.tab[aria-selected='true'] {
+  border-color: var(--lane-ink);
+  color: var(--ink);
+}
+.tab svg {
+  width: 60px;
+  height: 14px;
+}
+.more {
+  margin-left: 4px;
+}
+.controller {
+  padding: 14px;
+  display: flex;
+  gap: 12px;
+  align-items: end;
+}
+.controller label {
+  display: grid;
+  gap: 4px;
+  font-size: 13px;
+  color: var(--soft-ink);
+}
+.controller input {
+  width: 90px;
+  height: 34px;
+  padding: 0 10px;
+  border: 1.5px solid var(--rule);
+  border-radius: 8px;
+  color: var(--ink);
+  font-size: 15px;
+}
+.large {
+  min-height: 62px;
+}
+.drift {
+  width: calc(100% - 34px);
+  height: 12px;
+  overflow: visible;
+}
+.drift line {
+  stroke: currentColor;
+  opacity: 0.35;
+}
+.drift .cycle {
+  stroke-width: 3;
+  opacity: 0.6;
+}
+.drift .begin {
+  stroke-width: 3;
+  stroke: var(--ink);
+  opacity: 1;
+}
+.drift circle {
+  fill: var(--act);
+}
+.set {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 18px;
+  align-items: baseline;
+  justify-content: space-between;
+  font-size: 14px;
+  color: var(--soft-ink);
+}
+</style>

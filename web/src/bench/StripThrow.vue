@@ -1,0 +1,112 @@
+<script setup lang="ts">
+/** Throwing a strip between two values, and the other things that are done to all of it. */
+import { computed } from 'vue'
+
+import type { StripPicture, Word } from '@/api/client'
+import NumberWord from '@/lattice/sentence/NumberWord.vue'
+import { copiedStrip, throwRangeOf, throwRanges, type StripAction, type StripOperation } from './strips'
+
+const props = defineProps<{ strip: StripPicture; owner: string }>()
+const emit = defineEmits<{ act: [action: StripAction] }>()
+
+const range = computed(() => throwRangeOf(props.strip.name))
+const word = (name: string, value: number, low: number, high: number): Word => ({
+  kind: 'number', text: `${value}`, name: `throw ${props.strip.name} ${name}`, field: '', value, stored: value, counted_from: 0,
+  low, high, decimals: 0, digits: '', last_digits: '', patch: null,
+}) // prettier-ignore
+const lowWord = computed(() => word('from', range.value.low, props.strip.low, range.value.high))
+const highWord = computed(() => word('to', range.value.high, range.value.low, props.strip.high))
+const set = (change: Partial<typeof range.value>) =>
+  (throwRanges.value = { ...throwRanges.value, [props.strip.name]: { ...range.value, ...change } })
+
+const throwIt = () => emit('act', { kind: 'throw', ...range.value })
+const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
+  ['earlier', '←', 'Every value one place earlier (Alt+←)'],
+  ['later', '→', 'Every value one place later (Alt+→)'],
+  ['reverse', 'reverse', 'The last value first (Alt+R)'],
+  ['towards the middle', 'closer', 'Values closer to the middle (Alt+↓)'],
+  ['away from the middle', 'wider', 'Values further from the middle (Alt+↑)'],
+]
+</script>
+
+<template>
+  <div class="acts">
+    <button
+      type="button"
+      class="word-button"
+      :aria-label="`Throw ${strip.name} of ${owner}`"
+      @click="throwIt"
+    >
+      throw<v-tooltip
+        activator="parent"
+        text="Values drawn between the two: plain ones, that can be undone (Alt+T)"
+      />
+    </button>
+    <span class="range">
+      <NumberWord
+        :word="lowWord"
+        :owner="owner"
+        explains="No throw goes below it"
+        @move="(value) => set({ low: Number(value) })"
+      />
+      –
+      <NumberWord
+        :word="highWord"
+        :owner="owner"
+        explains="No throw goes above it"
+        @move="(value) => set({ high: Number(value) })"
+      />
+      <button
+        type="button"
+        class="quiet-button"
+        @click="set({ shape: range.shape === 'even' ? 'middle' : 'even' })"
+      >
+        {{ range.shape === 'even' ? 'each as likely' : 'leaning to the middle' }}
+      </button>
+    </span>
+    <button
+      v-for="[operation, said, explains] in OPERATIONS"
+      :key="operation"
+      type="button"
+      class="quiet-button"
+      :aria-label="`${strip.name} ${operation}`"
+      @click="emit('act', { kind: 'operation', operation })"
+    >
+      {{ said }}<v-tooltip activator="parent" :text="explains" />
+    </button>
+    <button type="button" class="quiet-button" @click="emit('act', { kind: 'copy' })">
+      copy<v-tooltip activator="parent" text="Copy this strip (Ctrl+C on its bars)" />
+    </button>
+    <button
+      type="button"
+      class="quiet-button"
+      :disabled="!copiedStrip"
+      @click="emit('act', { kind: 'paste' })"
+    >
+      paste<v-tooltip activator="parent" text="The copied strip in place of this one (Ctrl+V on its bars)" />
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+}
+.range {
+  margin: 0 6px 0 8px;
+  color: var(--ink);
+}
+.acts .quiet-button {
+  padding: 2px 6px;
+}
+.acts .word-button {
+  min-height: 28px;
+  padding: 2px 12px;
+}
+.quiet-button:disabled {
+  opacity: 0.4;
+  cursor: default;
+}
+</style>

@@ -1,0 +1,411 @@
+<script setup lang="ts">
+/** The kit: which voices there are, the notes they answer to, what they sound like; other kits, and sounds of one's own. */
+import { computed, ref } from 'vue'
+
+import { library, type Kit, type ListedKit, type OwnSound, type Voice } from '@/api/library'
+import type { Word } from '@/api/client'
+import { useShortcuts } from '@/composables/useShortcuts'
+import NumberWord from '@/lattice/sentence/NumberWord.vue'
+import { builtInSounds } from '@/sound/names'
+import { newId } from '@/stores/document'
+import { useNotices } from '@/stores/notices'
+import { usePiece } from '@/stores/piece'
+import { usePlaying } from '@/stores/playing'
+
+const piece = usePiece()
+const playing = usePlaying()
+const notices = useNotices()
+const isOpen = ref(false)
+const kits = ref<readonly ListedKit[]>([])
+const sounds = ref<readonly OwnSound[]>([])
+const isBusy = ref(false)
+
+const kit = computed<Kit | null>(() => piece.document?.kit ?? null)
+/** Voices that lanes of the piece play: these stay in the kit. */
+const inUse = computed(() => new Set(piece.patterns.flatMap(({ lanes }) => lanes.map(({ voice }) => voice))))
+
+async function told(act: () => Promise<unknown>) {
+  isBusy.value = true
+  try {
+    await act()
+  } catch (reason) {
+    notices.complain(reason)
+  } finally {
+    isBusy.value = false
+  }
+}
+const read = () =>
+  told(async () => {
+    ;[kits.value, sounds.value] = await Promise.all([library.kits(), library.sounds()])
+  })
+
+function change(label: string, fields: Partial<Kit>, gesture: string | null = null) {
+  piece.edit(`Kit: ${label}`, (document) => ({ ...document, kit: { ...document.kit, ...fields } }), gesture)
+}
+function changeVoice(voice: Voice, label: string, fields: Partial<Voice>, gesture: string | null = null) {
+  const voices = kit.value?.voices.map((one) => (one.id === voice.id ? { ...one, ...fields } : one)) ?? []
+  change(`${voice.name} ${label}`, { voices }, gesture)
+}
+
+/** Exchange the kit: lanes keep their places; what it has not is kept from the old one while a lane plays it. */
+function exchange({ kit: other }: ListedKit) {
+  const known = new Set(other.voices.map(({ id }) => id))
+  const kept = kit.value?.voices.filter(({ id }) => inUse.value.has(id) && !known.has(id)) ?? []
+  change(other.name, { ...other, voices: [...other.voices, ...kept] })
+}
+
+type Numbered = 'pitch' | 'tune' | 'length_percent' | 'level_db' | 'pan'
+const NUMBERS: readonly (readonly [Numbered, string, number, number, string])[] = [
+  ['pitch', 'note', 0, 127, 'The MIDI note number that plays this voice'],
+  ['tune', 'tune', -24, 24, 'Semitones higher or lower'],
+  ['length_percent', 'length %', 5, 100, 'How much of the sound is heard'],
+  ['level_db', 'level dB', -48, 6, 'How loud it is'],
+  ['pan', 'pan', -100, 100, 'From left (−100) to right (100)'],
+]
+const word = (voice: Voice, field: Numbered, name: string, low: number, high: number): Word => ({
+  kind: 'number', text: `${voice[field]}`, name, field, value: voice[field], stored: voice[field], counted_from: 0, low, high,
+  decimals: 0, digits: '', last_digits: '', patch: null,
+}) // prettier-ignore
+function moveNumber(voice: Voice, field: Numbered, name: string, value: number | string, gesture: string) {
+  changeVoice(voice, `${name} ${value}`, { [field]: Number(value) }, gesture)
+}
+
+function takeSound(voice: Voice, event: Event) {
+  const sound = (event.target as HTMLSelectElement).value
+  const changed = { ...voice, sound: sound === voice.id ? null : sound }
+  changeVoice(voice, 'sound', { sound: changed.sound })
+  void playing.tryVoice(changed)
+}
+function rename(voice: Voice, event: Event) {
+  const field = event.target as HTMLInputElement
+  const name = field.value.trim()
+  if (name && name !== voice.name) changeVoice(voice, `renamed ${name}`, { name })
+  else field.value = voice.name
+}
+function addVoice(sound: string, name: string) {
+  const voices = kit.value?.voices ?? []
+  const taken = new Set(voices.map(({ pitch }) => pitch))
+  let pitch = 48
+  while (taken.has(pitch) && pitch < 127) pitch++
+  const voice: Voice = {
+    id: newId('voice', voices), name, pitch, sound, tune: 0, length_percent: 100, level_db: 0, pan: 0,
+  } // prettier-ignore
+  change(`voice ${name}`, { voices: [...voices, voice] })
+  void playing.tryVoice(voice)
+}
+function removeVoice(voice: Voice) {
+  change(`without ${voice.name}`, { voices: kit.value?.voices.filter(({ id }) => id !== voice.id) ?? [] })
+}
+
+// ---- Sounds of one's own ----
+const chooser = ref<HTMLInputElement>()
+function addFiles(files: FileList | null | undefined) {
+  void told(async () => {
+    for (const file of files ?? []) {
+      const sound = await library.addSound(file)
+      addVoice(sound.sound, sound.name)
+    }
+    sounds.value = await library.sounds()
+  })
+  if (chooser.value) chooser.value.value = ''
+}
+
+// ---- Kits of one's own ----
+const kitName = ref('')
+const keepKit = () =>
+  told(async () => {
+    const name = kitName.value.trim()
+    if (!kit.value || !name) return
+    const kept = { ...kit.value, name }
+    await library.keepKit(kept)
+    change(`kept as ${name}`, { name })
+    kits.value = await library.kits()
+    kitName.value = ''
+    notices.say(`Kept the kit “${name}”: any piece can play it.`)
+  })
+const forgetKit = (one: ListedKit) =>
+  told(async () => {
+    if (one.id === null) return
+    await library.deleteKit(one.id)
+    kits.value = await library.kits()
+    notices.say(`“${one.kit.name}” is no longer among your kits.`, {
+      label: 'Undo',
+      act: () => told(async () => {
+        await library.keepKit(one.kit)
+        kits.value = await library.kits()
+      }),
+    }) // prettier-ignore
+  })
+const channelWord = computed<Word>(() => {
+  const value = kit.value?.channel ?? 10
+  return {
+    kind: 'number', text: `${value}`, name: 'channel', field: 'channel', value, stored: value, counted_from: 0, low: 1, high: 16,
+    decimals: 0, digits: '', last_digits: '', patch: null,
+  } // prettier-ignore
+})
+/** When it closes the keys are the lattice's again. */
+function blur() {
+  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+}
+useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.value) } })
+</script>
+
+<template>
+  <button type="button" class="word-button" aria-haspopup="dialog">
+    {{ kit?.name ?? 'Kit'
+    }}<v-tooltip activator="parent" :disabled="isOpen">Kit, voices and their notes (V)</v-tooltip>
+    <v-menu
+      v-model="isOpen"
+      activator="parent"
+      location="top"
+      :close-on-content-click="false"
+      @after-enter="read"
+      @update:model-value="(now) => now || blur()"
+    >
+      <section v-if="kit" class="card kit" aria-label="Kit" :aria-busy="isBusy">
+        <header>
+          <div class="kits" role="group" aria-label="Kits">
+            <span v-for="one in kits" :key="one.id ?? one.kit.name" class="one-kit">
+              <button
+                type="button"
+                class="word-button"
+                :aria-pressed="one.kit.name === kit.name"
+                @click="exchange(one)"
+              >
+                {{ one.kit.name
+                }}<v-tooltip
+                  activator="parent"
+                  text="Play the piece with this kit: lanes keep their places"
+                />
+              </button>
+              <button
+                v-if="one.id !== null"
+                type="button"
+                class="quiet-button"
+                :aria-label="`Delete the kit ${one.kit.name}`"
+                @click="forgetKit(one)"
+              >
+                delete
+              </button>
+            </span>
+          </div>
+          <span class="channel"
+            >channel
+            <NumberWord
+              :word="channelWord"
+              owner="Kit"
+              explains="The MIDI channel of all its voices"
+              @move="(value, gesture) => change(`channel ${value}`, { channel: Number(value) }, gesture)"
+          /></span>
+        </header>
+        <div class="table">
+          <table>
+            <thead>
+              <tr>
+                <th>voice</th>
+                <th>sound</th>
+                <th v-for="[field, name] in NUMBERS" :key="field">{{ name }}</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="voice in kit.voices" :key="voice.id">
+                <td>
+                  <button
+                    type="button"
+                    class="hear"
+                    :aria-label="`Hear ${voice.name}`"
+                    @click="playing.tryVoice(voice)"
+                  >
+                    <svg viewBox="0 0 12 12" width="12" height="12" aria-hidden="true">
+                      <circle cx="6" cy="6" r="5" fill="currentColor" />
+                    </svg>
+                  </button>
+                  <input
+                    :value="voice.name"
+                    maxlength="80"
+                    :aria-label="`Name of ${voice.name}`"
+                    @change="rename(voice, $event)"
+                  />
+                </td>
+                <td>
+                  <select
+                    :value="voice.sound ?? voice.id"
+                    :aria-label="`Sound of ${voice.name}`"
+                    @change="takeSound(voice, $event)"
+                  >
+                    <optgroup label="built in">
+                      <option v-for="sound in builtInSounds" :key="sound" :value="sound">{{ sound }}</option>
+                    </optgroup>
+                    <optgroup v-if="sounds.length" label="your own">
+                      <option v-for="sound in sounds" :key="sound.id" :value="sound.sound">
+                        {{ sound.name }}
+                      </option>
+                    </optgroup>
+                    <option
+                      v-if="
+                        voice.sound?.startsWith('own-') && !sounds.some(({ sound }) => sound === voice.sound)
+                      "
+                      :value="voice.sound"
+                    >
+                      not here: a stand-in
+                    </option>
+                  </select>
+                </td>
+                <td v-for="[field, name, low, high, explains] in NUMBERS" :key="field">
+                  <NumberWord
+                    :word="word(voice, field, name, low, high)"
+                    :owner="voice.name"
+                    :explains="explains"
+                    @move="(value, gesture) => moveNumber(voice, field, name, value, gesture)"
+                    @cancel="piece.takeBack"
+                  />
+                </td>
+                <td>
+                  <button
+                    v-if="!inUse.has(voice.id) && kit.voices.length > 1"
+                    type="button"
+                    class="quiet-button"
+                    :aria-label="`Remove ${voice.name} from the kit`"
+                    @click="removeVoice(voice)"
+                  >
+                    remove
+                  </button>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+        <footer>
+          <button type="button" class="word-button" :disabled="isBusy" @click="chooser?.click()">
+            + a sound of your own<v-tooltip
+              activator="parent"
+              text="A WAV, OGG or FLAC file of up to 10 seconds and 4 MB"
+            />
+          </button>
+          <input
+            ref="chooser"
+            type="file"
+            accept=".wav,.ogg,.flac,audio/*"
+            multiple
+            hidden
+            aria-label="Sound files"
+            @change="addFiles(chooser?.files)"
+          />
+          <form class="keep" @submit.prevent="keepKit">
+            <input
+              v-model="kitName"
+              maxlength="80"
+              :placeholder="`keep as … (${kit.name})`"
+              aria-label="Name of your kit"
+            />
+            <button type="submit" class="word-button" :disabled="!kitName.trim() || isBusy">keep kit</button>
+          </form>
+        </footer>
+      </section>
+    </v-menu>
+  </button>
+</template>
+
+<style scoped>
+.kit {
+  width: 760px;
+  padding: 14px;
+  display: grid;
+  gap: 10px;
+}
+header,
+footer,
+.keep,
+.kits,
+.one-kit {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+header,
+footer {
+  justify-content: space-between;
+}
+.kits {
+  flex-wrap: wrap;
+}
+.kits [aria-pressed='true'] {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: var(--paper);
+}
+.channel {
+  font-size: 14px;
+  color: var(--soft-ink);
+  white-space: nowrap;
+}
+.table {
+  max-height: 420px;
+  overflow-y: auto;
+  border-block: 1.5px solid var(--rule);
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 15px;
+}
+th {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  background: var(--card);
+  padding: 4px 6px;
+  text-align: left;
+  font: 500 13px/1.3 var(--text-font);
+  color: var(--soft-ink);
+}
+td {
+  padding: 1px 6px;
+  height: 32px;
+  white-space: nowrap;
+}
+tr + tr td {
+  border-top: 1px solid color-mix(in srgb, var(--rule) 60%, transparent);
+}
+.hear {
+  width: 28px;
+  height: 28px;
+  border-radius: 14px;
+  color: var(--act-text);
+  cursor: pointer;
+  vertical-align: middle;
+}
+.hear:hover {
+  background: color-mix(in srgb, var(--rule) 55%, transparent);
+}
+td input {
+  width: 110px;
+  height: 28px;
+  padding: 0 4px;
+  font: 650 15px/1 var(--name-font);
+  border-radius: 6px;
+}
+td input:hover,
+td input:focus {
+  background: color-mix(in srgb, var(--rule) 40%, transparent);
+}
+select {
+  height: 28px;
+  max-width: 150px;
+  padding: 0 6px;
+  border: 1.5px solid var(--rule);
+  border-radius: 8px;
+  background: var(--card);
+  color: var(--ink);
+  font: 500 14px/1 var(--text-font);
+}
+.keep input {
+  width: 210px;
+  height: 34px;
+  padding: 0 10px;
+  border: 1.5px solid var(--rule);
+  border-radius: 10px;
+  color: var(--ink);
+}
+</style>

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+/** What can be done to the steps that are chosen. */
+import type { Word } from '@/api/client'
+import type { useStretch } from './useStretch'
+import NumberWord from './sentence/NumberWord.vue'
+
+const props = defineProps<{ stretch: ReturnType<typeof useStretch>; canPaste: boolean }>()
+const emit = defineEmits<{ paste: [] }>()
+
+const word = (name: string, value: number, high: number): Word => ({
+  kind: 'number', text: `${value}`, name, field: '', value, stored: value, counted_from: 0, low: 1, high, decimals: 0,
+  digits: '', last_digits: '', patch: null,
+}) // prettier-ignore
+const ACTS = [
+  ['clear', 'Rests, with nothing of their own (Delete)'],
+  ['repeat', 'The same again right after (R)'],
+  ['throw', 'As many hits among the same steps, elsewhere (T)'],
+  ['link', 'These hits sound together or not at all (L)'],
+  ['unlink', 'Each hit for itself again'],
+] as const
+const { rollNotes, burstNotes } = props.stretch
+</script>
+
+<template>
+  <div class="stretch-bar" role="toolbar" aria-label="Chosen steps">
+    <b>{{ stretch.says.value }}</b>
+    <button type="button" class="word-button" @click="stretch.copy">
+      copy<v-tooltip activator="parent" text="Hits, values and letters (Ctrl+C)" />
+    </button>
+    <button type="button" class="word-button" :disabled="!canPaste" @click="emit('paste')">
+      paste<v-tooltip activator="parent" text="What was copied, from the first chosen step on (Ctrl+V)" />
+    </button>
+    <button
+      v-for="[act, explains] in ACTS"
+      :key="act"
+      type="button"
+      class="word-button"
+      @click="stretch.act(act)"
+    >
+      {{ act }}<v-tooltip activator="parent" :text="explains" />
+    </button>
+    <span class="pair">
+      <button type="button" class="word-button" @click="stretch.act('roll')">
+        roll<v-tooltip activator="parent" text="Every hit of so many notes; 1 makes them plain (O)" />
+      </button>
+      <NumberWord
+        :word="word('notes of a roll', rollNotes, 12)"
+        owner="Chosen steps"
+        explains="So many notes in each hit"
+        @move="(value) => (rollNotes = Number(value))"
+      />
+    </span>
+    <span class="pair">
+      <button type="button" class="word-button" @click="stretch.act('burst')">
+        burst<v-tooltip
+          activator="parent"
+          text="So many even notes in place of what the lane does there (U)"
+        />
+      </button>
+      <NumberWord
+        :word="word('notes of a burst', burstNotes, 64)"
+        owner="Chosen steps"
+        explains="So many even notes"
+        @move="(value) => (burstNotes = Number(value))"
+      />
+    </span>
+    <button type="button" class="quiet-button" aria-label="Choose no steps" @click="stretch.drop">
+      done<v-tooltip activator="parent" text="Choose no steps (Escape)" />
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.stretch-bar {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 14px;
+}
+.stretch-bar b {
+  margin-right: 4px;
+  white-space: nowrap;
+}
+.word-button {
+  min-height: 28px;
+  padding: 2px 10px;
+}
+.pair {
+  display: flex;
+  gap: 4px;
+  align-items: center;
+}
+</style>

@@ -1,0 +1,360 @@
+<script setup lang="ts">
+/** Ready-made beginnings: looked for by name and tag, heard and seen in place while it plays, taken or let go. */
+import { computed, onUnmounted, ref, useTemplateRef } from 'vue'
+
+import { answer, api, type Lane, type LanePicture } from '@/api/client'
+import { library, type ListedStarter } from '@/api/library'
+import { useShortcuts } from '@/composables/useShortcuts'
+import MiniThread from '@/lattice/sentence/MiniThread.vue'
+import { useNotices } from '@/stores/notices'
+import { usePiece } from '@/stores/piece'
+import { begun, isFound, tagsOf } from './beginning'
+
+const props = defineProps<{ lane: Lane | null }>()
+const piece = usePiece()
+const notices = useNotices()
+const isOpen = ref(false)
+const panel = useTemplateRef<HTMLElement>('panel')
+const starters = ref<readonly ListedStarter[]>([])
+const pictures = ref(new Map<string, LanePicture>())
+const typed = ref('')
+const kind = ref<'lane' | 'pattern'>('lane')
+const heard = ref<ListedStarter | null>(null)
+const BAR = 53760
+
+const ofKind = computed(() =>
+  starters.value.filter(({ fields }) => (fields !== null) === (kind.value === 'lane')),
+)
+const found = computed(() => ofKind.value.filter((one) => isFound(one, typed.value)))
+const tags = computed(() => tagsOf(ofKind.value).slice(0, 14))
+const keyOf = (one: ListedStarter) => `${one.id ?? 'ours'} ${one.starter.name}`
+
+async function begin() {
+  panel.value?.querySelector('input')?.focus()
+  try {
+    starters.value = await library.starters()
+    await draw()
+  } catch (reason) {
+    notices.complain(reason, { label: 'Try again', act: begin })
+  }
+}
+/** All lane starters in one question, as if they were the lanes of a pattern. */
+async function draw() {
+  const { score, dice } = piece
+  const lanes = starters.value.filter(({ fields }) => fields).slice(0, 64)
+  if (!score || !lanes.length) return
+  const voice = score.kit.voices[0]?.id ?? ''
+  const drawn = lanes.map(({ starter }, at) => ({ ...(starter.lane as Lane), id: `starter-${at}`, voice }))
+  const meter = { numerator: 4, denominator: 4 } as const
+  const body = {
+    score: { ...score, meter, bars: 16, lanes: drawn },
+    dice,
+    window: { first_bar: 0, bars: 1 },
+    chosen: [],
+  }
+  const rendering = await answer(api.POST('/api/render', { body }))
+  pictures.value = new Map(rendering.lanes.map((picture, at) => [keyOf(lanes[at] as ListedStarter), picture]))
+}
+
+function hear(one: ListedStarter) {
+  const { document } = piece
+  if (!document || (one.fields && !props.lane)) return
+  heard.value = one
+  const laneId = props.lane?.id ?? ''
+  piece.audition((pattern) => begun(pattern, laneId, one, document.kit))
+}
+function letGo() {
+  heard.value = null
+  piece.audition(null)
+}
+function take(one: ListedStarter) {
+  const { document } = piece
+  if (!document || (one.fields && !props.lane)) return
+  letGo()
+  const laneId = props.lane?.id ?? ''
+  const who = one.fields ? props.lane?.name : `Pattern ${piece.pattern?.name}`
+  piece.editPattern(`${who}: begins from ${one.starter.name}`, (pattern) =>
+    begun(pattern, laneId, one, document.kit),
+  )
+  isOpen.value = false
+}
+function onKeyDown(event: KeyboardEvent) {
+  const by = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+  if (by) {
+    const here = found.value.findIndex((one) => one === heard.value)
+    const next = found.value[(here + by + found.value.length) % found.value.length]
+    if (next) hear(next)
+    panel.value
+      ?.querySelector(`[data-key="${next && CSS.escape(keyOf(next))}"]`)
+      ?.scrollIntoView({ block: 'nearest' })
+  } else if (event.key === 'Enter' && heard.value) take(heard.value)
+  else return
+  event.preventDefault()
+  event.stopImmediatePropagation()
+}
+
+// ---- One's own ----
+const ownName = ref('')
+const ownTags = ref('')
+async function keep(what: 'lane' | 'pattern') {
+  letGo()
+  const { lane } = props
+  const { pattern } = piece
+  const name = ownName.value.trim()
+  if (!name || !pattern || (what === 'lane' && !lane)) return
+  const known = ownTags.value.split(',').map((tag) => tag.trim()).filter(Boolean) // prettier-ignore
+  try {
+    await library.keepStarter({ name, tags: known, [what]: what === 'lane' ? lane : pattern })
+    starters.value = await library.starters()
+    kind.value = what
+    typed.value = ''
+    ownName.value = ''
+    await draw()
+    notices.say(`Kept “${name}” among your starters.`)
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+async function forget(one: ListedStarter) {
+  if (one.id === null) return
+  letGo()
+  try {
+    await library.deleteStarter(one.id)
+    starters.value = await library.starters()
+    notices.say(`“${one.starter.name}” is no longer among your starters.`, {
+      label: 'Undo',
+      act: async () => {
+        await library.keepStarter(one.starter)
+        starters.value = await library.starters()
+      },
+    })
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+
+/** When it closes the keys are the lattice's again. */
+function onToggle(now: boolean) {
+  if (now) return
+  letGo()
+  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+}
+onUnmounted(letGo)
+useShortcuts({ e: { says: 'Starters', act: () => (isOpen.value = !isOpen.value) } })
+</script>
+
+<template>
+  <button type="button" class="word-button" aria-haspopup="dialog">
+    Starters<v-tooltip activator="parent" :disabled="isOpen"
+      >Ready-made beginnings, heard in place (E)</v-tooltip
+    >
+    <v-menu
+      v-model="isOpen"
+      activator="parent"
+      location="top start"
+      :close-on-content-click="false"
+      @after-enter="begin"
+      @update:model-value="onToggle"
+    >
+      <section ref="panel" class="card starters" aria-label="Starters" @keydown="onKeyDown">
+        <header>
+          <input
+            v-model="typed"
+            class="search"
+            type="search"
+            placeholder="name or tag"
+            aria-label="Look for starters"
+          />
+          <div class="kinds" role="group" aria-label="Kind of starter">
+            <button type="button" :aria-pressed="kind === 'lane'" @click="kind = 'lane'">lanes</button>
+            <button type="button" :aria-pressed="kind === 'pattern'" @click="kind = 'pattern'">
+              patterns
+            </button>
+          </div>
+        </header>
+        <div class="tags">
+          <button
+            v-for="tag in tags"
+            :key="tag"
+            type="button"
+            :aria-pressed="typed === tag"
+            @click="typed = typed === tag ? '' : tag"
+          >
+            {{ tag }}
+          </button>
+        </div>
+        <ul>
+          <li v-for="one in found" :key="keyOf(one)" :data-key="keyOf(one)" :class="{ heard: one === heard }">
+            <button
+              type="button"
+              class="one"
+              :aria-pressed="one === heard"
+              :aria-label="`Hear ${one.starter.name}`"
+              @click="one === heard ? take(one) : hear(one)"
+            >
+              <b>{{ one.starter.name }}</b>
+              <small>{{ one.id === null ? '' : 'yours · ' }}{{ one.starter.tags.join(' · ') }}</small>
+              <MiniThread
+                v-if="pictures.get(keyOf(one))"
+                :picture="pictures.get(keyOf(one))!"
+                :ink="lane?.ink ?? 0"
+                :from="0"
+                :end="BAR"
+                :width="190"
+              />
+              <small v-else-if="one.starter.pattern" class="names">{{
+                one.starter.pattern.lanes.map(({ name }) => name).join(', ')
+              }}</small>
+            </button>
+            <button v-if="one === heard" type="button" class="word-button strong" @click="take(one)">
+              {{ kind === 'lane' ? `Begin ${lane?.name} from it` : 'Begin the pattern from it' }}
+            </button>
+            <button v-else-if="one.id !== null" type="button" class="quiet-button" @click="forget(one)">
+              delete
+            </button>
+          </li>
+          <li v-if="found.length === 0" class="none">No starter is called or tagged like that.</li>
+        </ul>
+        <p class="hint">
+          A click, or ↑ and ↓, lets you hear one in place; Enter takes it, Escape lets it go.
+          <template v-if="kind === 'lane'">{{
+            lane ? `It begins ${lane.name}.` : 'Choose a lane first.'
+          }}</template>
+        </p>
+        <form class="keep" @submit.prevent>
+          <input
+            v-model="ownName"
+            maxlength="80"
+            placeholder="your own: its name"
+            aria-label="Name of your starter"
+          />
+          <input
+            v-model="ownTags"
+            maxlength="200"
+            placeholder="tags, with commas"
+            aria-label="Tags of your starter"
+          />
+          <button
+            type="button"
+            class="word-button"
+            :disabled="!ownName.trim() || !lane"
+            @click="keep('lane')"
+          >
+            keep {{ lane?.name ?? 'lane' }}
+          </button>
+          <button type="button" class="word-button" :disabled="!ownName.trim()" @click="keep('pattern')">
+            keep pattern
+          </button>
+        </form>
+      </section>
+    </v-menu>
+  </button>
+</template>
+
+<style scoped>
+.starters {
+  width: 560px;
+  padding: 14px;
+  display: grid;
+  gap: 8px;
+}
+header {
+  display: flex;
+  gap: 12px;
+}
+input {
+  height: 36px;
+  padding: 0 12px;
+  border: 1.5px solid var(--rule);
+  border-radius: 10px;
+  color: var(--ink);
+  font-size: 15px;
+  min-width: 0;
+}
+input:focus-visible {
+  border-color: var(--ink);
+  outline: none;
+}
+.search {
+  flex: 1;
+}
+.kinds,
+.tags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px;
+}
+.kinds button,
+.tags button {
+  min-height: 28px;
+  padding: 0 10px;
+  border-radius: 14px;
+  font: 600 14px/1 var(--text-font);
+  color: var(--soft-ink);
+  cursor: pointer;
+}
+.kinds button {
+  min-height: 36px;
+}
+.kinds [aria-pressed='true'],
+.tags [aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--paper);
+}
+.tags button:hover:not([aria-pressed='true']) {
+  background: color-mix(in srgb, var(--rule) 55%, transparent);
+}
+ul {
+  height: 330px;
+  overflow-y: auto;
+  list-style: none;
+  border-block: 1.5px solid var(--rule);
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding-right: 8px;
+}
+li.heard {
+  background: color-mix(in srgb, var(--keep) 30%, transparent);
+}
+.one {
+  flex: 1;
+  min-width: 0;
+  min-height: 34px;
+  padding: 2px 8px;
+  display: grid;
+  grid-template-columns: 132px 1fr auto;
+  gap: 10px;
+  align-items: center;
+  text-align: left;
+  cursor: pointer;
+}
+.one:hover {
+  background: color-mix(in srgb, var(--rule) 40%, transparent);
+}
+.one small {
+  font-size: 13px;
+  color: var(--soft-ink);
+}
+.one .names {
+  grid-column: 2 / -1;
+}
+.none,
+.hint {
+  padding: 4px 8px;
+  font-size: 14px;
+  color: var(--soft-ink);
+}
+li .word-button {
+  min-height: 28px;
+  padding: 2px 10px;
+}
+.keep {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto auto;
+  gap: 6px;
+  align-items: center;
+}
+</style>
