@@ -8,8 +8,8 @@ import numpy as np
 
 from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.burst import MAX_BURST_NOTES, Burst
-from lattice.document.chance import LETTERS
-from lattice.document.problems import DocumentError
+from lattice.document.chance import LETTERS, CycleRule
+from lattice.document.problems import DocumentError, read
 from lattice.document.step_value import StepValue
 from lattice.document.strip import RATCHET
 from lattice.document.timing import MAX_OFFSET_NOTES
@@ -20,17 +20,21 @@ from lattice.rhythm.lane_line import LaneLine
 
 __all__ = ["ACTIONS", "Action", "act"]
 
-Action = Literal["clear", "repeat", "throw", "roll", "burst", "link", "unlink"]
+Action = Literal["clear", "repeat", "throw", "roll", "burst", "link", "unlink", "rule"]
 _FINEST = StepValue(note=64)
 
 
 class Chosen(NamedTuple):
-    """A stretch of time in a lane. *number*: of a throw, or how many notes a roll or a burst has."""
+    """A stretch of time in a lane.
+
+    *number*: of a throw, how many notes a roll or a burst has, which cycle a rule lets sound; *of*: of how many.
+    """
 
     line: LaneLine
     first_tick: int
     end_tick: int
     number: int
+    of: int
 
     @property
     def numbers(self) -> list[int]:
@@ -41,18 +45,20 @@ class Chosen(NamedTuple):
         return found
 
 
-def act(action: Action, line: LaneLine, first_tick: int, end_tick: int, number: int) -> dict[str, Any]:
+def act(
+    action: Action, line: LaneLine, first_tick: int, end_tick: int, number: int = 1, of: int = 2
+) -> dict[str, Any]:
     """Return the fields of the lane of *line* that *action* changes. Raises DocumentError where it cannot be done."""
-    return ACTIONS[action](Chosen(line, first_tick, end_tick, number))
+    return ACTIONS[action](Chosen(line, first_tick, end_tick, number, of))
 
 
 def _clear(chosen: Chosen) -> dict[str, Any]:
-    """Rests, nothing of their own in any strip, no letter."""
+    """Rests, nothing of their own in any strip, no letter, no cycle rule."""
     numbers = chosen.numbers
     patch = turned(chosen.line, dict.fromkeys(numbers, False))
     for name in COPIED_STRIPS:
         patch |= with_values(chosen.line, name, dict.fromkeys(numbers))
-    return patch | _unlink(chosen)
+    return patch | _unlink(chosen) | _rules_beside(chosen)
 
 
 def _repeat(chosen: Chosen) -> dict[str, Any]:
@@ -108,6 +114,26 @@ def _unlink(chosen: Chosen) -> dict[str, Any]:
     return {"links": kept}
 
 
+def _rule(chosen: Chosen) -> dict[str, Any]:
+    """The hits sound only in one of so many cycles; in every cycle again where they all do so already."""
+    rule = read(CycleRule, {"nth": chosen.number, "of": chosen.of})
+    hits, line = is_hit(chosen.line), chosen.line
+    ruled = {number: rule for number in chosen.numbers if hits[number]}
+    if not ruled:
+        raise DocumentError.of("step_rules", "there is no hit", line.lane.name)
+    known = {row.step: row.rule for row in line.lane.step_rules}
+    if all(known.get(number) == rule for number in ruled):
+        return _rules_beside(chosen)
+    rows = sorted({**known, **ruled}.items())
+    return {"step_rules": [{"step": step, "rule": one.model_dump(mode="json")} for step, one in rows]}
+
+
+def _rules_beside(chosen: Chosen) -> dict[str, Any]:
+    numbers = set(chosen.numbers)
+    rows = [row.model_dump(mode="json") for row in chosen.line.lane.step_rules if row.step not in numbers]
+    return {"step_rules": rows}
+
+
 def _burst(chosen: Chosen) -> dict[str, Any]:
     """So many even notes in place of what the lane does there; bursts that it would meet give way."""
     line = chosen.line
@@ -154,5 +180,6 @@ ACTIONS: dict[Action, Callable[[Chosen], dict[str, Any]]] = {
     "burst": _burst,
     "link": _link,
     "unlink": _unlink,
+    "rule": _rule,
 }
 assert tuple(ACTIONS) == get_args(Action)

@@ -5,7 +5,7 @@ from typing import Annotated, Any
 from pydantic import Field
 
 from lattice.document.base import Document, Row
-from lattice.document.chance import Letter
+from lattice.document.chance import CycleRule, Letter
 from lattice.document.lane import Lane
 from lattice.document.problems import DocumentError, read
 from lattice.document.strip import STRIPS
@@ -20,11 +20,12 @@ COPIED_STRIPS = tuple(name for name in STRIPS if name != "control")
 
 
 class CopiedStep(Document):
-    """One step: whether it is a hit, the values that its strips have of their own, its letter."""
+    """One step: whether it is a hit, the values that its strips have of their own, its letter, its cycle rule."""
 
     hit: bool
     values: dict[str, int] = {}
     letter: Letter | None = None
+    rule: CycleRule | None = None
 
 
 class Copied(Document):
@@ -39,6 +40,7 @@ def copied(line: LaneLine, numbers: list[int]) -> Copied:
         raise DocumentError.of("", "no step begins there", lane=line.lane.name)
     hits = is_hit(line)
     letters = {link.step: link.letter for link in line.lane.links}
+    rules = {row.step: row.rule for row in line.lane.step_rules}
     strips = [
         at for at in strips_of(line.lane) if at.name in COPIED_STRIPS and at.strip and not at.strip.free
     ]
@@ -52,6 +54,7 @@ def copied(line: LaneLine, numbers: list[int]) -> Copied:
                     if number < len(at.present.values) and (value := at.present.values[number]) is not None
                 },
                 letter=letters.get(number),
+                rule=rules.get(number),
             )
             for number in numbers
         )
@@ -76,6 +79,11 @@ def pasted(line: LaneLine, numbers: list[int], steps: Copied) -> dict[str, Any]:
     letters = {link.step: link.letter for link in line.lane.links if link.step not in laid}
     letters |= {number: step.letter for number, step in laid.items() if step.letter}
     patch["links"] = [{"step": step, "letter": letter} for step, letter in sorted(letters.items())]
+    rules = {row.step: row.rule for row in line.lane.step_rules if row.step not in laid}
+    rules |= {number: step.rule for number, step in laid.items() if step.rule}
+    patch["step_rules"] = [
+        {"step": step, "rule": rule.model_dump(mode="json")} for step, rule in sorted(rules.items())
+    ]
     read(Lane, line.lane.model_dump(mode="json") | patch)
     return patch
 

@@ -83,7 +83,7 @@ def steps(request: HttpRequest, body: StepsQuestion) -> Changed:
         laid = zip(lines, cycle(body.copied), strict=False)
         return Changed(patches={line.lane.id: hands.paste(line, first, rows) for line, rows in laid})
     return Changed(
-        patches={one.lane.id: hands.act(body.action, one, first, end, body.number) for one in lines}
+        patches={one.lane.id: hands.act(body.action, one, first, end, body.number, body.of) for one in lines}
     )
 
 

@@ -180,8 +180,9 @@ class Thrown(BaseModel):
 class StepsQuestion(Question):
     """What to do with the steps of *lanes* that begin from *first_tick* to before *end_tick*.
 
-    *number*: of a throw, or of the notes of a roll or burst. *copied*: what to paste; pasting lays them down from
-    *first_tick* on, lane by lane in the order of *lanes*, and begins again with the first where there are more.
+    *number*: of a throw, of the notes of a roll or burst, of the cycle that a rule lets sound *of* so many.
+    *copied*: what to paste; pasting lays them down from *first_tick* on, lane by lane in the order of *lanes*, and
+    begins again with the first where there are more.
     """
 
     lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
@@ -189,6 +190,7 @@ class StepsQuestion(Question):
     end_tick: Annotated[int, Field(ge=1, le=MAX_TICK)]
     action: Action | Literal["copy", "paste"]
     number: Annotated[int, Field(ge=1, le=MAX_THROW)] = 1
+    of: Annotated[int, Field(ge=1, le=MAX_THROW)] = 2
     copied: Annotated[list[Copied], Field(max_length=64)] = []
 
 

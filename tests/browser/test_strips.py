@@ -43,7 +43,9 @@ def heard(musician, lane="bottle", bars=2):
     """Play from bar 1 and return what was scheduled of a lane in the first bars: (start, length, velocity)."""
     page = musician.page
     page.keyboard.press("Escape")
+    stretches = len(musician.log())
     page.keyboard.press("Space")
+    page.wait_for_function(f"jolly.log().length > {stretches} || !{stretches}")
     musician.wait_for_bars(bars)
     notes = musician.log()[-1]["notes"]
     page.keyboard.press("Space")
@@ -68,13 +70,13 @@ def test_a_strip_is_painted_and_heard_as_it_is_drawn(bottle):
 
 def test_with_shift_it_is_a_straight_ramp(bottle):
     page = bottle.page
-    drag(page, strip(page, "velocity"), [(0, 0.0), (8, 0.9), (15, 1.0)], shift=True)
+    drag(page, strip(page, "velocity"), [(0, 0.05), (8, 0.9), (15, 0.95)], shift=True)
     expect(bottle.sentence("bottle")).to_contain_text("on 16")
     velocities = [velocity for _, _, velocity in heard(bottle, bars=1)]
     steps = [2, 5, 8, 11, 14]
     assert velocities == sorted(velocities)
     for step, velocity in zip(steps, velocities, strict=True):
-        assert abs(velocity - (1 + 126 * step / 15)) <= 2
+        assert abs(velocity - (1 + 126 * (0.05 + 0.9 * step / 15))) <= 3
 
 
 def test_values_are_typed_stepped_and_made_plain(bottle):

@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from lattice.document import (
     Burst,
     ChanceStrip,
+    CycleRule,
     DocumentError,
     Drawn,
     Edit,
@@ -16,6 +17,7 @@ from lattice.document import (
     Link,
     NoteSpan,
     RatchetStrip,
+    StepRule,
     StepValue,
     Thin,
     VelocityStrip,
@@ -106,6 +108,19 @@ def test_links_take_the_first_letter_that_is_free():
     assert after(both, "unlink", 0, 2).links == both.links[2:]
     with pytest.raises(DocumentError, match="it takes two hits to link"):
         after(DRAWN, "link", 4, 6)
+
+
+def test_a_cycle_rule_is_for_the_hits_and_goes_away_the_second_time():
+    ruled = read(Lane, DRAWN.model_dump(mode="json") | act("rule", line(DRAWN), 0, 5 * STEP, 2, 3))
+    rule = CycleRule(nth=2, of=3)
+    assert ruled.step_rules == tuple(StepRule(step=step, rule=rule) for step in (0, 1, 4))
+    fewer = read(Lane, ruled.model_dump(mode="json") | act("rule", line(ruled), 0, 2 * STEP, 2, 3))
+    assert fewer.step_rules == (StepRule(step=4, rule=rule),)
+    assert after(ruled, "clear", 4, 5).step_rules == ruled.step_rules[:2]
+    with pytest.raises(DocumentError, match="there is no 4th of 3 cycles"):
+        act("rule", line(DRAWN), 0, STEP, 4, 3)
+    with pytest.raises(DocumentError, match="there is no hit"):
+        act("rule", line(DRAWN), 2 * STEP, 4 * STEP, 1, 3)
 
 
 def test_a_burst_lies_on_the_lanes_own_steps_where_it_can():

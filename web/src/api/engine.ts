@@ -31,7 +31,7 @@ export const engine = {
   },
   /** What lanes become when something is done to the steps that begin in a stretch of time. */
   changeSteps: (of: Omit<Partial<Schemas['StepsQuestion']>, 'score' | 'dice'> & StepsNeeds) => {
-    const body = { number: 1, copied: [], ...of, ...score() }
+    const body = { number: 1, of: 2, copied: [], ...of, ...score() }
     return answer(api.POST('/api/render/steps', { body }))
   },
   /** The fields that draw lanes as they stand. */

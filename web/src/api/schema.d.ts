@@ -874,13 +874,14 @@ export interface components {
         };
         /**
          * CopiedStep
-         * @description One step: whether it is a hit, the values that its strips have of their own, its letter.
+         * @description One step: whether it is a hit, the values that its strips have of their own, its letter, its cycle rule.
          */
         CopiedStep: {
             /** Hit */
             hit: boolean;
             /** Letter */
             letter?: ("a" | "b" | "c" | "d" | "e" | "f" | "g" | "h") | null;
+            rule?: components["schemas"]["CycleRule"] | null;
             /**
              * Values
              * @default {}
@@ -2291,12 +2292,13 @@ export interface components {
          * StepsQuestion
          * @description What to do with the steps of *lanes* that begin from *first_tick* to before *end_tick*.
          *
-         *     *number*: of a throw, or of the notes of a roll or burst. *copied*: what to paste; pasting lays them down from
-         *     *first_tick* on, lane by lane in the order of *lanes*, and begins again with the first where there are more.
+         *     *number*: of a throw, of the notes of a roll or burst, of the cycle that a rule lets sound *of* so many.
+         *     *copied*: what to paste; pasting lays them down from *first_tick* on, lane by lane in the order of *lanes*, and
+         *     begins again with the first where there are more.
          */
         StepsQuestion: {
             /** Action */
-            action: ("clear" | "repeat" | "throw" | "roll" | "burst" | "link" | "unlink") | ("copy" | "paste");
+            action: ("clear" | "repeat" | "throw" | "roll" | "burst" | "link" | "unlink" | "rule") | ("copy" | "paste");
             /**
              * Copied
              * @default []
@@ -2315,6 +2317,11 @@ export interface components {
              * @default 1
              */
             number: number;
+            /**
+             * Of
+             * @default 2
+             */
+            of: number;
             score: components["schemas"]["Score"];
         };
         /**

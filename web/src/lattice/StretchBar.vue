@@ -7,8 +7,8 @@ import NumberWord from './sentence/NumberWord.vue'
 const props = defineProps<{ stretch: ReturnType<typeof useStretch>; canPaste: boolean }>()
 const emit = defineEmits<{ paste: [] }>()
 
-const word = (name: string, value: number, high: number): Word => ({
-  kind: 'number', text: `${value}`, name, field: '', value, stored: value, counted_from: 0, low: 1, high, decimals: 0,
+const word = (name: string, value: number, high: number, low = 1): Word => ({
+  kind: 'number', text: `${value}`, name, field: '', value, stored: value, counted_from: 0, low, high, decimals: 0,
   digits: '', last_digits: '', patch: null,
 }) // prettier-ignore
 const ACTS = [
@@ -18,7 +18,7 @@ const ACTS = [
   ['link', 'These hits sound together or not at all (L)'],
   ['unlink', 'Each hit for itself again'],
 ] as const
-const { rollNotes, burstNotes } = props.stretch
+const { rollNotes, burstNotes, rule } = props.stretch
 </script>
 
 <template>
@@ -62,6 +62,27 @@ const { rollNotes, burstNotes } = props.stretch
         owner="Chosen steps"
         explains="So many even notes"
         @move="(value) => (burstNotes = Number(value))"
+      />
+    </span>
+    <span class="pair">
+      <button type="button" class="word-button" @click="stretch.act('rule')">
+        cycle<v-tooltip
+          activator="parent"
+          text="These hits only in one of so many cycles; again: in every one"
+        />
+      </button>
+      <NumberWord
+        :word="word('cycle', rule.nth, rule.of)"
+        owner="Chosen steps"
+        explains="In which cycle they sound"
+        @move="(value) => (rule = { ...rule, nth: Number(value) })"
+      />
+      of
+      <NumberWord
+        :word="word('of cycles', rule.of, 16, Math.max(2, rule.nth))"
+        owner="Chosen steps"
+        explains="Of how many cycles"
+        @move="(value) => (rule = { ...rule, of: Number(value) })"
       />
     </span>
     <button type="button" class="quiet-button" aria-label="Choose no steps" @click="stretch.drop">

@@ -5,7 +5,7 @@ import { sayRate, type StepValue } from '@/bench/stepRates'
 import { copiedStrip, type StripAction } from '@/bench/strips'
 import { newGesture } from '@/composables/gesture'
 import {
-  newId, randomNumber, valueAt, withField, withLaneMoved, withLanes, withStep, withStripLength, withStripValues, withTurnedStep, plainLane,
+  newId, randomNumber, valueAt, withField, withLaneMoved, withLanes, withStep, withStripLength, withStripValues, stripValuesOf, withTurnedStep, plainLane,
   type Patch,
 } from '@/stores/document' // prettier-ignore
 import { momentOf } from '@/stores/history'
@@ -235,7 +235,8 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
 
   /** Do something to all of a strip, of every lane that is meant. */
   async function actOnStrip(lane: Lane, strip: StripPicture, action: StripAction) {
-    const own = () => strip.values.map((value, place) => (strip.own[place] ? value : null))
+    // As the document has them: the engine's picture may be a moment behind the hand.
+    const own = () => strip.values.map((_, place) => stripValuesOf(lane, strip.path)[place] ?? null)
     if (action.kind === 'copy') {
       copiedStrip.value = own()
       notices.say(`Copied ${strip.name} of ${lane.name}.`)

@@ -24,6 +24,8 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
   /** Notes of a roll and of a burst. */
   const rollNotes = ref(3)
   const burstNotes = ref(5)
+  /** Which of how many cycles. */
+  const rule = ref({ nth: 1, of: 2 })
 
   function choose(lane: Lane, firstTick: number, endTick: number) {
     chosen.value = { laneIds: meant(lane).map(({ id }) => id), firstTick, endTick }
@@ -60,6 +62,7 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
     throw: () => 1 + randomNumber(MAX_THROW),
     roll: () => rollNotes.value,
     burst: () => burstNotes.value,
+    rule: () => rule.value.nth,
   }
   const SAID: Record<Action, () => string> = {
     clear: () => 'cleared',
@@ -69,10 +72,11 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
     burst: () => `a burst of ${burstNotes.value}`,
     link: () => 'linked',
     unlink: () => 'unlinked',
+    rule: () => `cycle ${rule.value.nth} of ${rule.value.of}`,
   }
   const act = (action: Action) =>
     told(async () => {
-      const question = { ...asked(), action, number: NUMBERS[action]?.() ?? 1 }
+      const question = { ...asked(), action, number: NUMBERS[action]?.() ?? 1, of: rule.value.of }
       const { patches } = await engine.changeSteps(question)
       patchEach(SAID[action](), new Map(Object.entries(patches)))
     })
@@ -92,5 +96,5 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
       patchEach('pasted', new Map(Object.entries(patches)))
     })
 
-  return { chosen, copied, rollNotes, burstNotes, says, choose, drop, of, act, copy, paste }
+  return { chosen, copied, rollNotes, burstNotes, rule, says, choose, drop, of, act, copy, paste }
 }

@@ -64,6 +64,10 @@ const stripAt = (lane: Lane, path: string): AnyStrip => {
   return { ...known, values: known?.values ?? [], free: known?.free ?? null, spread: known?.spread ?? null }
 }
 
+/** The values of a strip as they stand; those beyond the last are plain. */
+export const stripValuesOf = (lane: Lane, path: string): readonly (number | null)[] =>
+  stripAt(lane, path).values
+
 /** A copy of `lane` with `values` at some places of a strip; null: plain. A strip with nothing of its own goes away. */
 export function withStripValues(
   lane: Lane,
