@@ -1,6 +1,7 @@
 """How long a step lasts, as musicians say it."""
 
 from fractions import Fraction
+from functools import lru_cache
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -33,4 +34,10 @@ class StepValue(Document):
         >>> StepValue(note=2, divisor=7).quarters
         Fraction(2, 7)
         """
-        return Fraction(4, self.note) * KINDS[self.kind] * self.multiplier / self.divisor
+        return _quarters(self.note, self.kind, self.multiplier, self.divisor)
+
+
+# Asked for at every turn; fractions are slow to reckon with.
+@lru_cache(maxsize=1024)
+def _quarters(note: int, kind: NoteKind, multiplier: int, divisor: int) -> Fraction:
+    return Fraction(4, note) * KINDS[kind] * multiplier / divisor

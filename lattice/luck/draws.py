@@ -60,7 +60,13 @@ def draws_each(
     if not cycles.size:
         return result
     key = int.from_bytes(hashlib.sha256(f"{dice}:{lane_id}".encode()).digest()[:16], "little")
-    for low, high in _stretches(cycles, _BLOCKS_AT_ONCE // (_BLOCKS_PER_CYCLE * count)):
+    at_once = _BLOCKS_AT_ONCE // (_BLOCKS_PER_CYCLE * count)
+    low, end = int(cycles.min()), int(cycles.max()) + 1
+    if end - low <= min(at_once, cycles.size):  # nearly always: one stretch without large gaps
+        words = _words(key, purpose, low * count, (end - low) * count).reshape(-1, count)
+        result[...] = words[(cycles - low) * PLACES + places]
+        return result >> np.uint64(64 - DRAW_BITS)
+    for low, high in _stretches(cycles, at_once):
         here = (cycles >= low) & (cycles < high)
         words = _words(key, purpose, low * count, (high - low) * count).reshape(-1, count)
         result[here] = words[(cycles[here] - low) * PLACES + places[here]]

@@ -46,7 +46,7 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneLine, Pl
     for line, feel, group in zip(lines, feels, groups, strict=True):
         # A lane that is alone with its notes ends those that are tied where they are struck again.
         is_alone = groups.count(group) == 1
-        lasts = longest_note(line, feel) if is_alone else reach(line, feel, first, end)
+        lasts = longest_note(line, feel) if is_alone else reach(line, feel, end)
         longest[group] = max(longest.get(group, 0), lasts)
     # As far as a power of two, so that what is known of the other lanes stays known while one lane's steps are moved.
     ends = [end + (1 << longest[group].bit_length()) for group in groups]

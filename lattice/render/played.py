@@ -82,12 +82,16 @@ def step_count(line: LaneLine, first_tick: int, end_tick: int) -> int:
     return ratchets * (line.course.first_at(end_tick) - line.course.first_at(first_tick))
 
 
-def reach(line: LaneLine, feel: Feel, first_tick: int, end_tick: int) -> int:
+def reach(line: LaneLine, feel: Feel, end_tick: int) -> int:
     """Return for how long after *end_tick* a note of the lane may last that begins before, in ticks."""
     longest = longest_note(line, feel)
     if may_tie(line):
-        ends = play(line, feel, first_tick, end_tick).notes.ends
-        longest = max(longest, int(ends.max(initial=end_tick)) - end_tick)
+        # A note that begins before is tied to a hit before too, or to the first one after, however late that is.
+        following = line.next_hit(line.course.first_at(end_tick))
+        if following is not None:
+            start = int(line.course.starts(np.array([following]))[0])
+            tied = start + earliest_and_latest(line, feel)[1] - end_tick
+            longest = max(longest, min(tied, MAX_TIE_BARS * line.frame.meter.bar_ticks))
     return longest
 
 
@@ -115,6 +119,8 @@ def _remembered(line: LaneLine, feel: Feel, *stretch: int) -> Played:
 
 def _play(line: LaneLine, feel: Feel, first: int, end: int, first_tick: int, end_tick: int) -> Played:
     stretch = Stretch(line, first, end)
+    if line.lane.links:
+        stretch = stretch.whole_cycles()  # linked steps need all of their cycle: once is enough
     steps = np.flatnonzero(stretch.hit)
     ratchets = _ratchets(stretch)
     placing = Placing(stretch, feel, ratchets)

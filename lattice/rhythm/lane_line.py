@@ -179,14 +179,23 @@ class LaneLine:
         return kept_of(cycles * of_cycle, lane.thin)
 
     def next_hit(self, count: int) -> int | None:
-        """Return the count of the first hit at or after *count*; None if none is in reach."""
+        """Return the count of the first hit at or after *count*; None if there is none in reach."""
+        furthest = count + self._hits_within
         reach = 64
-        while reach <= MAX_LINE:
-            found = np.flatnonzero(self.hits(count, count + reach))
+        while count < furthest:
+            found = np.flatnonzero(self.hits(count, min(count + reach, furthest)))
             if found.size:
                 return int(count + found[0])
             count, reach = count + reach, reach * 2
         return None
+
+    @cached_property
+    def _hits_within(self) -> int:
+        """Within how many steps there is a hit, if there is any: what comes round shows all of itself."""
+        if self.is_lucky:
+            return 4 * LUCKY_REACH
+        rest_of_run = min(self.course.per_run or 0, MAX_LINE)
+        return rest_of_run + self.line.lead + self.line.period
 
     @cached_property
     def line(self) -> Line:

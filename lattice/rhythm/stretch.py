@@ -86,4 +86,4 @@ class Stretch:
         if not self.counts.size:
             return self
         first, end = self.line.course.first_of_cycle(np.array([self.cycles[0], self.cycles[-1] + 1])).tolist()
-        return Stretch(self.line, first, end)
+        return self if (first, end) == (self.first, self.end) else Stretch(self.line, first, end)

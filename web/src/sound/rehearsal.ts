@@ -65,7 +65,7 @@ export async function rehearse(
   const waiting = [...hands]
   while (time < seconds) {
     time = Math.min(seconds, time + STEP)
-    for (let hand = waiting[0]; hand && hand.at <= time; hand = waiting[0]) {
+    for (let hand = waiting[0]; hand && hand.at <= time - LEAD_IN; hand = waiting[0]) {
       waiting.shift()
       const { silenced } = hand
       if (silenced) player.silence((id) => silenced.includes(id))
