@@ -77,8 +77,29 @@ export function standIn({ score, window }: Question): Rendering {
       channels: notes.map(() => 10),
       straights: notes.map(({ start }) => start),
     },
-    controls: noControls,
-    held: noControls,
+    controls: controlsOf(score, first, end),
+    held: first > 0 ? controlsOf(score, 0, first, true) : noControls,
+  }
+}
+
+/** Each control strip sends its values one after the other, one every bar. `isHeld`: only the last one. */
+function controlsOf(score: Score, first: number, end: number, isHeld = false): Rendering['controls'] {
+  const bar = 53760
+  const rows = score.lanes.flatMap((lane, index) =>
+    lane.control_strips.flatMap(({ controller, values = [] }) => {
+      const sent = Array.from({ length: Math.max(0, Math.ceil((end - first) / bar)) }, (_, at) => {
+        const number = first / bar + at
+        return { index, tick: number * bar, controller, value: values[number % values.length] ?? 0 }
+      })
+      return isHeld ? sent.slice(-1).map((one) => ({ ...one, tick: end })) : sent
+    }),
+  )
+  return {
+    lanes: rows.map(({ index }) => index),
+    ticks: rows.map(({ tick }) => tick),
+    controllers: rows.map(({ controller }) => controller),
+    values: rows.map(({ value }) => value),
+    channels: rows.map(() => 10),
   }
 }
 

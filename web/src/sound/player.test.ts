@@ -320,3 +320,43 @@ describe('another pattern', () => {
     expect(player.tape.stretches.at(-1)!.notes).toEqual([])
   })
 })
+
+describe('controls', () => {
+  const moving = (...values: number[]) =>
+    aScore(aLane('thud', { control_strips: [{ controller: 74, values }] }), aLane('bell'))
+
+  it('are sent at their ticks and lie on the tape', async () => {
+    await player.play(playing(1, moving(10, 20, 30)))
+    await clock.run(player, 4.2)
+    expect(port.moves.map(({ controller, value }) => [controller, value])).toEqual([[74, 10], [74, 20], [74, 30]]) // prettier-ignore
+    const [first, second] = port.moves
+    expect(second!.time - first!.time).toBeCloseTo(2, 9)
+    expect(player.tape.stretches[0]!.controls.map(({ tick }) => tick)).toEqual([0, 53760, 107520])
+  })
+
+  it('begin with what they hold where playing begins within the pattern', async () => {
+    await player.play(playing(1, moving(10, 20, 30)), 53760)
+    await clock.run(player, 0.2)
+    expect(port.moves.map(({ value }) => value)).toEqual([10, 20])
+  })
+
+  it('are put right when the score changes, and only then', async () => {
+    const score = moving(10)
+    await player.play(playing(1, score))
+    await clock.run(player, 1)
+    player.change(playing(1, { ...score, lanes: [...score.lanes, aLane('gull')] }))
+    await clock.run(player, 0.5)
+    expect(port.moves.map(({ value }) => value)).toEqual([10])
+    player.change(playing(1, moving(99)))
+    await clock.run(player, 0.3)
+    expect(port.moves.map(({ value }) => value)).toEqual([10, 99])
+  })
+
+  it('of a silenced lane are not sent', async () => {
+    await player.play(playing(1, moving(10, 20, 30)))
+    await clock.run(player, 1)
+    player.silence((id) => id === 'thud')
+    await clock.run(player, 1.5)
+    expect(port.moves.map(({ value }) => value)).toEqual([10])
+  })
+})

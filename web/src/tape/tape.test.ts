@@ -88,4 +88,13 @@ describe('what is kept', () => {
       ],
     })
   })
+
+  it('takes straight times and controls along', () => {
+    const tape = new Tape()
+    const stretch = played(tape, 0, BAR + 0.5)
+    stretch.notes = [{ ...note('thud', 10), straight: 0 }]
+    const moved = { laneId: 'thud', lane: 'thud', ink: 0, controller: 74, channel: 10 }
+    stretch.controls = [{ ...moved, tick: 5, value: 9 }, { ...moved, tick: BAR, value: 10 }] // prettier-ignore
+    expect(tapeOf(stretch).tracks).toMatchObject([{ straights: [0], controls: [[5, 74, 9]] }])
+  })
 })
