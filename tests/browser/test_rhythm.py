@@ -79,6 +79,7 @@ def test_the_step_range_is_taken_by_its_end_and_moved_as_a_whole(musician):
     page.mouse.up()
     expect(musician.number("Bottle: last step")).to_have_attribute("aria-valuenow", "12")
     expect(page.locator("[data-lane=bottle] .round")).to_have_text("3/4 bar")
+    box = thread.bounding_box()  # the sentence has grown, and the row with it
     edge = box["y"] + box["height"] - 11
     page.mouse.move(box["x"] + 14 + 4 * step, edge)
     page.mouse.down()
