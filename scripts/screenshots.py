@@ -1,12 +1,16 @@
 """Take the pictures of docs/screenshots from the demo of a running application: screenshots.py ADDRESS."""
 
 import sys
+from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Page, sync_playwright
 
 PICTURES = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--autoplay-policy=no-user-gesture-required"]
+
+
+Take = Callable[[str], None]
 
 
 def main(address: str) -> None:
@@ -21,80 +25,100 @@ def main(address: str) -> None:
             page.screenshot(path=PICTURES / f"{name}.png")
 
         page.goto(address)
-        page.get_by_role("button", name="Go aboard").wait_for()
-        take("sign-in")
-        page.get_by_role("button", name="Go aboard").click()
-        page.get_by_role("link", name="Open Night Ferry").wait_for()
-        take("shelf")
-        page.get_by_role("link", name="Open Night Ferry").click()
-        page.get_by_role("img", name="Thread of Thud:").wait_for()
-        page.wait_for_timeout(2500)
-        page.locator("[data-lane=bottle] .round").click()
-        page.keyboard.press("Space")
-        page.wait_for_function("jolly.log().at(-1)?.nowTick > 6.4 * 53760", timeout=60_000)
-        take("lattice")
-        page.keyboard.press("Space")
-        page.get_by_role("link", name="Shelf", exact=True).click()
-        page.get_by_role("link", name="Open Slack Water").click()
-        page.get_by_role("img", name="Thread of Clink:").wait_for()
-        page.locator("[data-lane=clink] .round").click()
-        page.get_by_role("tab", name="rolls", exact=True).click()
-        page.keyboard.press("Space")
-        page.wait_for_function("jolly.log().at(-1)?.nowTick > 2.4 * 53760", timeout=60_000)
-        take("strips")
-        page.keyboard.press("Space")
-        page.keyboard.press("p")
-        page.keyboard.press("b")
-        take("property")
-        page.keyboard.press("b")
-        page.keyboard.press("Shift+P")
-        page.keyboard.press("e")
-        page.get_by_role("button", name="Hear Rolling hats").click()
-        page.wait_for_timeout(600)
-        take("starters")
-        page.keyboard.press("Escape")
-        page.wait_for_timeout(400)
-        page.keyboard.press("v")
-        page.get_by_role("region", name="Kit").wait_for()
-        page.wait_for_timeout(800)
-        take("kit")
-        page.keyboard.press("Escape")
-        page.wait_for_timeout(400)
-        page.get_by_role("link", name="Shelf", exact=True).click()
-        page.get_by_role("link", name="Open Night Ferry").click()
-        page.get_by_role("img", name="Thread of Thud:").wait_for()
-        page.locator("[data-lane=clink] .round").click()
-        page.get_by_role("button", name="Signed in as").click()
-        page.get_by_role("button", name="Night theme").click()
-        page.keyboard.press("Space")
-        page.wait_for_function("jolly.log().at(-1)?.nowTick > 2.4 * 53760", timeout=60_000)
-        take("night")
-        page.keyboard.press("Space")
-        page.get_by_role("button", name="Signed in as").click()
-        page.get_by_role("button", name="Day theme").click()
-        page.locator("[data-lane=bottle] .round").click()
-        page.get_by_role("button", name="Winch: direction, backward", exact=True).click()
-        page.get_by_role("group", name="Winch: direction").get_by_role("button").first.wait_for()
-        take("sentence")
-        page.keyboard.press("Escape")
-        for hits in ("7", "3", "5"):
-            page.get_by_role("spinbutton", name="Bottle: hits", exact=True).focus()
-            page.keyboard.type(hits)
-            page.keyboard.press("Enter")
-        page.keyboard.press("t")
-        page.get_by_role("button", name="Bottle: back to what it was", exact=False).first.wait_for()
-        page.keyboard.press("Control+z")
-        page.keyboard.press("Control+z")
-        page.wait_for_timeout(9500)  # until the notices have gone
-        page.keyboard.press("h")
-        page.get_by_role("region", name="History").wait_for()
-        take("history")
-        page.get_by_role("button", name="As I opened it", exact=True).click()
-        page.keyboard.press("Escape")
-        page.get_by_role("link", name="Clips", exact=True).click()
-        page.get_by_role("link", name="Download .mid").first.wait_for()
-        take("clips")
+        go_aboard(page, take)
+        slack_water(page, take)
+        by_night(page, take)
+        words_and_history(page, take)
         browser.close()
+
+
+def go_aboard(page: Page, take: Take) -> None:
+    """From signing in to Night Ferry while it plays."""
+    page.get_by_role("button", name="Go aboard").wait_for()
+    take("sign-in")
+    page.get_by_role("button", name="Go aboard").click()
+    page.get_by_role("link", name="Open Night Ferry").wait_for()
+    take("shelf")
+    page.get_by_role("link", name="Open Night Ferry").click()
+    page.get_by_role("img", name="Thread of Thud:").wait_for()
+    page.wait_for_timeout(2500)
+    page.locator("[data-lane=bottle] .round").click()
+    page.keyboard.press("Space")
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 6.4 * 53760", timeout=60_000)
+    take("lattice")
+    page.keyboard.press("Space")
+
+
+def slack_water(page: Page, take: Take) -> None:
+    """Strips, one property of all lanes, starters, the kit."""
+    page.get_by_role("link", name="Shelf", exact=True).click()
+    page.get_by_role("link", name="Open Slack Water").click()
+    page.get_by_role("img", name="Thread of Clink:").wait_for()
+    page.locator("[data-lane=clink] .round").click()
+    page.get_by_role("tab", name="rolls", exact=True).click()
+    page.keyboard.press("Space")
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 2.4 * 53760", timeout=60_000)
+    take("strips")
+    page.keyboard.press("Space")
+    page.keyboard.press("p")
+    page.keyboard.press("b")
+    take("property")
+    page.keyboard.press("b")
+    page.keyboard.press("Shift+P")
+    page.keyboard.press("e")
+    page.get_by_role("button", name="Hear Rolling hats").click()
+    page.wait_for_timeout(600)
+    take("starters")
+    page.keyboard.press("Escape")
+    page.wait_for_timeout(400)
+    page.keyboard.press("v")
+    page.get_by_role("region", name="Kit").wait_for()
+    page.wait_for_timeout(800)
+    take("kit")
+    page.keyboard.press("Escape")
+    page.wait_for_timeout(400)
+
+
+def by_night(page: Page, take: Take) -> None:
+    """Night Ferry in the night theme."""
+    page.get_by_role("link", name="Shelf", exact=True).click()
+    page.get_by_role("link", name="Open Night Ferry").click()
+    page.get_by_role("img", name="Thread of Thud:").wait_for()
+    page.locator("[data-lane=clink] .round").click()
+    page.get_by_role("button", name="Signed in as").click()
+    page.get_by_role("button", name="Night theme").click()
+    page.keyboard.press("Space")
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 2.4 * 53760", timeout=60_000)
+    take("night")
+    page.keyboard.press("Space")
+    page.get_by_role("button", name="Signed in as").click()
+    page.get_by_role("button", name="Day theme").click()
+
+
+def words_and_history(page: Page, take: Take) -> None:
+    """A word's alternatives, the history, the clips."""
+    page.locator("[data-lane=bottle] .round").click()
+    page.get_by_role("button", name="Winch: direction, backward", exact=True).click()
+    page.get_by_role("group", name="Winch: direction").get_by_role("button").first.wait_for()
+    take("sentence")
+    page.keyboard.press("Escape")
+    for hits in ("7", "3", "5"):
+        page.get_by_role("spinbutton", name="Bottle: hits", exact=True).focus()
+        page.keyboard.type(hits)
+        page.keyboard.press("Enter")
+    page.keyboard.press("t")
+    page.get_by_role("button", name="Bottle: back to what it was", exact=False).first.wait_for()
+    page.keyboard.press("Control+z")
+    page.keyboard.press("Control+z")
+    page.wait_for_timeout(9500)  # until the notices have gone
+    page.keyboard.press("h")
+    page.get_by_role("region", name="History").wait_for()
+    take("history")
+    page.get_by_role("button", name="As I opened it", exact=True).click()
+    page.keyboard.press("Escape")
+    page.get_by_role("link", name="Clips", exact=True).click()
+    page.get_by_role("link", name="Download .mid").first.wait_for()
+    take("clips")
 
 
 if __name__ == "__main__":
