@@ -146,8 +146,9 @@ def test_a_real_minute_in_chromium(musician: Any) -> None:
             f"jolly.log().at(-1).nowTick > {(number + 1) * 7 * 3.3 * QUARTER}", timeout=90_000
         )
         begun = now()["tick"]
+        before = page.evaluate("JSON.stringify(jolly.score())")
         page.keyboard.press(key)
-        page.wait_for_timeout(700)  # a throw asks the engine first
+        page.wait_for_function("before => JSON.stringify(jolly.score()) !== before", arg=before)
         stages.append(now() | {"tick": begun})
     page.wait_for_function(f"jolly.log().at(-1).nowTick > {200 * QUARTER}", timeout=90_000)
     (*_, log) = musician.log()
@@ -164,7 +165,7 @@ def test_a_real_minute_in_chromium(musician: Any) -> None:
     for index, stage in enumerate(stages):
         end = stages[index + 1]["tick"] if index + 1 < len(stages) else log["nowTick"] - 0.5 * per_second
         # A hand's change is heard once the engine has answered, which takes as long as the machine is busy.
-        begin = stage["tick"] + (2.5 * per_second if index else 0)
+        begin = stage["tick"] + (4 * per_second if index else 0)
         heard = Counter(note for note in found if begin <= note[1] < end)
         wanted = expected(read(Score, stage["score"]), stage["dice"], ceil(begin), ceil(end))
         assert heard == wanted, (index, heard - wanted, wanted - heard)
