@@ -5,7 +5,8 @@ from pydantic import BaseModel
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError, read
-from lattice.render.picture import LanePicture, lane_picture
+from lattice.render.picture import lane_picture
+from lattice.render.pictures import LanePicture
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import line_of
 from lattice.sentence import Speech, alternatives, offers, standing_choices

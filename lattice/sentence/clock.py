@@ -18,10 +18,10 @@ from lattice.document.timing import (
     StepRange,
 )
 from lattice.sentence.setting import Setting, Speech, Words, offered
-from lattice.sentence.step_value import note_choices, note_value_words, say_step_value
+from lattice.sentence.step_value import note_choices, note_value_words, say_step_value, step_rates
 from lattice.sentence.words import Choice, Offer, Patch, Word, choice, choices, number, text
 
-__all__ = ["CLOCK", "DIRECTIONS_SAID"]
+__all__ = ["CLOCK", "DIRECTIONS_SAID", "rate_beside", "rates"]
 
 DIRECTIONS_SAID: dict[Direction, str] = {
     "forward": "forward",
@@ -106,6 +106,28 @@ def _offer_step_values(speech: Speech) -> list[Offer]:
             )
         )
     return offers
+
+
+def rates(speech: Speech) -> list[Choice]:
+    """Return what one hand may make of the step, slow to fast; nothing of a lane that runs on another one's clock."""
+    if speech.is_made:
+        return []
+    here = None if speech.lane.span else speech.line.course.step
+    return [
+        Choice(
+            key=f"{rate.note} {rate.kind}",
+            text=say_step_value(rate),
+            patch={"step_value": rate.model_dump(), "span": None},
+            chosen=rate.quarters == here,
+        )
+        for rate in step_rates()
+    ]
+
+
+def rate_beside(speech: Speech) -> int:
+    """Return which of `rates` a lane has, or the one that is next slower; -1 where it is slower than all."""
+    step = speech.line.course.step
+    return sum(rate.quarters >= step for rate in step_rates()) - 1
 
 
 # ---- Spans ----

@@ -1,12 +1,12 @@
 """Step values in words."""
 
 from collections.abc import Callable, Mapping
-from typing import Any
+from typing import Any, Literal
 
-from lattice.document.step_value import KINDS, NOTES, StepValue
+from lattice.document.step_value import KINDS, NOTES, NoteKind, StepValue
 from lattice.sentence.words import Choice, Word, choice, choices, number, text
 
-__all__ = ["note_choices", "note_value_words", "say_step_value"]
+__all__ = ["note_choices", "note_value_words", "say_step_value", "step_rates"]
 
 
 def say_step_value(value: StepValue) -> str:
@@ -41,6 +41,27 @@ def note_choices(value: StepValue, patch: Callable[[StepValue], dict[str, Any]])
         f"{value.note} {value.kind}",
         lambda key: patch(values[key]),
     )
+
+
+_RATES: tuple[tuple[Literal[8, 16, 32, 64], NoteKind], ...] = (
+    (8, "plain"),
+    (8, "triplet"),
+    (16, "plain"),
+    (16, "triplet"),
+    (32, "plain"),
+    (32, "triplet"),
+    (64, "plain"),
+    (64, "triplet"),
+)
+
+
+def step_rates() -> list[StepValue]:
+    """Return the step values that one hand moves a lane over: eighths to sixty-fourths and their triplets, ever faster.
+
+    >>> [say_step_value(rate) for rate in step_rates()][:3]
+    ['1/8', '1/8 triplet', '1/16']
+    """
+    return [StepValue(note=note, kind=kind) for note, kind in _RATES]
 
 
 def _say_note(value: StepValue, *, spelt_out: bool) -> str:

@@ -15,7 +15,6 @@ __all__ = [
     "reversed_values",
     "rotated",
     "scaled",
-    "set_all",
     "thrown_values",
 ]
 
@@ -37,11 +36,6 @@ def rotated(values: Sequence[int | None], by: int) -> Values:
 def reversed_values(values: Sequence[int | None]) -> Values:
     """Return *values* from the last to the first."""
     return tuple(values[::-1])
-
-
-def set_all(values: Sequence[int | None], value: int | None) -> Values:
-    """Return as many values, all of them *value*."""
-    return (value,) * len(values)
 
 
 def scaled(values: Sequence[int | None], kind: StripKind, numerator: int, denominator: int) -> Values:

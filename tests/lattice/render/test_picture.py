@@ -3,7 +3,19 @@
 import pytest
 from hypothesis import given
 
-from lattice.document import BarRestart, ChanceStrip, Drawn, Edit, Euclidean, Once, StepValue, Swing, Thin
+from lattice.document import (
+    BarRestart,
+    BarSpan,
+    ChanceStrip,
+    Drawn,
+    Echo,
+    Edit,
+    Euclidean,
+    Once,
+    StepValue,
+    Swing,
+    Thin,
+)
 from lattice.render import Window, picture, render
 from tests.lattice.scores import dice, lane, score, scores
 
@@ -170,3 +182,28 @@ def test_a_lucky_order_comes_round_never_but_with_its_luck():
     lucky = lane(direction="shuffled")
     (bench,) = picture(score(lucky), 1, Window(bars=1), chosen=["thud"]).benches
     assert bench.comes_round_after == "never: luck decides its order"
+
+
+@pytest.mark.parametrize(
+    ("fields", "chosen", "rate"),
+    [
+        ({}, "1/16", 2),
+        ({"step_value": StepValue(note=32, kind="triplet")}, "1/32 triplet", 5),
+        ({"step_value": StepValue(note=8, kind="dotted")}, None, -1),
+        ({"step_value": StepValue(note=16, kind="dotted")}, None, 0),
+        ({"step_value": StepValue(note=8, divisor=2)}, "1/16", 2),
+        ({"span": BarSpan()}, None, 2),
+    ],
+)
+def test_the_bench_offers_the_steps_that_one_hand_moves_over(fields, chosen, rate):
+    (bench,) = picture(score(lane(**fields)), 1, Window(bars=1), chosen=["thud"]).benches
+    assert [one.text for one in bench.rates][::2] == ["1/8", "1/16", "1/32", "1/64"]
+    assert [one.text for one in bench.rates if one.chosen] == ([chosen] if chosen else [])
+    assert bench.rate == rate
+    assert all(one.patch["span"] is None for one in bench.rates)
+
+
+def test_a_lane_on_anothers_clock_has_no_step_to_move():
+    both = score(lane("chain"), lane("bell", source=Echo(of="chain")))
+    (bench,) = picture(both, 1, Window(bars=1), chosen=["bell"]).benches
+    assert bench.rates == []

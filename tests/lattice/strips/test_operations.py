@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.document.strip import LENGTH, STRIPS, VELOCITY
-from lattice.strips.operations import OPERATIONS, reversed_values, rotated, scaled, set_all, thrown_values
+from lattice.strips.operations import OPERATIONS, reversed_values, rotated, scaled, thrown_values
 
 kinds = st.sampled_from(list(STRIPS.values()))
 
@@ -43,10 +43,6 @@ def test_towards_the_middle_brings_no_value_further_from_it(strip):
 
 def test_a_tie_stays_a_tie():
     assert scaled((0, 400, None), LENGTH, 1, 2) == (0, 300, None)
-
-
-def test_all_alike():
-    assert set_all((1, None, 3), 7) == (7, 7, 7)
 
 
 @given(st.integers(1, 127), st.integers(1, 127), st.sampled_from(["even", "middle"]), st.integers(1, 999_999))

@@ -677,6 +677,7 @@ export interface components {
          * Bench
          * @description One lane whole: every setting as a field, its strips, when what it plays comes round.
          *
+         *     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
          *     *settles*: the fields that turn it into a drawn lane that plays the same.
          */
         Bench: {
@@ -686,6 +687,10 @@ export interface components {
             fields: components["schemas"]["Field"][];
             /** Id */
             id: string;
+            /** Rate */
+            rate: number;
+            /** Rates */
+            rates: components["schemas"]["Choice"][];
             /** Settles */
             settles: {
                 [key: string]: unknown;
@@ -797,6 +802,24 @@ export interface components {
                     [key: string]: unknown;
                 };
             };
+        };
+        /**
+         * Choice
+         * @description One alternative for a word, and the fields that choosing it sets; none if it is *chosen*.
+         *
+         *     *key*: the same for the same alternative on every lane.
+         */
+        Choice: {
+            /** Chosen */
+            chosen: boolean;
+            /** Key */
+            key: string;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+            /** Text */
+            text: string;
         };
         /**
          * Clip
@@ -1964,7 +1987,7 @@ export interface components {
         };
         /**
          * Property
-         * @description What the whole lattice shows in place of beads: a strip's *name*, its range, and what a step plainly has.
+         * @description What the whole lattice shows in place of beads: a strip's *name*, where it lies in a lane, its range.
          */
         Property: {
             /** High */
@@ -1973,6 +1996,8 @@ export interface components {
             low: number;
             /** Name */
             name: string;
+            /** Path */
+            path: string;
             /** Unit */
             unit: string;
         };

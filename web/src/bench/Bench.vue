@@ -8,7 +8,6 @@ import type { Patch } from '@/stores/document'
 import { usePiece } from '@/stores/piece'
 import { inkOf } from '@/theme/inks'
 import RateHand from './RateHand.vue'
-import type { StepValue } from './stepRates'
 import StripPane from './StripPane.vue'
 import type { StripAction } from './strips'
 import ThrowControl from './ThrowControl.vue'
@@ -36,7 +35,7 @@ const emit = defineEmits<{
   resize: [strip: StripPicture, length: number, gesture: string]
   act: [strip: StripPicture, action: StripAction]
   control: [controller: number]
-  rate: [value: StepValue, gesture: string]
+  rate: [place: number, gesture: string]
   throwLane: [percent: number]
   throwAll: [percent: number]
   fold: []
@@ -90,11 +89,12 @@ const told = computed(() =>
           >{{ voice?.name }} of {{ piece.document?.kit.name }}, note {{ note }}, channel {{ channel }}</span
         >
       </div>
-      <div v-if="picture && !picture.follows && piece.pattern" class="hand">
+      <div v-if="bench?.rates.length" class="hand">
         <RateHand
-          :lane="lane"
-          :pattern="piece.pattern"
-          @rate="(rate, gesture) => emit('rate', rate, gesture)"
+          :name="lane.name"
+          :rates="bench.rates"
+          :rate="bench.rate"
+          @rate="(place, gesture) => emit('rate', place, gesture)"
         />
         <span v-if="weight" class="weight"
           >{{ weight.label }}

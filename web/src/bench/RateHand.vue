@@ -2,25 +2,24 @@
 /** One lane's step under one hand while it runs: a row of step values to press or to drag along. */
 import { computed, ref } from 'vue'
 
-import type { Lane, Pattern } from '@/api/client'
+import type { Bench } from '@/api/client'
 import { newGesture } from '@/composables/gesture'
-import { hasRate, rateOf, RATES, sayRate, type StepValue } from './stepRates'
 
-const props = defineProps<{ lane: Lane; pattern: Pattern }>()
-const emit = defineEmits<{ rate: [value: StepValue, gesture: string] }>()
+/** `rates`: what the engine offers, slow to fast; `rate`: which of them the lane has, or the next slower one. */
+const props = defineProps<{ name: string; rates: Bench['rates']; rate: number }>()
+const emit = defineEmits<{ rate: [place: number, gesture: string] }>()
 
 const row = ref<HTMLElement>()
-const here = computed(() => RATES.findIndex((rate) => hasRate(props.lane, props.pattern, rate)))
+const here = computed(() => props.rates.findIndex(({ chosen }) => chosen))
 let gesture: string | null = null
 
 function at(event: PointerEvent): number {
   const { left, width } = row.value?.getBoundingClientRect() ?? new DOMRect()
-  const place = Math.floor(((event.clientX - left) / width) * RATES.length)
-  return Math.min(RATES.length - 1, Math.max(0, place))
+  const place = Math.floor(((event.clientX - left) / width) * props.rates.length)
+  return Math.min(props.rates.length - 1, Math.max(0, place))
 }
 function take(place: number) {
-  const rate = RATES[place]
-  if (rate && place !== here.value) emit('rate', rate, gesture ?? newGesture('rate'))
+  if (place !== here.value) emit('rate', place, gesture ?? newGesture('rate'))
 }
 function onPointerDown(event: PointerEvent) {
   if (event.button !== 0) return
@@ -37,7 +36,7 @@ function onKeyDown(event: KeyboardEvent) {
   if (!by || event.ctrlKey || event.altKey || event.metaKey) return
   event.preventDefault()
   event.stopPropagation()
-  take(Math.min(RATES.length - 1, Math.max(0, rateOf(props.lane, props.pattern) + by)))
+  take(Math.min(props.rates.length - 1, Math.max(0, props.rate + by)))
 }
 </script>
 
@@ -48,20 +47,23 @@ function onKeyDown(event: KeyboardEvent) {
     role="slider"
     tabindex="0"
     data-owns-keys
-    :aria-label="`${lane.name}: step under one hand`"
+    :aria-label="`${name}: step under one hand`"
     aria-valuemin="0"
-    :aria-valuemax="RATES.length - 1"
+    :aria-valuemax="rates.length - 1"
     :aria-valuenow="here"
-    :aria-valuetext="here < 0 ? 'another step value' : sayRate(RATES[here]!)"
+    :aria-valuetext="here < 0 ? 'another step value' : rates[here]?.text"
     @pointerdown="onPointerDown"
     @pointermove="onPointerMove"
     @pointerup="onPointerUp"
     @pointercancel="onPointerUp"
     @keydown="onKeyDown"
   >
-    <span v-for="(rate, place) in RATES" :key="place" :class="{ here: place === here, triplet: place % 2 }">{{
-      place % 2 ? '3' : `1/${rate.note}`
-    }}</span>
+    <span
+      v-for="({ key, text }, place) in rates"
+      :key="key"
+      :class="{ here: place === here, triplet: place % 2 }"
+      >{{ place % 2 ? '3' : text }}</span
+    >
     <v-tooltip activator="parent" location="top"
       >The step, moved while it runs: drag along, or use Q and W. It keeps its place in the bar. 3:
       triplets.</v-tooltip

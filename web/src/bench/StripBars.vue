@@ -27,7 +27,8 @@ const emit = defineEmits<{
 }>()
 
 const box = ref<HTMLElement>()
-const cursor = ref(0)
+/** The place that keys move, and whose value all others can take. */
+const cursor = defineModel<number>('cursor', { default: 0 })
 const typed = ref<string | null>(null)
 /** Between which values a throw would lie. */
 const thrown = computed(() => {

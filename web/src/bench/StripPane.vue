@@ -91,6 +91,7 @@ const drift = computed(() => {
   return { begins, cycles: props.picture.cycle_starts.map(at), here }
 })
 
+const cursor = ref(0)
 const newControl = ref(74)
 function addControl() {
   chosenName.value = `control ${newControl.value}`
@@ -139,6 +140,7 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
     </div>
     <div class="large">
       <StripBars
+        v-model:cursor="cursor"
         :strip="strip"
         :label="`${lane.name}: ${saidOf(strip.name)} of each ${strip.is_free ? 'value' : 'step'}`"
         :ink="inkOf(lane.ink)"
@@ -181,7 +183,12 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
         :ask="ask"
         v-on="hands"
       />
-      <StripThrow :strip="strip" :owner="lane.name" @act="(action) => strip && emit('act', strip, action)" />
+      <StripThrow
+        :strip="strip"
+        :cursor="cursor"
+        :owner="lane.name"
+        @act="(action) => strip && emit('act', strip, action)"
+      />
     </div>
   </div>
 </template>

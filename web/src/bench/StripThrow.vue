@@ -2,18 +2,22 @@
 /** Throwing a strip between two values, and the other things that are done to all of it. */
 import { computed } from 'vue'
 
-import type { StripPicture, Word } from '@/api/client'
+import type { StripPicture } from '@/api/client'
+import { numberWord } from '@/lattice/sentence/number'
 import NumberWord from '@/lattice/sentence/NumberWord.vue'
 import { copiedStrip, throwRangeOf, throwRanges, type StripAction, type StripOperation } from './strips'
 
-const props = defineProps<{ strip: StripPicture; owner: string }>()
+const props = defineProps<{
+  strip: StripPicture
+  owner: string
+  /** The value that all others can take. */
+  cursor: number
+}>()
 const emit = defineEmits<{ act: [action: StripAction] }>()
 
 const range = computed(() => throwRangeOf(props.strip.name))
-const word = (name: string, value: number, low: number, high: number): Word => ({
-  kind: 'number', text: `${value}`, name: `throw ${props.strip.name} ${name}`, field: '', value, stored: value, counted_from: 0,
-  low, high, decimals: 0, digits: '', last_digits: '', patch: null,
-}) // prettier-ignore
+const word = (name: string, value: number, low: number, high: number) =>
+  numberWord(`throw ${props.strip.name} ${name}`, value, low, high)
 const lowWord = computed(() => word('from', range.value.low, props.strip.low, range.value.high))
 const highWord = computed(() => word('to', range.value.high, range.value.low, props.strip.high))
 const set = (change: Partial<typeof range.value>) =>
@@ -73,6 +77,13 @@ const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
       @click="emit('act', { kind: 'operation', operation })"
     >
       {{ said }}<v-tooltip activator="parent" :text="explains" />
+    </button>
+    <button
+      type="button"
+      class="quiet-button"
+      @click="emit('act', { kind: 'all', value: strip.values[cursor] ?? strip.plain })"
+    >
+      all alike<v-tooltip activator="parent" text="Every value as the one that was touched last (Alt+A)" />
     </button>
     <button type="button" class="quiet-button" @click="emit('act', { kind: 'copy' })">
       copy<v-tooltip activator="parent" text="Copy this strip (Ctrl+C on its bars)" />

@@ -3,8 +3,8 @@
 import { computed, ref } from 'vue'
 
 import { library, type Kit, type ListedKit, type OwnSound, type Voice } from '@/api/library'
-import type { Word } from '@/api/client'
 import { useShortcuts } from '@/composables/useShortcuts'
+import { numberWord } from '@/lattice/sentence/number'
 import NumberWord from '@/lattice/sentence/NumberWord.vue'
 import { builtInSounds } from '@/sound/names'
 import { newId } from '@/stores/document'
@@ -62,10 +62,8 @@ const NUMBERS: readonly (readonly [Numbered, string, number, number, string])[] 
   ['level_db', 'level dB', -48, 6, 'How loud it is'],
   ['pan', 'pan', -100, 100, 'From left (−100) to right (100)'],
 ]
-const word = (voice: Voice, field: Numbered, name: string, low: number, high: number): Word => ({
-  kind: 'number', text: `${voice[field]}`, name, field, value: voice[field], stored: voice[field], counted_from: 0, low, high,
-  decimals: 0, digits: '', last_digits: '', patch: null,
-}) // prettier-ignore
+const word = (voice: Voice, field: Numbered, name: string, low: number, high: number) =>
+  numberWord(name, voice[field], low, high, field)
 function moveNumber(voice: Voice, field: Numbered, name: string, value: number | string, gesture: string) {
   changeVoice(voice, `${name} ${value}`, { [field]: Number(value) }, gesture)
 }
@@ -136,13 +134,7 @@ const forgetKit = (one: ListedKit) =>
       }),
     }) // prettier-ignore
   })
-const channelWord = computed<Word>(() => {
-  const value = kit.value?.channel ?? 10
-  return {
-    kind: 'number', text: `${value}`, name: 'channel', field: 'channel', value, stored: value, counted_from: 0, low: 1, high: 16,
-    decimals: 0, digits: '', last_digits: '', patch: null,
-  } // prettier-ignore
-})
+const channelWord = computed(() => numberWord('channel', kit.value?.channel ?? 10, 1, 16, 'channel'))
 /** When it closes the keys are the lattice's again. */
 function blur() {
   if (document.activeElement instanceof HTMLElement) document.activeElement.blur()

@@ -8,7 +8,7 @@ import { ApiError, type Alternative, type Lane, type Word } from '@/api/client'
 import { engine } from '@/api/engine'
 import Bench from '@/bench/Bench.vue'
 import { newGesture } from '@/composables/gesture'
-import { withValueAt, type Patch } from '@/stores/document'
+import { valueAt, withValueAt, type Patch } from '@/stores/document'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
@@ -195,15 +195,15 @@ useLatticeKeys({
 
 // ---- Values of every step, in place of beads ----
 function setShownValues(lane: Lane, values: ReadonlyMap<number, number>, gesture: string) {
-  const name = rendering.value?.property?.name
-  if (!name) return
+  const property = rendering.value?.property
+  if (!property) return
+  const { name, path } = property
   chosen.touch(lane.id)
   // A strip of its own length does not belong to steps: it is painted on the bench.
-  const strip = { name, path: `${name}_strip`, is_free: false }
-  const isFree = (lane as unknown as Record<string, { free?: unknown } | null>)[strip.path]?.free
+  const isFree = valueAt(lane, `${path}.free`)
   if (isFree)
     notices.complain(`The ${name} strip of ${lane.name} has a length of its own: paint it on the bench.`)
-  else edits.setValues(lane, strip, values, gesture)
+  else edits.setValues(lane, { name, path, is_free: false }, values, gesture)
 }
 
 // ---- The step that plays in the chosen lane ----
@@ -415,7 +415,7 @@ const handlersOf = (lane: Lane) => ({
       @resize="(strip, length, gesture) => edits.resizeStrip(chosen.first.value!, strip, length, gesture)"
       @act="(strip, action) => edits.actOnStrip(chosen.first.value!, strip, action)"
       @control="(controller) => edits.addControl(chosen.first.value!, controller)"
-      @rate="(rate, gesture) => edits.setRate(chosen.first.value!, rate, gesture)"
+      @rate="(place, gesture) => edits.setRate(chosen.first.value!, place, gesture)"
       @throw-lane="(percent) => edits.throwLane(chosen.first.value!, percent)"
       @throw-all="edits.throwAll"
       @fold="isBenchOpen = false"

@@ -1,16 +1,12 @@
 <script setup lang="ts">
 /** What can be done to the steps that are chosen. */
-import type { Word } from '@/api/client'
 import type { useStretch } from './useStretch'
+import { numberWord } from './sentence/number'
 import NumberWord from './sentence/NumberWord.vue'
 
 const props = defineProps<{ stretch: ReturnType<typeof useStretch>; canPaste: boolean }>()
 const emit = defineEmits<{ paste: [] }>()
 
-const word = (name: string, value: number, high: number, low = 1): Word => ({
-  kind: 'number', text: `${value}`, name, field: '', value, stored: value, counted_from: 0, low, high, decimals: 0,
-  digits: '', last_digits: '', patch: null,
-}) // prettier-ignore
 const ACTS = [
   ['clear', 'Rests, with nothing of their own (Delete)'],
   ['repeat', 'The same again right after (R)'],
@@ -44,7 +40,7 @@ const { rollNotes, burstNotes, rule } = props.stretch
         roll<v-tooltip activator="parent" text="Every hit of so many notes; 1 makes them plain (O)" />
       </button>
       <NumberWord
-        :word="word('notes of a roll', rollNotes, 12)"
+        :word="numberWord('notes of a roll', rollNotes, 1, 12)"
         owner="Chosen steps"
         explains="So many notes in each hit"
         @move="(value) => (rollNotes = Number(value))"
@@ -58,7 +54,7 @@ const { rollNotes, burstNotes, rule } = props.stretch
         />
       </button>
       <NumberWord
-        :word="word('notes of a burst', burstNotes, 64)"
+        :word="numberWord('notes of a burst', burstNotes, 1, 64)"
         owner="Chosen steps"
         explains="So many even notes"
         @move="(value) => (burstNotes = Number(value))"
@@ -72,14 +68,14 @@ const { rollNotes, burstNotes, rule } = props.stretch
         />
       </button>
       <NumberWord
-        :word="word('cycle', rule.nth, rule.of)"
+        :word="numberWord('cycle', rule.nth, 1, rule.of)"
         owner="Chosen steps"
         explains="In which cycle they sound"
         @move="(value) => (rule = { ...rule, nth: Number(value) })"
       />
       of
       <NumberWord
-        :word="word('of cycles', rule.of, 16, Math.max(2, rule.nth))"
+        :word="numberWord('of cycles', rule.of, Math.max(2, rule.nth), 16)"
         owner="Chosen steps"
         explains="Of how many cycles"
         @move="(value) => (rule = { ...rule, of: Number(value) })"

@@ -1,7 +1,6 @@
 /** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
 import type { Alternative, Bench, Lane, LanePicture, Piece, StripPicture, Word } from '@/api/client'
 import { engine } from '@/api/engine'
-import { sayRate, type StepValue } from '@/bench/stepRates'
 import { copiedStrip, type StripAction } from '@/bench/strips'
 import { newGesture } from '@/composables/gesture'
 import {
@@ -258,15 +257,21 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     }
   }
 
-  /** Move the step of every lane that is meant. */
-  function setRate(lane: Lane, rate: StepValue, gesture: string) {
-    const lanes = meant(lane).filter(({ id }) => !picture(id)?.follows)
-    const ids = new Set(lanes.map(({ id }) => id))
+  /** Move the step of every lane that is meant to one of the rates that the engine offers. */
+  function setRate(lane: Lane, place: number, gesture: string) {
+    const rate = bench(lane.id)?.rates[place]
+    if (!rate) return
+    const ids = new Set(meant(lane).flatMap(({ id }) => (bench(id)?.rates.length ? id : [])))
     piece.editLanes(
-      `${nameOf(lanes)}: step ${sayRate(rate)}`,
-      (all) => all.map((one) => (ids.has(one.id) ? { ...one, step_value: rate, span: null } : one)),
+      `${nameOf(meant(lane))}: step ${rate.text}`,
+      (all) => all.map((one) => (ids.has(one.id) ? { ...one, ...rate.patch } : one)),
       gesture,
     )
+  }
+  /** The next faster rate, or slower. */
+  function turnRate(lane: Lane, by: number, gesture: string) {
+    const { rates = [], rate = 0 } = bench(lane.id) ?? {}
+    setRate(lane, Math.min(rates.length - 1, Math.max(0, rate + by)), gesture)
   }
 
   /** Move the step range by whole steps. */
@@ -283,6 +288,6 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   }
 
   return {
-    move, patch, patchEach, ask, choose, setSteps, setValues, resizeStrip, addControl, actOnStrip, setRate, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
+    move, patch, patchEach, ask, choose, setSteps, setValues, resizeStrip, addControl, actOnStrip, setRate, turnRate, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
   } // prettier-ignore
 }

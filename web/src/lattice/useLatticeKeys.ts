@@ -2,11 +2,9 @@
 import { watch, type Ref } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
-import { rateOf, RATES } from '@/bench/stepRates'
 import { throwPercent } from '@/bench/throwPercent'
 import { newGesture } from '@/composables/gesture'
 import { useShortcuts } from '@/composables/useShortcuts'
-import { usePiece } from '@/stores/piece'
 import type { useChosenLanes } from './useChosenLanes'
 import type { useLaneEdits } from './useLaneEdits'
 import { turnProperty } from './propertyViews'
@@ -71,13 +69,6 @@ export function useLatticeKeys({
   const throwIt = (lane: Lane) =>
     stretch.chosen.value ? stretch.act('throw') : edits.throwLane(lane, throwPercent.value)
 
-  /** Move a lane's step over 1/8 to 1/64 and their triplets. */
-  function turnRate(lane: Lane, by: number) {
-    const { pattern } = usePiece()
-    if (!pattern) return
-    const rate = RATES[Math.min(RATES.length - 1, Math.max(0, rateOf(lane, pattern) + by))]
-    if (rate) edits.setRate(lane, rate, moving)
-  }
   const zoom = (by: number) => view.show(view.bars.value + by)
 
   useShortcuts({
@@ -97,8 +88,8 @@ export function useLatticeKeys({
     'l': { says: 'Link the chosen steps', act: withSteps(() => stretch.act('link')) },
     'p': { says: 'Next property view', act: () => turnProperty(1) },
     'Shift+p': { says: 'Property view before', act: () => turnProperty(-1) },
-    'q': { says: 'Slower steps, down to 1/8', act: withFirst((lane) => turnRate(lane, -1)) },
-    'w': { says: 'Faster steps, up to 1/64 triplets', act: withFirst((lane) => turnRate(lane, 1)) },
+    'q': { says: 'Slower steps, down to 1/8', act: withFirst((lane) => edits.turnRate(lane, -1, moving)) },
+    'w': { says: 'Faster steps, up to 1/64 triplets', act: withFirst((lane) => edits.turnRate(lane, 1, moving)) },
     'ArrowLeft': { says: 'Step before', act: () => walk(-1) },
     'ArrowRight': { says: 'Step after', act: () => walk(1) },
     'Enter': { says: 'Step: hit or rest', act: withFirst(turnStep) },

@@ -1,4 +1,5 @@
 /** What the hand means when it moves a number. */
+import type { Word } from '@/api/client'
 
 /** Pixels of a drag that one unit takes: fewer where there is far to go. */
 export const pixelsPerUnit = (range: number): number => (range > 1000 ? 0.25 : range > 60 ? 2.5 : 8)
@@ -32,3 +33,9 @@ export function valueOfTyping(typed: string | null, decimals: number): number | 
 export function amountOfDigits(typed: string | null): bigint | null {
   return typed && /^\d+$/.test(typed) ? BigInt(typed) - 1n : null
 }
+
+/** A number that a hand moves which is no part of a lane's sentence, as a word: what it is called and its limits. */
+export const numberWord = (name: string, value: number, low: number, high: number, field = ''): Word => ({
+  kind: 'number', text: `${value}`, name, field, value, stored: value, counted_from: 0, low, high, decimals: 0,
+  digits: '', last_digits: '', patch: null,
+}) // prettier-ignore

@@ -1,0 +1,179 @@
+"""What a screen is told of a window: shapes and words of every lane, the chosen ones whole, and what sounds."""
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from lattice.sentence import Choice, Field, Part, Sentence, Word
+
+__all__ = [
+    "Bench",
+    "BurstPicture",
+    "ControlColumns",
+    "EventColumns",
+    "LanePicture",
+    "Meeting",
+    "Property",
+    "PropertyName",
+    "Rendering",
+    "StripPicture",
+]
+
+PropertyName = Literal["velocity", "chance", "ratchet", "nudge", "length"]
+
+
+class EventColumns(BaseModel):
+    """`lattice.render.Events` as lists: what sounds in the window."""
+
+    lanes: list[int]
+    starts: list[int]
+    lengths: list[int]
+    pitches: list[int]
+    velocities: list[int]
+    channels: list[int]
+    straights: list[int]
+
+
+class ControlColumns(BaseModel):
+    """`lattice.render.controls.Controls` as lists."""
+
+    lanes: list[int]
+    ticks: list[int]
+    controllers: list[int]
+    values: list[int]
+    channels: list[int]
+
+
+class BurstPicture(BaseModel):
+    """One burst in the window, in ticks: *place* among the lane's; where its *notes* begin; *sounds*: if it does."""
+
+    place: int
+    start: int
+    end: int
+    notes: list[int]
+    velocities: list[int]
+    sounds: bool
+
+
+class LanePicture(BaseModel):
+    """A lane in the window. All positions are ticks from the pattern's start.
+
+    *starts*, *numbers*: of every step that begins in the window, its time after swing and its number in the lane;
+    *hits*: indices into those, of the hits. Then, hit by hit: *sounds* (1 if dice and cycle rules let it sound),
+    *velocities*, *lengths*, *chances* (%); and each of these, or nothing where all are plain: *onsets* (when its first
+    note begins), *ratchets* (notes), *accents* (1 for one), *ties* (1 if it lasts until the next hit), *octaves*,
+    *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead). *values*: what the
+    property that was asked for has at each step.
+
+    *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
+    *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
+    cycle; *edited*: those forced by hand. *draws*: for each step number, the drawn step that it shows; empty where a
+    touch is a hand edit. *comes_round*: the length of its cycle, said. *is_gapped*: whether it is silent between its
+    cycles. *follows*: the id of the lane that it is made from.
+    """
+
+    id: str
+    silent: bool
+    steps: int
+    first_step: int
+    last_step: int
+    cycle_hits: list[int]
+    step_ticks: float
+    cycle_ticks: float
+    comes_round: str
+    is_gapped: bool
+    follows: str | None
+    starts: list[int]
+    numbers: list[int]
+    hits: list[int]
+    sounds: list[int]
+    velocities: list[int]
+    lengths: list[int]
+    chances: list[float]
+    onsets: list[int]
+    ratchets: list[int]
+    accents: list[int]
+    ties: list[int]
+    octaves: list[int]
+    letters: list[str]
+    covered: list[int]
+    bursts: list[BurstPicture]
+    values: list[int]
+    cycle_starts: list[int]
+    cycle_ends: list[int]
+    draws: list[int]
+    edited: list[int]
+    sentence: Sentence
+
+
+class StripPicture(BaseModel):
+    """One strip on the bench. *words*: all that can be set of it beside its values.
+
+    *values*: all of them, from *low* to *high*; *own*: 1 where the strip has one of its own, else the value is *plain*,
+    what the lane gives. *places*: which value each step that begins in the window
+    has, of a strip that does not go with the lane.
+    """
+
+    name: str
+    path: str
+    low: int
+    high: int
+    plain: int
+    unit: str
+    is_free: bool
+    is_plain: bool
+    values: list[int]
+    own: list[int]
+    places: list[int]
+    words: list[Word]
+
+
+class Bench(BaseModel):
+    """One lane whole: every setting as a field, its strips, when what it plays comes round.
+
+    *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
+    *settles*: the fields that turn it into a drawn lane that plays the same.
+    """
+
+    id: str
+    fields: list[Field]
+    strips: list[StripPicture]
+    rates: list[Choice]
+    rate: int
+    comes_round_after: str
+    settles: dict[str, object]
+
+
+class Property(BaseModel):
+    """What the whole lattice shows in place of beads: a strip's *name*, where it lies in a lane, its range."""
+
+    name: str
+    path: str
+    low: int
+    high: int
+    unit: str
+
+
+class Meeting(BaseModel):
+    """When lanes begin a cycle together: *says*, and where in the window. *of*: their ids."""
+
+    says: str
+    at: list[int]
+    of: list[str]
+
+
+class Rendering(BaseModel):
+    """The answer to a score, a dice number and a window. *held*: what controllers hold when it begins."""
+
+    first_tick: int
+    end_tick: int
+    bar_ticks: int
+    beat_ticks: int
+    standing: list[Part]
+    property: Property | None
+    lanes: list[LanePicture]
+    benches: list[Bench]
+    events: EventColumns
+    controls: ControlColumns
+    held: ControlColumns
+    meeting: Meeting
