@@ -1,35 +1,16 @@
 """A clip: plain notes in ticks, independent of the pattern they came from."""
 
-from typing import Annotated, Literal, NamedTuple
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from lattice.document.base import Document, Name, Row
 from lattice.document.lane import INKS
 from lattice.document.meter import Meter
+from lattice.document.notes import MAX_NOTES, MAX_TICKS, Control, Note
 from lattice.document.piece import Dice, Score, Tempo
 
-__all__ = ["MAX_NOTES", "Clip", "Control", "Note", "Origin", "Track"]
-
-MAX_NOTES = 100_000
-MAX_TICKS = 2**53  # what JSON's readers keep exact
-
-
-class Note(NamedTuple):
-    """Start and length in ticks, pitch and velocity as in MIDI."""
-
-    start: Annotated[int, Field(ge=0, le=MAX_TICKS)]
-    length: Annotated[int, Field(ge=1, le=MAX_TICKS)]
-    pitch: Annotated[int, Field(ge=0, le=127)]
-    velocity: Annotated[int, Field(ge=1, le=127)]
-
-
-class Control(NamedTuple):
-    """A value sent to a MIDI controller, at a tick."""
-
-    tick: Annotated[int, Field(ge=0, le=MAX_TICKS)]
-    controller: Annotated[int, Field(ge=0, le=119)]
-    value: Annotated[int, Field(ge=0, le=127)]
+__all__ = ["Clip", "Control", "Note", "Origin", "Track"]
 
 
 class Track(Document):

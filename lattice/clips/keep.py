@@ -4,9 +4,10 @@ from typing import Annotated, NamedTuple, Self
 
 from pydantic import Field, model_validator
 
-from lattice.clips.clip import MAX_NOTES, MAX_TICKS, Clip, Origin, Track
+from lattice.clips.clip import Clip, Origin, Track
 from lattice.document.base import MAX_NAME, Document, Row
 from lattice.document.meter import Meter
+from lattice.document.notes import MAX_NOTES, Tick
 from lattice.document.piece import Score
 
 __all__ = [
@@ -21,7 +22,6 @@ __all__ = [
 ]
 
 MAX_KEPT_BARS = 16
-Tick = Annotated[int, Field(ge=0, le=MAX_TICKS)]
 
 
 class NothingToKeepError(ValueError):

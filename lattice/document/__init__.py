@@ -5,7 +5,9 @@ from lattice.document.chance import CycleRule, Link, StepRule
 from lattice.document.feel import Accent, Humanise, Swing
 from lattice.document.kit import DOCKSIDE, Kit, Voice
 from lattice.document.lane import Lane
+from lattice.document.lane_clip import LaneClip
 from lattice.document.meter import Meter
+from lattice.document.notes import Control, Note
 from lattice.document.piece import Pattern, Piece, Score, score_of
 from lattice.document.problems import DocumentError, Problem, explain, read
 from lattice.document.source import Drawn, Echo, Euclidean, Made, Moved, Numbered, Reply, Rests, Thrown
@@ -32,6 +34,7 @@ __all__ = [
     "BarSpan",
     "Burst",
     "ChanceStrip",
+    "Control",
     "ControlStrip",
     "CycleRule",
     "DocumentError",
@@ -43,11 +46,13 @@ __all__ = [
     "Humanise",
     "Kit",
     "Lane",
+    "LaneClip",
     "LengthStrip",
     "Link",
     "Made",
     "Meter",
     "Moved",
+    "Note",
     "NoteSpan",
     "NudgeStrip",
     "Numbered",

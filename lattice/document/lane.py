@@ -9,6 +9,7 @@ from lattice.document.base import Document, Id, Name, Row
 from lattice.document.burst import MAX_BURSTS, Burst
 from lattice.document.chance import CycleRule, Link, StepRule
 from lattice.document.feel import Accent, Humanise, Swing
+from lattice.document.lane_clip import LaneClip
 from lattice.document.problems import repeated
 from lattice.document.source import MAX_STEPS, Made, Source
 from lattice.document.step_value import StepValue
@@ -87,6 +88,9 @@ class Lane(Document):
     level_db: Annotated[int, Field(ge=-48, le=6, description="of the built-in sound")] = 0
     pan: Annotated[int, Field(ge=-100, le=100, description="% to the right; negative: to the left")] = 0
     anchored: Annotated[bool, Field(description="no throw and no action on all lanes touches it")] = False
+    clip: Annotated[
+        LaneClip | None, Field(description="kept notes that play in its place; none: none do")
+    ] = None
     mute: bool = False
     solo: bool = False
 

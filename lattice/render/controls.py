@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from lattice.clock.ticks import Ticks
 from lattice.document.piece import Score
 from lattice.document.strip import ControlStrip
+from lattice.render.kept import kept_moves
 from lattice.render.notes import note_of, silent_lanes
 from lattice.render.played import Played
 from lattice.render.window import Window
@@ -61,6 +62,11 @@ def controls_of(score: Score, window: Window, played: list[tuple[LaneLine, Playe
         if line.lane.id in silent:
             continue
         channel, _ = note_of(line.lane, score)
+        if line.lane.clip:
+            moves, earlier = kept_moves(line.lane.clip, first, end)
+            sends += [(index, tick, controller, value, channel) for tick, controller, value in moves]
+            held += [(index, first, controller, value, channel) for controller, value in earlier.items()]
+            continue
         for place, strip in enumerate(line.lane.control_strips):
             at = control_strip_at(strip, place)
             rows, before = _sent(at, strip, line, steps, first, end)

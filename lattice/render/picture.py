@@ -25,6 +25,7 @@ from lattice.render.pictures import (
     BurstPicture,
     ControlColumns,
     EventColumns,
+    KeptPicture,
     LanePicture,
     Meeting,
     Property,
@@ -32,8 +33,8 @@ from lattice.render.pictures import (
     Rendering,
     StripPicture,
 )
-from lattice.render.pipeline import events_of, play_all
-from lattice.render.played import REMEMBERED_STEPS, Played, play
+from lattice.render.pipeline import events_of, play_all, play_lane
+from lattice.render.played import REMEMBERED_STEPS, Played
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, line_of
 from lattice.rhythm.settle import settled
@@ -88,7 +89,7 @@ def lane_picture(score: Score, dice: int, lane_id: str, window: Window) -> LaneP
     """Return the picture of one lane alone. Raises DocumentError if there is no such lane."""
     line = line_of(score, dice, lane_id)
     first, end = window.ticks(score.meter.bar_ticks)
-    played = play(line, feel_of(line.lane, score), first, end)
+    played = play_lane(line, feel_of(line.lane, score), score, first, end)
     return _lane_picture(line, played, False, score, first, end, None)
 
 
@@ -161,7 +162,24 @@ def _draw(
         cycle_ends=cycle_ends.tolist(),
         draws=_draws(lane),
         edited=[edit.step for edit in lane.edits if edit.step < line.steps],
+        kept=_kept_picture(line, played, first, end),
         sentence=sentence(Speech(line)),
+    )
+
+
+def _kept_picture(line: LaneLine, played: Played, first: int, end: int) -> KeptPicture | None:
+    clip, notes = line.lane.clip, played.notes
+    if clip is None:
+        return None
+    inside = notes.starts < end
+    begins = range(-(-first // clip.length_ticks) * clip.length_ticks, end, clip.length_ticks)
+    return KeptPicture.model_construct(
+        name=clip.name,
+        starts=notes.starts[inside].tolist(),
+        lengths=(notes.ends - notes.starts)[inside].tolist(),
+        pitches=notes.climbs[inside].tolist(),
+        velocities=notes.velocities[inside].tolist(),
+        begins=list(begins),
     )
 
 

@@ -11,6 +11,7 @@ __all__ = [
     "BurstPicture",
     "ControlColumns",
     "EventColumns",
+    "KeptPicture",
     "LanePicture",
     "Meeting",
     "Property",
@@ -55,6 +56,17 @@ class BurstPicture(BaseModel):
     sounds: bool
 
 
+class KeptPicture(BaseModel):
+    """The notes of a clip that plays in a lane's place, as far as they begin in the window; when it begins again."""
+
+    name: str
+    starts: list[int]
+    lengths: list[int]
+    pitches: list[int]
+    velocities: list[int]
+    begins: list[int]
+
+
 class LanePicture(BaseModel):
     """A lane in the window. All positions are ticks from the pattern's start.
 
@@ -69,7 +81,7 @@ class LanePicture(BaseModel):
     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
     cycle; *edited*: those forced by hand. *draws*: for each step number, the drawn step that it shows; empty where a
     touch is a hand edit. *comes_round*: the length of its cycle, said. *is_gapped*: whether it is silent between its
-    cycles. *follows*: the id of the lane that it is made from.
+    cycles. *follows*: the id of the lane that it is made from. *kept*: the clip that plays in its place.
     """
 
     id: str
@@ -103,6 +115,7 @@ class LanePicture(BaseModel):
     cycle_ends: list[int]
     draws: list[int]
     edited: list[int]
+    kept: KeptPicture | None
     sentence: Sentence
 
 

@@ -1,6 +1,8 @@
 """score x dice x window -> events: the one function behind picture, sound, tape, take and file."""
 
 from collections.abc import Hashable
+from dataclasses import replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -8,14 +10,15 @@ from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.render.events import Events, resolve_overlaps
-from lattice.render.feel import feel_of
+from lattice.render.feel import Feel, feel_of
+from lattice.render.kept import kept_count, kept_longest, kept_notes
 from lattice.render.notes import folded, note_of, silent_lanes
 from lattice.render.placing import longest_note
 from lattice.render.played import Played, moves_pitch, play, reach, step_count
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, lines_of
 
-__all__ = ["MAX_STEPS_AT_ONCE", "events_of", "play_all", "render"]
+__all__ = ["MAX_STEPS_AT_ONCE", "events_of", "play_all", "play_lane", "render"]
 
 MAX_STEPS_AT_ONCE = 1_000_000
 
@@ -46,23 +49,47 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneLine, Pl
     for line, feel, group in zip(lines, feels, groups, strict=True):
         # A lane that is alone with its notes ends those that are tied where they are struck again.
         is_alone = groups.count(group) == 1
-        lasts = longest_note(line, feel) if is_alone else reach(line, feel, end)
+        if line.lane.clip:
+            lasts = kept_longest(line.lane.clip)
+        else:
+            lasts = longest_note(line, feel) if is_alone else reach(line, feel, end)
         longest[group] = max(longest.get(group, 0), lasts)
     # As far as a power of two, so that what is known of the other lanes stays known while one lane's steps are moved.
     ends = [end + (1 << longest[group].bit_length()) for group in groups]
     _check_size(lines, first, ends)
-    return [(line, play(line, feel, first, its)) for line, feel, its in zip(lines, feels, ends, strict=True)]
+    return [
+        (line, play_lane(line, feel, score, first, its))
+        for line, feel, its in zip(lines, feels, ends, strict=True)
+    ]
+
+
+def play_lane(line: LaneLine, feel: Feel, score: Score, first_tick: int, end_tick: int) -> Played:
+    """Return what one lane of *score* plays: as `play`, but the notes of its clip if one plays in its place."""
+    played = play(line, feel, first_tick, end_tick)
+    if line.lane.clip is None:
+        return played
+    return _in_its_place(played, line, note_of(line.lane, score)[1], first_tick, end_tick)
+
+
+# The same object for the same question, as with all that is played: pictures are remembered by it.
+@lru_cache(maxsize=128)
+def _in_its_place(played: Played, line: LaneLine, note: int, first: int, end: int) -> Played:
+    clip = line.lane.clip
+    return played if clip is None else replace(played, notes=kept_notes(clip, note, first, end))
 
 
 def _of_one_pitch(score: Score) -> list[Hashable]:
     """Return a group for each lane: notes of lanes of different groups are never of one pitch and channel."""
-    wandering = {note_of(lane, score)[0] for lane in score.lanes if moves_pitch(lane)}
+    wandering = {note_of(lane, score)[0] for lane in score.lanes if lane.clip or moves_pitch(lane)}
     played = [note_of(lane, score) for lane in score.lanes]
     return [channel if channel in wandering else (channel, note) for channel, note in played]
 
 
 def _check_size(lines: list[LaneLine], first: int, ends: list[int]) -> None:
-    steps = [step_count(line, first, end) for line, end in zip(lines, ends, strict=True)]
+    steps = [
+        kept_count(clip, first, end) if (clip := line.lane.clip) else step_count(line, first, end)
+        for line, end in zip(lines, ends, strict=True)
+    ]
     if sum(steps) > MAX_STEPS_AT_ONCE:
         busiest = lines[steps.index(max(steps))].leader.lane.name
         said = f"{sum(steps):,} steps in this window, {MAX_STEPS_AT_ONCE:,} is the most"

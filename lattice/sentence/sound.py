@@ -1,6 +1,6 @@
-"""Where a lane's notes go and how its sound stands in the room, in words; and whether it is anchored."""
+"""Where a lane's notes go, how its sound stands in the room, what stands or plays in its place, in words."""
 
-from lattice.sentence.setting import Setting, Speech, offered, one_number
+from lattice.sentence.setting import Setting, Speech, either, offered, one_number
 from lattice.sentence.words import Choice, Word, choice, choices, number, text
 
 __all__ = ["SOUND"]
@@ -51,6 +51,23 @@ def _anchor_choices(speech: Speech) -> list[Choice]:
     )
 
 
+def _clip_choices(speech: Speech) -> list[Choice]:
+    clip = speech.lane.clip
+    if clip is None:
+        return []
+    return choices(
+        [("clip", f"clip “{clip.name}” plays here"), ("lane", "the lane itself again")],
+        "clip",
+        lambda key: {"clip": clip.model_dump(mode="json") if key == "clip" else None},
+    )
+
+
+def _say_clip(speech: Speech) -> list[Word]:
+    clip = speech.lane.clip
+    return [] if clip is None else [choice(f"clip “{clip.name}” plays here", "clip")]
+
+
+_CLIP = "Kept notes play in the lane's place; all that it says beside is set aside, not gone."
 _CHANNEL = "The MIDI channel of your own instrument for this lane; the kit's where nothing is said."
 _NOTE = "The MIDI note number that this lane plays; its voice's where nothing is said."
 _LEVEL = "How loud the built-in sound of this lane is."
@@ -104,5 +121,15 @@ SOUND: tuple[Setting, ...] = (
         lambda speech: [choice("anchored" if speech.lane.anchored else "free", "standing")],
         alternatives={"standing": _anchor_choices},
         offers=offered("anchored", _ANCHOR, {"anchored": True}, lambda speech: speech.lane.anchored),
+    ),
+    Setting(
+        "clip",
+        "plays",
+        frozenset({"clip"}),
+        _CLIP,
+        _say_clip,
+        either(_say_clip, lambda _: [text("itself")]),
+        red=True,
+        alternatives={"clip": _clip_choices},
     ),
 )

@@ -190,11 +190,12 @@ def test_a_property_of_all_lanes_is_shown_and_painted(bottle):
 
 def test_the_step_moves_under_one_hand_and_keeps_its_place(bottle):
     page = bottle.page
+    hand = page.get_by_role("slider", name="Bottle: step under one hand")
+    expect(hand).to_have_attribute("aria-valuetext", "1/16")
     page.keyboard.press("w")
     expect(bottle.sentence("bottle")).to_contain_text("step 1/16 triplet")
     page.keyboard.press("w")
     expect(bottle.sentence("bottle")).to_contain_text("step 1/32")
-    hand = page.get_by_role("slider", name="Bottle: step under one hand")
     expect(hand).to_have_attribute("aria-valuetext", "1/32")
     box = hand.bounding_box()
     page.keyboard.press("Space")

@@ -11,6 +11,7 @@ from lattice.document import (
     BarSpan,
     Burst,
     ChanceStrip,
+    Control,
     CycleRule,
     Drawn,
     Echo,
@@ -19,10 +20,12 @@ from lattice.document import (
     Free,
     Humanise,
     Lane,
+    LaneClip,
     LengthStrip,
     Link,
     Meter,
     Moved,
+    Note,
     NoteSpan,
     NudgeStrip,
     Numbered,
@@ -198,6 +201,25 @@ bursts = st.lists(
     ),
     max_size=2,
 ).map(tuple)
+
+
+@st.composite
+def lane_clips(draw: st.DrawFn) -> LaneClip:
+    """Any few kept notes and controls, going round."""
+    length = draw(st.integers(1, 9).map(lambda beats: beats * 13440 // 2))
+    at = st.integers(0, length - 1)
+    notes = draw(
+        st.lists(
+            st.builds(Note, at, st.integers(1, 2 * length), st.integers(0, 127), st.integers(1, 127)),
+            max_size=5,
+        )
+    )
+    controls = draw(st.lists(st.builds(Control, at, st.integers(0, 119), st.integers(0, 127)), max_size=3))
+    return LaneClip(
+        name="kept", length_ticks=length, notes=tuple(sorted(notes)), controls=tuple(sorted(controls))
+    )
+
+
 expression = st.fixed_dictionaries(
     {},
     optional=strip_fields
@@ -215,6 +237,7 @@ expression = st.fixed_dictionaries(
         "note": st.integers(0, 127),
         "level_db": st.integers(-48, 6),
         "pan": st.integers(-100, 100),
+        "clip": lane_clips(),
     },
 )
 

@@ -34,7 +34,7 @@ export function aScore(...lanes: Lane[]): Score {
 export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
   return {
     id: 'thud', silent: false, steps: 4, first_step: 0, last_step: 3, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400,
-    comes_round: '', is_gapped: false, follows: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
+    comes_round: '', is_gapped: false, follows: null, kept: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
     chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], cycle_starts: [], cycle_ends: [], draws: [], edited: [], sentence: { parts: [] }, ...fields,
   } // prettier-ignore
 }

@@ -71,7 +71,7 @@ def test_values_are_sent_at_the_swung_time_and_silent_lanes_send_none():
 @st.composite
 def controlled(draw):
     one = draw(lanes_called("bell"))
-    fields = {"mute": False, "solo": False, "luck_bars": None, "bursts": ()}
+    fields = {"mute": False, "solo": False, "luck_bars": None, "bursts": (), "clip": None}
     strip = draw(strips(ControlStrip, STRIPS["control"], controller=st.just(74)))
     return Lane(**(one.model_dump() | fields | {"control_strips": (strip.model_dump(),)}))
 

@@ -28,7 +28,9 @@ def test_every_event_is_drawn_as_a_sounding_hit(score, dice):
     # Steps as far around as a note may stray from its own.
     around = picture(score, dice, Window(bars=5 + int(60 / score.meter.bar_quarters)))
     stretches = {
-        index: [
+        index: [(start, start + 1) for start in one.kept.starts]
+        if one.kept
+        else [
             (onset, onset + length)
             for onset, length, sounds in zip(onsets(one), one.lengths, one.sounds, strict=True)
             if sounds and not one.silent

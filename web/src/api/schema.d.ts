@@ -1153,6 +1153,24 @@ export interface components {
             kit: components["schemas"]["Kit"];
         };
         /**
+         * KeptPicture
+         * @description The notes of a clip that plays in a lane's place, as far as they begin in the window; when it begins again.
+         */
+        KeptPicture: {
+            /** Begins */
+            begins: number[];
+            /** Lengths */
+            lengths: number[];
+            /** Name */
+            name: string;
+            /** Pitches */
+            pitches: number[];
+            /** Starts */
+            starts: number[];
+            /** Velocities */
+            velocities: number[];
+        };
+        /**
          * KeptStarter
          * @description A starter to keep.
          */
@@ -1211,6 +1229,8 @@ export interface components {
              * @description MIDI channel; none: the kit's
              */
             channel?: number | null;
+            /** @description kept notes that play in its place; none: none do */
+            clip?: components["schemas"]["LaneClip"] | null;
             /**
              * Complement
              * @description its rests: hits and rests change places
@@ -1345,6 +1365,28 @@ export interface components {
             voice: string;
         };
         /**
+         * LaneClip
+         * @description One lane of a clip, going round from the pattern's start every *length_ticks*. The lane itself is set aside.
+         *
+         *     *notes* and *controls* lie within the length and in the order of time; a note may ring on beyond it.
+         */
+        LaneClip: {
+            /**
+             * Controls
+             * @default []
+             */
+            controls: components["schemas"]["Control"][];
+            /** Length Ticks */
+            length_ticks: number;
+            /** Name */
+            name: string;
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["Note"][];
+        };
+        /**
          * LanePicture
          * @description A lane in the window. All positions are ticks from the pattern's start.
          *
@@ -1359,7 +1401,7 @@ export interface components {
          *     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
          *     cycle; *edited*: those forced by hand. *draws*: for each step number, the drawn step that it shows; empty where a
          *     touch is a hand edit. *comes_round*: the length of its cycle, said. *is_gapped*: whether it is silent between its
-         *     cycles. *follows*: the id of the lane that it is made from.
+         *     cycles. *follows*: the id of the lane that it is made from. *kept*: the clip that plays in its place.
          */
         LanePicture: {
             /** Accents */
@@ -1394,6 +1436,7 @@ export interface components {
             id: string;
             /** Is Gapped */
             is_gapped: boolean;
+            kept: components["schemas"]["KeptPicture"] | null;
             /** Last Step */
             last_step: number;
             /** Lengths */

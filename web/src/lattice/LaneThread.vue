@@ -7,6 +7,7 @@ import type { LanePicture } from '@/api/client'
 import type { Property } from '@/api/client'
 import { Stroke } from '@/composables/valuesAlong'
 import {
+  keptThreadOf,
   pixelsPerTick,
   propertyBars,
   stepNear,
@@ -49,8 +50,14 @@ const emit = defineEmits<{
 const element = ref<SVGSVGElement>()
 const y = computed(() => props.height / 2)
 const thread = computed(() => threadOf(props.picture, props.scale, y.value))
+/** While a clip plays in the lane's place its steps are set aside, and no hand reaches them. */
+const kept = computed(() =>
+  props.picture.kept ? keptThreadOf(props.picture.kept, props.scale, props.height) : null,
+)
 const bars = computed(() =>
-  props.property ? propertyBars(props.picture, props.property, props.scale, props.height) : null,
+  props.property && !kept.value
+    ? propertyBars(props.picture, props.property, props.scale, props.height)
+    : null,
 )
 const chosen = computed(() => {
   if (!props.stretch) return null
@@ -72,7 +79,7 @@ function stepAt(event: PointerEvent): [number, boolean] | null {
 
 let isDown = false
 function onPointerDown(event: PointerEvent) {
-  if (event.button !== 0) return
+  if (event.button !== 0 || kept.value) return
   const touched = stepAt(event)
   if (!touched) return
   element.value?.setPointerCapture(event.pointerId)
@@ -168,8 +175,13 @@ function moveHold(event: PointerEvent) {
     @pointerup="onPointerUp"
     @pointercancel="onPointerUp"
   >
+    <g v-if="kept" class="kept">
+      <path class="line" :d="kept.lines" />
+      <line v-for="x in kept.stitches" :key="x" class="stitch" :x1="x" :x2="x" y1="10" :y2="height - 10" />
+      <path class="notes" :d="kept.notes" />
+    </g>
     <rect
-      v-if="thread.band"
+      v-if="thread.band && !kept"
       class="band"
       :x="thread.band.x"
       :width="thread.band.width"
@@ -177,9 +189,9 @@ function moveHold(event: PointerEvent) {
       :height="height - 16"
       rx="9"
     />
-    <path v-if="!bars" class="line" :d="thread.line" />
+    <path v-if="!bars && !kept" class="line" :d="thread.line" />
     <line
-      v-for="(x, at) in thread.stitches"
+      v-for="(x, at) in kept ? [] : thread.stitches"
       :key="x"
       class="stitch"
       :class="{ first: at === 0 }"
@@ -193,7 +205,7 @@ function moveHold(event: PointerEvent) {
       <path class="rest" :d="bars.rests" />
       <path :d="bars.hits" />
     </g>
-    <template v-else>
+    <template v-else-if="!kept">
       <path class="rests" :d="thread.rests" />
       <path class="tails" :d="thread.tails" />
       <g
@@ -210,7 +222,7 @@ function moveHold(event: PointerEvent) {
       <path class="notches" :d="thread.notches" />
       <text v-for="tag in thread.tags" :key="tag.x" class="tag" :x="tag.x" :y="tag.y">{{ tag.text }}</text>
     </template>
-    <g v-if="thread.band && leftGrip && !property" class="grips">
+    <g v-if="thread.band && leftGrip && !property && !kept" class="grips">
       <rect
         v-for="side in ['left', 'right'] as const"
         :key="side"
@@ -246,6 +258,14 @@ function moveHold(event: PointerEvent) {
   cursor: pointer;
   touch-action: pan-y;
   position: relative;
+}
+.kept .notes {
+  fill: currentColor;
+  fill-opacity: 0.9;
+}
+.kept .line {
+  fill: none;
+  stroke-width: 2.2;
 }
 .band {
   fill: color-mix(in srgb, currentColor 14%, transparent);

@@ -212,6 +212,37 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NA
   }
 }
 
+/** A kept thread is doubled: notes lie between its two lines, by their pitch, and a stitch marks where it begins again. */
+export interface KeptThread {
+  readonly lines: string
+  readonly notes: string
+  readonly stitches: readonly number[]
+}
+
+export function keptThreadOf(
+  kept: NonNullable<LanePicture['kept']>,
+  scale: Scale,
+  height: number,
+): KeptThread {
+  const [low, high] = [Math.min(0, ...kept.pitches), Math.max(0, ...kept.pitches)]
+  const room = Math.max(0, height - 34)
+  const yOf = (pitch: number) =>
+    height / 2 + (high > low ? ((high + low) / 2 - pitch) * (room / (high - low)) : 0)
+  const perTick = pixelsPerTick(scale)
+  const notes = kept.starts.map((start, at) => {
+    const r = 3 + 5 * ((kept.velocities[at] as number) / 127)
+    const w = Math.max(2, Math.min(90, (kept.lengths[at] as number) * perTick) - 2)
+    const [x, y] = [xOf(start, scale), yOf(kept.pitches[at] as number)]
+    return `M${round(x)} ${round(y - r)}h${round(w)}v${round(2 * r)}h${round(-w)}Z`
+  })
+  const lines = [10, height - 10].map((y) => `M0 ${round(y)}H${round(scale.width)}`)
+  return {
+    lines: lines.join(''),
+    notes: notes.join(''),
+    stitches: kept.begins.map((tick) => xOf(tick, scale)),
+  }
+}
+
 /** A row of shrinking beads with a bar under it: as many as there is room for. */
 function roll(pen: Pen, x: number, y: number, r: number, chance: number, stepPixels: number, count: number) {
   const apart = stepPixels / count

@@ -1,0 +1,29 @@
+"""Plain notes and controller values in ticks, as clips and kept lanes hold them."""
+
+from typing import Annotated, NamedTuple
+
+from pydantic import Field
+
+__all__ = ["MAX_NOTES", "MAX_TICKS", "Control", "Note", "Tick"]
+
+MAX_NOTES = 100_000
+MAX_TICKS = 2**53  # what JSON's readers keep exact
+
+Tick = Annotated[int, Field(ge=0, le=MAX_TICKS)]
+
+
+class Note(NamedTuple):
+    """Start and length in ticks, pitch and velocity as in MIDI."""
+
+    start: Tick
+    length: Annotated[int, Field(ge=1, le=MAX_TICKS)]
+    pitch: Annotated[int, Field(ge=0, le=127)]
+    velocity: Annotated[int, Field(ge=1, le=127)]
+
+
+class Control(NamedTuple):
+    """A value sent to a MIDI controller, at a tick."""
+
+    tick: Tick
+    controller: Annotated[int, Field(ge=0, le=119)]
+    value: Annotated[int, Field(ge=0, le=127)]
