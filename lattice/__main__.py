@@ -5,10 +5,10 @@ import json
 import sys
 from pathlib import Path
 
-from lattice.clips import keep_bars, make_clip, undisturbed
+from lattice.clips import take, take_clip
 from lattice.document import DocumentError, Pattern, Piece, Score, read, score_of
 from lattice.document.piece import DICE
-from lattice.formats.midi import DEFAULT_RESOLUTION, RESOLUTIONS, midi_file
+from lattice.formats.midi import RESOLUTIONS, Export, midi_file
 from lattice.formats.piece_json import piece_schema, read_piece
 from lattice.formats.text import pattern_text
 from lattice.render import Window
@@ -46,7 +46,7 @@ def _parser() -> argparse.ArgumentParser:
     render.add_argument("--from-bar", type=int, default=1, help="the first bar, counted from 1 (%(default)s)")
     render.add_argument("--bars", type=int, default=4, help="how many bars (%(default)s)")
     render.add_argument("--out", type=Path, required=True, help="the file to write")
-    render.add_argument("--resolution", type=int, default=DEFAULT_RESOLUTION, choices=RESOLUTIONS)
+    render.add_argument("--resolution", type=int, default=Export().resolution, choices=RESOLUTIONS)
     return parser
 
 
@@ -64,10 +64,8 @@ def _pattern(asked: argparse.Namespace, piece: Piece) -> tuple[Pattern, Score, i
 def _render(asked: argparse.Namespace, piece: Piece) -> None:
     pattern, score, dice = _pattern(asked, piece)
     window = read(Window, {"first_bar": asked.from_bar - 1, "bars": asked.bars})
-    tape = undisturbed(score, dice, window)
-    kept = keep_bars(tape, window.first_bar, window.first_bar + window.bars, most=window.bars)
-    clip = make_clip(kept, tape, score, dice, piece=piece.name, pattern=pattern.name)
-    asked.out.write_bytes(midi_file(clip, asked.resolution))
+    clip = take_clip(take(score, dice, window), score, dice, piece.name, pattern.name, None)
+    asked.out.write_bytes(midi_file(clip, Export(resolution=asked.resolution)))
     print(f"{asked.out}: {clip.name}, {sum(len(track.notes) for track in clip.tracks)} notes")
 
 

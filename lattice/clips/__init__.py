@@ -1,19 +1,48 @@
 """Kept notes, independent of the pattern they came from."""
 
-from lattice.clips.clip import Clip, Note, Origin, Track
+from lattice.clips.clip import KEYS, Clip, Key, Note, Origin, Track, TrackSound
+from lattice.clips.edits import Action, Edited, edited, joined
 from lattice.clips.keep import Kept, NothingToKeepError, Tape, keep_bars, keep_last, make_clip
+from lattice.clips.sounds import PitchSound, sounds_of
+from lattice.clips.take import (
+    MAX_TAKE_BARS,
+    MAX_TAKES,
+    Differences,
+    TakeMeasures,
+    Taken,
+    differences,
+    take,
+    take_clip,
+)
 from lattice.clips.undisturbed import undisturbed
 
 __all__ = [
+    "KEYS",
+    "MAX_TAKES",
+    "MAX_TAKE_BARS",
+    "Action",
     "Clip",
+    "Differences",
+    "Edited",
     "Kept",
+    "Key",
     "Note",
     "NothingToKeepError",
     "Origin",
+    "PitchSound",
+    "TakeMeasures",
+    "Taken",
     "Tape",
     "Track",
+    "TrackSound",
+    "differences",
+    "edited",
+    "joined",
     "keep_bars",
     "keep_last",
     "make_clip",
+    "sounds_of",
+    "take",
+    "take_clip",
     "undisturbed",
 ]

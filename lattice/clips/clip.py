@@ -1,30 +1,81 @@
 """A clip: plain notes in ticks, independent of the pattern they came from."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple, get_args
 
 from pydantic import Field
 
-from lattice.document.base import Document, Name, Row
+from lattice.document.base import Document, Id, Name, Row
+from lattice.document.kit import Voice
 from lattice.document.lane import INKS
 from lattice.document.meter import Meter
-from lattice.document.notes import MAX_NOTES, MAX_TICKS, Control, Note
+from lattice.document.notes import MAX_NOTES, MAX_TICKS, Control, Note, Tick
 from lattice.document.piece import Dice, Score, Tempo
 
-__all__ = ["Clip", "Control", "Note", "Origin", "Track"]
+__all__ = [
+    "KEYS",
+    "MAX_CLIP_TICKS",
+    "MAX_TRACKS",
+    "Clip",
+    "Control",
+    "Key",
+    "MeterChange",
+    "Note",
+    "Origin",
+    "TempoChange",
+    "Track",
+    "TrackSound",
+]
+
+MAX_TRACKS = 256
+MAX_CLIP_TICKS = 2**40  # weeks of music; sums of several stay whole in 64 bits
+# The names that a key signature of a MIDI file can say.
+Key = Literal[
+    "C", "G", "D", "A", "E", "B", "F#", "C#", "F", "Bb", "Eb", "Ab", "Db", "Gb", "Cb",
+    "Am", "Em", "Bm", "F#m", "C#m", "G#m", "D#m", "A#m", "Dm", "Gm", "Cm", "Fm", "Bbm", "Ebm", "Abm",
+]  # fmt: skip
+KEYS: tuple[Key, ...] = get_args(Key)
+
+
+class TempoChange(NamedTuple):
+    """Another tempo from a tick on."""
+
+    tick: Tick
+    tempo: Tempo
+
+
+class MeterChange(NamedTuple):
+    """Another meter from a tick on, which is a bar line."""
+
+    tick: Tick
+    meter: Meter
+
+
+class TrackSound(Document):
+    """How the built-in sounds play a track: by *voice*, which sounds as it is at the MIDI note *note*."""
+
+    voice: Voice
+    note: Annotated[int, Field(ge=0, le=127)]
+    level_db: Annotated[int, Field(ge=-48, le=6)] = 0
+    pan: Annotated[int, Field(ge=-100, le=100)] = 0
 
 
 class Track(Document):
-    """The notes and controls of one lane, in the order of time."""
+    """The notes and controls of one lane, in the order of time.
+
+    *lane_id*: the lane that they came from; none: from a file. *sound*: none where the notes themselves say it.
+    """
 
     lane: Name
+    lane_id: Id | None = None
     ink: Annotated[int, Field(ge=0, lt=INKS)] = 0
     channel: Annotated[int, Field(ge=1, le=16)] = 10
+    sound: TrackSound | None = None
     notes: Annotated[Row[Note], Field(max_length=MAX_NOTES)] = ()
     controls: Annotated[Row[Control], Field(max_length=MAX_NOTES)] = ()
 
 
 class Origin(Document):
-    """Where a clip came from, enough to render it again: *first_bar* counted from 0."""
+    """Where a clip came from, enough to render it again. *first_bar*: from 0; *lanes*: those chosen; none: all."""
 
     piece: Name
     pattern: Name
@@ -32,15 +83,32 @@ class Origin(Document):
     dice: Dice
     first_bar: Annotated[int, Field(ge=0)]
     bars: Annotated[int, Field(ge=1)]
+    lanes: Row[Id] | None = None
 
 
 class Clip(Document):
-    """*tracks* over *length_ticks*; a note may ring on beyond the end, an export cuts it there."""
+    """*tracks* over *length_ticks*; a note may ring on beyond the end, an export cuts it there.
+
+    *tempo_changes*, *meter_changes*: after the beginning, where a file had any that were kept.
+    """
 
     version: Literal[1] = 1
     name: Name
     length_ticks: Annotated[int, Field(ge=1, le=MAX_TICKS)]
     tempo: Tempo
     meter: Meter
-    tracks: Annotated[Row[Track], Field(max_length=256)] = ()
+    key: Key | None = None
+    tempo_changes: Annotated[Row[TempoChange], Field(max_length=1000)] = ()
+    meter_changes: Annotated[Row[MeterChange], Field(max_length=1000)] = ()
+    tracks: Annotated[Row[Track], Field(max_length=MAX_TRACKS)] = ()
     origin: Origin | None = None
+
+    @property
+    def note_count(self) -> int:
+        """How many notes there are in all tracks."""
+        return sum(len(track.notes) for track in self.tracks)
+
+    @property
+    def bars(self) -> int:
+        """Its length in bars of its first meter, the last one perhaps not whole."""
+        return -(-self.length_ticks // self.meter.bar_ticks)

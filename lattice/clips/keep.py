@@ -4,11 +4,12 @@ from typing import Annotated, NamedTuple, Self
 
 from pydantic import Field, model_validator
 
-from lattice.clips.clip import Clip, Origin, Track
+from lattice.clips.clip import MAX_TRACKS, Clip, Origin, Track, TrackSound
 from lattice.document.base import MAX_NAME, Document, Row
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, Tick
 from lattice.document.piece import Score
+from lattice.render.notes import note_of
 
 __all__ = [
     "MAX_KEPT_BARS",
@@ -50,7 +51,7 @@ class Tape(Document):
     from_tick: Tick
     now_tick: Tick
     meter: Meter
-    tracks: Annotated[Row[TapeTrack], Field(max_length=256)] = ()
+    tracks: Annotated[Row[TapeTrack], Field(max_length=MAX_TRACKS)] = ()
 
     @model_validator(mode="after")
     def _runs_forward(self) -> Self:
@@ -96,8 +97,17 @@ def keep_bars(tape: Tape, first_bar: int, end_bar: int, most: int = MAX_KEPT_BAR
     return Kept(first, end - first, tuple(track for track in tracks if track.notes or track.controls))
 
 
-def make_clip(kept: Kept, tape: Tape, score: Score, dice: int, *, piece: str, pattern: str) -> Clip:
-    """Return what was kept as a clip, called by where it came from.
+def make_clip(
+    kept: Kept,
+    tape: Tape,
+    score: Score,
+    dice: int,
+    *,
+    piece: str,
+    pattern: str,
+    lanes: tuple[str, ...] | None = None,
+) -> Clip:
+    """Return what was kept as a clip, called by where it came from. *lanes*: those that were chosen; None: all.
 
     *score*, *dice*: as they stood when it was kept. Tempo and meter are those of the score and the tape:
     across a change the last one counts.
@@ -113,9 +123,15 @@ def make_clip(kept: Kept, tape: Tape, score: Score, dice: int, *, piece: str, pa
         length_ticks=kept.bars * tape.meter.bar_ticks,
         tempo=score.tempo,
         meter=tape.meter,
-        tracks=kept.tracks,
+        tracks=tuple(_with_sound(track, score) for track in kept.tracks),
         origin=Origin(
-            piece=piece, pattern=pattern, score=score, dice=dice, first_bar=kept.first_bar, bars=kept.bars
+            piece=piece,
+            pattern=pattern,
+            score=score,
+            dice=dice,
+            first_bar=kept.first_bar,
+            bars=kept.bars,
+            lanes=lanes,
         ),
     )
 
@@ -132,4 +148,22 @@ def _inside(track: TapeTrack, first_tick: int, end_tick: int) -> Track:
     controls = tuple(
         point._replace(tick=max(0, point.tick - first_tick)) for point in (*held.values(), *moves)
     )
-    return Track(lane=track.lane, ink=track.ink, channel=track.channel, notes=notes, controls=controls)
+    return Track(
+        lane=track.lane,
+        lane_id=track.lane_id,
+        ink=track.ink,
+        channel=track.channel,
+        notes=notes,
+        controls=controls,
+    )
+
+
+def _with_sound(track: Track, score: Score) -> Track:
+    """Return *track* with the sound that its lane has in *score*, if it is still there."""
+    lane = next((lane for lane in score.lanes if lane.id == track.lane_id), None)
+    voice = score.kit.voice(lane.voice) if lane else None
+    if lane is None or voice is None:
+        return track
+    _, note = note_of(lane, score)
+    sound = TrackSound(voice=voice, note=note, level_db=lane.level_db, pan=lane.pan)
+    return track.model_copy(update={"sound": sound})

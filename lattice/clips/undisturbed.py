@@ -35,6 +35,7 @@ def undisturbed(score: Score, dice: int, window: Window) -> Tape:
         tracks.append(
             TapeTrack(
                 lane=lane.name,
+                lane_id=lane.id,
                 ink=lane.ink,
                 channel=note_of(lane, score)[0],
                 notes=tuple(Note(*row) for row in zip(*(column.tolist() for column in columns), strict=True)),

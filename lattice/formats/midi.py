@@ -2,44 +2,88 @@
 
 from collections.abc import Iterable
 from io import BytesIO
+from typing import Annotated, Literal, get_args
 
 import numpy as np
 from mido import Message, MetaMessage, MidiFile, MidiTrack, bpm2tempo
+from pydantic import Field
 
-from lattice.clips.clip import Clip, Control, Track
+from lattice.clips.clip import Clip, Control, Key, Track
+from lattice.clips.edits import edited
+from lattice.clips.edits.shape import Repeat
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
+from lattice.document.base import Document
+from lattice.formats.general_midi import DRUM_CHANNEL, DRUM_OF_VOICE
 from lattice.render.events import Events, resolve_overlaps
 
-__all__ = ["DEFAULT_RESOLUTION", "RESOLUTIONS", "midi_file"]
+__all__ = ["RESOLUTIONS", "Export", "midi_file"]
 
-DEFAULT_RESOLUTION = 960
-RESOLUTIONS = (96, 480, DEFAULT_RESOLUTION, TICKS_PER_QUARTER)
+Resolution = Literal[96, 480, 960, 13440]
+RESOLUTIONS: tuple[Resolution, ...] = get_args(Resolution)
 
 # At one tick a note ends before a control moves, and that before the next note begins.
 _END, _MOVE, _BEGIN = 0, 1, 2
+Told = list[tuple[int, Message | MetaMessage]]
 
 
-def midi_file(clip: Clip, resolution: int = DEFAULT_RESOLUTION) -> bytes:
-    """Return *clip* as a type 1 file: one track of tempo and meter, then one a lane.
+class Export(Document):
+    """How a clip is written. *resolution*: file ticks to the quarter; at 13440 nothing is lost.
 
-    *resolution*: file ticks to the quarter, one of RESOLUTIONS; at 13440 nothing is lost. Every track ends on
-    the clip's last bar line, where notes that ring on are cut.
-    Raises ValueError for another resolution.
+    *type*: 1 for a track a lane, 0 for all in one. *drums*: notes and channels as the lanes have them, or as General
+    MIDI numbers what their sounds come nearest to. *key*: none for the clip's own.
+    """
+
+    type: Literal[0, 1] = 1
+    resolution: Resolution = 960
+    repeats: Annotated[int, Field(ge=1, le=64)] = 1
+    drums: Literal["lanes", "general-midi"] = "lanes"
+    markers: Annotated[bool, Field(description="one at each bar")] = False
+    key: Key | None = None
+
+
+PLAIN = Export()
+
+
+def midi_file(clip: Clip, export: Export = PLAIN) -> bytes:
+    """Return *clip* as a file: tempo, meter and names first, then the lanes.
+
+    Every track ends on the clip's last bar line, where notes that ring on are cut.
+    Raises DocumentError if so many repeats are too long.
     Source: Standard MIDI Files 1.0.
     """
-    if resolution not in RESOLUTIONS:
-        raise ValueError(f"need a resolution among {RESOLUTIONS}, got {resolution}")
+    if export.repeats > 1:
+        clip = edited(clip, Repeat(times=export.repeats - 1)).clip
+    if export.drums == "general-midi":
+        clip = clip.model_copy(update={"tracks": tuple(map(_as_drums, clip.tracks))})
+    resolution = export.resolution
     end = _one_tick(clip.length_ticks, resolution)
     notes = _file_notes(clip, resolution, end)
-    midi = MidiFile(type=1, ticks_per_beat=resolution, charset="utf-8")
-    midi.tracks.append(_conductor(clip, end))
-    for index, track in enumerate(clip.tracks):
-        moves = [(_one_tick(point.tick, resolution), point) for point in track.controls]
-        moves = [(tick, point) for tick, point in moves if tick < end]
-        midi.tracks.append(_track(track, notes.take(notes.lanes == index), moves, end))
+    midi = MidiFile(type=export.type, ticks_per_beat=resolution, charset="utf-8")
+    conductor = _conductor(clip, export)
+    lanes = [
+        _changes(track, notes.take(notes.lanes == index), resolution, end)
+        for index, track in enumerate(clip.tracks)
+    ]
+    if export.type == 0:
+        together = [change for lane in lanes for change in lane]
+        midi.tracks.append(_in_deltas([*conductor, *_in_order(together)], end))
+    else:
+        midi.tracks.append(_in_deltas(conductor, end))
+        for track, changes in zip(clip.tracks, lanes, strict=True):
+            named: Told = [(0, MetaMessage("track_name", name=track.lane))]
+            midi.tracks.append(_in_deltas([*named, *_in_order(changes)], end))
     written = BytesIO()
     midi.save(file=written)
     return written.getvalue()
+
+
+def _as_drums(track: Track) -> Track:
+    voice = track.sound.voice if track.sound else None
+    drum = DRUM_OF_VOICE.get(voice.sound or voice.id) if voice else None
+    if drum is None:
+        return track
+    notes = tuple(note._replace(pitch=drum) for note in track.notes)
+    return track.model_copy(update={"channel": DRUM_CHANNEL, "notes": notes})
 
 
 def _file_ticks(ticks: Ticks, resolution: int) -> Ticks:
@@ -49,7 +93,7 @@ def _file_ticks(ticks: Ticks, resolution: int) -> Ticks:
 
 
 def _one_tick(tick: int, resolution: int) -> int:
-    return int(_file_ticks(np.array([tick]), resolution)[0])
+    return (2 * tick * resolution + TICKS_PER_QUARTER) // (2 * TICKS_PER_QUARTER)
 
 
 def _file_notes(clip: Clip, resolution: int, end: int) -> Events:
@@ -74,45 +118,61 @@ def _file_notes(clip: Clip, resolution: int, end: int) -> Events:
     return notes.with_lengths(np.minimum(notes.lengths, end - notes.starts))
 
 
-def _conductor(clip: Clip, end: int) -> MidiTrack:
-    meter = clip.meter
-    return _in_deltas(
-        [
-            (0, MetaMessage("track_name", name=clip.name)),
-            (0, MetaMessage("set_tempo", tempo=bpm2tempo(clip.tempo))),
-            (0, MetaMessage("time_signature", numerator=meter.numerator, denominator=meter.denominator)),
-            (end, MetaMessage("end_of_track")),
+def _conductor(clip: Clip, export: Export) -> Told:
+    """Return all that is no note, in the order of time."""
+    told: Told = []
+
+    def at(tick: int) -> int:
+        return _one_tick(tick, export.resolution)
+
+    for tick, tempo in ((0, clip.tempo), *clip.tempo_changes):
+        told.append((at(tick), MetaMessage("set_tempo", tempo=bpm2tempo(tempo))))
+    meters = ((0, clip.meter), *clip.meter_changes)
+    for tick, meter in meters:
+        signature = MetaMessage("time_signature", numerator=meter.numerator, denominator=meter.denominator)
+        told.append((at(tick), signature))
+    if key := export.key or clip.key:
+        told.append((0, MetaMessage("key_signature", key=key)))
+    if export.markers:
+        ends = [tick for tick, _ in meters[1:]] + [clip.length_ticks]
+        lines = [
+            line
+            for (tick, meter), end in zip(meters, ends, strict=True)
+            for line in range(tick, end, meter.bar_ticks)
         ]
-    )
+        told += [(at(line), MetaMessage("marker", text=f"bar {bar}")) for bar, line in enumerate(lines, 1)]
+    told.sort(key=lambda one: one[0])
+    return [(0, MetaMessage("track_name", name=clip.name)), *told]
 
 
-def _track(track: Track, notes: Events, moves: Iterable[tuple[int, Control]], end: int) -> MidiTrack:
+def _changes(track: Track, notes: Events, resolution: int, end: int) -> list[tuple[int, int, Message]]:
+    """Return (file tick, order within it, message) for all that a track sends before *end*."""
     changes = [
-        (
-            tick,
-            _MOVE,
-            Message("control_change", channel=track.channel - 1, control=point.controller, value=point.value),
-        )
-        for tick, point in moves
+        (tick, _MOVE, _move(track, point))
+        for point in track.controls
+        if (tick := _one_tick(point.tick, resolution)) < end
     ]
     columns = (notes.starts, notes.lengths, notes.pitches, notes.velocities, notes.channels)
     for start, length, pitch, velocity, channel in zip(*(column.tolist() for column in columns), strict=True):
         on = Message("note_on", channel=channel - 1, note=pitch, velocity=velocity)
         off = Message("note_off", channel=channel - 1, note=pitch, velocity=0)
         changes += [(start, _BEGIN, on), (start + length, _END, off)]
-    changes.sort(key=lambda change: change[:2])
-    return _in_deltas(
-        [
-            (0, MetaMessage("track_name", name=track.lane)),
-            *((tick, message) for tick, _, message in changes),
-            (end, MetaMessage("end_of_track")),
-        ]
-    )
+    return changes
 
 
-def _in_deltas(messages: Iterable[tuple[int, Message | MetaMessage]]) -> MidiTrack:
+def _move(track: Track, point: Control) -> Message:
+    return Message("control_change", channel=track.channel - 1, control=point.controller, value=point.value)
+
+
+def _in_order(changes: list[tuple[int, int, Message]]) -> Told:
+    return [(tick, message) for tick, _, message in sorted(changes, key=lambda change: change[:2])]
+
+
+def _in_deltas(messages: Iterable[tuple[int, Message | MetaMessage]], end: int) -> MidiTrack:
+    """Return a track of *messages* at file ticks, in order, that ends at *end*."""
     track, now = MidiTrack(), 0
     for tick, message in messages:
         track.append(message.copy(time=tick - now))
         now = tick
+    track.append(MetaMessage("end_of_track", time=end - now))
     return track

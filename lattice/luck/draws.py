@@ -30,6 +30,11 @@ class Purpose(IntEnum):
     STRAY_IN_VELOCITY = 9
     BURST = 10  # whether a burst sounds
     THROW_STRIP = 11  # the values of a strip; with the number of a throw in place of the dice
+    # Of a clip's notes, by their place in it; with the number of a throw in place of the dice.
+    NOTE_IN_TIME = 12
+    NOTE_IN_VELOCITY = 13
+    SCATTER_FROM = 14
+    SCATTER_TO = 15
 
     def of(self, which: int) -> int:
         """Return the purpose for one of several things in the lane that need luck of their own, by its number."""

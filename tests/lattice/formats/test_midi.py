@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from lattice.clips import Clip, Note, Track
 from lattice.document import Meter
-from lattice.formats.midi import RESOLUTIONS, midi_file
+from lattice.formats.midi import RESOLUTIONS, Export, midi_file
 
 BAR = 4 * 13440
 
@@ -20,7 +20,7 @@ def clip(*notes: Note, **fields: object) -> Clip:
 
 
 def reread(clip: Clip, resolution: int) -> mido.MidiFile:
-    return mido.MidiFile(file=BytesIO(midi_file(clip, resolution)), charset="utf-8")
+    return mido.MidiFile(file=BytesIO(midi_file(clip, Export(resolution=resolution))), charset="utf-8")
 
 
 def notes_of(track: mido.MidiTrack) -> list[Note]:

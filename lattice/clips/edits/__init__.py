@@ -1,0 +1,57 @@
+"""Edits of a clip: each an action that says what is to be done, and does it."""
+
+from typing import Annotated, NamedTuple
+
+from pydantic import Field
+
+from lattice.clips.clip import Clip
+from lattice.clips.edits.facts import SetClip, SetControls, SetTrack
+from lattice.clips.edits.feel import Harder, Humanised, Paint, Quantise, Ramp, Swung
+from lattice.clips.edits.notes import Add, Copied, Delete, Move, Paste, Resize, SetNotes, Transpose
+from lattice.clips.edits.shape import Crop, Lengthen, Pace, Repeat, Scatter, joined
+from lattice.clips.sheet import Chosen, Sheet
+
+__all__ = ["Action", "Chosen", "Copied", "Edited", "edited", "joined"]
+
+Action = Annotated[
+    Add
+    | Delete
+    | Move
+    | Transpose
+    | Resize
+    | SetNotes
+    | Paste
+    | Quantise
+    | Swung
+    | Humanised
+    | Harder
+    | Ramp
+    | Paint
+    | Scatter
+    | Repeat
+    | Crop
+    | Lengthen
+    | Pace
+    | SetControls
+    | SetTrack
+    | SetClip,
+    Field(discriminator="kind"),
+]
+
+
+class Edited(NamedTuple):
+    """A clip after an edit, which of its notes are chosen now, and what the history calls it."""
+
+    clip: Clip
+    chosen: Chosen
+    label: str
+
+
+def edited(clip: Clip, action: Action, chosen: Chosen = ()) -> Edited:
+    """Return what *clip* becomes by *action* on its *chosen* notes: in order, and without overlaps.
+
+    Raises DocumentError if a note is chosen that is not there, or the edit cannot be.
+    """
+    sheet = Sheet.of(clip, chosen)
+    after, now_chosen = action.apply(sheet).finished()
+    return Edited(after, now_chosen, action.label(sheet))

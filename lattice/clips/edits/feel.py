@@ -1,0 +1,179 @@
+"""When exactly the notes of a clip come, and how hard: pulled to a grid, swung, loosened, weighted."""
+
+from fractions import Fraction
+from typing import Annotated, Literal
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import Field
+
+from lattice.clips.clip import MAX_TRACKS
+from lattice.clips.edits.action import ClipAction, Percent, Velocity, said_notes
+from lattice.clips.sheet import Sheet, rounded, step_parts
+from lattice.clock.groove import SWING_PARTS, swung
+from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
+from lattice.document.base import Row
+from lattice.document.feel import Swing
+from lattice.document.notes import MAX_NOTES
+from lattice.document.problems import DocumentError
+from lattice.document.source import MAX_THROW
+from lattice.document.step_value import StepValue
+from lattice.luck.draws import DRAW_BITS, PLACES, Purpose, draws_each
+
+__all__ = ["HUMANISED_MS", "HUMANISED_VELOCITY", "Harder", "Humanised", "Paint", "Quantise", "Ramp", "Swung"]
+
+HUMANISED_MS = 15  # the spreads of humanising by 100 %
+HUMANISED_VELOCITY = 12
+_TWELVE = 12
+
+
+class Quantise(ClipAction):
+    """*percent* of the way to the nearest *step* of the grid. A note that comes to the clip's end begins it."""
+
+    kind: Literal["quantise"] = "quantise"
+    percent: Percent = 100
+    step: StepValue = StepValue()
+
+    def apply(self, sheet: Sheet) -> Sheet:
+        meant = sheet.meant
+        starts = sheet.starts[meant]
+        numerator, denominator = step_parts(self.step)
+        nearest = rounded(rounded(starts * denominator, numerator) * numerator, denominator)
+        moved = rounded(100 * starts + self.percent * (nearest - starts), 100)
+        return sheet.at(meant, starts=moved % sheet.clip.length_ticks)
+
+    def label(self, sheet: Sheet) -> str:
+        return f"{said_notes(sheet)} quantised by {self.percent} %"
+
+
+class Swung(ClipAction):
+    """Swing of *swing* put in, or taken *out* of notes that have it. Bars are those of the clip's first meter."""
+
+    kind: Literal["swing"] = "swing"
+    swing: Swing
+    out: bool = False
+
+    def apply(self, sheet: Sheet) -> Sheet:
+        meant = sheet.meant
+        bar = sheet.clip.meter.bar_ticks
+        lines, into = np.divmod(sheet.starts[meant], bar)
+        moved = (
+            unswung(into, self.swing, bar)
+            if self.out
+            else rounded(swung(into, 1, self.swing, bar), SWING_PARTS)
+        )
+        starts = np.minimum(lines * bar + moved, sheet.clip.length_ticks - 1)
+        return sheet.at(meant, starts=starts)
+
+    def label(self, sheet: Sheet) -> str:
+        return f"swing {self.swing.percent} % {'out' if self.out else 'in'}"
+
+
+def unswung(positions: Ticks, swing: Swing, bar_ticks: int) -> Ticks:
+    """Return the straight positions, in ticks, of notes that swing put at *positions* in a bar: its inverse.
+
+    >>> unswung(np.array([0, 4032, 6720]), Swing(percent=60), 53760).tolist()
+    [0, 3360, 6720]
+    """
+    unit = int(swing.unit.quarters * TICKS_PER_QUARTER)
+    into = positions % (2 * unit)
+    percent = swing.percent
+    first = rounded(into * 50, percent)
+    second = rounded(2 * unit * (100 - percent) + into * 100 - 2 * unit * percent, 2 * (100 - percent))
+    straight = positions - into + np.where(100 * into < 2 * unit * percent, first, second)
+    paired = bar_ticks // (2 * unit) * (2 * unit)
+    result: Ticks = np.where(positions < paired, straight, positions)
+    return result
+
+
+class Humanised(ClipAction):
+    """Loosened by a *throw*: at 100 % strays as a lane does with 15 ms and 12 of velocity, cut at twice that."""
+
+    kind: Literal["humanise"] = "humanise"
+    percent: Percent
+    throw: Annotated[int, Field(ge=1, le=MAX_THROW)]
+
+    def apply(self, sheet: Sheet) -> Sheet:
+        meant = sheet.meant
+        milliseconds = Fraction(HUMANISED_MS * self.percent, 100)
+        spread = milliseconds * Fraction(round(sheet.clip.tempo * 100), 100 * 60_000) * TICKS_PER_QUARTER
+        harder = HUMANISED_VELOCITY * self.percent / 100
+        starts = sheet.starts + np.rint(self._strays(sheet, Purpose.NOTE_IN_TIME) * float(spread)).astype(
+            np.int64
+        )
+        hard = sheet.velocities + np.rint(self._strays(sheet, Purpose.NOTE_IN_VELOCITY) * harder).astype(
+            np.int64
+        )
+        return sheet.at(
+            meant,
+            starts=np.clip(starts, 0, sheet.clip.length_ticks - 1)[meant],
+            velocities=np.clip(hard, 1, 127)[meant],
+        )
+
+    def label(self, sheet: Sheet) -> str:
+        return f"{said_notes(sheet)} humanised by {self.percent} %"
+
+    def _strays(self, sheet: Sheet, purpose: Purpose) -> NDArray[np.float64]:
+        """Return a normal number for each note, as a lane's humanise does: from -2 to 2."""
+        cycles, places = np.divmod(np.arange(len(sheet)), PLACES)
+        drawn = draws_each(self.throw, "clip", purpose, cycles, places, _TWELVE)
+        strays: NDArray[np.float64] = drawn.astype(np.float64).sum(axis=1) / 2**DRAW_BITS - _TWELVE / 2
+        return np.clip(strays, -2, 2)
+
+
+class Harder(ClipAction):
+    """Every velocity by as much higher or lower, within 1-127."""
+
+    kind: Literal["harder"] = "harder"
+    by: Annotated[int, Field(ge=-126, le=126)]
+
+    def apply(self, sheet: Sheet) -> Sheet:
+        meant = sheet.meant
+        return sheet.at(meant, velocities=np.clip(sheet.velocities[meant] + self.by, 1, 127))
+
+    def label(self, sheet: Sheet) -> str:
+        return f"{said_notes(sheet)} {'harder' if self.by > 0 else 'softer'}"
+
+
+class Ramp(ClipAction):
+    """Velocities in a straight line through time, from *first* to *last*."""
+
+    kind: Literal["ramp"] = "ramp"
+    first: Velocity
+    last: Velocity
+
+    def apply(self, sheet: Sheet) -> Sheet:
+        meant = sheet.meant
+        starts = sheet.starts[meant]
+        if not starts.size:
+            return sheet
+        into = starts - starts.min()
+        lasts = max(1, int(into.max()))
+        return sheet.at(
+            meant, velocities=rounded(self.first * lasts + (self.last - self.first) * into, lasts)
+        )
+
+    def label(self, sheet: Sheet) -> str:
+        return f"velocity ramp from {self.first} to {self.last}"
+
+
+class Paint(ClipAction):
+    """Velocities as a hand painted them: (track, note, velocity)."""
+
+    kind: Literal["paint"] = "paint"
+    values: Annotated[
+        Row[tuple[Annotated[int, Field(ge=0, lt=MAX_TRACKS)], Annotated[int, Field(ge=0)], Velocity]],
+        Field(max_length=MAX_NOTES),
+    ]
+
+    def apply(self, sheet: Sheet) -> Sheet:
+        firsts = np.cumsum([0, *(len(track.notes) for track in sheet.clip.tracks)])
+        velocities = sheet.velocities.copy()
+        for track, note, velocity in self.values:
+            if track >= len(firsts) - 1 or firsts[track] + note >= firsts[track + 1]:
+                raise DocumentError.of("values", f"track {track + 1} has no note {note + 1}")
+            velocities[firsts[track] + note] = velocity
+        return sheet.at(np.ones(len(sheet), bool), velocities=velocities)
+
+    def label(self, sheet: Sheet) -> str:
+        return "velocities painted"

@@ -1,0 +1,315 @@
+"""A clip's notes as lanes: steps that fit them, strips for all that is their own, and the shortest way to say them."""
+
+from collections import defaultdict
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
+
+from pydantic import BaseModel
+
+from lattice.clips.clip import Clip, Note, Track
+from lattice.clips.sounds import sounds_of
+from lattice.clock.ticks import TICKS_PER_QUARTER
+from lattice.document.base import MAX_NAME
+from lattice.document.kit import DOCKSIDE, Kit
+from lattice.document.lane import INKS, Lane
+from lattice.document.piece import Pattern
+from lattice.document.problems import DocumentError, read
+from lattice.document.source import MAX_STEPS, Drawn, Euclidean
+from lattice.document.step_value import KINDS, NOTES, StepValue
+from lattice.document.strip import LENGTH, NUDGE, Free, LengthStrip, NudgeStrip, OctaveStrip, VelocityStrip
+from lattice.document.timing import MAX_BARS_OF_A_PATTERN, Once
+from lattice.rhythm.euclidean import euclidean
+from lattice.sentence.step_value import say_step_value
+
+__all__ = ["CLOSE_PERCENT", "LaneOffer", "lane_offers", "pattern_of"]
+
+CLOSE_PERCENT = 12  # of a step: notes that lie so near to a grid are meant to be on it
+LOOSE_PERCENT = 35  # those that are swung or loosened may still be
+_FINEST_COUNTED = Fraction(1, 12)  # a triplet 1/32
+MAX_LANES = 64
+_OCTAVE = 12
+
+
+class LaneOffer(BaseModel):
+    """A lane that plays some of a clip's notes, and what is said of it.
+
+    *step*: what fits best, said; *mean_off_percent*, *worst_off_percent*: how far the notes lie off it, in % of a step,
+    before they are nudged; *remarks*: what the lane cannot say exactly. *shorter*: a lane that plays the same by a rule
+    or a shorter cycle, and *this_is* in words; none where there is none.
+    """
+
+    lane: Lane
+    step: str
+    mean_off_percent: float
+    worst_off_percent: float
+    remarks: list[str]
+    this_is: str = ""
+    shorter: Lane | None = None
+
+
+@dataclass(frozen=True)
+class _Fit:
+    """Notes on a grid: *step*, *count* steps in the clip, the step number of each note, and how far off it lies."""
+
+    step: StepValue
+    count: int
+    numbers: tuple[int, ...]
+    offs: tuple[Fraction, ...]
+
+    @property
+    def worst(self) -> Fraction:
+        return max((abs(off) for off in self.offs), default=Fraction(0))
+
+    @property
+    def mean(self) -> Fraction:
+        return sum(map(abs, self.offs), Fraction(0)) / max(1, len(self.offs))
+
+
+def lane_offers(clip: Clip, kit: Kit = DOCKSIDE) -> list[LaneOffer]:
+    """Return lanes that play the notes of *clip*: one for each track of a single note, else one for each note number.
+
+    What is longer than a cycle may be is shared out over lanes that sound once, one after the other.
+    Raises DocumentError if it needs more lanes or bars than a pattern has, or no step value fits.
+    """
+    if clip.bars > MAX_BARS_OF_A_PATTERN:
+        said = f"a pattern has at most {MAX_BARS_OF_A_PATTERN} bars, the clip has {clip.bars}: crop it first"
+        raise DocumentError.of("clip", said)
+    offers: list[LaneOffer] = []
+    for name, track, notes in _voices(clip):
+        offers += _offers(clip, name, track, notes, kit, len(offers))
+        if len(offers) > MAX_LANES:
+            raise DocumentError.of("clip", f"it needs more than the {MAX_LANES} lanes that a pattern has")
+    if not offers:
+        raise DocumentError.of("clip", "it has no notes to make lanes of")
+    return offers
+
+
+def pattern_of(clip: Clip, offers: Sequence[LaneOffer], shorter: frozenset[int], pattern_id: str) -> Pattern:
+    """Return a pattern of the lanes offered; those at the places in *shorter* by their shorter way to be said."""
+    lanes = [
+        offer.shorter if place in shorter and offer.shorter else offer.lane
+        for place, offer in enumerate(offers)
+    ]
+    return Pattern(
+        id=pattern_id,
+        name=clip.name,
+        meter=clip.meter,
+        bars=clip.bars,
+        dice=clip.origin.dice if clip.origin else 1,
+        lanes=tuple(lanes),
+    )
+
+
+def _voices(clip: Clip) -> Iterator[tuple[str, Track, list[Note]]]:
+    for track in clip.tracks:
+        pitches = sorted({note.pitch for note in track.notes})
+        starts = {note.start for note in track.notes}
+        octaves = {pitch % _OCTAVE for pitch in pitches}
+        if len(octaves) == 1 and len(starts) == len(track.notes) and pitches[-1] - pitches[0] <= 4 * _OCTAVE:
+            yield track.lane, track, list(track.notes)
+            continue
+        by_pitch: dict[int, list[Note]] = defaultdict(list)
+        for note in track.notes:
+            by_pitch[note.pitch].append(note)
+        for pitch, notes in sorted(by_pitch.items()):
+            yield f"{track.lane[: MAX_NAME - 4]} {pitch}", track, notes
+
+
+def _offers(
+    clip: Clip, name: str, track: Track, notes: list[Note], kit: Kit, place: int
+) -> Iterator[LaneOffer]:
+    fit = _best_fit(clip, name, notes)
+    sounding = (
+        min(note.pitch for note in notes) if len({note.pitch for note in notes}) > 1 else notes[0].pitch
+    )
+    plain = track.sound.note if track.sound and (sounding - track.sound.note) % _OCTAVE == 0 else sounding
+    voice = track.sound.voice.id if track.sound else ""
+    if kit.voice(voice) is None:
+        voice = sounds_of(track)[sounding].voice.id
+    if kit.voice(voice) is None:
+        voice = kit.voices[0].id
+    named = kit.voice(voice)
+    shared: dict[str, Any] = {
+        "name": name,
+        "voice": voice,
+        "ink": (track.ink if len(clip.tracks) > 1 else place) % INKS,
+        "step_value": fit.step,
+        "channel": None if track.channel == kit.channel else track.channel,
+        "note": None if named and named.pitch == plain else plain,
+    }
+    chunk = fit.count
+    if fit.count > MAX_STEPS:
+        per_bar = clip.meter.bar_quarters / fit.step.quarters
+        chunk = int(MAX_STEPS // per_bar * per_bar) if per_bar.denominator == 1 else 0
+        if chunk == 0:
+            steps = f"{fit.count:,} steps of {say_step_value(fit.step)}"
+            raise DocumentError.of(
+                "clip", f"it has {steps}: a lane has {MAX_STEPS}. Crop it, or quantise it", lane=name
+            )
+    for number, first in enumerate(range(0, fit.count, chunk)):
+        inside = [at for at, step in enumerate(fit.numbers) if first <= step < first + chunk]
+        if not inside and fit.count > chunk:
+            continue
+        part = _Fit(
+            fit.step,
+            min(chunk, fit.count - first),
+            tuple(fit.numbers[at] - first for at in inside),
+            tuple(fit.offs[at] for at in inside),
+        )
+        once = None
+        if fit.count > chunk:
+            once = Once(bars=int(first * fit.step.quarters / clip.meter.bar_quarters))
+        told = shared | {"id": f"kept-{place + number + 1}", "once": once}
+        if number:
+            told["name"] = f"{name[: MAX_NAME - 4]} {number + 1}"
+        yield _offer(part, [notes[at] for at in inside], told, plain)
+
+
+def _best_fit(clip: Clip, name: str, notes: list[Note]) -> _Fit:
+    """Return the longest step that gives each note one of its own, and that all lie close to.
+
+    Steps as musicians count them come first, even where swung or loosened notes lie less close; then finer ones.
+    """
+    fits = []
+    for step in _STEPS:
+        exact = Fraction(clip.length_ticks) / (step.quarters * TICKS_PER_QUARTER)
+        if exact.denominator == 1:
+            fit = _fit(step, int(exact), notes)
+            if len(set(fit.numbers)) == len(notes):
+                fits.append(fit)
+    if not fits:
+        said = "no step value holds each of its notes: quantise the clip, or crop it to whole bars"
+        raise DocumentError.of("clip", said, lane=name)
+    counted = [fit for fit in fits if fit.step.quarters >= _FINEST_COUNTED]
+    halved = [fit for fit in counted if fit.step.divisor == 1]
+    for some, percent in ((counted, CLOSE_PERCENT), (halved, LOOSE_PERCENT), (fits, CLOSE_PERCENT)):
+        for fit in some:
+            if fit.worst * 100 <= percent:
+                return fit
+    return fits[0]
+
+
+def _fit(step: StepValue, count: int, notes: list[Note]) -> _Fit:
+    length = step.quarters * TICKS_PER_QUARTER
+    numbers, offs = [], []
+    for note in notes:
+        exact = note.start / length
+        number = int(exact + Fraction(1, 2))
+        numbers.append(number % count)
+        offs.append(exact - number)
+    return _Fit(step, count, tuple(numbers), tuple(offs))
+
+
+def _candidates() -> list[StepValue]:
+    plain = [read(StepValue, {"note": note, "kind": kind}) for note in NOTES for kind in KINDS]
+    shared = [read(StepValue, {"note": note, "divisor": divisor}) for note in NOTES for divisor in (5, 7)]
+    by_length = {step.quarters: step for step in [*shared, *plain]}
+    return [by_length[length] for length in sorted(by_length, reverse=True)]
+
+
+_STEPS = _candidates()
+
+
+def _offer(fit: _Fit, notes: list[Note], shared: dict[str, Any], plain: int) -> LaneOffer:
+    step = fit.step.quarters * TICKS_PER_QUARTER
+    remarks = []
+    lengths = [max(1, round(100 * note.length / step)) for note in notes]
+    if any(length > LENGTH.high for length in lengths):
+        remarks.append(f"notes longer than {LENGTH.high} % of a step end sooner")
+    rows = {
+        "velocity": {at: note.velocity for at, note in zip(fit.numbers, notes, strict=True)},
+        "length_percent": {at: min(one, LENGTH.high) for at, one in zip(fit.numbers, lengths, strict=True)},
+        "nudge": {
+            at: min(max(round(100 * off), NUDGE.low), NUDGE.high)
+            for at, off in zip(fit.numbers, fit.offs, strict=True)
+        },
+        "octave": {at: (note.pitch - plain) // _OCTAVE for at, note in zip(fit.numbers, notes, strict=True)},
+    }
+    hits = tuple(sorted(fit.numbers))
+    source = Drawn(steps=fit.count, hits=hits)
+    lane = _lane(shared | {"source": source}, _strips(rows, fit.count, fit.count))
+    period = _period(hits, fit.count)
+    this_is, way = _shorter(hits, fit.count, period)
+    shorter = None
+    if way is not None and (period == fit.count or not shared["once"]):
+        shorter = _lane(shared | way, _strips(rows, fit.count, period))
+    return LaneOffer(
+        lane=lane,
+        step=say_step_value(fit.step),
+        mean_off_percent=round(float(fit.mean * 100), 1),
+        worst_off_percent=round(float(fit.worst * 100), 1),
+        remarks=remarks,
+        this_is=this_is if shorter else "",
+        shorter=shorter,
+    )
+
+
+def _lane(*fields: dict[str, Any]) -> Lane:
+    whole = {name: value for some in fields for name, value in some.items()}
+    return read(Lane, whole)
+
+
+def _strips(rows: dict[str, dict[int, int]], count: int, period: int) -> dict[str, Any]:
+    """Return lane fields for values by step number: plain where all are alike, else strips of *count* steps.
+
+    Over a cycle of *period* steps a strip that does not repeat with it has its own length.
+    """
+    fields: dict[str, Any] = {}
+    for name, (field, model, plain) in _FIELDS.items():
+        values = rows[name]
+        if len(set(values.values())) <= 1:
+            value = next(iter(values.values()), None)
+            if plain and value is not None:
+                fields[plain] = value
+                continue
+            if not value:
+                continue
+        row = [values.get(step) for step in range(count)]
+        known = {(step % period, value) for step, value in values.items()}
+        if len({step for step, _ in known}) == len(known):
+            by_step = dict(known)
+            fields[field] = model(values=tuple(by_step.get(step) for step in range(period)))
+        else:
+            fields[field] = model(values=tuple(row), free=Free())
+    return fields
+
+
+# Of what a note has: its strip, the strip's model, and the lane's own field where all notes are alike.
+_FIELDS: dict[str, tuple[str, Any, str]] = {
+    "velocity": ("velocity_strip", VelocityStrip, "velocity"),
+    "length_percent": ("length_strip", LengthStrip, "length_percent"),
+    "nudge": ("nudge_strip", NudgeStrip, ""),
+    "octave": ("octave_strip", OctaveStrip, ""),
+}
+
+
+def _period(hits: Sequence[int], count: int) -> int:
+    """Return after how many steps *hits* of *count* repeat.
+
+    >>> _period((0, 3, 8, 11), 16)
+    8
+    """
+    there = set(hits)
+    for period in range(1, count):
+        if count % period == 0 and all((hit + period) % count in there for hit in there):
+            return period
+    return count
+
+
+def _shorter(hits: Sequence[int], count: int, period: int) -> tuple[str, dict[str, Any] | None]:
+    """Return what *hits* are, in words, and the fields that say so; None where only drawing does.
+
+    >>> _shorter((1, 3, 6), 8, 8)
+    ('3 in 8, rotated 1', {'source': Euclidean(hits=3, steps=8, kind='euclidean'), 'rotate': 1})
+    """
+    first = tuple(hit for hit in hits if hit < period)
+    spread = euclidean(len(first), period)
+    for rotate in range(period):
+        if tuple(sorted((hit + rotate) % period for hit in spread)) == first:
+            said = f"{len(first)} in {period}" + (f", rotated {rotate}" if rotate else "")
+            return said, {"source": Euclidean(hits=len(first), steps=period), "rotate": rotate}
+    if period < count:
+        return f"{period} steps that repeat", {"source": Drawn(steps=period, hits=first)}
+    return "", None

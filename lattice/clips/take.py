@@ -1,0 +1,147 @@
+"""Takes: bars of a score by dice numbers, made again whenever they are asked for."""
+
+from typing import NamedTuple
+
+import numpy as np
+from pydantic import BaseModel
+
+from lattice.clips.clip import Clip, Track
+from lattice.clips.keep import Tape, keep_bars, make_clip
+from lattice.clips.undisturbed import undisturbed
+from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
+from lattice.document.feel import STRAIGHT
+from lattice.document.piece import Score
+from lattice.document.problems import DocumentError
+from lattice.render.window import MAX_BARS, Window
+from lattice.rhythm.lane_line import lines_of
+from lattice.rhythm.measures import distance, syncopation
+
+__all__ = [
+    "MAX_TAKES",
+    "MAX_TAKE_BARS",
+    "Differences",
+    "TakeMeasures",
+    "Taken",
+    "differences",
+    "take",
+    "take_clip",
+]
+
+MAX_TAKES = 64  # at once
+MAX_TAKE_BARS = 64
+
+
+class TakeMeasures(BaseModel):
+    """*hits_a_bar*: those that sounded; *syncopation*: 0-1, weighted by hits; *distance* from the first: 0-1."""
+
+    notes: int
+    hits_a_bar: float
+    syncopation: float
+    distance: float
+
+
+class Taken(NamedTuple):
+    """What a take is made of: *tape* as it sounded undisturbed, and *rows*: each lane's steps and hits, in ticks."""
+
+    tape: Tape
+    tracks: tuple[Track, ...]
+    rows: list[tuple[Ticks, Ticks]]
+    score: Score
+    window: Window
+
+    def measures(self, first: "Taken") -> TakeMeasures:
+        """Return how busy and how syncopated it is, and how far from the *first* of the same lanes and bars."""
+        begin, end = self.window.ticks(self.score.meter.bar_ticks)
+        hits = [hits for _, hits in self.rows]
+        counts = np.array([one.size for one in hits])
+        measured = [
+            syncopation(one - begin, end - begin, self.score.meter, _finest(steps))
+            for steps, one in self.rows
+        ]
+        total = int(counts.sum())
+        return TakeMeasures(
+            notes=sum(len(track.notes) for track in self.tracks),
+            hits_a_bar=total / self.window.bars,
+            syncopation=float(np.dot(measured, counts) / total) if total else 0.0,
+            distance=distance(self.rows, first.rows),
+        )
+
+
+def take(score: Score, dice: int, window: Window, lanes: tuple[str, ...] | None = None) -> Taken:
+    """Return the take of *score* by *dice* over *window*; of the chosen *lanes*, or of all that are not muted.
+
+    Raises DocumentError if a lane is chosen that is not there, or the window holds too many steps.
+    """
+    alone = _only(score, lanes)
+    tape = undisturbed(alone, dice, _heard(alone, window))
+    kept = keep_bars(tape, window.first_bar, window.first_bar + window.bars, most=window.bars)
+    first, end = window.ticks(score.meter.bar_ticks)
+    rows = []
+    for line, track in zip(lines_of(alone, dice), tape.tracks, strict=True):
+        steps = line.course.starts(np.arange(line.course.first_at(first), line.course.first_at(end)))
+        hits = np.unique(np.array(track.straights, np.int64))
+        hits = hits[(hits >= first) & (hits < end)]
+        rows.append((np.union1d(steps, hits), hits))
+    return Taken(tape, kept.tracks, rows, alone, window)
+
+
+def take_clip(
+    taken: Taken, score: Score, dice: int, piece: str, pattern: str, lanes: tuple[str, ...] | None
+) -> Clip:
+    """Return a take as a clip, called by where it came from. *score*, *lanes*: as `take` was given them."""
+    first = taken.window.first_bar
+    kept = keep_bars(taken.tape, first, first + taken.window.bars, most=taken.window.bars)
+    return make_clip(kept, taken.tape, score, dice, piece=piece, pattern=pattern, lanes=lanes)
+
+
+class Differences(BaseModel):
+    """The places, track by track, of the notes that only one of two takes has."""
+
+    only_one: list[list[int]]
+    only_other: list[list[int]]
+
+
+def differences(one: tuple[Track, ...], other: tuple[Track, ...]) -> Differences:
+    """Return what differs between two takes of the same lanes: notes are the same that begin together at one pitch."""
+    theirs = {track.lane_id: {(note.start, note.pitch) for note in track.notes} for track in other}
+    ours = {track.lane_id: {(note.start, note.pitch) for note in track.notes} for track in one}
+    return Differences(
+        only_one=[_without(track, theirs.get(track.lane_id, set())) for track in one],
+        only_other=[_without(track, ours.get(track.lane_id, set())) for track in other],
+    )
+
+
+def _without(track: Track, known: set[tuple[int, int]]) -> list[int]:
+    return [at for at, note in enumerate(track.notes) if (note.start, note.pitch) not in known]
+
+
+def _heard(score: Score, window: Window) -> Window:
+    """Return what has to sound for the hits of *window* to be heard: a bar more on both sides where they may stray."""
+    swings = score.swing.percent != STRAIGHT or any(lane.swing for lane in score.lanes)
+    if not swings and not any(lane.nudge_strip or lane.humanise for lane in score.lanes):
+        return window
+    before = min(1, window.first_bar)
+    after = min(1, MAX_BARS - window.first_bar - window.bars)
+    return Window(first_bar=window.first_bar - before, bars=before + window.bars + after)
+
+
+def _only(score: Score, lanes: tuple[str, ...] | None) -> Score:
+    """Return *score* with all lanes but those chosen muted; chosen ones sound even if they were muted."""
+    if lanes is None:
+        return score
+    for lane_id in lanes:
+        score.lane(lane_id)
+    if not lanes:
+        raise DocumentError.of("lanes", "choose at least one lane")
+    return score.model_copy(
+        update={
+            "lanes": tuple(
+                lane.model_copy(update={"mute": lane.id not in lanes, "solo": False}) for lane in score.lanes
+            )
+        }
+    )
+
+
+def _finest(steps: Ticks) -> int:
+    """Return the length of the finest level that counts: the shortest step, in ticks."""
+    return max(1, int(np.diff(steps).min(initial=TICKS_PER_QUARTER)))
