@@ -21,9 +21,10 @@ __all__ = ["RESOLUTIONS", "Export", "midi_file"]
 Resolution = Literal[96, 480, 960, 13440]
 RESOLUTIONS: tuple[Resolution, ...] = get_args(Resolution)
 
-# At one tick a note ends before a control moves, and that before the next note begins.
-_END, _MOVE, _BEGIN = 0, 1, 2
+# At one tick tempo and meter are told first; a note ends before a control moves, and that before the next begins.
+_TELL, _END, _MOVE, _BEGIN = 0, 1, 2, 3
 Told = list[tuple[int, Message | MetaMessage]]
+Changes = list[tuple[int, int, Message | MetaMessage]]
 
 
 class Export(Document):
@@ -66,7 +67,8 @@ def midi_file(clip: Clip, export: Export = PLAIN) -> bytes:
     ]
     if export.type == 0:
         together = [change for lane in lanes for change in lane]
-        midi.tracks.append(_in_deltas([*conductor, *_in_order(together)], end))
+        told: Changes = [(tick, _TELL, message) for tick, message in conductor]
+        midi.tracks.append(_in_deltas(_in_order([*told, *together]), end))
     else:
         midi.tracks.append(_in_deltas(conductor, end))
         for track, changes in zip(clip.tracks, lanes, strict=True):
@@ -145,9 +147,9 @@ def _conductor(clip: Clip, export: Export) -> Told:
     return [(0, MetaMessage("track_name", name=clip.name)), *told]
 
 
-def _changes(track: Track, notes: Events, resolution: int, end: int) -> list[tuple[int, int, Message]]:
+def _changes(track: Track, notes: Events, resolution: int, end: int) -> Changes:
     """Return (file tick, order within it, message) for all that a track sends before *end*."""
-    changes = [
+    changes: Changes = [
         (tick, _MOVE, _move(track, point))
         for point in track.controls
         if (tick := _one_tick(point.tick, resolution)) < end
@@ -164,7 +166,7 @@ def _move(track: Track, point: Control) -> Message:
     return Message("control_change", channel=track.channel - 1, control=point.controller, value=point.value)
 
 
-def _in_order(changes: list[tuple[int, int, Message]]) -> Told:
+def _in_order(changes: Changes) -> Told:
     return [(tick, message) for tick, _, message in sorted(changes, key=lambda change: change[:2])]
 
 

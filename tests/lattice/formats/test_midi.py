@@ -7,9 +7,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lattice.clips import Clip, Note, Track
-from lattice.document import Meter
+from lattice.clips import Clip, Note, Track, TrackSound
+from lattice.clips.clip import MeterChange, TempoChange
+from lattice.document import DOCKSIDE, Meter
+from lattice.formats.general_midi import DRUM_OF_VOICE, PERCUSSION
 from lattice.formats.midi import RESOLUTIONS, Export, midi_file
+from lattice.formats.midi_reader import read_midi
+from lattice.formats.notes_text import notes_text
 
 BAR = 4 * 13440
 
@@ -20,7 +24,11 @@ def clip(*notes: Note, **fields: object) -> Clip:
 
 
 def reread(clip: Clip, resolution: int) -> mido.MidiFile:
-    return mido.MidiFile(file=BytesIO(midi_file(clip, Export(resolution=resolution))), charset="utf-8")
+    return reread_as(clip, Export(resolution=resolution))
+
+
+def reread_as(clip: Clip, export: Export) -> mido.MidiFile:
+    return mido.MidiFile(file=BytesIO(midi_file(clip, export)), charset="utf-8")
 
 
 def notes_of(track: mido.MidiTrack) -> list[Note]:
@@ -95,5 +103,70 @@ def test_every_track_ends_on_the_last_bar_line_where_ringing_notes_are_cut():
 
 
 def test_a_resolution_that_is_not_on_offer_is_refused():
-    with pytest.raises(ValueError, match="got 97"):
-        midi_file(clip(), 97)
+    with pytest.raises(ValueError, match="97"):
+        Export(resolution=97)
+
+
+def test_a_file_of_type_0_holds_all_in_one_track():
+    two = clip(
+        tracks=(
+            Track(lane="Clink", notes=(Note(0, 9, 42, 60),)),
+            Track(lane="Bell", channel=2, notes=(Note(5, 9, 51, 60),)),
+        )
+    )
+    midi = mido.MidiFile(file=BytesIO(midi_file(two, Export(type=0))))
+    assert (midi.type, len(midi.tracks)) == (0, 1)
+    assert [(m.channel, m.note) for m in midi.tracks[0] if m.type == "note_on"] == [(9, 42), (1, 51)]
+
+
+def test_repeats_end_on_the_last_bar_line_and_ring_on_between():
+    again = reread_as(
+        clip(Note(4 * BAR - 100, 3000, 42, 100), Note(0, 100, 40, 9)), Export(resolution=13440, repeats=3)
+    )
+    notes = notes_of(again.tracks[1])
+    assert [note.start for note in notes if note.pitch == 42] == [4 * BAR * turn - 100 for turn in (1, 2, 3)]
+    assert [note.length for note in notes if note.pitch == 42] == [3000, 3000, 100]
+    assert {sum(message.time for message in track) for track in again.tracks} == {12 * BAR}
+
+
+def test_markers_lie_on_bar_lines_and_the_key_is_told():
+    told = [
+        message for message in reread_as(clip(), Export(markers=True, key="Dm")).tracks[0] if message.is_meta
+    ]
+    now, markers = 0, []
+    for message in told:
+        now += message.time
+        if message.type == "marker":
+            markers.append((now, message.text))
+    assert markers == [(bar * 3840, f"bar {bar + 1}") for bar in range(4)]
+    assert [message.key for message in told if message.type == "key_signature"] == ["Dm"]
+
+
+def test_drums_by_general_midi_go_where_it_has_them():
+    """A bell that is tuned and on a channel of its own becomes what General MIDI calls a ride cymbal."""
+    bell = TrackSound(voice=DOCKSIDE.voice("bell"), note=60)
+    lane = Track(lane="Bell", channel=3, sound=bell, notes=(Note(0, 9, 72, 60),))
+    strange = Track(lane="Mine", channel=4, notes=(Note(0, 9, 72, 60),))
+    midi = reread_as(clip(tracks=(lane, strange)), Export(drums="general-midi"))
+    sent = [(m.channel + 1, m.note) for track in midi.tracks for m in track if m.type == "note_on"]
+    assert sent == [(10, 51), (4, 72)]
+    assert set(DRUM_OF_VOICE) == {voice.id for voice in DOCKSIDE.voices}
+    assert set(DRUM_OF_VOICE.values()) <= set(PERCUSSION)
+    assert (min(PERCUSSION), max(PERCUSSION), PERCUSSION[38]) == (35, 81, "Acoustic Snare")
+
+
+def test_changes_of_tempo_and_meter_are_written_where_they_are():
+    changing = clip(
+        tempo_changes=(TempoChange(BAR, 90.0),), meter_changes=(MeterChange(2 * BAR, Meter(numerator=3)),)
+    )
+    again = read_midi(midi_file(changing), "x").clip
+    assert (again.tempo_changes, again.meter_changes) == (changing.tempo_changes, changing.meter_changes)
+
+
+def test_notes_as_text_say_where_they_are_as_people_count():
+    told = notes_text(clip(Note(BAR + 13440 + 7, 6720, 42, 99)))
+    assert told.splitlines() == [
+        "Last crossing\t112 BPM\t4/4\t4 bars",
+        "track\tchannel\tbar:beat:tick\tlength\tnote\tvelocity",
+        "Clink\t10\t2:2:8\t0.5\t42\t99",
+    ]
