@@ -1,8 +1,9 @@
 """Kept notes, independent of the pattern they came from."""
 
+from lattice.clips.back import apart, as_it_stood, in_place
 from lattice.clips.clip import KEYS, Clip, Key, Note, Origin, Track, TrackSound
 from lattice.clips.edits import Action, Edited, edited, joined
-from lattice.clips.keep import Kept, NothingToKeepError, Tape, keep_bars, keep_last, make_clip
+from lattice.clips.keep import Kept, NothingToKeepError, Tape, keep_bars, keep_last, make_clip, with_sound
 from lattice.clips.sounds import PitchSound, sounds_of
 from lattice.clips.take import (
     MAX_TAKE_BARS,
@@ -35,8 +36,11 @@ __all__ = [
     "Tape",
     "Track",
     "TrackSound",
+    "apart",
+    "as_it_stood",
     "differences",
     "edited",
+    "in_place",
     "joined",
     "keep_bars",
     "keep_last",
@@ -45,4 +49,5 @@ __all__ = [
     "take",
     "take_clip",
     "undisturbed",
+    "with_sound",
 ]

@@ -20,6 +20,7 @@ __all__ = [
     "keep_bars",
     "keep_last",
     "make_clip",
+    "with_sound",
 ]
 
 MAX_KEPT_BARS = 16
@@ -123,7 +124,7 @@ def make_clip(
         length_ticks=kept.bars * tape.meter.bar_ticks,
         tempo=score.tempo,
         meter=tape.meter,
-        tracks=tuple(_with_sound(track, score) for track in kept.tracks),
+        tracks=tuple(with_sound(track, score) for track in kept.tracks),
         origin=Origin(
             piece=piece,
             pattern=pattern,
@@ -158,7 +159,7 @@ def _inside(track: TapeTrack, first_tick: int, end_tick: int) -> Track:
     )
 
 
-def _with_sound(track: Track, score: Score) -> Track:
+def with_sound(track: Track, score: Score) -> Track:
     """Return *track* with the sound that its lane has in *score*, if it is still there."""
     lane = next((lane for lane in score.lanes if lane.id == track.lane_id), None)
     voice = score.kit.voice(lane.voice) if lane else None

@@ -1,41 +1,160 @@
-"""Keeping clips, and taking them away."""
+"""Keeping clips, working on them, and taking them away."""
+
+from typing import Annotated
 
 from accounts.auth import user_of
-from config.bodies import Naming
-from config.downloads import attached
+from config.answers import answer
+from config.downloads import attached, zipped
 from config.refusal import refusals
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Status
+from ninja import Query, Router, Status
+from pydantic import Field
 
 from clips import services
-from clips.schemas import Keeping, KeptClip
-from lattice.clips import keep_bars, keep_last, make_clip
+from clips.schemas import (
+    CLIPS_ON_A_PAGE,
+    AsLanes,
+    AsPattern,
+    ClipLine,
+    ClipPage,
+    Description,
+    Edit,
+    EditedClip,
+    Exporting,
+    Imported,
+    InPlace,
+    Join,
+    Keeping,
+    Made,
+    OpenClip,
+    Revision,
+)
+from lattice.clips import apart, in_place, keep_bars, keep_last, make_clip
+from lattice.clips.lanes import LaneOffer, lane_offers
+from lattice.document import DocumentError, Pattern
+from lattice.document.lane_clip import LaneClip
 from lattice.formats.midi import midi_file
+from lattice.formats.midi_reader import MAX_MIDI_BYTES, Changes, Split, read_midi
+from lattice.formats.notes_text import notes_text
 
 router = Router()
+MIDI = "audio/midi"
+_MIDI_BODY = {
+    "requestBody": {"required": True, "content": {MIDI: {"schema": {"type": "string", "format": "binary"}}}}
+}
 
 
-@router.get("", response={200: list[KeptClip], **refusals(401)})
-def list_clips(request: HttpRequest) -> list[KeptClip]:
-    """The musician's clips, the newest first."""
-    return [KeptClip.of(stored) for stored in services.list_of(user_of(request))]
+@router.get("", response={200: ClipPage, **refusals(401, 422)})
+def list_clips(
+    request: HttpRequest,
+    words: Annotated[str, Field(max_length=200)] = "",
+    set_name: Annotated[str | None, Field(max_length=80)] = None,
+    tag: Annotated[str, Field(max_length=24)] = "",
+    first: Annotated[int, Field(ge=0, le=1_000_000)] = 0,
+) -> HttpResponse:
+    """The musician's clips that match, the newest first, from the *first* on (counted from 0), a page of them."""
+    owner = user_of(request)
+    found = services.matching(owner, words, set_name, tag)
+    sets, tags = services.sets_and_tags(owner)
+    lines = [ClipLine.of(stored) for stored in found[first : first + CLIPS_ON_A_PAGE]]
+    return answer(ClipPage.model_construct(clips=lines, total=found.count(), sets=sets, tags=tags))
 
 
-@router.post("", response={201: KeptClip, **refusals(401, 422)})
-def keep(request: HttpRequest, body: Keeping) -> Status[KeptClip]:
+@router.post("", response={201: ClipLine, **refusals(401, 422)})
+def keep(request: HttpRequest, body: Keeping) -> HttpResponse:
     """Keep bars of the tape as a clip: exactly what sounded."""
     if body.stretch:
-        kept = keep_bars(body.tape, body.stretch.first_bar, body.stretch.end_bar)
+        most = body.stretch.end_bar - body.stretch.first_bar
+        kept = keep_bars(body.tape, body.stretch.first_bar, body.stretch.end_bar, most=min(most, 64))
     else:
         kept = keep_last(body.tape, body.bars)
     clip = make_clip(kept, body.tape, body.score, body.dice, piece=body.piece, pattern=body.pattern)
-    return Status(201, KeptClip.of(services.store(user_of(request), clip)))
+    return answer(ClipLine.of(services.store(user_of(request), clip)), 201)
 
 
-@router.patch("/{int:clip_id}", response={200: KeptClip, **refusals(401, 404, 422)})
-def rename_clip(request: HttpRequest, clip_id: int, body: Naming) -> KeptClip:
-    """Rename a clip."""
-    return KeptClip.of(services.rename(user_of(request), clip_id, body.name))
+@router.post("/import", response={201: Imported, **refusals(401, 422)}, openapi_extra=_MIDI_BODY)
+def import_clips(
+    request: HttpRequest,
+    name: Annotated[str, Field(max_length=200)] = "",
+    split: Split = "track",
+    changes: Changes = "keep",
+    each: bool = False,
+) -> HttpResponse:
+    """Read a MIDI file as a clip; with *each*, as a clip for each of the tracks that it is split into."""
+    if int(request.headers.get("Content-Length") or 0) > MAX_MIDI_BYTES:
+        raise DocumentError.of("file", f"a MIDI file has at most {MAX_MIDI_BYTES // 2**20} MB here")
+    read = read_midi(request.body, name, split, changes)
+    made = apart(read.clip) if each else [read.clip]
+    set_name = read.clip.name if len(made) > 1 else ""
+    stored = services.store_all(user_of(request), made, "Imported", set_name)
+    lines = [ClipLine.of(one) for one in stored]
+    return answer(Imported.model_construct(clips=lines, remarks=list(read.remarks)), 201)
+
+
+@router.get("/zip", response={200: bytes, **refusals(401, 404, 422)})
+def download_zip(
+    request: HttpRequest,
+    asked: Query[Exporting],
+    set_name: Annotated[str | None, Field(max_length=80)] = None,
+    ids: Annotated[str, Field(pattern=r"^(\d+(,\d+)*)?$", max_length=4000)] = "",
+) -> HttpResponse:
+    """A set, or clips by their *ids* with commas between, as MIDI files in one zip."""
+    owner = user_of(request)
+    if ids:
+        stored = services.some(owner, [int(one) for one in ids.split(",")])
+    else:
+        stored = list(services.matching(owner, set_name=set_name))
+    files = []
+    for one in stored:
+        clip = services.document_of(one)
+        files.append((f"{clip.name}.mid", midi_file(clip, asked.export())))
+    return zipped(files, f"{set_name or 'clips'}.zip")
+
+
+@router.get("/{int:clip_id}", response={200: OpenClip, **refusals(401, 404)})
+def open_clip(request: HttpRequest, clip_id: int) -> HttpResponse:
+    """A clip to hear or to work on."""
+    return answer(OpenClip.of(services.get(user_of(request), clip_id)))
+
+
+@router.patch("/{int:clip_id}", response={200: ClipLine, **refusals(401, 404, 422)})
+def describe_clip(request: HttpRequest, clip_id: int, body: Description) -> HttpResponse:
+    """Rename a clip, tag it, put it into a set."""
+    return answer(
+        ClipLine.of(services.describe(user_of(request), clip_id, body.name, body.tags, body.set_name))
+    )
+
+
+@router.post("/{int:clip_id}/edits", response={200: EditedClip, **refusals(401, 404, 409, 422)})
+def edit_clip(request: HttpRequest, clip_id: int, body: Edit) -> HttpResponse:
+    """Do something to the notes of a clip."""
+    stored, done = services.edit(user_of(request), clip_id, body.revision, body.action, body.chosen)
+    chosen = [list(places) for places in done.chosen]
+    return answer(EditedClip.model_construct(clip=OpenClip.of(stored), chosen=chosen))
+
+
+@router.post("/{int:clip_id}/undo", response={200: OpenClip, **refusals(401, 404, 409, 422)})
+def undo_edit(request: HttpRequest, clip_id: int, body: Revision) -> HttpResponse:
+    """Go back by one edit."""
+    return answer(OpenClip.of(services.undo(user_of(request), clip_id, body.revision)))
+
+
+@router.post("/{int:clip_id}/redo", response={200: OpenClip, **refusals(401, 404, 409, 422)})
+def redo_edit(request: HttpRequest, clip_id: int, body: Revision) -> HttpResponse:
+    """Do an edit again that was undone."""
+    return answer(OpenClip.of(services.redo(user_of(request), clip_id, body.revision)))
+
+
+@router.post("/{int:clip_id}/join", response={200: OpenClip, **refusals(401, 404, 409, 422)})
+def join_clip(request: HttpRequest, clip_id: int, body: Join) -> HttpResponse:
+    """Put another clip after this one."""
+    return answer(OpenClip.of(services.join(user_of(request), clip_id, body.revision, body.other)))
+
+
+@router.post("/{int:clip_id}/copy", response={201: ClipLine, **refusals(401, 404)})
+def copy_clip(request: HttpRequest, clip_id: int) -> HttpResponse:
+    """Store a copy beside it."""
+    return answer(ClipLine.of(services.copy(user_of(request), clip_id)), 201)
 
 
 @router.delete("/{int:clip_id}", response={204: None, **refusals(401, 404)})
@@ -45,14 +164,51 @@ def delete_clip(request: HttpRequest, clip_id: int) -> Status[None]:
     return Status(204, None)
 
 
-@router.post("/{int:clip_id}/restore", response={200: KeptClip, **refusals(401, 404)})
-def restore_clip(request: HttpRequest, clip_id: int) -> KeptClip:
+@router.post("/{int:clip_id}/restore", response={200: ClipLine, **refusals(401, 404)})
+def restore_clip(request: HttpRequest, clip_id: int) -> HttpResponse:
     """Bring a deleted clip back."""
-    return KeptClip.of(services.restore(user_of(request), clip_id))
+    return answer(ClipLine.of(services.restore(user_of(request), clip_id)))
 
 
-@router.get("/{int:clip_id}.mid", response={200: bytes, **refusals(401, 404)})
-def download_clip(request: HttpRequest, clip_id: int) -> HttpResponse:
+@router.post("/{int:clip_id}/reopen", response={201: Made, **refusals(401, 404, 422)})
+def reopen_pattern(request: HttpRequest, clip_id: int) -> Status[Made]:
+    """Open the pattern that a clip came from again, as it stood, as a piece of its own."""
+    return Status(201, Made(piece=services.reopened(user_of(request), clip_id).pk))
+
+
+@router.post("/{int:clip_id}/in-place", response={200: dict[str, LaneClip], **refusals(401, 404, 422)})
+def clip_in_place(request: HttpRequest, clip_id: int, body: InPlace) -> dict[str, LaneClip]:
+    """What is to play in place of the lanes that a clip came from, by their ids."""
+    return in_place(services.document_of(services.get(user_of(request), clip_id)), body.lanes)
+
+
+@router.get("/{int:clip_id}/lanes", response={200: list[LaneOffer], **refusals(401, 404, 422)})
+def clip_lanes(request: HttpRequest, clip_id: int) -> list[LaneOffer]:
+    """The lanes that a clip's notes could become, and how well they fit."""
+    return lane_offers(services.document_of(services.get(user_of(request), clip_id)))
+
+
+@router.post("/{int:clip_id}/lanes", response={201: Made, **refusals(401, 404, 422)})
+def piece_of_lanes(request: HttpRequest, clip_id: int, body: AsLanes) -> Status[Made]:
+    """Make a new piece of a clip's notes as lanes."""
+    return Status(201, Made(piece=services.lanes_as_piece(user_of(request), clip_id, body.shorter).pk))
+
+
+@router.post("/{int:clip_id}/pattern", response={200: Pattern, **refusals(401, 404, 422)})
+def pattern_of_lanes(request: HttpRequest, clip_id: int, body: AsPattern) -> Pattern:
+    """A clip's notes as a pattern of lanes, for a piece that is open."""
+    return services.pattern_from(user_of(request), clip_id, body.shorter, body.pattern_id, body.kit)
+
+
+@router.get("/{int:clip_id}.mid", response={200: bytes, **refusals(401, 404, 422)})
+def download_clip(request: HttpRequest, clip_id: int, asked: Query[Exporting]) -> HttpResponse:
     """A clip as a Standard MIDI File."""
     clip = services.document_of(services.get(user_of(request), clip_id))
-    return attached(midi_file(clip), f"{clip.name}.mid", "audio/midi")
+    return attached(midi_file(clip, asked.export()), f"{clip.name}.mid", MIDI)
+
+
+@router.get("/{int:clip_id}.txt", response={200: bytes, **refusals(401, 404)})
+def clip_as_text(request: HttpRequest, clip_id: int) -> HttpResponse:
+    """A clip's notes as text."""
+    clip = services.document_of(services.get(user_of(request), clip_id))
+    return attached(notes_text(clip).encode(), f"{clip.name}.txt", "text/plain; charset=utf-8")

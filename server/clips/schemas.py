@@ -1,18 +1,41 @@
 """What the API takes and gives of clips."""
 
 from datetime import datetime
-from typing import Annotated, Self
+from typing import Annotated, Any
 
 from config.bodies import Body
 from pydantic import BaseModel, Field
 
 from clips import models, services
-from lattice.clips import Clip, Tape
-from lattice.document import Score
-from lattice.document.base import Name
+from lattice.clips import Action, Clip, PitchSound, Tape, sounds_of
+from lattice.clips.clip import Control, Note
+from lattice.document import DOCKSIDE, Kit, Meter, Score, read
+from lattice.document.base import MAX_NAME, Id, Name
 from lattice.document.piece import Dice
+from lattice.formats.midi import Export
+from lattice.starters.starter import MAX_TAGS, Tag
 
-__all__ = ["Keeping", "KeptClip", "Stretch"]
+__all__ = [
+    "AsLanes",
+    "AsPattern",
+    "ClipLine",
+    "ClipPage",
+    "Description",
+    "Edit",
+    "EditedClip",
+    "Exporting",
+    "Imported",
+    "InPlace",
+    "Join",
+    "Keeping",
+    "Made",
+    "OpenClip",
+    "Revision",
+    "SheetTrack",
+    "Stretch",
+]
+
+CLIPS_ON_A_PAGE = 50
 
 
 class Stretch(Body):
@@ -30,27 +53,197 @@ class Keeping(Body):
     score: Score
     dice: Dice
     tape: Tape
-    bars: Annotated[int, Field(ge=1, le=16)] = 4
+    bars: Annotated[int, Field(ge=1, le=64)] = 4
     stretch: Stretch | None = None
 
 
-class KeptClip(BaseModel):
+class SheetTrack(BaseModel):
+    """A track as a note sheet draws it."""
+
+    lane: str
+    ink: int
+    channel: int
+    notes: list[Note]
+    controls: list[Control]
+
+
+class From(BaseModel):
+    """Where a clip came from; *first_bar* counted from 0."""
+
+    piece: str
+    pattern: str
+    dice: int
+    first_bar: int
+    bars: int
+
+
+class ClipLine(BaseModel):
     """A clip as the list shows it, with its notes for the note sheet."""
 
     id: int
     created_at: datetime
+    name: str
+    tags: list[str]
+    set_name: str
+    origin: From | None
     bars: int
     notes: int
-    document: Clip
+    tempo: float
+    meter: Meter
+    length_ticks: int
+    tracks: list[SheetTrack]
 
     @classmethod
-    def of(cls, stored: models.Clip) -> Self:
-        """Return what the list shows of a stored clip."""
-        clip = services.document_of(stored)
-        return cls(
+    def of(cls, stored: models.Clip) -> "ClipLine":
+        """Return what the list shows of a stored clip. It was validated when it was stored, and is not again."""
+        document: dict[str, Any] = stored.document
+        origin, meter = document.get("origin"), Meter(**document["meter"])
+        kept = [track for track in document["tracks"] if track["notes"] or track["controls"]]
+        return cls.model_construct(
             id=stored.pk,
             created_at=stored.created_at,
-            bars=clip.length_ticks // clip.meter.bar_ticks,
-            notes=sum(len(track.notes) for track in clip.tracks),
-            document=clip,
+            name=document["name"],
+            tags=stored.tags,
+            set_name=stored.set_name,
+            origin=From.model_construct(**{field: origin[field] for field in From.model_fields})
+            if origin
+            else None,
+            bars=-(-document["length_ticks"] // meter.bar_ticks),
+            notes=sum(len(track["notes"]) for track in kept),
+            tempo=document["tempo"],
+            meter=meter,
+            length_ticks=document["length_ticks"],
+            tracks=[
+                SheetTrack.model_construct(
+                    lane=track["lane"],
+                    ink=track["ink"],
+                    channel=track["channel"],
+                    notes=[Note(*row) for row in track["notes"]],
+                    controls=[Control(*row) for row in track["controls"]],
+                )
+                for track in kept
+            ],
         )
+
+
+class ClipPage(BaseModel):
+    """Some of the clips that were asked for: *total* are there. *sets*, *tags*: all that the musician has."""
+
+    clips: list[ClipLine]
+    total: int
+    sets: list[str]
+    tags: list[str]
+
+
+class OpenClip(BaseModel):
+    """A clip to work on: its *document* without its origin's score, and what sounds each of its notes, track by track.
+
+    *undo*, *redo*: what can be undone and done again; empty where nothing can.
+    """
+
+    id: int
+    revision: int
+    created_at: datetime
+    origin: From | None
+    document: Clip
+    sounds: list[dict[int, PitchSound]]
+    undo: str
+    redo: str
+
+    @classmethod
+    def of(cls, stored: models.Clip) -> "OpenClip":
+        """Return a stored clip to work on."""
+        clip = services.document_of(stored)
+        steps = services.steps_of(stored)
+        origin = clip.origin
+        return cls.model_construct(
+            id=stored.pk,
+            revision=stored.revision,
+            created_at=stored.created_at,
+            origin=From(**{field: getattr(origin, field) for field in From.model_fields}) if origin else None,
+            document=clip.model_copy(update={"origin": None}),
+            sounds=[sounds_of(track) for track in clip.tracks],
+            undo=steps.undo,
+            redo=steps.redo,
+        )
+
+
+class EditedClip(BaseModel):
+    """A clip after an edit, and the places of the notes that are chosen now, track by track."""
+
+    clip: OpenClip
+    chosen: list[list[int]]
+
+
+class Revision(Body):
+    """The revision that a change is based on."""
+
+    revision: Annotated[int, Field(ge=1)]
+
+
+class Edit(Revision):
+    """What to do to the *chosen* notes: for each track the places of those chosen."""
+
+    action: Action
+    chosen: Annotated[list[list[Annotated[int, Field(ge=0)]]], Field(max_length=256)] = []
+
+
+class Join(Revision):
+    """The number of the clip to come after this one."""
+
+    other: int
+
+
+class Description(Body):
+    """A new name, tags or set; none: as it is. An empty *set_name*: in no set."""
+
+    name: Name | None = None
+    tags: Annotated[list[Tag] | None, Field(max_length=MAX_TAGS)] = None
+    set_name: Annotated[str | None, Field(max_length=MAX_NAME)] = None
+
+
+class Exporting(Body):
+    """How to write a file, as an address says it: a lattice.formats.midi.Export."""
+
+    type: int = 1
+    resolution: int = 960
+    repeats: int = 1
+    drums: str = "lanes"
+    markers: bool = False
+    key: str | None = None
+
+    def export(self) -> Export:
+        """Return it as the engine takes it. Raises DocumentError if it cannot be."""
+        return read(Export, self.model_dump())
+
+
+class Imported(BaseModel):
+    """The clips of a file, and what of it was not kept."""
+
+    clips: list[ClipLine]
+    remarks: list[str]
+
+
+class InPlace(Body):
+    """The lanes that a clip could play in place of."""
+
+    lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
+
+
+class AsLanes(Body):
+    """Places of the lanes offered that are to be said by their shorter way."""
+
+    shorter: Annotated[list[Annotated[int, Field(ge=0, lt=64)]], Field(max_length=64)] = []
+
+
+class AsPattern(AsLanes):
+    """For a pattern of an open piece: its id there, and the kit that its lanes play."""
+
+    pattern_id: Id
+    kit: Kit = DOCKSIDE
+
+
+class Made(BaseModel):
+    """The number of a piece that was made."""
+
+    piece: int

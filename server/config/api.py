@@ -15,6 +15,7 @@ from ninja.renderers import BaseRenderer
 from pieces.api import router as pieces
 from pieces.render_api import router as render
 from sounds.api import router as sounds
+from takes.api import router as takes
 
 from config.errors import register
 
@@ -68,6 +69,7 @@ api.add_router("/session", accounts, tags=["session"])
 api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/render", render, tags=["render"])
 api.add_router("/clips", clips, tags=["clips"])
+api.add_router("/takes", takes, tags=["takes"])
 api.add_router("/sounds", sounds, tags=["sounds"])
 api.add_router("/kits", kits, tags=["kits"])
 api.add_router("/starters", starters, tags=["starters"])

@@ -1,14 +1,40 @@
 """Files to take away."""
 
+import re
+from collections.abc import Iterable
+from io import BytesIO
+from zipfile import ZIP_DEFLATED, ZipFile
+
 from django.http import HttpResponse
 from django.utils.http import content_disposition_header
 
-__all__ = ["attached"]
+__all__ = ["attached", "zipped"]
 
 
 def attached(content: bytes, name: str, content_type: str) -> HttpResponse:
     """Return *content* as a file to be stored under *name*."""
-    disposition = content_disposition_header(as_attachment=True, filename=name)
+    disposition = content_disposition_header(as_attachment=True, filename=_safe(name))
     return HttpResponse(
         content, content_type=content_type, headers={"Content-Disposition": disposition or ""}
     )
+
+
+def zipped(files: Iterable[tuple[str, bytes]], name: str) -> HttpResponse:
+    """Return *files*, each a name and its content, in one zip; names that are there twice are numbered."""
+    written = BytesIO()
+    taken: set[str] = set()
+    with ZipFile(written, "w", ZIP_DEFLATED) as archive:
+        for called, content in files:
+            stem, dot, end = _safe(called).rpartition(".")
+            unique, number = f"{stem}{dot}{end}", 1
+            while unique.casefold() in taken:
+                number += 1
+                unique = f"{stem} ({number}){dot}{end}"
+            taken.add(unique.casefold())
+            archive.writestr(unique, content)
+    return attached(written.getvalue(), name, "application/zip")
+
+
+def _safe(name: str) -> str:
+    """Return a name without what file systems read as something else."""
+    return re.sub(r'[\\/:*?"<>|\x00-\x1f]+', "-", name).strip(" .") or "clip"

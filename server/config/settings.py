@@ -31,6 +31,7 @@ INSTALLED_APPS = [
     "accounts",
     "pieces",
     "clips",
+    "takes",
     "sounds",
     "library",
     "demo",

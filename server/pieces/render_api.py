@@ -3,20 +3,24 @@
 from itertools import cycle
 
 from accounts.auth import from_our_page
+from config.answers import answer
+from config.downloads import attached
 from config.refusal import refusals
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
-from pydantic import BaseModel
 
 from lattice import hands
 from lattice import render as engine
+from lattice.clips import take, take_clip
 from lattice.document import DocumentError
+from lattice.formats.midi import midi_file
 from lattice.render import Alternative, Measures, Rendering, Window
 from lattice.rhythm.lane_line import line_of
 from pieces.schemas import (
     MAX_SCREEN_BARS,
     AlternativesQuestion,
     Changed,
+    FileQuestion,
     MeasuresQuestion,
     RenderQuestion,
     StepsQuestion,
@@ -28,11 +32,6 @@ from pieces.schemas import (
 router = Router(auth=from_our_page)
 
 
-def _json(built: BaseModel) -> HttpResponse:
-    # Written by pydantic as it is: the engine built it, and checking it again takes longer than making it.
-    return HttpResponse(built.model_dump_json(), content_type="application/json")
-
-
 def _check(window: Window) -> None:
     if window.bars > MAX_SCREEN_BARS:
         raise DocumentError.of("window.bars", f"at most {MAX_SCREEN_BARS} bars at once, got {window.bars}")
@@ -42,7 +41,16 @@ def _check(window: Window) -> None:
 def render(request: HttpRequest, body: RenderQuestion) -> HttpResponse:
     """Everything to be drawn and heard of a window of a score."""
     _check(body.window)
-    return _json(engine.picture(body.score, body.dice, body.window, body.chosen, body.shown))
+    return answer(engine.picture(body.score, body.dice, body.window, body.chosen, body.shown))
+
+
+@router.post("/midi", response={200: bytes, **refusals(422)})
+def midi(request: HttpRequest, body: FileQuestion) -> HttpResponse:
+    """Bars of a score as a Standard MIDI File, one track a lane."""
+    _check(body.window)
+    taken = take(body.score, body.dice, body.window)
+    clip = take_clip(taken, body.score, body.dice, body.piece, body.pattern, None)
+    return attached(midi_file(clip, body.export), f"{clip.name}.mid", "audio/midi")
 
 
 @router.post("/alternatives", response={200: list[Alternative], **refusals(422)})
@@ -61,9 +69,9 @@ def alternatives(request: HttpRequest, body: AlternativesQuestion) -> list[Alter
 def throw(request: HttpRequest, body: ThrowQuestion) -> HttpResponse:
     """The sources of one lane, or of all that are not anchored, after a throw."""
     if body.lane is None:
-        return _json(Thrown(sources=engine.throw_all(body.score, body.percent, body.throw)))
+        return answer(Thrown(sources=engine.throw_all(body.score, body.percent, body.throw)))
     lane = body.score.lane(body.lane)
-    return _json(Thrown(sources={lane.id: engine.throw_lane(lane, body.percent, body.throw)}))
+    return answer(Thrown(sources={lane.id: engine.throw_lane(lane, body.percent, body.throw)}))
 
 
 @router.post("/steps", response={200: Changed, **refusals(422)})
@@ -104,4 +112,4 @@ def strip(request: HttpRequest, body: StripQuestion) -> Changed:
 def measures(request: HttpRequest, body: MeasuresQuestion) -> HttpResponse:
     """How busy, syncopated and even a lane is, and how far from where it was."""
     lane = body.score.lane(body.lane)
-    return _json(engine.measures(body.score, body.dice, lane.id, body.since, body.since_dice))
+    return answer(engine.measures(body.score, body.dice, lane.id, body.since, body.since_dice))

@@ -11,6 +11,7 @@ from lattice.document.base import Id, Name
 from lattice.document.piece import Dice
 from lattice.document.source import MAX_THROW, Source
 from lattice.document.strip import Shape
+from lattice.formats.midi import Export
 from lattice.hands import Action, Copied
 from lattice.render import MAX_BARS, PropertyName, Window, picture
 from lattice.strips.operations import Operation
@@ -21,6 +22,7 @@ __all__ = [
     "AlternativesQuestion",
     "Changed",
     "CoverThread",
+    "FileQuestion",
     "MeasuresQuestion",
     "MomentIn",
     "MomentLine",
@@ -152,6 +154,15 @@ class RenderQuestion(Question):
     window: Window
     chosen: Annotated[list[Id], Field(max_length=64)] = []
     shown: Annotated[PropertyName | None, Field(description="the property wanted at every step")] = None
+
+
+class FileQuestion(Question):
+    """Which bars to write as a MIDI file, called by which *piece* and *pattern*, and how."""
+
+    piece: Name
+    pattern: Name
+    window: Window
+    export: Export = Export()
 
 
 class AlternativesQuestion(Question):

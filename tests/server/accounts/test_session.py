@@ -27,7 +27,7 @@ def test_the_demo_musician_comes_aboard_with_pieces_and_clips(nobody, settings):
         "Lantern Quay",
         "Slack Water",
     ]
-    assert len(nobody.send("GET", "/clips").json()) == 3
+    assert nobody.send("GET", "/clips").json()["total"] >= 3
 
 
 def test_going_aboard_twice_makes_nothing_twice_and_keeps_what_was_done(nobody, settings):

@@ -1,6 +1,10 @@
 """The demo shows what the engine can do so far."""
 
+import pytest
+from clips.models import Clip
 from demo.pieces import LANTERN_QUAY, NIGHT_FERRY, PIECES, SLACK_WATER
+from demo.services import demo_musician
+from takes.models import Take
 
 from lattice.document import Euclidean, Lane, score_of
 from lattice.render import Window, picture
@@ -48,3 +52,17 @@ def test_every_demo_piece_sounds_in_every_lane_within_eight_bars():
     for piece, pattern in every:
         drawn = picture(score_of(piece, pattern), pattern.dice, Window(bars=8))
         assert set(drawn.events.lanes) == set(range(len(pattern.lanes)))
+
+
+@pytest.mark.django_db
+def test_every_piece_has_kept_takes_and_clips_that_were_worked_on():
+    user = demo_musician()
+    for piece in PIECES:
+        clips = Clip.objects.filter(owner=user, from_piece=piece.name)
+        assert clips.count() >= 2
+        assert clips.exclude(set_name="").exists()
+        assert Take.objects.filter(sheet__piece_name=piece.name, clip__isnull=False).exists()
+    crossing = Clip.objects.get(owner=user, name="Last crossing")
+    assert crossing.stands_at > 1
+    assert demo_musician() == user
+    assert Clip.objects.filter(owner=user, name="Last crossing").count() == 1

@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * List Clips
-         * @description The musician's clips, the newest first.
+         * @description The musician's clips that match, the newest first, from the *first* on (counted from 0), a page of them.
          */
         get: operations["clips_api_list_clips"];
         put?: never;
@@ -28,7 +28,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/clips/{clip_id}": {
+    "/api/clips/import": {
         parameters: {
             query?: never;
             header?: never;
@@ -36,6 +36,50 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put?: never;
+        /**
+         * Import Clips
+         * @description Read a MIDI file as a clip; with *each*, as a clip for each of the tracks that it is split into.
+         */
+        post: operations["clips_api_import_clips"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Zip
+         * @description A set, or clips by their *ids* with commas between, as MIDI files in one zip.
+         */
+        get: operations["clips_api_download_zip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Clip
+         * @description A clip to hear or to work on.
+         */
+        get: operations["clips_api_open_clip"];
         put?: never;
         post?: never;
         /**
@@ -46,10 +90,10 @@ export interface paths {
         options?: never;
         head?: never;
         /**
-         * Rename Clip
-         * @description Rename a clip.
+         * Describe Clip
+         * @description Rename a clip, tag it, put it into a set.
          */
-        patch: operations["clips_api_rename_clip"];
+        patch: operations["clips_api_describe_clip"];
         trace?: never;
     };
     "/api/clips/{clip_id}.mid": {
@@ -72,6 +116,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clips/{clip_id}.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clip As Text
+         * @description A clip's notes as text.
+         */
+        get: operations["clips_api_clip_as_text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Clip
+         * @description Store a copy beside it.
+         */
+        post: operations["clips_api_copy_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Clip
+         * @description Do something to the notes of a clip.
+         */
+        post: operations["clips_api_edit_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/in-place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Clip In Place
+         * @description What is to play in place of the lanes that a clip came from, by their ids.
+         */
+        post: operations["clips_api_clip_in_place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join Clip
+         * @description Put another clip after this one.
+         */
+        post: operations["clips_api_join_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/lanes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clip Lanes
+         * @description The lanes that a clip's notes could become, and how well they fit.
+         */
+        get: operations["clips_api_clip_lanes"];
+        put?: never;
+        /**
+         * Piece Of Lanes
+         * @description Make a new piece of a clip's notes as lanes.
+         */
+        post: operations["clips_api_piece_of_lanes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/pattern": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pattern Of Lanes
+         * @description A clip's notes as a pattern of lanes, for a piece that is open.
+         */
+        post: operations["clips_api_pattern_of_lanes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo Edit
+         * @description Do an edit again that was undone.
+         */
+        post: operations["clips_api_redo_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reopen Pattern
+         * @description Open the pattern that a clip came from again, as it stood, as a piece of its own.
+         */
+        post: operations["clips_api_reopen_pattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clips/{clip_id}/restore": {
         parameters: {
             query?: never;
@@ -86,6 +314,26 @@ export interface paths {
          * @description Bring a deleted clip back.
          */
         post: operations["clips_api_restore_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Edit
+         * @description Go back by one edit.
+         */
+        post: operations["clips_api_undo_edit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -372,6 +620,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/render/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Midi
+         * @description Bars of a score as a Standard MIDI File, one track a lane.
+         */
+        post: operations["pieces_render_api_midi"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/render/steps": {
         parameters: {
             query?: never;
@@ -572,6 +840,214 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sheets
+         * @description The musician's sheets of takes, the newest first.
+         */
+        get: operations["takes_api_list_sheets"];
+        put?: never;
+        /**
+         * Throw Takes
+         * @description Throw takes of a pattern as it stands: the first by its own dice, the others by those that follow.
+         */
+        post: operations["takes_api_throw_takes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/tape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take From Tape
+         * @description Keep bars of the tape as a take: what makes them again.
+         */
+        post: operations["takes_api_take_from_tape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Sheet
+         * @description A sheet and its takes, without their notes.
+         */
+        get: operations["takes_api_open_sheet"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Sheet
+         * @description Take a sheet off the list.
+         */
+        delete: operations["takes_api_delete_sheet"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Differs
+         * @description Which notes only one of two takes has.
+         */
+        post: operations["takes_api_what_differs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawn Takes
+         * @description The notes and measures of the takes numbered from *first* to *last*, at most 64.
+         */
+        get: operations["takes_api_drawn_takes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/more": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Throw More
+         * @description Throw more takes onto a sheet.
+         */
+        post: operations["takes_api_throw_more"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Sheet
+         * @description Bring a deleted sheet back.
+         */
+        post: operations["takes_api_restore_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Take
+         * @description Drop a take.
+         */
+        delete: operations["takes_api_drop_take"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/{number}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Take
+         * @description Keep a take as a clip.
+         */
+        post: operations["takes_api_keep_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/{number}/pick-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pick Up Take
+         * @description Bring a dropped take back.
+         */
+        post: operations["takes_api_pick_up_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -595,6 +1071,34 @@ export interface components {
             /**
              * Velocity
              * @default 120
+             */
+            velocity: number;
+        };
+        /**
+         * Add
+         * @description A note where a hand pointed: on the step of the grid that holds *tick*; without a *step*, at the tick itself.
+         *
+         *     *pitch*: none for what the track plays plainly; *length*: none for a step.
+         */
+        Add: {
+            /**
+             * Kind
+             * @default add
+             * @constant
+             */
+            kind: "add";
+            /** Length */
+            length?: number | null;
+            /** Pitch */
+            pitch?: number | null;
+            step?: components["schemas"]["StepValue"] | null;
+            /** Tick */
+            tick: number;
+            /** Track */
+            track: number;
+            /**
+             * Velocity
+             * @default 100
              */
             velocity: number;
         };
@@ -640,6 +1144,159 @@ export interface components {
              * @default
              */
             word: string;
+        };
+        /**
+         * AsLanes
+         * @description Places of the lanes offered that are to be said by their shorter way.
+         */
+        AsLanes: {
+            /**
+             * Shorter
+             * @default []
+             */
+            shorter: number[];
+        };
+        /**
+         * AsPattern
+         * @description For a pattern of an open piece: its id there, and the kit that its lanes play.
+         */
+        AsPattern: {
+            /**
+             * @default {
+             *       "channel": 10,
+             *       "name": "Dockside",
+             *       "voices": [
+             *         {
+             *           "id": "thud",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Thud",
+             *           "pan": 0,
+             *           "pitch": 36,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "chain",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Chain",
+             *           "pan": 0,
+             *           "pitch": 38,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "bottle",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Bottle",
+             *           "pan": 0,
+             *           "pitch": 39,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "clink",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Clink",
+             *           "pan": 0,
+             *           "pitch": 42,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "hiss",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Hiss",
+             *           "pan": 0,
+             *           "pitch": 46,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "shell",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Shell",
+             *           "pan": 0,
+             *           "pitch": 37,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "winch",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Winch",
+             *           "pan": 0,
+             *           "pitch": 43,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "bell",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Bell",
+             *           "pan": 0,
+             *           "pitch": 51,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "rope",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Rope",
+             *           "pan": 0,
+             *           "pitch": 70,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "rail",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Rail",
+             *           "pan": 0,
+             *           "pitch": 56,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "plank",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Plank",
+             *           "pan": 0,
+             *           "pitch": 41,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "gull",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Gull",
+             *           "pan": 0,
+             *           "pitch": 49,
+             *           "sound": null,
+             *           "tune": 0
+             *         }
+             *       ]
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
+            /** Pattern Id */
+            pattern_id: string;
+            /**
+             * Shorter
+             * @default []
+             */
+            shorter: number[];
         };
         /**
          * BarRestart
@@ -824,11 +1481,20 @@ export interface components {
         /**
          * Clip
          * @description *tracks* over *length_ticks*; a note may ring on beyond the end, an export cuts it there.
+         *
+         *     *tempo_changes*, *meter_changes*: after the beginning, where a file had any that were kept.
          */
         Clip: {
+            /** Key */
+            key?: ("C" | "G" | "D" | "A" | "E" | "B" | "F#" | "C#" | "F" | "Bb" | "Eb" | "Ab" | "Db" | "Gb" | "Cb" | "Am" | "Em" | "Bm" | "F#m" | "C#m" | "G#m" | "D#m" | "A#m" | "Dm" | "Gm" | "Cm" | "Fm" | "Bbm" | "Ebm" | "Abm") | null;
             /** Length Ticks */
             length_ticks: number;
             meter: components["schemas"]["Meter"];
+            /**
+             * Meter Changes
+             * @default []
+             */
+            meter_changes: components["schemas"]["MeterChange"][];
             /** Name */
             name: string;
             origin?: components["schemas"]["Origin"] | null;
@@ -837,6 +1503,11 @@ export interface components {
              * @description quarter notes a minute
              */
             tempo: number;
+            /**
+             * Tempo Changes
+             * @default []
+             */
+            tempo_changes: components["schemas"]["TempoChange"][];
             /**
              * Tracks
              * @default []
@@ -848,6 +1519,51 @@ export interface components {
              * @constant
              */
             version: 1;
+        };
+        /**
+         * ClipLine
+         * @description A clip as the list shows it, with its notes for the note sheet.
+         */
+        ClipLine: {
+            /** Bars */
+            bars: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Id */
+            id: number;
+            /** Length Ticks */
+            length_ticks: number;
+            meter: components["schemas"]["Meter"];
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: number;
+            origin: components["schemas"]["From"] | null;
+            /** Set Name */
+            set_name: string;
+            /** Tags */
+            tags: string[];
+            /** Tempo */
+            tempo: number;
+            /** Tracks */
+            tracks: components["schemas"]["SheetTrack"][];
+        };
+        /**
+         * ClipPage
+         * @description Some of the clips that were asked for: *total* are there. *sets*, *tags*: all that the musician has.
+         */
+        ClipPage: {
+            /** Clips */
+            clips: components["schemas"]["ClipLine"][];
+            /** Sets */
+            sets: string[];
+            /** Tags */
+            tags: string[];
+            /** Total */
+            total: number;
         };
         Control: [
             number,
@@ -887,14 +1603,13 @@ export interface components {
              */
             values: (number | null)[];
         };
-        /**
-         * Copied
-         * @description Steps in the order in which they were played.
-         */
-        Copied: {
-            /** Steps */
-            steps: components["schemas"]["CopiedStep"][];
-        };
+        Copied: [
+            number,
+            number,
+            number,
+            number,
+            number
+        ];
         /**
          * CopiedStep
          * @description One step: whether it is a hit, the values that its strips have of their own, its letter, its cycle rule.
@@ -936,6 +1651,22 @@ export interface components {
             password: string;
         };
         /**
+         * Crop
+         * @description Only what lies from *first_tick* to before *end_tick*: notes that begin there, and what controllers hold.
+         */
+        Crop: {
+            /** End Tick */
+            end_tick: number;
+            /** First Tick */
+            first_tick: number;
+            /**
+             * Kind
+             * @default crop
+             * @constant
+             */
+            kind: "crop";
+        };
+        /**
          * CycleRule
          * @description Only in the *nth* of every *of* cycles, from 1, as people count.
          */
@@ -950,6 +1681,40 @@ export interface components {
              * @default 4
              */
             of: number;
+        };
+        /**
+         * Delete
+         * @description The chosen notes go; without a choice none do.
+         */
+        Delete: {
+            /**
+             * Kind
+             * @default delete
+             * @constant
+             */
+            kind: "delete";
+        };
+        /**
+         * Description
+         * @description A new name, tags or set; none: as it is. An empty *set_name*: in no set.
+         */
+        Description: {
+            /** Name */
+            name?: string | null;
+            /** Set Name */
+            set_name?: string | null;
+            /** Tags */
+            tags?: string[] | null;
+        };
+        /**
+         * Differences
+         * @description The places, track by track, of the notes that only one of two takes has.
+         */
+        Differences: {
+            /** Only One */
+            only_one: number[][];
+            /** Only Other */
+            only_other: number[][];
         };
         /**
          * Drawn
@@ -971,6 +1736,21 @@ export interface components {
              * @default 16
              */
             steps: number;
+        };
+        /**
+         * DrawnTake
+         * @description A take's notes, track by track, and its measures; *sounds*: what sounds each of its notes.
+         */
+        DrawnTake: {
+            measures: components["schemas"]["TakeMeasures"];
+            /** Number */
+            number: number;
+            /** Sounds */
+            sounds: {
+                [key: string]: components["schemas"]["PitchSound"];
+            }[];
+            /** Tracks */
+            tracks: components["schemas"]["SheetTrack"][];
         };
         /**
          * Echo
@@ -999,6 +1779,15 @@ export interface components {
             hit: boolean;
             /** Step */
             step: number;
+        };
+        /**
+         * EditedClip
+         * @description A clip after an edit, and the places of the notes that are chosen now, track by track.
+         */
+        EditedClip: {
+            /** Chosen */
+            chosen: number[][];
+            clip: components["schemas"]["OpenClip"];
         };
         /**
          * ErrorSchema
@@ -1051,6 +1840,79 @@ export interface components {
             velocities: number[];
         };
         /**
+         * Export
+         * @description How a clip is written. *resolution*: file ticks to the quarter; at 13440 nothing is lost.
+         *
+         *     *type*: 1 for a track a lane, 0 for all in one. *drums*: notes and channels as the lanes have them, or as General
+         *     MIDI numbers what their sounds come nearest to. *key*: none for the clip's own.
+         */
+        Export: {
+            /**
+             * Drums
+             * @default lanes
+             * @enum {string}
+             */
+            drums: "lanes" | "general-midi";
+            /** Key */
+            key?: ("C" | "G" | "D" | "A" | "E" | "B" | "F#" | "C#" | "F" | "Bb" | "Eb" | "Ab" | "Db" | "Gb" | "Cb" | "Am" | "Em" | "Bm" | "F#m" | "C#m" | "G#m" | "D#m" | "A#m" | "Dm" | "Gm" | "Cm" | "Fm" | "Bbm" | "Ebm" | "Abm") | null;
+            /**
+             * Markers
+             * @description one at each bar
+             * @default false
+             */
+            markers: boolean;
+            /**
+             * Repeats
+             * @default 1
+             */
+            repeats: number;
+            /**
+             * Resolution
+             * @default 960
+             * @enum {integer}
+             */
+            resolution: 96 | 480 | 960 | 13440;
+            /**
+             * Type
+             * @default 1
+             * @enum {integer}
+             */
+            type: 0 | 1;
+        };
+        /**
+         * Exporting
+         * @description How to write a file, as an address says it: a lattice.formats.midi.Export.
+         */
+        Exporting: {
+            /**
+             * Drums
+             * @default lanes
+             */
+            drums: string;
+            /** Key */
+            key?: string | null;
+            /**
+             * Markers
+             * @default false
+             */
+            markers: boolean;
+            /**
+             * Repeats
+             * @default 1
+             */
+            repeats: number;
+            /**
+             * Resolution
+             * @default 960
+             */
+            resolution: number;
+            /**
+             * Type
+             * @default 1
+             */
+            type: number;
+        };
+        /**
          * Field
          * @description One setting, plain or not, with its label, as the bench shows it.
          */
@@ -1073,6 +1935,31 @@ export interface components {
             words: components["schemas"]["Word"][];
         };
         /**
+         * FileQuestion
+         * @description Which bars to write as a MIDI file, called by which *piece* and *pattern*, and how.
+         */
+        FileQuestion: {
+            /** Dice */
+            dice: number;
+            /**
+             * @default {
+             *       "drums": "lanes",
+             *       "key": null,
+             *       "markers": false,
+             *       "repeats": 1,
+             *       "resolution": 960,
+             *       "type": 1
+             *     }
+             */
+            export: components["schemas"]["Export"];
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+            score: components["schemas"]["Score"];
+            window: components["schemas"]["Window"];
+        };
+        /**
          * Free
          * @description How a strip of its own length is read, from its first value on since the lane last began.
          */
@@ -1092,6 +1979,45 @@ export interface components {
             direction: "forward" | "backward" | "to-and-fro" | "to-and-fro-twice" | "shuffled" | "random" | "wander";
         };
         /**
+         * From
+         * @description Where a clip came from; *first_bar* counted from 0.
+         */
+        From: {
+            /** Bars */
+            bars: number;
+            /** Dice */
+            dice: number;
+            /** First Bar */
+            first_bar: number;
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+        };
+        /**
+         * FromTape
+         * @description A take of what the tape holds. *differs*: hands moved while it played, so that the take is not what was heard.
+         */
+        FromTape: {
+            /** Differs */
+            differs: boolean;
+            sheet: components["schemas"]["SheetLine"];
+        };
+        /**
+         * Harder
+         * @description Every velocity by as much higher or lower, within 1-127.
+         */
+        Harder: {
+            /** By */
+            by: number;
+            /**
+             * Kind
+             * @default harder
+             * @constant
+             */
+            kind: "harder";
+        };
+        /**
          * Humanise
          * @description How far hits stray: normally distributed, cut at twice the spread. *ms*: in time; *velocity*: in strength.
          */
@@ -1106,6 +2032,50 @@ export interface components {
              * @default 4
              */
             velocity: number;
+        };
+        /**
+         * Humanised
+         * @description Loosened by a *throw*: at 100 % strays as a lane does with 15 ms and 12 of velocity, cut at twice that.
+         */
+        Humanised: {
+            /**
+             * Kind
+             * @default humanise
+             * @constant
+             */
+            kind: "humanise";
+            /** Percent */
+            percent: number;
+            /** Throw */
+            throw: number;
+        };
+        /**
+         * Imported
+         * @description The clips of a file, and what of it was not kept.
+         */
+        Imported: {
+            /** Clips */
+            clips: components["schemas"]["ClipLine"][];
+            /** Remarks */
+            remarks: string[];
+        };
+        /**
+         * InPlace
+         * @description The lanes that a clip could play in place of.
+         */
+        InPlace: {
+            /** Lanes */
+            lanes: string[];
+        };
+        /**
+         * Join
+         * @description The number of the clip to come after this one.
+         */
+        Join: {
+            /** Other */
+            other: number;
+            /** Revision */
+            revision: number;
         };
         /**
          * Keeping
@@ -1126,24 +2096,6 @@ export interface components {
             score: components["schemas"]["Score"];
             stretch?: components["schemas"]["Stretch"] | null;
             tape: components["schemas"]["Tape"];
-        };
-        /**
-         * KeptClip
-         * @description A clip as the list shows it, with its notes for the note sheet.
-         */
-        KeptClip: {
-            /** Bars */
-            bars: number;
-            /**
-             * Created At
-             * Format: date-time
-             */
-            created_at: string;
-            document: components["schemas"]["Clip"];
-            /** Id */
-            id: number;
-            /** Notes */
-            notes: number;
         };
         /**
          * KeptKit
@@ -1387,6 +2339,31 @@ export interface components {
             notes: components["schemas"]["Note"][];
         };
         /**
+         * LaneOffer
+         * @description A lane that plays some of a clip's notes, and what is said of it.
+         *
+         *     *step*: what fits best, said; *mean_off_percent*, *worst_off_percent*: how far the notes lie off it, in % of a step,
+         *     before they are nudged; *remarks*: what the lane cannot say exactly. *shorter*: a lane that plays the same by a rule
+         *     or a shorter cycle, and *this_is* in words; none where there is none.
+         */
+        LaneOffer: {
+            lane: components["schemas"]["Lane"];
+            /** Mean Off Percent */
+            mean_off_percent: number;
+            /** Remarks */
+            remarks: string[];
+            shorter?: components["schemas"]["Lane"] | null;
+            /** Step */
+            step: string;
+            /**
+             * This Is
+             * @default
+             */
+            this_is: string;
+            /** Worst Off Percent */
+            worst_off_percent: number;
+        };
+        /**
          * LanePicture
          * @description A lane in the window. All positions are ticks from the pattern's start.
          *
@@ -1485,6 +2462,20 @@ export interface components {
             values: (number | null)[];
         };
         /**
+         * Lengthen
+         * @description The clip lasts so many whole *bars*; notes that begin later go.
+         */
+        Lengthen: {
+            /** Bars */
+            bars: number;
+            /**
+             * Kind
+             * @default lengthen
+             * @constant
+             */
+            kind: "lengthen";
+        };
+        /**
          * Link
          * @description One step that sounds together with all of its letter, or not at all.
          */
@@ -1519,6 +2510,14 @@ export interface components {
             /** Id */
             id: number | null;
             starter: components["schemas"]["Starter"];
+        };
+        /**
+         * Made
+         * @description The number of a piece that was made.
+         */
+        Made: {
+            /** Piece */
+            piece: number;
         };
         /**
          * Measures
@@ -1579,6 +2578,10 @@ export interface components {
              */
             numerator: number;
         };
+        MeterChange: [
+            number,
+            components["schemas"]["Meter"]
+        ];
         /**
          * MomentIn
          * @description A change since the last save: its number, its name and the document after it.
@@ -1604,6 +2607,60 @@ export interface components {
             label: string;
             /** Number */
             number: number;
+        };
+        /**
+         * More
+         * @description How many more takes to throw.
+         */
+        More: {
+            /**
+             * Count
+             * @default 8
+             */
+            count: number;
+        };
+        /**
+         * Move
+         * @description By so many *steps* of the grid and *ticks* beside, *rows* of tracks down, *semitones* up.
+         *
+         *     Notes move together: the first one to reach an edge stops all. On another track they play what that plays plainly.
+         */
+        Move: {
+            /**
+             * Kind
+             * @default move
+             * @constant
+             */
+            kind: "move";
+            /**
+             * Rows
+             * @default 0
+             */
+            rows: number;
+            /**
+             * Semitones
+             * @default 0
+             */
+            semitones: number;
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+            /**
+             * Steps
+             * @default 0
+             */
+            steps: number;
+            /**
+             * Ticks
+             * @default 0
+             */
+            ticks: number;
         };
         /**
          * Moved
@@ -1730,6 +2787,33 @@ export interface components {
             note: 1 | 2 | 4 | 8 | 16 | 32 | 64;
         };
         /**
+         * OpenClip
+         * @description A clip to work on: its *document* without its origin's score, and what sounds each of its notes, track by track.
+         *
+         *     *undo*, *redo*: what can be undone and done again; empty where nothing can.
+         */
+        OpenClip: {
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            document: components["schemas"]["Clip"];
+            /** Id */
+            id: number;
+            origin: components["schemas"]["From"] | null;
+            /** Redo */
+            redo: string;
+            /** Revision */
+            revision: number;
+            /** Sounds */
+            sounds: {
+                [key: string]: components["schemas"]["PitchSound"];
+            }[];
+            /** Undo */
+            undo: string;
+        };
+        /**
          * OpenMoment
          * @description A moment to go back to.
          */
@@ -1757,8 +2841,36 @@ export interface components {
             stands_at: number;
         };
         /**
+         * OpenSheet
+         * @description A sheet with its takes in the order of their numbers; their notes are asked for apart.
+         *
+         *     *lane_names*: of the lanes that were chosen; none: all.
+         */
+        OpenSheet: {
+            /** Lane Names */
+            lane_names: string[] | null;
+            /** Length Ticks */
+            length_ticks: number;
+            meter: components["schemas"]["Meter"];
+            sheet: components["schemas"]["SheetLine"];
+            /** Takes */
+            takes: components["schemas"]["TakeLine"][];
+            /** Tempo */
+            tempo: number;
+        };
+        /**
+         * Opposed
+         * @description The numbers of two takes to compare.
+         */
+        Opposed: {
+            /** One */
+            one: number;
+            /** Other */
+            other: number;
+        };
+        /**
          * Origin
-         * @description Where a clip came from, enough to render it again: *first_bar* counted from 0.
+         * @description Where a clip came from, enough to render it again. *first_bar*: from 0; *lanes*: those chosen; none: all.
          */
         Origin: {
             /** Bars */
@@ -1767,6 +2879,8 @@ export interface components {
             dice: number;
             /** First Bar */
             first_bar: number;
+            /** Lanes */
+            lanes?: string[] | null;
             /** Pattern */
             pattern: string;
             /** Piece */
@@ -1786,6 +2900,41 @@ export interface components {
             seconds: number;
             /** Sound */
             sound: string;
+        };
+        /**
+         * Pace
+         * @description All of the clip at half the pace, twice as long, or at double.
+         */
+        Pace: {
+            /**
+             * Kind
+             * @default pace
+             * @constant
+             */
+            kind: "pace";
+            /**
+             * Pace
+             * @enum {string}
+             */
+            pace: "half" | "double";
+        };
+        /**
+         * Paint
+         * @description Velocities as a hand painted them: (track, note, velocity).
+         */
+        Paint: {
+            /**
+             * Kind
+             * @default paint
+             * @constant
+             */
+            kind: "paint";
+            /** Values */
+            values: [
+                number,
+                number,
+                number
+            ][];
         };
         /**
          * Part
@@ -1815,6 +2964,22 @@ export interface components {
              * @enum {string}
              */
             kind: "pass";
+        };
+        /**
+         * Paste
+         * @description Copied *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end.
+         */
+        Paste: {
+            /**
+             * Kind
+             * @default paste
+             * @constant
+             */
+            kind: "paste";
+            /** Notes */
+            notes: components["schemas"]["Copied"][];
+            /** Tick */
+            tick: number;
         };
         /**
          * Pattern
@@ -2017,6 +3182,25 @@ export interface components {
             version: 2;
         };
         /**
+         * PitchSound
+         * @description *voice* sounds a note, *semitones* higher than it is.
+         */
+        PitchSound: {
+            /**
+             * Level Db
+             * @default 0
+             */
+            level_db: number;
+            /**
+             * Pan
+             * @default 0
+             */
+            pan: number;
+            /** Semitones */
+            semitones: number;
+            voice: components["schemas"]["Voice"];
+        };
+        /**
          * ProblemSchema
          * @description One thing wrong with a document: on which lane (if any), in which field.
          */
@@ -2043,6 +3227,48 @@ export interface components {
             path: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * Quantise
+         * @description *percent* of the way to the nearest *step* of the grid. A note that comes to the clip's end begins it.
+         */
+        Quantise: {
+            /**
+             * Kind
+             * @default quantise
+             * @constant
+             */
+            kind: "quantise";
+            /**
+             * Percent
+             * @default 100
+             */
+            percent: number;
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+        };
+        /**
+         * Ramp
+         * @description Velocities in a straight line through time, from *first* to *last*.
+         */
+        Ramp: {
+            /** First */
+            first: number;
+            /**
+             * Kind
+             * @default ramp
+             * @constant
+             */
+            kind: "ramp";
+            /** Last */
+            last: number;
         };
         /**
          * RatchetStrip
@@ -2133,6 +3359,32 @@ export interface components {
             standing: components["schemas"]["Part"][];
         };
         /**
+         * Repeat
+         * @description The chosen notes again, *times* more, after the span that they fill in whole steps; or all of the clip.
+         */
+        Repeat: {
+            /**
+             * Kind
+             * @default repeat
+             * @constant
+             */
+            kind: "repeat";
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+        };
+        /**
          * Reply
          * @description One hit midway between each *every*-th hit of the other lane and its next hit.
          */
@@ -2151,6 +3403,37 @@ export interface components {
             of: string;
         };
         /**
+         * Resize
+         * @description Longer by so many *steps* of the grid and *ticks* beside; never shorter than a tick.
+         */
+        Resize: {
+            /**
+             * Kind
+             * @default resize
+             * @constant
+             */
+            kind: "resize";
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+            /**
+             * Steps
+             * @default 0
+             */
+            steps: number;
+            /**
+             * Ticks
+             * @default 0
+             */
+            ticks: number;
+        };
+        /**
          * Rests
          * @description Hits where the other lane rests, rests where it hits.
          */
@@ -2162,6 +3445,14 @@ export interface components {
             kind: "rests";
             /** Of */
             of: string;
+        };
+        /**
+         * Revision
+         * @description The revision that a change is based on.
+         */
+        Revision: {
+            /** Revision */
+            revision: number;
         };
         /**
          * Save
@@ -2181,6 +3472,34 @@ export interface components {
              * @description none: the last
              */
             stands_at?: number | null;
+        };
+        /**
+         * Scatter
+         * @description *percent* of the notes move to other slots of the span that they lie in: a quick fill.
+         *
+         *     A slot is a *step*; notes keep their place in it. Those that go, and where to, are picked by *throw*. No note goes
+         *     where another of its track and pitch is, or was.
+         */
+        Scatter: {
+            /**
+             * Kind
+             * @default scatter
+             * @constant
+             */
+            kind: "scatter";
+            /** Percent */
+            percent: number;
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+            /** Throw */
+            throw: number;
         };
         /**
          * Score
@@ -2245,6 +3564,131 @@ export interface components {
             demo: boolean;
             /** User */
             user: string | null;
+        };
+        /**
+         * SetClip
+         * @description The clip's tempo, from its beginning to its end; its key.
+         */
+        SetClip: {
+            /** Key */
+            key?: ("C" | "G" | "D" | "A" | "E" | "B" | "F#" | "C#" | "F" | "Bb" | "Eb" | "Ab" | "Db" | "Gb" | "Cb" | "Am" | "Em" | "Bm" | "F#m" | "C#m" | "G#m" | "D#m" | "A#m" | "Dm" | "Gm" | "Cm" | "Fm" | "Bbm" | "Ebm" | "Abm") | "none" | null;
+            /**
+             * Kind
+             * @default clip
+             * @constant
+             */
+            kind: "clip";
+            /** Tempo */
+            tempo?: number | null;
+        };
+        /**
+         * SetControls
+         * @description What a *controller* is sent from *first_tick* to before *end_tick*: *points* of (tick, value), ascending.
+         */
+        SetControls: {
+            /** Controller */
+            controller: number;
+            /** End Tick */
+            end_tick: number;
+            /** First Tick */
+            first_tick: number;
+            /**
+             * Kind
+             * @default controls
+             * @constant
+             */
+            kind: "controls";
+            /**
+             * Points
+             * @default []
+             */
+            points: [
+                number,
+                number
+            ][];
+            /** Track */
+            track: number;
+        };
+        /**
+         * SetNotes
+         * @description Exact values. *start*: of the earliest note, the others keep their distance; the rest is each note's own.
+         */
+        SetNotes: {
+            /**
+             * Kind
+             * @default set
+             * @constant
+             */
+            kind: "set";
+            /** Length */
+            length?: number | null;
+            /** Pitch */
+            pitch?: number | null;
+            /** Start */
+            start?: number | null;
+            /** Velocity */
+            velocity?: number | null;
+        };
+        /**
+         * SetTrack
+         * @description A track's name and MIDI channel.
+         */
+        SetTrack: {
+            /** Channel */
+            channel?: number | null;
+            /**
+             * Kind
+             * @default track
+             * @constant
+             */
+            kind: "track";
+            /** Lane */
+            lane?: string | null;
+            /** Track */
+            track: number;
+        };
+        /**
+         * SheetLine
+         * @description A sheet in the list. *takes*: how many lie on it; *first_bar* counted from 0.
+         */
+        SheetLine: {
+            /** Bars */
+            bars: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** First Bar */
+            first_bar: number;
+            /** Id */
+            id: number;
+            /** Lanes */
+            lanes: string[] | null;
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+            /** Piece Id */
+            piece_id: number | null;
+            /** Takes */
+            takes: number;
+        };
+        /**
+         * SheetTrack
+         * @description A track as a note sheet draws it.
+         */
+        SheetTrack: {
+            /** Channel */
+            channel: number;
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Ink */
+            ink: number;
+            /** Lane */
+            lane: string;
+            /** Notes */
+            notes: components["schemas"]["Note"][];
         };
         /**
          * ShelfPiece
@@ -2490,6 +3934,58 @@ export interface components {
             percent: number;
         };
         /**
+         * Swung
+         * @description Swing of *swing* put in, or taken *out* of notes that have it. Bars are those of the clip's first meter.
+         */
+        Swung: {
+            /**
+             * Kind
+             * @default swing
+             * @constant
+             */
+            kind: "swing";
+            /**
+             * Out
+             * @default false
+             */
+            out: boolean;
+            swing: components["schemas"]["Swing"];
+        };
+        /**
+         * TakeLine
+         * @description A take by its number and dice. *clip*: the clip that it was kept as.
+         */
+        TakeLine: {
+            /** Clip */
+            clip: number | null;
+            /** Dice */
+            dice: number;
+            /** Number */
+            number: number;
+        };
+        /**
+         * TakeMeasures
+         * @description *hits_a_bar*: those that sounded; *syncopation*: 0-1, weighted by hits; *distance* from the first: 0-1.
+         */
+        TakeMeasures: {
+            /** Distance */
+            distance: number;
+            /** Hits A Bar */
+            hits_a_bar: number;
+            /** Notes */
+            notes: number;
+            /** Syncopation */
+            syncopation: number;
+        };
+        /**
+         * Takes
+         * @description Some takes of a sheet.
+         */
+        Takes: {
+            /** Takes */
+            takes: components["schemas"]["DrawnTake"][];
+        };
+        /**
          * Tape
          * @description One stretch of what sounded: *tracks* hold the notes in ticks from the pattern's start.
          *
@@ -2530,17 +4026,24 @@ export interface components {
             ink: number;
             /** Lane */
             lane: string;
+            /** Lane Id */
+            lane_id?: string | null;
             /**
              * Notes
              * @default []
              */
             notes: components["schemas"]["Note"][];
+            sound?: components["schemas"]["TrackSound"] | null;
             /**
              * Straights
              * @default []
              */
             straights: number[];
         };
+        TempoChange: [
+            number,
+            number
+        ];
         /**
          * Thin
          * @description Only, or without, every so-many-th hit, counted along the run or anew in each cycle.
@@ -2585,6 +4088,38 @@ export interface components {
             throw: number;
         };
         /**
+         * Throwing
+         * @description Takes to throw: *count* of *bars* bars from *first_bar* on, of chosen *lanes* or of all that are not muted.
+         */
+        Throwing: {
+            /**
+             * Bars
+             * @default 4
+             */
+            bars: number;
+            /**
+             * Count
+             * @default 8
+             */
+            count: number;
+            /** Dice */
+            dice: number;
+            /**
+             * First Bar
+             * @default 0
+             */
+            first_bar: number;
+            /** Lanes */
+            lanes?: string[] | null;
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+            /** Piece Id */
+            piece_id?: number | null;
+            score: components["schemas"]["Score"];
+        };
+        /**
          * Thrown
          * @description `hits` of `steps` picked by a throw and the lane's id.
          *
@@ -2613,6 +4148,8 @@ export interface components {
         /**
          * Track
          * @description The notes and controls of one lane, in the order of time.
+         *
+         *     *lane_id*: the lane that they came from; none: from a file. *sound*: none where the notes themselves say it.
          */
         Track: {
             /**
@@ -2632,11 +4169,47 @@ export interface components {
             ink: number;
             /** Lane */
             lane: string;
+            /** Lane Id */
+            lane_id?: string | null;
             /**
              * Notes
              * @default []
              */
             notes: components["schemas"]["Note"][];
+            sound?: components["schemas"]["TrackSound"] | null;
+        };
+        /**
+         * TrackSound
+         * @description How the built-in sounds play a track: by *voice*, which sounds as it is at the MIDI note *note*.
+         */
+        TrackSound: {
+            /**
+             * Level Db
+             * @default 0
+             */
+            level_db: number;
+            /** Note */
+            note: number;
+            /**
+             * Pan
+             * @default 0
+             */
+            pan: number;
+            voice: components["schemas"]["Voice"];
+        };
+        /**
+         * Transpose
+         * @description *semitones* up; what leaves MIDI's range is folded by octaves.
+         */
+        Transpose: {
+            /**
+             * Kind
+             * @default transpose
+             * @constant
+             */
+            kind: "transpose";
+            /** Semitones */
+            semitones: number;
         };
         /**
          * VelocityStrip
@@ -2826,7 +4399,12 @@ export type $defs = Record<string, never>;
 export interface operations {
     clips_api_list_clips: {
         parameters: {
-            query?: never;
+            query?: {
+                words?: string;
+                set_name?: string | null;
+                tag?: string;
+                first?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2839,58 +4417,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptClip"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    clips_api_keep: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Keeping"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeptClip"];
+                    "application/json": components["schemas"]["ClipPage"];
                 };
             };
             /** @description Bad Request */
@@ -2922,6 +4449,263 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keeping"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_import_clips: {
+        parameters: {
+            query?: {
+                name?: string;
+                split?: "track" | "channel" | "note";
+                changes?: "keep" | "flatten";
+                each?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "audio/midi": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_download_zip: {
+        parameters: {
+            query?: {
+                type?: number;
+                resolution?: number;
+                repeats?: number;
+                drums?: string;
+                markers?: boolean;
+                key?: string | null;
+                set_name?: string | null;
+                ids?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_open_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2987,7 +4771,7 @@ export interface operations {
             };
         };
     };
-    clips_api_rename_clip: {
+    clips_api_describe_clip: {
         parameters: {
             query?: never;
             header?: never;
@@ -2998,7 +4782,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Naming"];
+                "application/json": components["schemas"]["Description"];
             };
         };
         responses: {
@@ -3008,7 +4792,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptClip"];
+                    "application/json": components["schemas"]["ClipLine"];
                 };
             };
             /** @description Bad Request */
@@ -3059,6 +4843,80 @@ export interface operations {
         };
     };
     clips_api_download_clip: {
+        parameters: {
+            query?: {
+                type?: number;
+                resolution?: number;
+                repeats?: number;
+                drums?: string;
+                markers?: boolean;
+                key?: string | null;
+            };
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_clip_as_text: {
         parameters: {
             query?: never;
             header?: never;
@@ -3116,7 +4974,7 @@ export interface operations {
             };
         };
     };
-    clips_api_restore_clip: {
+    clips_api_copy_clip: {
         parameters: {
             query?: never;
             header?: never;
@@ -3127,13 +4985,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptClip"];
+                    "application/json": components["schemas"]["ClipLine"];
                 };
             };
             /** @description Bad Request */
@@ -3165,6 +5023,733 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_edit_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Edit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditedClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_clip_in_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InPlace"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["LaneClip"];
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_join_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Join"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_clip_lanes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaneOffer"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_piece_of_lanes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsLanes"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_pattern_of_lanes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsPattern"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pattern"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_redo_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Revision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_reopen_pattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_restore_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_undo_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Revision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4204,6 +6789,57 @@ export interface operations {
             };
         };
     };
+    pieces_render_api_midi: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     pieces_render_api_steps: {
         parameters: {
             query?: never;
@@ -4891,6 +7527,732 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_list_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetLine"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_throw_takes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Throwing"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_take_from_tape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keeping"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FromTape"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_open_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_delete_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_what_differs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Opposed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Differences"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_drawn_takes: {
+        parameters: {
+            query?: {
+                first?: number;
+                last?: number;
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Takes"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_throw_more: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["More"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_restore_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_drop_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_keep_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_pick_up_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSheet"];
+                };
             };
             /** @description Bad Request */
             400: {

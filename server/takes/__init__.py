@@ -1,0 +1,1 @@
+"""Takes: bars by dice numbers, side by side."""
