@@ -15,10 +15,10 @@ from clips.schemas import (
     CLIPS_ON_A_PAGE,
     AsLanes,
     AsPattern,
+    ClipEdit,
     ClipLine,
     ClipPage,
     Description,
-    Edit,
     EditedClip,
     Exporting,
     Imported,
@@ -126,7 +126,7 @@ def describe_clip(request: HttpRequest, clip_id: int, body: Description) -> Http
 
 
 @router.post("/{int:clip_id}/edits", response={200: EditedClip, **refusals(401, 404, 409, 422)})
-def edit_clip(request: HttpRequest, clip_id: int, body: Edit) -> HttpResponse:
+def edit_clip(request: HttpRequest, clip_id: int, body: ClipEdit) -> HttpResponse:
     """Do something to the notes of a clip."""
     stored, done = services.edit(user_of(request), clip_id, body.revision, body.action, body.chosen)
     chosen = [list(places) for places in done.chosen]

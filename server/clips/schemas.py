@@ -18,10 +18,10 @@ from lattice.starters.starter import MAX_TAGS, Tag
 __all__ = [
     "AsLanes",
     "AsPattern",
+    "ClipEdit",
     "ClipLine",
     "ClipPage",
     "Description",
-    "Edit",
     "EditedClip",
     "Exporting",
     "Imported",
@@ -181,7 +181,7 @@ class Revision(Body):
     revision: Annotated[int, Field(ge=1)]
 
 
-class Edit(Revision):
+class ClipEdit(Revision):
     """What to do to the *chosen* notes: for each track the places of those chosen."""
 
     action: Action

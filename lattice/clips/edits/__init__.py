@@ -7,11 +7,11 @@ from pydantic import Field
 from lattice.clips.clip import Clip
 from lattice.clips.edits.facts import SetClip, SetControls, SetTrack
 from lattice.clips.edits.feel import Harder, Humanised, Paint, Quantise, Ramp, Swung
-from lattice.clips.edits.notes import Add, Copied, Delete, Move, Paste, Resize, SetNotes, Transpose
+from lattice.clips.edits.notes import Add, CopiedNote, Delete, Move, Paste, Resize, SetNotes, Transpose
 from lattice.clips.edits.shape import Crop, Lengthen, Pace, Repeat, Scatter, joined
 from lattice.clips.sheet import Chosen, Sheet
 
-__all__ = ["Action", "Chosen", "Copied", "Edited", "edited", "joined"]
+__all__ = ["Action", "Chosen", "CopiedNote", "Edited", "edited", "joined"]
 
 Action = Annotated[
     Add

@@ -15,7 +15,7 @@ from lattice.document.problems import DocumentError
 from lattice.document.step_value import StepValue
 from lattice.render.notes import folded
 
-__all__ = ["Add", "Copied", "Delete", "Move", "Paste", "Resize", "SetNotes", "Transpose"]
+__all__ = ["Add", "CopiedNote", "Delete", "Move", "Paste", "Resize", "SetNotes", "Transpose"]
 
 MAX_STEPS_MOVED = 100_000
 TrackNumber = Annotated[int, Field(ge=0, lt=MAX_TRACKS)]
@@ -151,7 +151,7 @@ class SetNotes(ClipAction):
         )
 
 
-class Copied(NamedTuple):
+class CopiedNote(NamedTuple):
     """A note to paste: on which *track*, and so many ticks after the earliest one copied."""
 
     track: TrackNumber
@@ -162,11 +162,11 @@ class Copied(NamedTuple):
 
 
 class Paste(ClipAction):
-    """Copied *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end."""
+    """CopiedNote *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end."""
 
     kind: Literal["paste"] = "paste"
     tick: Place
-    notes: Annotated[Row[Copied], Field(min_length=1, max_length=MAX_NOTES)]
+    notes: Annotated[Row[CopiedNote], Field(min_length=1, max_length=MAX_NOTES)]
 
     def apply(self, sheet: Sheet) -> Sheet:
         if not sheet.clip.tracks:

@@ -19,7 +19,10 @@ export type PropertyName = NonNullable<Schemas['RenderQuestion']['shown']>
 export type Alternative = Schemas['Alternative']
 export type Measures = Schemas['Measures']
 export type OpenPiece = Schemas['OpenPiece']
-export type KeptClip = Schemas['KeptClip']
+export type ClipLine = Schemas['ClipLine']
+export type OpenClip = Schemas['OpenClip']
+export type SheetTrack = Schemas['SheetTrack']
+export type Kit = Schemas['Kit']
 export type ShelfPiece = Schemas['ShelfPiece']
 
 /** What the server refused, in words for the musician. `status` 0: it could not be reached. */

@@ -1,15 +1,92 @@
 /** Clips over the API. openapi-fetch widens the notes' tuples to lists; here they become tuples again. */
-import { answer, api, type KeptClip, type Schemas } from './client'
+import {
+  answer,
+  api,
+  ApiError,
+  type ClipLine,
+  type Kit,
+  type OpenClip,
+  type Pattern,
+  type Schemas,
+} from './client'
 
 const at = (id: number) => ({ params: { path: { clip_id: id } } })
+const based = (id: number, revision: number) => ({ ...at(id), body: { revision } })
+
+export interface Wanted {
+  readonly words?: string
+  readonly set_name?: string
+  readonly tag?: string
+  readonly first?: number
+}
+export type Export = Required<Omit<Schemas['Export'], 'key'>>
+export const PLAIN_EXPORT: Export = { type: 1, resolution: 960, repeats: 1, drums: 'lanes', markers: false }
+
+const asQuery = (fields: object) =>
+  new URLSearchParams(Object.entries(fields).map(([name, value]) => [name, String(value)])).toString()
 
 export const clipsApi = {
-  list: async () => (await answer(api.GET('/api/clips'))) as KeptClip[],
-  keep: async (body: Schemas['Keeping']) => (await answer(api.POST('/api/clips', { body }))) as KeptClip,
-  rename: async (id: number, name: string) =>
-    (await answer(api.PATCH('/api/clips/{clip_id}', { ...at(id), body: { name } }))) as KeptClip,
+  list: async (wanted: Wanted = {}) =>
+    (await answer(api.GET('/api/clips', { params: { query: wanted } }))) as Schemas['ClipPage'],
+  keep: async (body: Schemas['Keeping']) => (await answer(api.POST('/api/clips', { body }))) as ClipLine,
+  open: async (id: number) => (await answer(api.GET('/api/clips/{clip_id}', at(id)))) as OpenClip,
+  describe: async (id: number, body: Schemas['Description']) =>
+    (await answer(api.PATCH('/api/clips/{clip_id}', { ...at(id), body }))) as ClipLine,
+  edit: async (id: number, revision: number, action: Action, chosen: number[][]) =>
+    (await answer(
+      api.POST('/api/clips/{clip_id}/edits', {
+        ...at(id),
+        body: { revision, action: action as never, chosen },
+      }),
+    )) as { clip: OpenClip; chosen: number[][] },
+  undo: async (id: number, revision: number) =>
+    (await answer(api.POST('/api/clips/{clip_id}/undo', based(id, revision)))) as OpenClip,
+  redo: async (id: number, revision: number) =>
+    (await answer(api.POST('/api/clips/{clip_id}/redo', based(id, revision)))) as OpenClip,
+  join: async (id: number, revision: number, other: number) =>
+    (await answer(
+      api.POST('/api/clips/{clip_id}/join', { ...at(id), body: { revision, other } }),
+    )) as OpenClip,
+  copy: async (id: number) => (await answer(api.POST('/api/clips/{clip_id}/copy', at(id)))) as ClipLine,
   delete: (id: number) => answer(api.DELETE('/api/clips/{clip_id}', at(id))),
   restore: (id: number) => answer(api.POST('/api/clips/{clip_id}/restore', at(id))),
+  /** The number of a new piece: the pattern that it came from, as it stood. */
+  reopen: async (id: number) => (await answer(api.POST('/api/clips/{clip_id}/reopen', at(id)))).piece,
+  inPlace: async (id: number, lanes: string[]) =>
+    (await answer(api.POST('/api/clips/{clip_id}/in-place', { ...at(id), body: { lanes } }))) as Record<
+      string,
+      Schemas['LaneClip']
+    >,
+  lanes: (id: number) => answer(api.GET('/api/clips/{clip_id}/lanes', at(id))),
+  asPiece: async (id: number, shorter: number[]) =>
+    (await answer(api.POST('/api/clips/{clip_id}/lanes', { ...at(id), body: { shorter } }))).piece,
+  asPattern: async (id: number, shorter: number[], patternId: string, kit: Kit) =>
+    (await answer(
+      api.POST('/api/clips/{clip_id}/pattern', { ...at(id), body: { shorter, pattern_id: patternId, kit } }),
+    )) as Pattern,
   /** Where the MIDI file lies. */
-  file: (id: number) => `/api/clips/${id}.mid`,
+  file: (id: number, how: Partial<Export> = {}) => `/api/clips/${id}.mid?${asQuery(how)}`,
+  zip: (of: { ids: readonly number[] } | { set_name: string }, how: Partial<Export> = {}) =>
+    `/api/clips/zip?${asQuery({ ...of, ...how })}`,
+  /** The notes as text. */
+  text: async (id: number) => (await fetch(`/api/clips/${id}.txt`)).text(),
+  import: async (file: File, how: { split: string; changes: string; each: boolean }) =>
+    (await answer(
+      api.POST('/api/clips/import', {
+        params: { query: { name: file.name.replace(/\.midi?$/i, ''), ...how } as never },
+        headers: { 'Content-Type': 'audio/midi' },
+        body: file as never,
+        bodySerializer: (body: unknown) => body as File,
+      }),
+    )) as { clips: ClipLine[]; remarks: string[] },
 }
+
+/** An edit as the engine knows it: what is left out is plain. */
+export type Action = {
+  [Kind in AnyAction as Kind['kind']]: Pick<Kind, 'kind'> & Partial<Kind>
+}[AnyAction['kind']]
+type AnyAction = Schemas['ClipEdit']['action']
+
+/** Whether the server could not be reached, so that what was asked may be asked again. */
+export const isUnreachable = (reason: unknown) =>
+  reason instanceof ApiError && (reason.status === 0 || reason.status >= 500)

@@ -1082,9 +1082,8 @@ export interface components {
          */
         Add: {
             /**
-             * Kind
-             * @default add
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "add";
             /** Length */
@@ -1521,6 +1520,21 @@ export interface components {
             version: 1;
         };
         /**
+         * ClipEdit
+         * @description What to do to the *chosen* notes: for each track the places of those chosen.
+         */
+        ClipEdit: {
+            /** Action */
+            action: components["schemas"]["Add"] | components["schemas"]["Delete"] | components["schemas"]["Move"] | components["schemas"]["Transpose"] | components["schemas"]["Resize"] | components["schemas"]["SetNotes"] | components["schemas"]["Paste"] | components["schemas"]["Quantise"] | components["schemas"]["Swung"] | components["schemas"]["Humanised"] | components["schemas"]["Harder"] | components["schemas"]["Ramp"] | components["schemas"]["Paint"] | components["schemas"]["Scatter"] | components["schemas"]["Repeat"] | components["schemas"]["Crop"] | components["schemas"]["Lengthen"] | components["schemas"]["Pace"] | components["schemas"]["SetControls"] | components["schemas"]["SetTrack"] | components["schemas"]["SetClip"];
+            /**
+             * Chosen
+             * @default []
+             */
+            chosen: number[][];
+            /** Revision */
+            revision: number;
+        };
+        /**
          * ClipLine
          * @description A clip as the list shows it, with its notes for the note sheet.
          */
@@ -1603,7 +1617,15 @@ export interface components {
              */
             values: (number | null)[];
         };
-        Copied: [
+        /**
+         * Copied
+         * @description Steps in the order in which they were played.
+         */
+        Copied: {
+            /** Steps */
+            steps: components["schemas"]["CopiedStep"][];
+        };
+        CopiedNote: [
             number,
             number,
             number,
@@ -1660,9 +1682,8 @@ export interface components {
             /** First Tick */
             first_tick: number;
             /**
-             * Kind
-             * @default crop
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "crop";
         };
@@ -1688,9 +1709,8 @@ export interface components {
          */
         Delete: {
             /**
-             * Kind
-             * @default delete
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "delete";
         };
@@ -2011,9 +2031,8 @@ export interface components {
             /** By */
             by: number;
             /**
-             * Kind
-             * @default harder
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "harder";
         };
@@ -2039,9 +2058,8 @@ export interface components {
          */
         Humanised: {
             /**
-             * Kind
-             * @default humanise
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "humanise";
             /** Percent */
@@ -2469,9 +2487,8 @@ export interface components {
             /** Bars */
             bars: number;
             /**
-             * Kind
-             * @default lengthen
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "lengthen";
         };
@@ -2627,9 +2644,8 @@ export interface components {
          */
         Move: {
             /**
-             * Kind
-             * @default move
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "move";
             /**
@@ -2907,9 +2923,8 @@ export interface components {
          */
         Pace: {
             /**
-             * Kind
-             * @default pace
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "pace";
             /**
@@ -2924,9 +2939,8 @@ export interface components {
          */
         Paint: {
             /**
-             * Kind
-             * @default paint
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "paint";
             /** Values */
@@ -2967,17 +2981,16 @@ export interface components {
         };
         /**
          * Paste
-         * @description Copied *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end.
+         * @description CopiedNote *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end.
          */
         Paste: {
             /**
-             * Kind
-             * @default paste
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "paste";
             /** Notes */
-            notes: components["schemas"]["Copied"][];
+            notes: components["schemas"]["CopiedNote"][];
             /** Tick */
             tick: number;
         };
@@ -3234,9 +3247,8 @@ export interface components {
          */
         Quantise: {
             /**
-             * Kind
-             * @default quantise
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "quantise";
             /**
@@ -3262,9 +3274,8 @@ export interface components {
             /** First */
             first: number;
             /**
-             * Kind
-             * @default ramp
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "ramp";
             /** Last */
@@ -3364,9 +3375,8 @@ export interface components {
          */
         Repeat: {
             /**
-             * Kind
-             * @default repeat
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "repeat";
             /**
@@ -3408,9 +3418,8 @@ export interface components {
          */
         Resize: {
             /**
-             * Kind
-             * @default resize
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "resize";
             /**
@@ -3482,9 +3491,8 @@ export interface components {
          */
         Scatter: {
             /**
-             * Kind
-             * @default scatter
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "scatter";
             /** Percent */
@@ -3573,9 +3581,8 @@ export interface components {
             /** Key */
             key?: ("C" | "G" | "D" | "A" | "E" | "B" | "F#" | "C#" | "F" | "Bb" | "Eb" | "Ab" | "Db" | "Gb" | "Cb" | "Am" | "Em" | "Bm" | "F#m" | "C#m" | "G#m" | "D#m" | "A#m" | "Dm" | "Gm" | "Cm" | "Fm" | "Bbm" | "Ebm" | "Abm") | "none" | null;
             /**
-             * Kind
-             * @default clip
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "clip";
             /** Tempo */
@@ -3593,9 +3600,8 @@ export interface components {
             /** First Tick */
             first_tick: number;
             /**
-             * Kind
-             * @default controls
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "controls";
             /**
@@ -3615,9 +3621,8 @@ export interface components {
          */
         SetNotes: {
             /**
-             * Kind
-             * @default set
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "set";
             /** Length */
@@ -3637,9 +3642,8 @@ export interface components {
             /** Channel */
             channel?: number | null;
             /**
-             * Kind
-             * @default track
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "track";
             /** Lane */
@@ -3939,9 +3943,8 @@ export interface components {
          */
         Swung: {
             /**
-             * Kind
-             * @default swing
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "swing";
             /**
@@ -4203,9 +4206,8 @@ export interface components {
          */
         Transpose: {
             /**
-             * Kind
-             * @default transpose
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "transpose";
             /** Semitones */
@@ -5043,7 +5045,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Edit"];
+                "application/json": components["schemas"]["ClipEdit"];
             };
         };
         responses: {

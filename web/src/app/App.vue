@@ -6,10 +6,12 @@ import { useRoute, useRouter } from 'vue-router'
 import { useShortcuts } from '@/composables/useShortcuts'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
+import { usePlaying } from '@/stores/playing'
 import { useSession } from '@/stores/session'
 import Deck from '@/tape/Deck.vue'
 import AppHeader from './AppHeader.vue'
 import ConflictDialog from './ConflictDialog.vue'
+import { ownHistory } from './ownHistory'
 import NoticeStack from './NoticeStack.vue'
 import type { Theme } from './theme'
 import ShortcutsDialog from './ShortcutsDialog.vue'
@@ -18,6 +20,7 @@ import SignIn from './SignIn.vue'
 const session = useSession()
 const notices = useNotices()
 const piece = usePiece()
+const playing = usePlaying()
 const route = useRoute()
 const router = useRouter()
 /** Day or night: by choice, or after the system's. */
@@ -44,12 +47,17 @@ async function tellOf(verb: string, done: Promise<string | null>) {
     notices.complain(reason)
   }
 }
+/** A screen that has a history of its own goes back in that. */
+const step = (own: (() => unknown) | undefined, verb: string, ofPiece: () => Promise<string | null>) =>
+  own ? own() : tellOf(verb, ofPiece())
 useShortcuts({
-  'Ctrl+z': { says: 'Undo', act: () => tellOf('Undone', piece.undo()) },
-  'Ctrl+Shift+z': { says: 'Do again', act: () => tellOf('Done again', piece.redo()) },
+  ' ': { says: 'Play, or stop', act: () => playing.toggle() },
+  'Ctrl+z': { says: 'Undo', act: () => step(ownHistory.value?.undo, 'Undone', piece.undo) },
+  'Ctrl+Shift+z': { says: 'Do again', act: () => step(ownHistory.value?.redo, 'Done again', piece.redo) },
   'F2': { says: 'Shelf', act: () => router.push('/') },
   'F3': { says: 'Lattice', act: () => piece.id !== null && router.push(`/lattice/${piece.id}`) },
-  'F4': { says: 'Clips', act: () => router.push('/clips') },
+  'F4': { says: 'Takes', act: () => router.push('/takes') },
+  'F5': { says: 'Clips', act: () => router.push('/clips') },
 }) // prettier-ignore
 
 useEventListener(window, 'beforeunload', (event) => {

@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { useSession } from '@/stores/session'
+import { forgetTapes } from '@/tape/stored'
 import HistoryPanel from './HistoryPanel.vue'
 import NameField from './NameField.vue'
 import PatternTabs from './PatternTabs.vue'
@@ -38,6 +39,7 @@ const said = computed(() => {
 const tabs = computed(() => [
   { name: 'shelf', label: 'Shelf', to: '/' },
   ...(piece.id !== null ? [{ name: 'lattice', label: 'Lattice', to: `/lattice/${piece.id}` }] : []),
+  { name: 'takes', label: 'Takes', to: '/takes' },
   { name: 'clips', label: 'Clips', to: '/clips' },
 ])
 
@@ -46,6 +48,7 @@ const rename = (name: string) => piece.edit(`Renamed ${name}`, (document) => ({ 
 async function goAshore() {
   playing.stop()
   await piece.close()
+  forgetTapes()
   await session.signOut()
   await router.push('/')
 }
@@ -68,7 +71,7 @@ async function goAshore() {
         :key="tab.name"
         :to="tab.to"
         class="tab"
-        :class="{ here: route.name === tab.name }"
+        :class="{ here: route.name === tab.name || route.meta['tab'] === tab.name }"
       >
         {{ tab.label }}
       </RouterLink>

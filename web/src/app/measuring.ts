@@ -1,5 +1,6 @@
 /** A window for instruments that measure the running application: what was scheduled, how loud it is, how voices sound. */
 import type { Score } from '@/api/client'
+import type { Struck } from '@/sound/loop'
 import type { Hand, Rehearsed } from '@/sound/rehearsal'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
@@ -8,6 +9,8 @@ import type { Playing, TapeControl, TapeNote } from '@/tape/tape'
 export interface Measuring {
   /** The schedule log: all that is on the tape, stretch by stretch. */
   log(): { fromTick: number; nowTick: number; notes: TapeNote[]; controls: TapeControl[] }[]
+  /** What a take or clip that goes round has struck, in ticks since it began. */
+  struck(): Struck[]
   /** What the table holds. */
   score(): { score: Score | null; dice: number }
   /** Root mean square of what leaves the speakers now. */
@@ -29,12 +32,13 @@ export function exposeForMeasuring() {
   const piece = usePiece()
   window.jolly = {
     log: () =>
-      (playing.player?.tape.stretches ?? []).map(({ fromTick, nowTick, notes, controls }) => ({
+      playing.tape.stretches.map(({ fromTick, nowTick, notes, controls }) => ({
         fromTick,
         nowTick,
         notes,
         controls,
       })),
+    struck: () => playing.loop?.struck ?? [],
     score: () => ({ score: piece.score, dice: piece.dice }),
     level: async () => (await playing.ready()).level(),
     voices: async () => {

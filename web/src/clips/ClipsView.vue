@@ -1,110 +1,259 @@
 <script setup lang="ts">
-/** Kept clips: their note sheets, where they came from, and the way out as MIDI. */
-import { ref, shallowRef } from 'vue'
+/** The collection: kept clips of all pieces, found, heard, grouped and taken away. */
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
 
 import { clipsApi } from '@/api/clips'
-import type { KeptClip } from '@/api/client'
-import NameField from '@/app/NameField.vue'
-import NoteSheet from '@/sheet/NoteSheet.vue'
+import type { ClipLine, Schemas } from '@/api/client'
+import { useFrames } from '@/composables/useFrames'
+import { useOwnPlay } from '@/composables/useOwnPlay'
+import { useShortcuts } from '@/composables/useShortcuts'
 import { useNotices } from '@/stores/notices'
+import { usePiece } from '@/stores/piece'
+import { usePlaying } from '@/stores/playing'
+import ClipCard from './ClipCard.vue'
+import ExportCard from './ExportCard.vue'
+import ImportCard from './ImportCard.vue'
+import LanesCard from './LanesCard.vue'
+import { loopOfClip } from './loopOf'
 
+const router = useRouter()
 const notices = useNotices()
-const clips = shallowRef<KeptClip[]>([])
-const isLoaded = ref(false)
+const playing = usePlaying()
+const piece = usePiece()
 
-async function load() {
+// ---- Looking ----
+const words = ref('')
+const setName = ref<string | null>(null)
+const tag = ref('')
+const page = shallowRef<Schemas['ClipPage'] | null>(null)
+const clips = computed(() => page.value?.clips ?? [])
+const isLooking = computed(() => words.value !== '' || setName.value !== null || tag.value !== '')
+const searched = refDebounced(words, 120)
+let asked = 0
+
+async function load(first = 0) {
+  const turn = ++asked
+  const wanted = {
+    words: words.value,
+    tag: tag.value,
+    first,
+    ...(setName.value !== null && { set_name: setName.value }),
+  }
   try {
-    clips.value = await clipsApi.list()
+    const found = await clipsApi.list(wanted)
+    if (turn === asked) page.value = first ? { ...found, clips: [...clips.value, ...found.clips] } : found
   } catch (reason) {
-    notices.complain(reason, { label: 'Try again', act: load })
-  } finally {
-    isLoaded.value = true
+    if (turn === asked) notices.complain(reason, { label: 'Try again', act: () => load(first) })
   }
 }
-void load()
+watch([searched, setName, tag], () => load(), { immediate: true })
 
-async function rename(clip: KeptClip, name: string) {
+// ---- Hearing ----
+const heard = computed(() => {
+  const [kind, id] = playing.looping.split(' ')
+  return kind === 'clip' ? Number(id) : null
+})
+const at = ref<number | null>(null)
+async function start(id: number) {
+  at.value = id
   try {
-    const renamed = await clipsApi.rename(clip.id, name)
-    clips.value = clips.value.map((one) => (one.id === clip.id ? renamed : one))
+    const opened = await clipsApi.open(id)
+    if (at.value === id) await playing.playLoop(`clip ${id}`, loopOfClip(opened))
   } catch (reason) {
     notices.complain(reason)
-    await load()
   }
 }
+const hear = (id: number) => (heard.value === id ? playing.stopLoop() : start(id))
+useOwnPlay(() => {
+  const first = at.value ?? clips.value[0]?.id
+  return first === undefined ? undefined : start(first)
+})
+function walk(by: number) {
+  const place = clips.value.findIndex(({ id }) => id === at.value)
+  const next = clips.value[Math.max(0, Math.min(clips.value.length - 1, place + by))]
+  if (!next) return
+  void start(next.id)
+  document.querySelector(`[data-clip="${next.id}"]`)?.scrollIntoView({ block: 'nearest' })
+}
+useShortcuts({
+  'ArrowDown': { says: 'Hear the next clip', act: () => walk(1) },
+  'ArrowUp': { says: 'Hear the clip before', act: () => walk(-1) },
+  'Enter': { says: 'Work on the clip', act: () => at.value !== null && router.push(`/clips/${at.value}`) },
+}) // prettier-ignore
+const nowTick = ref(0)
+useFrames(
+  () => (nowTick.value = playing.loop?.nowTick ?? 0),
+  () => heard.value !== null,
+  () => heard.value,
+  30,
+)
 
-async function remove(clip: KeptClip) {
+// ---- What is done with a clip ----
+const act = (doing: () => Promise<unknown>) => async () => {
   try {
+    await doing()
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+async function describe(clip: ClipLine, fields: Schemas['Description']) {
+  await act(() => clipsApi.describe(clip.id, fields))()
+  await load()
+}
+async function remove(clip: ClipLine) {
+  await act(async () => {
     await clipsApi.delete(clip.id)
-    clips.value = clips.value.filter((one) => one.id !== clip.id)
-    notices.say(`“${clip.document.name}” is deleted.`, { label: 'Undo', act: () => restore(clip) })
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
-
-async function restore(clip: KeptClip) {
-  try {
-    await clipsApi.restore(clip.id)
+    if (heard.value === clip.id) playing.stopLoop()
     await load()
-  } catch (reason) {
-    notices.complain(reason)
-  }
+    notices.say(`“${clip.name}” is deleted.`, {
+      label: 'Undo',
+      act: act(async () => {
+        await clipsApi.restore(clip.id)
+        await load()
+      }),
+    })
+  })()
 }
-
-const facts = ({ bars, notes, document: { tempo, meter } }: KeptClip) =>
-  `${bars} ${bars === 1 ? 'bar' : 'bars'} · ${tempo} BPM · ${meter.numerator}/${meter.denominator} · ${notes} notes`
-
-function from({ document: { origin } }: KeptClip): string {
-  if (!origin) return ''
-  const last = origin.first_bar + origin.bars
-  const bars = origin.bars === 1 ? `bar ${last}` : `bars ${origin.first_bar + 1}–${last}`
-  return `from ${origin.piece}, pattern ${origin.pattern}, ${bars}, dice ${origin.dice}`
+const copy = (clip: ClipLine) =>
+  act(async () => {
+    await clipsApi.copy(clip.id)
+    await load()
+  })()
+const reopen = (clip: ClipLine) =>
+  act(async () => router.push(`/lattice/${await clipsApi.reopen(clip.id)}`))()
+async function place(clip: ClipLine) {
+  await playing.placeClip(clip.id, clip.name)
+  await router.push(`/lattice/${piece.id}`)
 }
-const when = (clip: KeptClip) =>
-  new Date(clip.created_at).toLocaleString('en', { dateStyle: 'medium', timeStyle: 'short' })
+const asLanes = shallowRef<ClipLine | null>(null)
+
+// ---- Files ----
+const files = shallowRef<File[]>([])
+const isOver = ref(false)
+function drop(event: DragEvent) {
+  isOver.value = false
+  const dropped = [...(event.dataTransfer?.files ?? [])]
+  if (dropped.length) files.value = dropped
+}
+function choose(event: Event) {
+  const input = event.target as HTMLInputElement
+  files.value = [...(input.files ?? [])]
+  input.value = ''
+}
+async function imported() {
+  files.value = []
+  await load()
+}
 </script>
 
 <template>
-  <main class="clips">
+  <main
+    class="clips"
+    :class="{ over: isOver }"
+    @dragover.prevent="isOver = true"
+    @dragleave.self="isOver = false"
+    @drop.prevent="drop"
+  >
     <header>
       <h1>Clips</h1>
-      <p v-if="clips.length">What you kept, to the note. A clip never changes with the piece it came from.</p>
+      <input
+        v-model="words"
+        class="small-field search"
+        type="search"
+        placeholder="Find by name, piece, set or tag"
+        aria-label="Find clips"
+      />
+      <span v-if="page" class="soft" role="status"
+        >{{ page.total }} {{ page.total === 1 ? 'clip' : 'clips' }}</span
+      >
+      <button v-if="clips.length" type="button" class="word-button" aria-label="Take these away as one zip">
+        {{ setName ? `Take “${setName}” away …` : 'Take these away …' }}
+        <v-menu activator="parent" :close-on-content-click="false" location="bottom end">
+          <ExportCard :several="setName ? { set_name: setName } : { ids: clips.map(({ id }) => id) }" />
+        </v-menu>
+      </button>
+      <label class="word-button">
+        Import .mid …
+        <input class="visually-hidden" type="file" accept=".mid,.midi,audio/midi" multiple @change="choose" />
+      </label>
     </header>
+    <datalist id="clip-sets">
+      <option v-for="one in page?.sets ?? []" :key="one" :value="one" />
+    </datalist>
+    <nav v-if="page && (page.sets.length || page.tags.length)" class="filters" aria-label="Sets and tags">
+      <button
+        v-for="one in page.sets"
+        :key="one"
+        type="button"
+        class="word-button"
+        :aria-pressed="setName === one"
+        @click="setName = setName === one ? null : one"
+      >
+        {{ one }}
+      </button>
+      <button
+        v-for="one in page.tags"
+        :key="one"
+        type="button"
+        class="tag"
+        :aria-pressed="tag === one"
+        @click="tag = tag === one ? '' : one"
+      >
+        {{ one }}
+      </button>
+    </nav>
+    <ImportCard v-if="files.length" :files="files" @done="imported" @close="files = []" />
     <ul>
-      <li v-for="clip in clips" :key="clip.id" class="clip" :data-clip="clip.id">
-        <NoteSheet :clip="clip.document" :bars="clip.bars" :width="520" :height="104" class="notes" />
-        <div class="about">
-          <NameField
-            :name="clip.document.name"
-            label="Name of the clip"
-            @rename="(name) => rename(clip, name)"
-          />
-          <p>{{ facts(clip) }}</p>
-          <p class="soft">{{ from(clip) }}</p>
-          <p class="soft">kept {{ when(clip) }}</p>
-        </div>
-        <div class="acts">
-          <a class="word-button strong" :href="clipsApi.file(clip.id)" download>Download .mid</a>
-          <button
-            type="button"
-            class="quiet-button"
-            :aria-label="`Delete ${clip.document.name}`"
-            @click="remove(clip)"
-          >
-            Delete
-          </button>
-        </div>
-      </li>
+      <ClipCard
+        v-for="clip in clips"
+        :key="clip.id"
+        :clip="clip"
+        :is-heard="heard === clip.id"
+        :now-tick="heard === clip.id ? nowTick : null"
+        :can-place="piece.document !== null && clip.origin !== null"
+        :sets="page?.sets ?? []"
+        @hear="hear(clip.id)"
+        @describe="(fields) => describe(clip, fields)"
+        @place="place(clip)"
+        @remove="remove(clip)"
+        @copy="copy(clip)"
+        @reopen="reopen(clip)"
+        @lanes="asLanes = clip"
+      />
     </ul>
-    <div v-if="isLoaded && !clips.length" class="empty">
-      <h2>No clip yet</h2>
-      <p>
-        Open a piece, press play, and when something good went by press <b>Keep</b>: the tape has been running
-        all the time.
-      </p>
-      <RouterLink class="word-button strong" to="/">To the shelf</RouterLink>
+    <button
+      v-if="page && clips.length < page.total"
+      type="button"
+      class="word-button more"
+      @click="load(clips.length)"
+    >
+      More: {{ page.total - clips.length }} are left
+    </button>
+    <div v-if="page && !clips.length" class="empty">
+      <template v-if="isLooking">
+        <h2>Nothing found</h2>
+        <button
+          type="button"
+          class="word-button strong"
+          @click="((words = ''), (setName = null), (tag = ''))"
+        >
+          Show all clips
+        </button>
+      </template>
+      <template v-else>
+        <h2>No clip yet</h2>
+        <p>
+          Open a piece, press play, and when something good went by press <b>Keep</b>: the tape has been
+          running all the time. Or drop MIDI files here.
+        </p>
+        <RouterLink class="word-button strong" to="/">To the shelf</RouterLink>
+      </template>
     </div>
+    <v-dialog :model-value="asLanes !== null" width="auto" @update:model-value="asLanes = null">
+      <LanesCard v-if="asLanes" :clip="asLanes" @close="asLanes = null" />
+    </v-dialog>
   </main>
 </template>
 
@@ -113,54 +262,69 @@ const when = (clip: KeptClip) =>
   flex: 1;
   min-height: 0;
   overflow-y: auto;
-  padding: 20px 32px 40px;
+  padding: 18px 32px 40px;
+}
+.clips.over {
+  outline: 3px dashed var(--act);
+  outline-offset: -8px;
 }
 header {
   display: flex;
-  align-items: baseline;
-  gap: 18px;
-  margin-bottom: 14px;
-  color: var(--soft-ink);
+  align-items: center;
+  gap: 14px;
+  margin-bottom: 12px;
 }
 h1 {
   font-size: 28px;
   color: var(--ink);
 }
+.search {
+  width: 320px;
+  min-height: 36px;
+  border-radius: 18px;
+  padding: 2px 16px;
+}
+.soft {
+  margin-right: auto;
+  color: var(--soft-ink);
+}
+label.word-button {
+  display: grid;
+  place-items: center;
+}
+label.word-button:focus-within {
+  outline: 2px solid var(--act);
+}
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-bottom: 12px;
+}
+.filters [aria-pressed='true'] {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: var(--paper);
+}
+.tag {
+  min-height: 32px;
+  padding: 0 12px;
+  border-radius: 10px;
+  background: color-mix(in srgb, var(--keep) 35%, var(--card));
+  font: 500 14px/1 var(--text-font);
+  cursor: pointer;
+}
 ul {
   list-style: none;
   display: grid;
   gap: 12px;
+  margin-top: 12px;
 }
-.clip {
-  display: grid;
-  grid-template-columns: 520px 1fr auto;
-  gap: 22px;
-  align-items: center;
-  padding: 12px 18px 12px 12px;
-  background: var(--card);
-  border: 1.5px solid var(--rule);
-  border-radius: 14px;
-}
-.notes {
-  background: color-mix(in srgb, var(--paper) 70%, var(--card));
-  border-radius: 8px;
-}
-.about {
-  min-width: 0;
-  font-size: 15px;
-  line-height: 21px;
-}
-.soft {
-  font-size: 14px;
-  color: var(--soft-ink);
-}
-.acts {
-  display: grid;
-  gap: 8px;
-  justify-items: center;
+.more {
+  margin: 16px auto 0;
+  display: block;
 }
 .word-button {
-  display: inline-block;
   text-decoration: none;
 }
 .empty {
@@ -169,13 +333,5 @@ ul {
   gap: 14px;
   max-width: 520px;
   padding: 60px 0;
-}
-@media (max-width: 1200px) {
-  .clip {
-    grid-template-columns: 1fr auto;
-  }
-  .notes {
-    grid-column: 1 / -1;
-  }
 }
 </style>

@@ -1,51 +1,83 @@
 <script setup lang="ts">
-/** A clip's notes, drawn: a line a lane, true to time. */
+/** Notes, drawn: a line a lane, true to time. */
 import { computed } from 'vue'
 
-import type { Schemas } from '@/api/client'
+import type { SheetTrack } from '@/api/client'
 import { inkOf } from '@/theme/inks'
+import { notesPath } from './path'
 
-const props = defineProps<{ clip: Schemas['Clip']; bars: number; width: number; height: number }>()
+const props = defineProps<{
+  name: string
+  tracks: readonly SheetTrack[]
+  lengthTicks: number
+  barTicks: number
+  width: number
+  height: number
+  /** Places of the notes that only this one has, track by track; the others are pale. Null: all alike. */
+  only?: readonly (readonly number[])[] | null
+  /** Notes that only another one has, in outline; tracks are found by their names. */
+  beside?: { tracks: readonly SheetTrack[]; only: readonly (readonly number[])[] } | null
+  /** Where the music is, in ticks; null: elsewhere. */
+  nowTick?: number | null
+}>()
 
+const lanes = computed(() => {
+  const names = props.tracks.map(({ lane }) => lane)
+  const others = (props.beside?.tracks ?? []).map(({ lane }) => lane).filter((lane) => !names.includes(lane))
+  return [...names, ...others]
+})
 const rows = computed(() => {
-  const rowHeight = (props.height - 8) / Math.max(1, props.clip.tracks.length)
-  const perTick = props.width / props.clip.length_ticks
-  return props.clip.tracks.map(({ ink, notes }, row) => {
+  const rowHeight = (props.height - 8) / Math.max(1, lanes.value.length)
+  const perTick = props.width / props.lengthTicks
+  return lanes.value.map((lane, row) => {
     const y = 4 + (row + 0.5) * rowHeight
-    const shapes = notes.map(([start, length, , velocity]) => {
-      const r = Math.min(rowHeight * 0.46, 4.5) * (0.45 + 0.55 * (velocity / 127))
-      const w = Math.max(Math.min(length, props.clip.length_ticks - start) * perTick - 1, 2 * r)
-      return { x: start * perTick, y: y - r, width: w, height: 2 * r, r }
-    })
-    return { key: row, ink: inkOf(ink), y, shapes }
+    const r = Math.min(rowHeight * 0.46, 4.5)
+    const at = props.tracks.findIndex((track) => track.lane === lane)
+    const other = props.beside?.tracks.findIndex((track) => track.lane === lane) ?? -1
+    const own = props.tracks[at]
+    const theirs = props.beside?.tracks[other]
+    const only = props.only ? new Set(props.only[at] ?? []) : null
+    const path = (track: SheetTrack | undefined, isMeant: (place: number) => boolean) =>
+      notesPath(track?.notes ?? [], isMeant, { perTick, y, r, lengthTicks: props.lengthTicks })
+    const besides = new Set(props.beside?.only[other] ?? [])
+    return {
+      lane,
+      y,
+      ink: inkOf((own ?? theirs)?.ink ?? 0),
+      full: path(own, (place) => !only || only.has(place)),
+      pale: only ? path(own, (place) => !only.has(place)) : '',
+      outline: path(theirs, (place) => besides.has(place)),
+    }
   })
 })
-const barLines = computed(() =>
-  Array.from({ length: props.bars - 1 }, (_, at) => ((at + 1) * props.width) / props.bars),
-)
+const barLines = computed(() => {
+  const bars = Math.ceil(props.lengthTicks / props.barTicks)
+  return Array.from(
+    { length: bars - 1 },
+    (_, at) => ((at + 1) * props.barTicks * props.width) / props.lengthTicks,
+  )
+})
 </script>
 
 <template>
-  <svg
-    class="sheet inked"
-    :width="width"
-    :height="height"
-    role="img"
-    :aria-label="`Note sheet of ${clip.name}`"
-  >
-    <line v-for="x in barLines" :key="x" class="bar" :x1="x" :x2="x" y1="0" :y2="height" />
-    <g v-for="row in rows" :key="row.key" :style="{ color: row.ink }">
-      <line class="thread" x1="0" :x2="width" :y1="row.y" :y2="row.y" />
-      <rect
-        v-for="shape in row.shapes"
-        :key="shape.x"
-        :x="shape.x"
-        :y="shape.y"
-        :width="shape.width"
-        :height="shape.height"
-        :rx="shape.r"
-      />
+  <svg class="sheet" :width="width" :height="height" role="img" :aria-label="`Note sheet of ${name}`">
+    <g class="inked">
+      <line v-for="x in barLines" :key="x" class="bar" :x1="x" :x2="x" y1="0" :y2="height" />
+      <g v-for="row in rows" :key="row.lane" :style="{ color: row.ink }">
+        <line class="thread" x1="0" :x2="width" :y1="row.y" :y2="row.y" />
+        <path v-if="row.pale" class="pale" :d="row.pale" />
+        <path class="full" :d="row.full" />
+        <path v-if="row.outline" class="outline" :d="row.outline" />
+      </g>
     </g>
+    <line
+      v-if="nowTick !== undefined && nowTick !== null"
+      class="now"
+      :x1="(nowTick * width) / lengthTicks"
+      :x2="(nowTick * width) / lengthTicks"
+      y1="0"
+      :y2="height"
+    />
   </svg>
 </template>
 
@@ -61,8 +93,21 @@ const barLines = computed(() =>
   stroke: currentColor;
   opacity: 0.25;
 }
-rect {
+.full {
   fill: currentColor;
   fill-opacity: 0.85;
+}
+.pale {
+  fill: currentColor;
+  fill-opacity: 0.16;
+}
+.outline {
+  fill: var(--card);
+  stroke: currentColor;
+  stroke-width: 1.4;
+}
+.now {
+  stroke: var(--act);
+  stroke-width: 2;
 }
 </style>

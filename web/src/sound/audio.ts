@@ -3,8 +3,10 @@ import { Context, setContext } from 'tone'
 
 import { Channel } from './channel'
 import { releaseOf, renderKit, voiceOf } from './kit'
+import { LoopPlayer, secondsOf, type Loop } from './loop'
 import { OwnSounds } from './ownSounds'
-import type { Clock, Port, Sounding, Strike } from './port'
+import { HORIZON, LEAD_IN } from './player'
+import type { Clock, Move, Port, Sounding, Strike } from './port'
 
 export interface Audio {
   readonly clock: Clock
@@ -19,6 +21,8 @@ export interface Audio {
   resume(): Promise<void>
   /** How loud it is now: root mean square of the last few milliseconds. */
   level(): number
+  /** One pass of a loop as sound, exactly as long as it is, made faster than it sounds. */
+  offline(loop: Loop): Promise<AudioBuffer>
   readonly kit: ReadonlyMap<string, AudioBuffer>
 }
 
@@ -33,42 +37,82 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
   const context = new Context({ context: native, updateInterval: TICK_SECONDS, clockSource: 'worker' })
   setContext(context)
 
-  const out = new GainNode(native, { gain: 0.7 })
-  const channels = new Map<number, Channel>()
-  const channelOf = (number: number) => {
-    const channel = channels.get(number) ?? new Channel(native, out)
-    channels.set(number, channel)
-    return channel
-  }
-  const limiter = new DynamicsCompressorNode(native, {
-    threshold: -8,
-    ratio: 12,
-    attack: 0.002,
-    release: 0.12,
-  })
   const own = new OwnSounds(native)
   const bufferOf = (voice: Strike['voice']) =>
     own.get(soundOf(voice)) ?? kit.get(voiceOf(soundOf(voice))) ?? null
+  const desk = new Desk(native, bufferOf)
   const meter = new AnalyserNode(native, { fftSize: 1024 })
-  out.connect(limiter).connect(meter).connect(native.destination)
+  desk.output.connect(meter).connect(native.destination)
 
   return {
     clock: { now: () => native.currentTime },
-    port: {
-      strike: (note) => strike(native, bufferOf(note.voice), channelOf(note.channel).input, note),
-      move: (control) => channelOf(control.channel).move(control),
-    },
+    port: desk,
     onTick: (act) => void context.on('tick', act),
     fetchOwn: (voices) => own.fetch(voices.map(soundOf)),
-    rest: () => channels.forEach((channel) => channel.rest(native.currentTime)),
+    rest: () => desk.rest(native.currentTime),
     resume: () => native.resume(),
     level: () => {
       const samples = new Float32Array(meter.fftSize)
       meter.getFloatTimeDomainData(samples)
       return Math.sqrt(samples.reduce((sum, sample) => sum + sample * sample, 0) / samples.length)
     },
+    offline: (loop) => renderLoop(loop, bufferOf),
     kit,
   }
+}
+
+type BufferOf = (voice: Strike['voice']) => AudioBuffer | null
+
+/** Where everything that sounds comes together: sixteen channels and a limiter. */
+class Desk implements Port {
+  readonly output: AudioNode
+  readonly #input: GainNode
+  readonly #channels = new Map<number, Channel>()
+
+  constructor(
+    private readonly context: BaseAudioContext,
+    private readonly bufferOf: BufferOf,
+  ) {
+    this.#input = new GainNode(context, { gain: 0.7 })
+    const how = { threshold: -8, ratio: 12, attack: 0.002, release: 0.12 }
+    this.output = this.#input.connect(new DynamicsCompressorNode(context, how))
+  }
+
+  strike(note: Strike): Sounding {
+    return strike(this.context, this.bufferOf(note.voice), this.#channel(note.channel).input, note)
+  }
+
+  move(control: Move) {
+    this.#channel(control.channel).move(control)
+  }
+
+  rest(time: number) {
+    this.#channels.forEach((channel) => channel.rest(time))
+  }
+
+  #channel(number: number): Channel {
+    const channel = this.#channels.get(number) ?? new Channel(this.context, this.#input)
+    this.#channels.set(number, channel)
+    return channel
+  }
+}
+
+const SAMPLE_RATE = 44100
+
+/** One pass of a loop, played by the loop's own player on a clock that is stepped. */
+async function renderLoop(loop: Loop, bufferOf: BufferOf): Promise<AudioBuffer> {
+  const seconds = secondsOf(loop)
+  const context = new OfflineAudioContext(2, Math.max(1, Math.round(seconds * SAMPLE_RATE)), SAMPLE_RATE)
+  const desk = new Desk(context, bufferOf)
+  desk.output.connect(context.destination)
+  let now = -LEAD_IN
+  const player = new LoopPlayer({ now: () => now }, desk)
+  player.play(loop)
+  while (now < seconds - HORIZON - 1e-6) {
+    now = Math.min(seconds - HORIZON - 1e-6, now + HORIZON)
+    player.tick()
+  }
+  return context.startRendering()
 }
 
 /** What a voice is made of: its own name where nothing else is said. */
@@ -76,7 +120,12 @@ const soundOf = ({ id, sound }: Strike['voice']) => sound ?? id
 
 const gainOf = (decibels: number) => 10 ** (decibels / 20)
 
-function strike(context: AudioContext, buffer: AudioBuffer | null, out: AudioNode, note: Strike): Sounding {
+function strike(
+  context: BaseAudioContext,
+  buffer: AudioBuffer | null,
+  out: AudioNode,
+  note: Strike,
+): Sounding {
   const { voice } = note
   const loudness = (note.velocity / 127) ** 1.6 * gainOf(note.level + voice.level_db)
   const gain = new GainNode(context, { gain: loudness })

@@ -20,6 +20,8 @@ const TOO_LATE = 0.5
 /** Seconds from the start of playing to the first tick. */
 export const LEAD_IN = 0.06
 const RETRY_MS = 300
+/** The voice that counts in. */
+const CLICK = 'shell'
 
 export interface Question {
   readonly score: Score
@@ -57,7 +59,6 @@ interface Committed {
 }
 
 export class Player {
-  readonly tape = new Tape()
   #run: Run | null = null
   /** The run that another pattern has followed, until the moment at which it does. */
   #leaving: (Run & { readonly endTick: number }) | null = null
@@ -74,6 +75,7 @@ export class Player {
   #readyUpTo = 0
   #committedUpTo = 0
   #live: Committed[] = []
+  #clicks: Sounding[] = []
   #isAsking = false
   /** When the engine may be asked again, after it could not be. */
   #askAgainAt = 0
@@ -92,6 +94,7 @@ export class Player {
     private readonly clock: Clock,
     private readonly port: Port,
     private readonly ask: Ask,
+    readonly tape = new Tape(),
   ) {}
 
   get isPlaying(): boolean {
@@ -126,17 +129,43 @@ export class Player {
       .map(({ note }) => note)
   }
 
-  /** Play from `fromTick` on. Waits for the first notes before the clock starts to count. */
-  async play(playing: Playing, fromTick = 0): Promise<void> {
+  /** Play from `fromTick` on, after `countIn` bars of clicks. Waits for the first notes before the clock starts to count. */
+  async play(playing: Playing, fromTick = 0, countIn = 0): Promise<void> {
     this.stop()
     this.#playing = playing
     const starts = this.#starts
     const version = ++this.#version
     const first = await this.#askFrom(fromTick)
     if (starts !== this.#starts) return
-    this.#begin(new TimeLine(fromTick, this.clock.now() + LEAD_IN, playing.score.tempo), first, fromTick)
+    const { tempo } = playing.score
+    const begin = this.clock.now() + LEAD_IN
+    const counted = countIn * first.bar_ticks
+    this.#begin(new TimeLine(fromTick, begin + counted * secondsPerTick(tempo), tempo), first, fromTick)
+    for (let tick = 0; tick < counted; tick += first.beat_ticks)
+      this.#click(playing.score, begin + tick * secondsPerTick(tempo), tick % first.bar_ticks === 0)
     this.#takenVersion = version
     this.tick()
+  }
+
+  /** A click of the count-in: on nobody's lane, and so on no tape. */
+  #click({ kit }: Score, time: number, isFirst: boolean) {
+    const voice = kit.voices.find(({ id }) => id === CLICK) ?? kit.voices[0]
+    if (!voice) return
+    const { pitch } = voice
+    const [semitones, velocity] = isFirst ? [7, 110] : [0, 80]
+    const end = time + 0.05
+    const sounding = this.port.strike({
+      voice,
+      semitones,
+      level: 0,
+      pan: 0,
+      pitch,
+      velocity,
+      channel: kit.channel,
+      time,
+      end,
+    })
+    this.#clicks.push(sounding)
   }
 
   /** Stop: what has not begun is withdrawn, what sounds is cut and ends there on the tape. */
@@ -144,6 +173,8 @@ export class Player {
     this.#starts++
     if (!this.#run) return
     const now = this.clock.now()
+    this.#clicks.forEach((click) => click.cut(now))
+    this.#clicks = []
     this.#stoppedAt = this.nowTick
     this.#tell(now)
     this.#withdraw(() => true, now)

@@ -1,12 +1,18 @@
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
 
-import { clipsApi } from '@/api/clips'
-import { answer, api, type KeptClip, type Schemas } from '@/api/client'
+import { clipsApi, isUnreachable } from '@/api/clips'
+import { takesApi } from '@/api/takes'
+import { answer, api, type ClipLine, type Schemas } from '@/api/client'
 import type { Audio } from '@/sound/audio'
+import { LoopPlayer, type Loop } from '@/sound/loop'
 import { Player, type Question } from '@/sound/player'
 import type { Standing } from '@/sound/port'
-import { tapeOf, type Playing, type TapeStretch } from '@/tape/tape'
+import { wavOf } from '@/sound/wav'
+import { aheadOf, type Ahead } from '@/tape/ahead'
+import { storedTape, storeTape } from '@/tape/stored'
+import { Tape, tapeOf, type Playing, type TapeStretch } from '@/tape/tape'
 import { useNotices } from './notices'
 import { usePiece } from './piece'
 
@@ -24,23 +30,101 @@ const ensureAudio = (): Promise<Audio> =>
     }))
 const latencyAsked = () => Number(new URLSearchParams(location.search).get('latency')) || undefined
 
-/** Playing the open piece, and keeping what sounded. */
+const STORED_EACH_MS = 5000
+const KEPT_AGAIN_MS = 4000
+
+/** Playing the open piece, takes and clips, and keeping what sounded. */
 export const usePlaying = defineStore('playing', () => {
   const piece = usePiece()
   const notices = useNotices()
   const player = shallowRef<Player | null>(null)
+  const tape = shallowRef(new Tape())
   const isPlaying = ref(false)
   const isStarting = ref(false)
   const keptBars = ref(4)
   let isTicking = false
 
   async function ready(): Promise<Player> {
-    const sound = await ensureAudio()
-    if (!isTicking) sound.onTick(() => player.value?.tick())
-    isTicking = true
-    player.value ??= new Player(sound.clock, sound.port, ask)
-    await sound.resume()
+    const sound = await sounding()
+    player.value ??= new Player(sound.clock, sound.port, ask, tape.value)
     return player.value
+  }
+
+  /** The audio, let to sound, with everything that plays looked after. */
+  async function sounding(): Promise<Audio> {
+    const sound = await ensureAudio()
+    if (!isTicking)
+      sound.onTick(() => {
+        player.value?.tick()
+        loop.value?.tick()
+        followAhead()
+      })
+    isTicking = true
+    loop.value ??= new LoopPlayer(sound.clock, sound.port)
+    await sound.resume()
+    return sound
+  }
+
+  // ---- A loop of known notes: a take or a clip ----
+  const loop = shallowRef<LoopPlayer | null>(null)
+  /** What goes round, by a name of its own; '' when nothing does. */
+  const looping = ref('')
+  /** What Space plays on a screen that has something of its own to play; null: the pattern. */
+  const ownPlay = shallowRef<(() => unknown) | null>(null)
+
+  /** Play `loop` round and round; where one goes round already, this takes its place, in time. */
+  async function playLoop(name: string, notes: Loop) {
+    try {
+      const sound = await sounding()
+      await sound.fetchOwn(voicesOf(notes))
+      if (isPlaying.value) stopPattern()
+      if (looping.value) loop.value?.change(notes)
+      else loop.value?.play(notes)
+      looping.value = name
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+  /** Exchange the notes of what goes round, if it is still `name`. */
+  function changeLoop(name: string, notes: Loop) {
+    if (looping.value === name) loop.value?.change(notes)
+  }
+  function stopLoop() {
+    if (!looping.value) return
+    void audio?.then((sound) => sound.rest())
+    loop.value?.stop()
+    looping.value = ''
+  }
+
+  /** One pass of a loop as the bytes of a WAV file. */
+  async function renderWav(notes: Loop): Promise<ArrayBuffer> {
+    const sound = await ensureAudio()
+    await sound.fetchOwn(voicesOf(notes))
+    return wavOf(await sound.offline(notes))
+  }
+
+  // ---- Recording ahead ----
+  const ahead = shallowRef<Ahead | null>(null)
+
+  /** Keep the next `bars` bars, with all that is done meanwhile; from a stop, perhaps after a bar of `countIn`. */
+  async function recordAhead(bars: number, countIn: boolean) {
+    if (ahead.value) {
+      ahead.value = null
+      return
+    }
+    if (!isPlaying.value) await play(0, countIn ? 1 : 0)
+    const stretch = tape.value.stretches.at(-1)
+    if (isPlaying.value && stretch) ahead.value = aheadOf(stretch, bars)
+  }
+  /** Keep what was recorded once it is there, or as much as there was when it ended. */
+  function followAhead() {
+    const recording = ahead.value
+    if (!recording) return
+    const isOver = !isPlaying.value || tape.value.stretches.at(-1) !== recording.stretch
+    const { nowTick, barTicks } = recording.stretch
+    if (!isOver && nowTick < recording.end * barTicks) return
+    ahead.value = null
+    void keep(recording.end - recording.first, recording)
   }
 
   /** What the table holds, for the player. */
@@ -49,13 +133,15 @@ export const usePlaying = defineStore('playing', () => {
       ? { score: piece.score, dice: piece.dice, patternId: piece.pattern.id }
       : null
 
-  async function play(fromTick = 0) {
+  /** `countIn`: bars of clicks before it begins. */
+  async function play(fromTick = 0, countIn = 0) {
     if (!piece.score || isStarting.value) return
     isStarting.value = true
     try {
       const ours = await ready()
       const playing = now()
-      if (playing) await ours.play(playing, fromTick)
+      stopLoop()
+      if (playing) await ours.play(playing, fromTick, countIn)
       isPlaying.value = ours.isPlaying
     } catch (reason) {
       notices.complain(reason, { label: 'Try again', act: () => play(fromTick) })
@@ -77,13 +163,29 @@ export const usePlaying = defineStore('playing', () => {
     },
   )
 
-  function stop() {
+  function stopPattern() {
     if (player.value?.isPlaying) void audio?.then((sound) => sound.rest())
     player.value?.stop()
     isPlaying.value = false
+    followAhead()
+    storeNow()
+  }
+  function stop() {
+    stopPattern()
+    stopLoop()
   }
 
-  const toggle = () => (isPlaying.value ? stop() : play())
+  function toggle() {
+    if (isPlaying.value || looping.value) return stop()
+    return ownPlay.value ? ownPlay.value() : play()
+  }
+
+  // ---- The tape outlives a reload ----
+  function storeNow() {
+    if (piece.id !== null && tape.value.stretches.length) storeTape(piece.id, tape.value.stretches)
+  }
+  useIntervalFn(() => isPlaying.value && storeNow(), STORED_EACH_MS)
+  useEventListener(window, 'pagehide', storeNow)
 
   /** Sound one voice now, at the touch of a hand. */
   async function tryVoice(voice: Schemas['Voice'], standing: Standing = { level: 0, pan: 0 }) {
@@ -119,33 +221,88 @@ export const usePlaying = defineStore('playing', () => {
   async function keep(
     bars: number,
     of?: { stretch: TapeStretch; first: number; end: number },
-  ): Promise<KeptClip | null> {
+  ): Promise<ClipLine | null> {
     player.value?.tick()
-    const stretch = of?.stretch ?? player.value?.tape.newestWhole()
+    const stretch = of?.stretch ?? tape.value.newestWhole()
     if (!stretch || !piece.document || !piece.pattern) {
       notices.complain('Nothing has sounded yet. Press play: the tape is always running.')
       return null
     }
+    const body: Schemas['Keeping'] = {
+      piece: piece.document.name,
+      pattern: piece.patterns.find(({ id }) => id === stretch.patternId)?.name ?? piece.pattern.name,
+      score: stretch.score,
+      dice: stretch.dice,
+      tape: tapeOf(stretch),
+      bars,
+      stretch: of ? { first_bar: of.first, end_bar: of.end } : null,
+    }
+    return keepTape(body, of ? of.end - of.first : bars, stretch)
+  }
+
+  /** Where the server cannot be reached, what was to be kept waits here and is tried again, by hand and by itself. */
+  async function keepTape(
+    body: Schemas['Keeping'],
+    bars: number,
+    stretch: TapeStretch,
+  ): Promise<ClipLine | null> {
     try {
-      const body: Schemas['Keeping'] = {
-        piece: piece.document.name,
-        pattern: piece.patterns.find(({ id }) => id === stretch.patternId)?.name ?? piece.pattern.name,
-        score: stretch.score,
-        dice: stretch.dice,
-        tape: tapeOf(stretch),
-        bars,
-        stretch: of ? { first_bar: of.first, end_bar: of.end } : null,
-      }
       const kept = await clipsApi.keep(body)
-      notices.say(saidOf(kept, of ? of.end - of.first : bars, stretch), {
-        label: 'Download .mid',
-        act: () => location.assign(clipsApi.file(kept.id)),
-      })
+      waiting.delete(body)
+      notices.say(
+        saidOf(kept, bars, stretch),
+        { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
+        { label: 'As a take too', act: () => keepAsTake(body) },
+        { label: 'Download .mid', act: () => location.assign(clipsApi.file(kept.id)) },
+      )
       return kept
     } catch (reason) {
-      notices.complain(reason)
+      if (!isUnreachable(reason)) {
+        waiting.delete(body)
+        notices.complain(reason)
+        return null
+      }
+      const again = () => keepTape(body, bars, stretch)
+      if (!waiting.has(body)) waiting.set(body, again)
+      notices.complain('Not kept yet: the server cannot be reached. The bars are safe here; trying again.', {
+        label: 'Try now',
+        act: again,
+      })
       return null
     }
+  }
+  const waiting = new Map<Schemas['Keeping'], () => Promise<unknown>>()
+  useIntervalFn(() => [...waiting.values()].forEach((again) => void again()), KEPT_AGAIN_MS)
+
+  async function keepAsTake(body: Schemas['Keeping']) {
+    try {
+      const { sheet, differs } = await takesApi.fromTape(body)
+      const told = differs ? ' Hands moved while it played: the take is the pattern as it stood last.' : ''
+      notices.say(`Kept as a take of ${sheet.piece}, pattern ${sheet.pattern}.${told}`)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** Play a clip in place of the lanes that it came from; they are set aside, not gone. */
+  async function placeClip(id: number, name: string) {
+    try {
+      const clips = await clipsApi.inPlace(
+        id,
+        piece.lanes.map((lane) => lane.id),
+      )
+      piece.editLanes(`“${name}” plays in place of ${Object.keys(clips).length} lanes`, (lanes) =>
+        lanes.map((lane) => (clips[lane.id] ? { ...lane, clip: clips[lane.id] ?? null } : lane)),
+      )
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+  /** Let the lanes play themselves again. */
+  function bringLanesBack() {
+    piece.editLanes('The lanes play again', (lanes) =>
+      lanes.map((lane) => (lane.clip ? { ...lane, clip: null } : lane)),
+    )
   }
 
   watch(
@@ -159,15 +316,33 @@ export const usePlaying = defineStore('playing', () => {
   // Another piece has a tape of its own.
   watch(
     () => piece.id,
-    () => {
-      stop()
-      player.value = null
+    (id, before) => {
+      if (before !== null && before !== undefined && tape.value.stretches.length)
+        storeTape(before, tape.value.stretches)
+      player.value?.stop()
+      isPlaying.value = false
+      player.value = ahead.value = null
+      const fresh = new Tape()
+      if (id !== null) fresh.stretches = storedTape(id)
+      tape.value = fresh
     },
-    { flush: 'sync' },
+    { flush: 'sync', immediate: true },
   )
 
   return {
     player,
+    tape,
+    loop,
+    looping,
+    ownPlay,
+    ahead,
+    playLoop,
+    changeLoop,
+    stopLoop,
+    renderWav,
+    recordAhead,
+    placeClip,
+    bringLanesBack,
     isPlaying,
     isStarting,
     keptBars,
@@ -183,11 +358,14 @@ export const usePlaying = defineStore('playing', () => {
   }
 })
 
-function saidOf(kept: KeptClip, asked: number, stretch: TapeStretch): string {
+const voicesOf = ({ tracks }: Loop) =>
+  tracks.flatMap(({ sounds }) => Object.values(sounds).map(({ voice }) => voice))
+
+function saidOf(kept: ClipLine, asked: number, stretch: TapeStretch): string {
   const few = kept.bars < asked ? ` (only ${kept.bars} had sounded whole)` : ''
   const changedAt = stretch.tempoChangedAt
-  const first = (kept.document.origin?.first_bar ?? 0) * stretch.barTicks
-  const within = changedAt !== null && changedAt > first && changedAt < first + kept.document.length_ticks
-  const tempo = within ? ` The tempo changed on the way: the clip has ${kept.document.tempo}.` : ''
-  return `Kept “${kept.document.name}”${few}.${tempo}`
+  const first = (kept.origin?.first_bar ?? 0) * stretch.barTicks
+  const within = changedAt !== null && changedAt > first && changedAt < first + kept.length_ticks
+  const tempo = within ? ` The tempo changed on the way: the clip has ${kept.tempo}.` : ''
+  return `Kept “${kept.name}”${few}.${tempo}`
 }

@@ -54,17 +54,36 @@ function newDice() {
   piece.editPattern(`new dice ${dice}`, (pattern) => ({ ...pattern, dice }))
 }
 
+// ---- Recording ahead ----
+const isSounding = computed(() => playing.isPlaying || playing.looping !== '')
+const AHEAD = [1, 2, 4, 8, 16, 32, 64] as const
+const aheadBars = ref(8)
+const countIn = ref(true)
+/** How far the recording has come, as it is told on the button. */
+const aheadSaid = ref('')
+
 const place = ref('1 : 1')
 function tell() {
+  tellAhead()
   if (!rendering.value) return
   const { bar_ticks, beat_ticks } = rendering.value
   const tick = playing.player?.nowTick ?? 0
   place.value = `${(Math.floor(tick / bar_ticks) + 1).toLocaleString('en')} : ${Math.floor((tick % bar_ticks) / beat_ticks) + 1}`
 }
+function tellAhead() {
+  const recording = playing.ahead
+  if (!recording) {
+    aheadSaid.value = ''
+    return
+  }
+  const bar = Math.floor(recording.stretch.nowTick / recording.stretch.barTicks)
+  const done = bar - recording.first
+  aheadSaid.value = done < 0 ? 'from the next bar' : `bar ${done + 1} of ${recording.end - recording.first}`
+}
 useFrames(
   tell,
   () => playing.isPlaying,
-  () => [playing.player, rendering.value],
+  () => [playing.player, playing.ahead, rendering.value],
   30,
 )
 
@@ -87,7 +106,7 @@ async function keep(bars: number) {
 }
 
 useShortcuts({
-  ' ': { says: 'Play from bar 1, or stop', act: playing.toggle },
+  'Shift+k': { says: 'Record the next bars, or leave it', act: () => playing.recordAhead(aheadBars.value, countIn.value) },
   'k': { says: 'Keep: then 1, 2, 4 or 8 bars, 0 for 16', act: openKey },
   '1': { says: '', act: () => keepBy(1) },
   '2': { says: '', act: () => keepBy(2) },
@@ -102,16 +121,16 @@ useShortcuts({
     <button
       type="button"
       class="play"
-      :class="{ stop: playing.isPlaying }"
-      :aria-label="playing.isPlaying ? 'Stop' : 'Play from bar 1'"
+      :class="{ stop: isSounding }"
+      :aria-label="isSounding ? 'Stop' : 'Play from bar 1'"
       :disabled="playing.isStarting"
-      @click="playing.toggle"
+      @click="isSounding ? playing.stop() : playing.play()"
     >
       <svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true">
-        <rect v-if="playing.isPlaying" x="5" y="5" width="14" height="14" rx="2" fill="currentColor" />
+        <rect v-if="isSounding" x="5" y="5" width="14" height="14" rx="2" fill="currentColor" />
         <path v-else d="M7 4l13 8-13 8z" fill="currentColor" />
       </svg>
-      <v-tooltip activator="parent">{{ playing.isPlaying ? 'Stop' : 'Play from bar 1' }} (Space)</v-tooltip>
+      <v-tooltip activator="parent">{{ isSounding ? 'Stop' : 'Play from bar 1' }} (Space)</v-tooltip>
     </button>
     <div class="standing">
       <div class="place">
@@ -168,7 +187,7 @@ useShortcuts({
       </div>
     </div>
     <TapeStrip
-      :player="playing.player"
+      :tape="playing.tape"
       :is-playing="playing.isPlaying"
       :kept-bars="playing.keptBars"
       @keep="(stretch, first, end) => playing.keep(end - first, { stretch, first, end })"
@@ -192,6 +211,26 @@ useShortcuts({
           @click="playing.keptBars = count"
         >
           {{ count }}
+        </button>
+      </div>
+    </div>
+    <div class="keeping ahead" :class="{ on: playing.ahead }">
+      <button type="button" class="record named" @click="playing.recordAhead(aheadBars, countIn)">
+        {{ playing.ahead ? 'Leave it' : `Record ${aheadBars} more` }}
+        <v-tooltip activator="parent"
+          >Keep the next bars, with all that you do meanwhile, from the next bar line on (Shift+K)</v-tooltip
+        >
+      </button>
+      <p v-if="playing.ahead" class="how" role="status">{{ aheadSaid }}</p>
+      <div v-else class="how">
+        <select v-model="aheadBars" aria-label="Bars to record ahead">
+          <option v-for="count in AHEAD" :key="count" :value="count">
+            {{ count }} {{ count === 1 ? 'bar' : 'bars' }}
+          </option>
+        </select>
+        <button type="button" :aria-pressed="countIn" @click="countIn = !countIn">
+          {{ countIn ? 'count in' : 'no count' }}
+          <v-tooltip activator="parent">A bar of clicks before, when it begins from a stop</v-tooltip>
         </button>
       </div>
     </div>
@@ -296,6 +335,52 @@ useShortcuts({
 }
 .keep:hover {
   filter: brightness(1.08);
+}
+.record {
+  width: 100%;
+  height: 44px;
+  border-radius: 22px;
+  border: 2px solid var(--on-deck-soft);
+  color: var(--on-deck);
+  font-size: 16px;
+  cursor: pointer;
+}
+.record:hover {
+  border-color: var(--on-deck);
+}
+.on .record {
+  border-color: var(--act);
+  background: color-mix(in srgb, var(--act) 38%, transparent);
+}
+.how {
+  display: flex;
+  justify-content: center;
+  gap: 8px;
+  height: 28px;
+  margin-top: 4px;
+  align-items: center;
+  font: 600 14px/1 var(--text-font);
+  color: var(--on-deck-soft);
+}
+.how select {
+  appearance: none;
+  min-height: 28px;
+  padding: 0 8px;
+  border: 0;
+  border-radius: 14px;
+  background: color-mix(in srgb, var(--on-deck) 12%, transparent);
+  color: inherit;
+  font: inherit;
+}
+.how option {
+  color: #2b2440;
+}
+.how button {
+  min-height: 28px;
+  cursor: pointer;
+}
+.how button[aria-pressed='true'] {
+  color: var(--on-deck);
 }
 .open .keep {
   outline: 3px solid var(--on-deck);

@@ -4,12 +4,11 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 
 import { canvasOf, useFrames } from '@/composables/useFrames'
-import type { Player } from '@/sound/player'
 import { inkOf } from '@/theme/inks'
-import { BARS_ON_TAPE, type TapeBar, type TapeStretch } from './tape'
+import { BARS_ON_TAPE, type Tape, type TapeBar, type TapeStretch } from './tape'
 import { draggedBars, lastWholeBars } from './choosing'
 
-const props = defineProps<{ player: Player | null; isPlaying: boolean; keptBars: number }>()
+const props = defineProps<{ tape: Tape; isPlaying: boolean; keptBars: number }>()
 const emit = defineEmits<{ keep: [stretch: TapeStretch, first: number, end: number] }>()
 
 const box = useTemplateRef<HTMLElement>('box')
@@ -24,7 +23,7 @@ function draw() {
   const surface = canvas.value
   const context = surface?.getContext('2d')
   if (!surface || !context) return
-  bars = props.player?.tape.lastBars() ?? []
+  bars = props.tape.lastBars()
   isEmpty.value = bars.length === 0
   const pixel = window.devicePixelRatio
   context.setTransform(pixel, 0, 0, pixel, 0, 0)
@@ -112,7 +111,7 @@ function onPointerUp() {
 useFrames(
   draw,
   () => props.isPlaying,
-  () => [props.player, props.keptBars, width.value, height.value],
+  () => [props.tape, props.keptBars, width.value, height.value],
   30,
 )
 </script>

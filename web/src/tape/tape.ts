@@ -57,7 +57,7 @@ export interface TapeBar {
 }
 
 export const BARS_ON_TAPE = 16
-const BARS_REMEMBERED = 64
+const BARS_REMEMBERED = 80 // more than may be recorded ahead
 
 export class Tape {
   stretches: TapeStretch[] = []
@@ -110,7 +110,9 @@ export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
   // In the order of the lanes; lanes that are gone by now come after them.
   const tracks = new Map<string, Track | null>(stretch.score.lanes.map(({ id }) => [id, null]))
   const trackOf = ({ laneId, lane, ink, channel }: TapeNote | TapeControl): Track => {
-    const track = tracks.get(laneId) ?? { lane, ink, channel, notes: [], controls: [], straights: [] }
+    const track = tracks.get(laneId) ?? {
+      lane, lane_id: laneId, ink, channel, sound: null, notes: [], controls: [], straights: [],
+    } // prettier-ignore
     tracks.set(laneId, track)
     return track
   }

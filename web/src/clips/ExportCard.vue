@@ -1,0 +1,143 @@
+<script setup lang="ts">
+/** How clips are taken away: what the files hold, and as what. */
+import { computed, reactive, ref } from 'vue'
+
+import { clipsApi, PLAIN_EXPORT, type Export } from '@/api/clips'
+import type { Schemas } from '@/api/client'
+import { useNotices } from '@/stores/notices'
+import { usePlaying } from '@/stores/playing'
+import { loopOfClip } from './loopOf'
+
+/** One clip, or several: as one zip. */
+const props = defineProps<{
+  clip?: { id: number; name: string }
+  several?: { ids: number[] } | { set_name: string }
+}>()
+const playing = usePlaying()
+const notices = useNotices()
+const how = reactive<Export & { key: string }>({ ...PLAIN_EXPORT, key: '' })
+const KEYS: readonly NonNullable<Schemas['Export']['key']>[] = [
+  'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb', 'Am', 'Em', 'Bm', 'F#m', 'C#m',
+  'G#m', 'D#m', 'A#m', 'Dm', 'Gm', 'Cm', 'Fm', 'Bbm', 'Ebm', 'Abm',
+] // prettier-ignore
+const asked = computed(() => {
+  const { key, ...rest } = how
+  return key ? { ...rest, key } : rest
+})
+const href = computed(() =>
+  props.clip
+    ? clipsApi.file(props.clip.id, asked.value)
+    : clipsApi.zip(props.several ?? { ids: [] }, asked.value),
+)
+
+const isRendering = ref(false)
+async function downloadWav() {
+  if (!props.clip) return
+  isRendering.value = true
+  try {
+    const opened = await clipsApi.open(props.clip.id)
+    await save(await playing.renderWav(loopOfClip(opened)), `${props.clip.name}.wav`)
+  } catch (reason) {
+    notices.complain(reason)
+  } finally {
+    isRendering.value = false
+  }
+}
+function save(bytes: ArrayBuffer, name: string) {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([bytes], { type: 'audio/wav' }))
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+}
+async function copyText() {
+  if (!props.clip) return
+  try {
+    await navigator.clipboard.writeText(await clipsApi.text(props.clip.id))
+    notices.say('The notes lie on the clipboard, as text.')
+  } catch {
+    notices.complain('The browser lets nothing onto the clipboard here.')
+  }
+}
+</script>
+
+<template>
+  <div class="card export">
+    <div class="fields">
+      <label>
+        <span>file</span>
+        <select v-model="how.type" class="small-field">
+          <option :value="1">type 1, a track a lane</option>
+          <option :value="0">type 0, all in one track</option>
+        </select>
+      </label>
+      <label>
+        <span>ticks to the quarter</span>
+        <select v-model="how.resolution" class="small-field">
+          <option v-for="one in [96, 480, 960, 13440]" :key="one" :value="one">{{ one }}</option>
+        </select>
+      </label>
+      <label>
+        <span>repeats</span>
+        <input v-model.number="how.repeats" class="small-field" type="number" min="1" max="64" />
+      </label>
+      <label>
+        <span>note numbers</span>
+        <select v-model="how.drums" class="small-field">
+          <option value="lanes">as the lanes have them</option>
+          <option value="general-midi">General MIDI drums</option>
+        </select>
+      </label>
+      <label>
+        <span>key</span>
+        <select v-model="how.key" class="small-field">
+          <option value="">as the clip says</option>
+          <option v-for="key in KEYS" :key="key" :value="key">{{ key }}</option>
+        </select>
+      </label>
+      <label class="check"><input v-model="how.markers" type="checkbox" /> a marker at each bar</label>
+    </div>
+    <a class="word-button strong" :href="href" download>{{ clip ? 'Download .mid' : 'Download .zip' }}</a>
+    <template v-if="clip">
+      <button type="button" class="word-button" :disabled="isRendering" @click="downloadWav">
+        {{ isRendering ? 'Rendering …' : 'Download .wav' }}
+      </button>
+      <button type="button" class="quiet-button" @click="copyText">Copy the notes as text</button>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.export {
+  display: grid;
+  gap: 8px;
+  padding: 14px 16px;
+  justify-items: stretch;
+  text-align: center;
+}
+.fields {
+  display: grid;
+  gap: 6px;
+}
+label {
+  display: grid;
+  grid-template-columns: 140px 1fr;
+  align-items: center;
+  gap: 10px;
+  font-size: 14px;
+  text-align: left;
+}
+.check {
+  display: flex;
+  min-height: 32px;
+}
+.check input {
+  appearance: auto;
+  width: 18px;
+  height: 18px;
+  accent-color: var(--act-text);
+}
+a {
+  text-decoration: none;
+}
+</style>

@@ -1,0 +1,487 @@
+<script setup lang="ts">
+/** The clip as something to work on: its notes under the hand, while it goes round. */
+import { useLocalStorage } from '@vueuse/core'
+import { computed, onScopeDispose, reactive, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { clipsApi, type Action } from '@/api/clips'
+import type { ClipLine, Schemas } from '@/api/client'
+import { ownHistory } from '@/app/ownHistory'
+import NameField from '@/app/NameField.vue'
+import { useOwnPlay } from '@/composables/useOwnPlay'
+import { useShortcuts } from '@/composables/useShortcuts'
+import { useNotices } from '@/stores/notices'
+import { usePiece } from '@/stores/piece'
+import { usePlaying } from '@/stores/playing'
+import { inkOf } from '@/theme/inks'
+import ExportCard from '../ExportCard.vue'
+import LanesCard from '../LanesCard.vue'
+import { loopOfClip } from '../loopOf'
+import { originOf } from '../said'
+import EditPanel from './EditPanel.vue'
+import EditSheet from './EditSheet.vue'
+import { rowsOf, type View, type Window } from './layout'
+import { useClip } from './useClip'
+
+const props = defineProps<{ id: number }>()
+const router = useRouter()
+const notices = useNotices()
+const playing = usePlaying()
+const piece = usePiece()
+const { clip, opened, chosen, chosenCount, isGone, load, act, undo, redo, join, rename } = useClip(
+  () => props.id,
+)
+watch(() => props.id, load, { immediate: true })
+
+// ---- What is seen: as it is now, or as it was when it was opened ----
+const isBefore = ref(false)
+const seen = computed(() => (isBefore.value ? opened.value : clip.value))
+const document = computed(() => seen.value?.document ?? null)
+const view = ref<View>('drums')
+watch(
+  () => clip.value?.id,
+  () => {
+    const tracks = clip.value?.document.tracks ?? []
+    const isMelody = tracks.length === 1 && new Set(tracks[0]?.notes.map(([, , pitch]) => pitch)).size > 4
+    view.value = isMelody ? 'melody' : 'drums'
+  },
+)
+const rows = computed(() => rowsOf(document.value?.tracks ?? [], view.value))
+const sheetWindow = shallowRef<Window>({ firstTick: 0, perTick: 0.01, rowHeight: 26, top: 0 })
+const sheet = useTemplateRef('sheet')
+
+// ---- The grid ----
+const step = useLocalStorage('jolly-lattice-grid', {
+  note: 16,
+  kind: 'plain',
+  multiplier: 1,
+  divisor: 1,
+} as Required<Schemas['StepValue']>)
+const snaps = ref(true)
+const track = ref(0)
+const control = reactive({ controller: null as number | null })
+const painted = computed(() =>
+  control.controller === null ? null : { track: track.value, controller: control.controller },
+)
+const controllers = computed(() => [
+  ...new Set([
+    74,
+    1,
+    7,
+    10,
+    ...(document.value?.tracks ?? []).flatMap(({ controls }) => controls.map(([, number]) => number)),
+  ]),
+])
+
+// ---- Sound ----
+const name = computed(() => `clip ${props.id}`)
+const isPlaying = computed(() => playing.looping === name.value)
+const start = () => seen.value && playing.playLoop(name.value, loopOfClip(seen.value))
+useOwnPlay(start)
+watch(seen, (now) => now && playing.changeLoop(name.value, loopOfClip(now)))
+const nowTick = () => playing.loop?.nowTick ?? 0
+
+// ---- Choosing and copying ----
+const all = () => (clip.value?.document.tracks ?? []).map(({ notes }) => notes.map((_, at) => at))
+function chooseLane(row: number, isMore: boolean) {
+  const { track: ofTrack, pitch } = rows.value[row] ?? { track: null, pitch: null }
+  const found = (clip.value?.document.tracks ?? []).map(({ notes }, at) =>
+    notes.flatMap((note, place) => ((ofTrack === null ? note[2] === pitch : at === ofTrack) ? [place] : [])),
+  )
+  if (ofTrack !== null) track.value = ofTrack
+  chosen.value = isMore
+    ? found.map((places, at) => [...new Set([...(chosen.value[at] ?? []), ...places])])
+    : found
+}
+/** Notes on their way: (track, ticks after the first, length, pitch, velocity). Lives as long as the page. */
+const copied = copiedNotes
+function copy() {
+  const found = (clip.value?.document.tracks ?? []).flatMap(({ notes }, at) =>
+    (chosen.value[at] ?? []).flatMap((place) => {
+      const note = notes[place]
+      return note ? [[at, ...note] as const] : []
+    }),
+  )
+  if (!found.length) return
+  const first = Math.min(...found.map(([, begin]) => begin))
+  copied.value = found.map(([at, begin, ...rest]) => [at, begin - first, ...rest])
+  notices.say(`${found.length} ${found.length === 1 ? 'note' : 'notes'} copied.`)
+}
+function paste() {
+  if (!copied.value.length || !clip.value) return
+  // At the playhead's bar while it plays, else after the chosen notes' bar, else at the beginning of what is in view.
+  const { meter } = clip.value.document
+  const bar = (meter.numerator * 4 * 13440) / meter.denominator
+  const starts = clip.value.document.tracks.flatMap(({ notes }, at) =>
+    (chosen.value[at] ?? []).map((place) => notes[place]?.[0] ?? 0),
+  )
+  const from = starts.length ? Math.max(...starts) + bar : sheetWindow.value.firstTick
+  void act({ kind: 'paste', tick: Math.floor(from / bar) * bar, notes: copied.value as never })
+}
+
+const ifChosen = (doing: () => unknown) => () => chosenCount.value > 0 && !isBefore.value && doing()
+const move = (fields: Partial<Extract<Action, { kind: 'move' }>>) =>
+  ifChosen(() => act({ kind: 'move', step: step.value, ...fields }))
+const upDown = (by: number) =>
+  ifChosen(() => act(view.value === 'drums' ? { kind: 'move', rows: by } : { kind: 'move', semitones: -by }))
+useShortcuts({
+  'ArrowLeft': { says: 'Chosen notes a step earlier', act: move({ steps: -1 }) },
+  'ArrowRight': { says: 'Chosen notes a step later', act: move({ steps: 1 }) },
+  'Alt+ArrowLeft': { says: 'A little earlier', act: move({ ticks: -140 }) },
+  'Alt+ArrowRight': { says: 'A little later', act: move({ ticks: 140 }) },
+  'ArrowUp': { says: 'A lane or a semitone up', act: upDown(-1) },
+  'ArrowDown': { says: 'A lane or a semitone down', act: upDown(1) },
+  'Shift+ArrowLeft': { says: 'A step shorter', act: ifChosen(() => act({ kind: 'resize', steps: -1, step: step.value })) },
+  'Shift+ArrowRight': { says: 'A step longer', act: ifChosen(() => act({ kind: 'resize', steps: 1, step: step.value })) },
+  '+': { says: 'Harder', act: ifChosen(() => act({ kind: 'harder', by: 5 })) },
+  '-': { says: 'Softer', act: ifChosen(() => act({ kind: 'harder', by: -5 })) },
+  'Delete': { says: 'Remove the chosen notes', act: ifChosen(() => act({ kind: 'delete' })) },
+  'Backspace': { says: '', act: ifChosen(() => act({ kind: 'delete' })) },
+  'Ctrl+a': { says: 'Choose all notes', act: () => (chosen.value = all()) },
+  'Escape': { says: 'Choose none', act: () => (chosen.value = []) },
+  'Ctrl+c': { says: 'Copy the chosen notes', act: copy },
+  'Ctrl+x': { says: 'Cut the chosen notes', act: ifChosen(() => (copy(), act({ kind: 'delete' }))) },
+  'Ctrl+v': { says: 'Paste them', act: paste },
+  'r': { says: 'Repeat the chosen notes', act: ifChosen(() => act({ kind: 'repeat', step: step.value })) },
+  'q': { says: 'Quantise', act: () => act({ kind: 'quantise', step: step.value }) },
+  'c': { says: 'As it is, or as it was opened', act: () => (isBefore.value = !isBefore.value) },
+  '[': { says: 'See more', act: () => sheet.value?.zoom(0.8) },
+  ']': { says: 'See less, larger', act: () => sheet.value?.zoom(1.25) },
+}) // prettier-ignore
+
+const history = { undo, redo }
+ownHistory.value = history
+onScopeDispose(() => {
+  if (ownHistory.value === history) ownHistory.value = null
+})
+
+// ---- Other clips ----
+const others = shallowRef<ClipLine[]>([])
+async function lookForOthers() {
+  try {
+    others.value = (await clipsApi.list()).clips.filter(({ id }) => id !== props.id)
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+const isMakingLanes = ref(false)
+async function place() {
+  if (!clip.value) return
+  await playing.placeClip(props.id, clip.value.document.name)
+  await router.push(`/lattice/${piece.id}`)
+}
+</script>
+
+<script lang="ts">
+/** What was copied last: of any clip, so that notes go from one to another. */
+const copiedNotes = shallowRef<(readonly number[])[]>([])
+</script>
+
+<template>
+  <main class="editor">
+    <div v-if="isGone" class="empty">
+      <h2>There is no such clip</h2>
+      <RouterLink class="word-button strong" to="/clips">To the clips</RouterLink>
+    </div>
+    <template v-else-if="clip && document">
+      <header>
+        <NameField :name="clip.document.name" label="Name of the clip" @rename="rename" />
+        <span class="soft from">{{ originOf(clip) }}</span>
+        <button
+          type="button"
+          class="word-button"
+          :aria-pressed="isPlaying"
+          @click="isPlaying ? playing.stopLoop() : start()"
+        >
+          {{ isPlaying ? 'Stop' : 'Loop it'
+          }}<v-tooltip activator="parent">It goes round while you work (Space)</v-tooltip>
+        </button>
+        <button type="button" class="word-button" :disabled="!clip.undo" @click="undo">
+          Undo<v-tooltip activator="parent">{{ clip.undo || 'Nothing to undo' }} (Ctrl+Z)</v-tooltip>
+        </button>
+        <button type="button" class="word-button" :disabled="!clip.redo" @click="redo">
+          Do again<v-tooltip activator="parent">{{ clip.redo || 'Nothing to do again' }}</v-tooltip>
+        </button>
+        <button type="button" class="word-button" :aria-pressed="isBefore" @click="isBefore = !isBefore">
+          {{ isBefore ? 'Back to now' : 'As it was opened' }}
+          <v-tooltip activator="parent">See and hear it as it was when you opened it (C)</v-tooltip>
+        </button>
+        <button v-if="piece.document && clip.origin" type="button" class="word-button" @click="place">
+          Play in place
+        </button>
+        <button type="button" class="word-button">
+          Take away …
+          <v-menu activator="parent" :close-on-content-click="false" location="bottom end">
+            <ExportCard :clip="{ id, name: clip.document.name }" />
+          </v-menu>
+        </button>
+      </header>
+      <div class="tools">
+        <span class="pair" role="group" aria-label="View">
+          <button type="button" :aria-pressed="view === 'drums'" @click="view = 'drums'">lanes</button>
+          <button type="button" :aria-pressed="view === 'melody'" @click="view = 'melody'">pitches</button>
+        </span>
+        <button type="button" class="quiet-button" :aria-pressed="snaps" @click="snaps = !snaps">
+          {{ snaps ? 'snaps to' : 'free of' }}
+        </button>
+        <select v-model="step.note" class="small-field" aria-label="Grid: note value">
+          <option v-for="note in [1, 2, 4, 8, 16, 32, 64] as const" :key="note" :value="note">
+            1/{{ note }}
+          </option>
+        </select>
+        <select v-model="step.kind" class="small-field" aria-label="Grid: kind">
+          <option value="plain">plain</option>
+          <option value="dotted">dotted</option>
+          <option value="triplet">triplet</option>
+        </select>
+        <label
+          >×
+          <input
+            v-model.number="step.multiplier"
+            class="small-field"
+            type="number"
+            min="1"
+            max="16"
+            aria-label="Grid: times"
+        /></label>
+        <label
+          >÷
+          <input
+            v-model.number="step.divisor"
+            class="small-field"
+            type="number"
+            min="1"
+            max="16"
+            aria-label="Grid: shared by"
+        /></label>
+        <span class="gap" />
+        <label>
+          below:
+          <select v-model="control.controller" class="small-field" aria-label="Painted below">
+            <option :value="null">velocity</option>
+            <option v-for="number in controllers" :key="number" :value="number">
+              control {{ number }} of {{ document.tracks[track]?.lane }}
+            </option>
+          </select>
+        </label>
+        <span role="group" aria-label="Zoom">
+          <button type="button" class="quiet-button" @click="sheet?.zoom(0.8)">see more</button>
+          <button type="button" class="quiet-button" @click="sheet?.zoom(1.25)">larger</button>
+          <button type="button" class="quiet-button" @click="sheet?.showAll()">all</button>
+        </span>
+      </div>
+      <div class="names" :style="{ '--row': `${sheetWindow.rowHeight}px` }">
+        <div class="scrolled" :style="{ transform: `translateY(${-sheetWindow.top}px)` }">
+          <button
+            v-for="(row, at) in rows"
+            :key="at"
+            type="button"
+            class="inked"
+            :class="{ here: row.track === track && view === 'drums' }"
+            :style="{ color: row.track === null ? undefined : inkOf(document.tracks[row.track]?.ink ?? 0) }"
+            :aria-label="`Choose all of ${row.label}`"
+            @click="(event) => chooseLane(at, event.shiftKey)"
+          >
+            {{ rows.length > 40 && at % 2 ? '' : row.label }}
+          </button>
+        </div>
+        <span class="below">{{
+          control.controller === null ? 'velocity' : `control ${control.controller}`
+        }}</span>
+      </div>
+      <EditSheet
+        ref="sheet"
+        v-model:window="sheetWindow"
+        class="sheet"
+        :clip="document"
+        :rows="rows"
+        :view="view"
+        :chosen="isBefore ? [] : chosen"
+        :step="step"
+        :snaps="snaps"
+        :control="painted"
+        :track="track"
+        :is-readonly="isBefore"
+        :is-playing="isPlaying"
+        :now-tick="nowTick"
+        @act="act"
+        @choose="(fresh) => (chosen = fresh)"
+        @track="(fresh) => (track = fresh)"
+      />
+      <EditPanel
+        class="panel"
+        :clip="clip.document"
+        :chosen="chosen"
+        :step="step"
+        :bars="
+          Math.ceil(
+            clip.document.length_ticks /
+              ((clip.document.meter.numerator * 4 * 13440) / clip.document.meter.denominator),
+          )
+        "
+        @act="act"
+      >
+        <p>
+          <button type="button" class="word-button" @click="lookForOthers">
+            Join on …
+            <v-menu activator="parent" location="top">
+              <div class="card others">
+                <button
+                  v-for="one in others"
+                  :key="one.id"
+                  type="button"
+                  class="quiet-button"
+                  @click="join(one.id)"
+                >
+                  {{ one.name }} <small>{{ one.bars }} bars</small>
+                </button>
+                <p v-if="!others.length" class="soft">There is no other clip.</p>
+              </div>
+            </v-menu>
+          </button>
+          <button type="button" class="word-button" @click="isMakingLanes = true">Make lanes …</button>
+        </p>
+        <p>
+          <label
+            >tempo
+            <input
+              class="small-field"
+              type="number"
+              min="20"
+              max="400"
+              step="0.01"
+              :value="clip.document.tempo"
+              aria-label="Tempo"
+              @change="
+                (event) => act({ kind: 'clip', tempo: Number((event.target as HTMLInputElement).value) })
+              "
+          /></label>
+        </p>
+      </EditPanel>
+      <v-dialog v-model="isMakingLanes" width="auto">
+        <LanesCard :clip="{ id, name: clip.document.name }" @close="isMakingLanes = false" />
+      </v-dialog>
+    </template>
+    <p v-else class="empty">Opening …</p>
+  </main>
+</template>
+
+<style scoped>
+.editor {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template: auto auto minmax(0, 1fr) / 104px minmax(0, 1fr) 290px;
+}
+header {
+  grid-column: 1 / -1;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 10px 16px 6px 20px;
+}
+header :deep(.name-field) {
+  width: auto;
+  font-size: 22px;
+  flex: none;
+}
+.from {
+  margin-right: auto;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.soft {
+  color: var(--soft-ink);
+  font-size: 14px;
+}
+.tools {
+  grid-column: 1 / -1;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 4px 16px 8px 20px;
+  border-bottom: 1.5px solid var(--rule);
+  font-size: 14px;
+}
+.tools .small-field[type='number'] {
+  width: 52px;
+}
+.gap {
+  margin-left: auto;
+}
+.pair {
+  display: flex;
+  border: 1.5px solid var(--rule);
+  border-radius: 16px;
+  overflow: hidden;
+}
+.pair button {
+  padding: 4px 14px;
+  min-height: 30px;
+  font: 600 14px/1.2 var(--text-font);
+  cursor: pointer;
+}
+[aria-pressed='true'].word-button,
+.pair [aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--paper);
+}
+.names {
+  position: relative;
+  overflow: hidden;
+  border-right: 1.5px solid var(--rule);
+  margin-top: 22px;
+}
+.scrolled {
+  position: absolute;
+  inset: 0 0 auto;
+}
+.names button {
+  display: block;
+  width: 100%;
+  height: var(--row);
+  padding: 0 8px 0 20px;
+  text-align: left;
+  font: 600 14px/1 var(--text-font);
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+  cursor: pointer;
+}
+.names button:hover,
+.names .here {
+  background: color-mix(in srgb, var(--rule) 40%, transparent);
+}
+.below {
+  position: absolute;
+  inset: auto 0 0;
+  height: 92px;
+  padding: 8px 8px 0 20px;
+  background: var(--paper);
+  border-top: 1.5px solid var(--soft-ink);
+  font-size: 14px;
+  color: var(--soft-ink);
+}
+.others {
+  display: grid;
+  padding: 8px;
+  max-height: 360px;
+  overflow-y: auto;
+}
+.others .quiet-button {
+  text-align: left;
+  min-height: 32px;
+}
+.empty {
+  grid-column: 1 / -1;
+  display: grid;
+  justify-items: start;
+  align-content: start;
+  gap: 14px;
+  padding: 60px 32px;
+}
+.word-button {
+  text-decoration: none;
+}
+</style>

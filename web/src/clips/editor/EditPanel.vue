@@ -1,0 +1,355 @@
+<script setup lang="ts">
+/** What can be done to the chosen notes, or with none chosen to all of them. */
+import { computed, reactive, ref, watch } from 'vue'
+
+import type { Action } from '@/api/clips'
+import type { Schemas } from '@/api/client'
+import { randomNumber } from '@/stores/document'
+import { pitchName, placeRead, placeSaid } from './layout'
+
+const props = defineProps<{
+  clip: Schemas['Clip']
+  chosen: readonly (readonly number[])[]
+  step: Required<Schemas['StepValue']>
+  bars: number
+}>()
+const emit = defineEmits<{ act: [action: Action] }>()
+
+const chosenNotes = computed(() =>
+  props.clip.tracks.flatMap(({ notes }, track) =>
+    (props.chosen[track] ?? []).flatMap((at) => (notes[at] ? [notes[at]] : [])),
+  ),
+)
+const count = computed(() => chosenNotes.value.length)
+const told = computed(() => {
+  if (!count.value) return 'All notes'
+  return count.value === 1 ? '1 note chosen' : `${count.value} notes chosen`
+})
+/** The one value that all chosen notes have at a place; '' where they differ. */
+const common = (at: 0 | 1 | 2 | 3) => {
+  const values = new Set(chosenNotes.value.map((note) => note[at]))
+  return values.size === 1 ? ([...values][0] ?? '') : ''
+}
+const exact = reactive({
+  start: '',
+  length: '' as number | string,
+  pitch: '' as number | string,
+  velocity: '' as number | string,
+})
+watch(
+  chosenNotes,
+  () => {
+    const first = Math.min(...chosenNotes.value.map(([start]) => start))
+    exact.start = count.value ? placeSaid(first, props.clip.meter) : ''
+    exact.length = common(1)
+    exact.pitch = common(2)
+    exact.velocity = common(3)
+  },
+  { immediate: true },
+)
+function setExact(field: 'start' | 'length' | 'pitch' | 'velocity') {
+  if (field === 'start') {
+    const start = placeRead(exact.start, props.clip.meter)
+    if (start === null)
+      exact.start = placeSaid(Math.min(...chosenNotes.value.map(([at]) => at)), props.clip.meter)
+    else emit('act', { kind: 'set', start })
+    return
+  }
+  const value = Number(exact[field])
+  if (exact[field] !== '' && Number.isInteger(value)) emit('act', { kind: 'set', [field]: value })
+}
+
+const how = reactive({
+  quantise: 100, swing: 58, swingNote: 16 as 8 | 16, humanise: 40, scatter: 30, rampFrom: 60, rampTo: 110, semitones: 12, times: 1,
+}) // prettier-ignore
+const throwNumber = () => randomNumber(999_999)
+const swing = (out: boolean) =>
+  emit('act', { kind: 'swing', swing: { percent: how.swing, note: how.swingNote }, out })
+const bars = ref(props.bars)
+watch(
+  () => props.bars,
+  (now) => (bars.value = now),
+)
+function crop() {
+  const starts = chosenNotes.value.map(([start]) => start)
+  const bar = (props.clip.meter.numerator * 4 * 13440) / props.clip.meter.denominator
+  const first = Math.floor(Math.min(...starts) / bar) * bar
+  const end = Math.min(props.clip.length_ticks, (Math.floor(Math.max(...starts) / bar) + 1) * bar)
+  emit('act', { kind: 'crop', first_tick: first, end_tick: end })
+}
+</script>
+
+<template>
+  <aside class="panel" aria-label="What can be done">
+    <h2 class="told" role="status">{{ told }}</h2>
+    <div v-if="count" class="exact">
+      <label
+        >at
+        <input
+          v-model="exact.start"
+          class="small-field"
+          aria-label="Start: bar, beat, tick"
+          @change="setExact('start')"
+      /></label>
+      <label
+        >length
+        <input
+          v-model="exact.length"
+          class="small-field"
+          type="number"
+          min="1"
+          aria-label="Length in ticks"
+          @change="setExact('length')"
+      /></label>
+      <label
+        >pitch
+        <input
+          v-model="exact.pitch"
+          class="small-field"
+          type="number"
+          min="0"
+          max="127"
+          aria-label="Pitch"
+          @change="setExact('pitch')"
+        />
+        <small>{{ exact.pitch === '' ? '' : pitchName(Number(exact.pitch)) }}</small></label
+      >
+      <label
+        >velocity
+        <input
+          v-model="exact.velocity"
+          class="small-field"
+          type="number"
+          min="1"
+          max="127"
+          aria-label="Velocity"
+          @change="setExact('velocity')"
+      /></label>
+    </div>
+    <p v-else class="soft">
+      Double-click adds a note. Drag a box around notes to choose them; a name at the left chooses its lane.
+    </p>
+
+    <h3>Time</h3>
+    <p>
+      <button
+        type="button"
+        class="word-button"
+        @click="emit('act', { kind: 'quantise', percent: how.quantise, step })"
+      >
+        Quantise
+      </button>
+      <input
+        v-model.number="how.quantise"
+        class="small-field"
+        type="number"
+        min="0"
+        max="100"
+        aria-label="Quantise by %"
+      />
+      %
+    </p>
+    <p>
+      <button type="button" class="word-button" @click="swing(false)">Swing in</button>
+      <button type="button" class="word-button" @click="swing(true)">out</button>
+      <input
+        v-model.number="how.swing"
+        class="small-field"
+        type="number"
+        min="50"
+        max="75"
+        aria-label="Swing %"
+      />
+      <select v-model="how.swingNote" class="small-field" aria-label="Swing of">
+        <option :value="8">1/8</option>
+        <option :value="16">1/16</option>
+      </select>
+    </p>
+    <p>
+      <button
+        type="button"
+        class="word-button"
+        @click="emit('act', { kind: 'humanise', percent: how.humanise, throw: throwNumber() })"
+      >
+        Humanise
+      </button>
+      <input
+        v-model.number="how.humanise"
+        class="small-field"
+        type="number"
+        min="0"
+        max="100"
+        aria-label="Humanise by %"
+      />
+      %
+    </p>
+    <p>
+      <button
+        type="button"
+        class="word-button"
+        @click="emit('act', { kind: 'scatter', percent: how.scatter, throw: throwNumber(), step })"
+      >
+        Scatter
+        <v-tooltip activator="parent"
+          >So many of the notes move to other steps of the same span: a quick fill</v-tooltip
+        >
+      </button>
+      <input
+        v-model.number="how.scatter"
+        class="small-field"
+        type="number"
+        min="0"
+        max="100"
+        aria-label="Scatter %"
+      />
+      %
+    </p>
+
+    <h3>Velocity and pitch</h3>
+    <p>
+      <button
+        type="button"
+        class="word-button"
+        @click="emit('act', { kind: 'ramp', first: how.rampFrom, last: how.rampTo })"
+      >
+        Ramp
+      </button>
+      <input
+        v-model.number="how.rampFrom"
+        class="small-field"
+        type="number"
+        min="1"
+        max="127"
+        aria-label="Ramp from"
+      />
+      to
+      <input
+        v-model.number="how.rampTo"
+        class="small-field"
+        type="number"
+        min="1"
+        max="127"
+        aria-label="Ramp to"
+      />
+    </p>
+    <p>
+      <button type="button" class="word-button" @click="emit('act', { kind: 'harder', by: -8 })">
+        softer
+      </button>
+      <button type="button" class="word-button" @click="emit('act', { kind: 'harder', by: 8 })">
+        harder
+      </button>
+    </p>
+    <p>
+      <button
+        type="button"
+        class="word-button"
+        @click="emit('act', { kind: 'transpose', semitones: how.semitones })"
+      >
+        Transpose
+      </button>
+      <input
+        v-model.number="how.semitones"
+        class="small-field"
+        type="number"
+        min="-127"
+        max="127"
+        aria-label="Semitones"
+      />
+    </p>
+
+    <h3>Shape</h3>
+    <p>
+      <button
+        type="button"
+        class="word-button"
+        @click="emit('act', { kind: 'repeat', times: how.times, step })"
+      >
+        Repeat
+      </button>
+      <input
+        v-model.number="how.times"
+        class="small-field"
+        type="number"
+        min="1"
+        max="64"
+        aria-label="Times"
+      />
+      ×
+    </p>
+    <p>
+      <button type="button" class="word-button" @click="emit('act', { kind: 'pace', pace: 'half' })">
+        Half pace
+      </button>
+      <button type="button" class="word-button" @click="emit('act', { kind: 'pace', pace: 'double' })">
+        Double
+      </button>
+    </p>
+    <p>
+      <button type="button" class="word-button" :disabled="!count" @click="crop">
+        Crop
+        <v-tooltip activator="parent">To the bars in which chosen notes begin</v-tooltip>
+      </button>
+      <input
+        v-model.number="bars"
+        class="small-field"
+        type="number"
+        min="1"
+        max="10000"
+        aria-label="Bars of the clip"
+        @change="emit('act', { kind: 'lengthen', bars })"
+      />
+      bars long
+    </p>
+    <slot />
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  overflow-y: auto;
+  padding: 12px 16px 24px;
+  border-left: 1.5px solid var(--rule);
+  display: grid;
+  align-content: start;
+  gap: 7px;
+  font-size: 14px;
+}
+.told {
+  font-size: 18px;
+}
+h3 {
+  margin: 8px 0 0;
+  font: 600 14px/1.2 var(--text-font);
+  color: var(--soft-ink);
+}
+p {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.exact {
+  display: grid;
+  gap: 5px;
+}
+.exact label {
+  display: grid;
+  grid-template-columns: 62px 100px 1fr;
+  gap: 6px;
+  align-items: center;
+}
+.exact .small-field {
+  width: 100px;
+}
+.soft {
+  display: block;
+  color: var(--soft-ink);
+  line-height: 19px;
+}
+.small-field[type='number'] {
+  width: 56px;
+}
+.word-button {
+  padding: 4px 10px;
+}
+</style>

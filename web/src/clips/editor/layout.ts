@@ -1,0 +1,154 @@
+/** Where notes lie on the editor's sheet: pure, in pixels. Times are ticks; what an edit does to them is the engine's. */
+import type { Schemas } from '@/api/client'
+import { TICKS_PER_QUARTER } from '@/sound/time'
+
+type Track = Schemas['Clip']['tracks'][number]
+export type View = 'drums' | 'melody'
+
+/** A note's place: its track, and which of its notes. */
+export type NoteAt = readonly [track: number, place: number]
+
+/** What is in view: from `firstTick` on, `perTick` pixels a tick; rows of `rowHeight`, the first at `top` (scrolled). */
+export interface Window {
+  readonly firstTick: number
+  readonly perTick: number
+  readonly rowHeight: number
+  readonly top: number
+}
+
+/** A row of the sheet: a track, or in the melody view a pitch. */
+export interface SheetRow {
+  readonly label: string
+  readonly track: number | null
+  readonly pitch: number | null
+}
+
+const NAMES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B']
+export const pitchName = (pitch: number) => `${NAMES[pitch % 12]}${Math.floor(pitch / 12) - 1}`
+/** Pitches shown above and below those that sound. */
+const MARGIN = 3
+
+/** The rows of a clip: its tracks, or all pitches around those that sound, the highest first. */
+export function rowsOf(tracks: readonly Track[], view: View): SheetRow[] {
+  if (view === 'drums') return tracks.map(({ lane }, track) => ({ label: lane, track, pitch: null }))
+  const pitches = tracks.flatMap(({ notes }) => notes.map(([, , pitch]) => pitch))
+  const lowest = Math.max(0, pitches.reduce((low, pitch) => Math.min(low, pitch), pitches[0] ?? 60) - MARGIN)
+  const highest = Math.min(
+    127,
+    pitches.reduce((high, pitch) => Math.max(high, pitch), pitches[0] ?? 60) + MARGIN,
+  )
+  return Array.from({ length: highest - lowest + 1 }, (_, at) => {
+    const pitch = highest - at
+    return { label: pitchName(pitch), track: null, pitch }
+  })
+}
+
+/** The row of a note. */
+export function rowOf(rows: readonly SheetRow[], track: number, pitch: number): number {
+  const highest = rows[0]?.pitch
+  return highest === null || highest === undefined ? track : highest - pitch
+}
+
+export const xOf = (tick: number, { firstTick, perTick }: Window) => (tick - firstTick) * perTick
+export const tickAt = (x: number, { firstTick, perTick }: Window) => firstTick + x / perTick
+export const rowAt = (y: number, { rowHeight, top }: Window) => Math.floor((y + top) / rowHeight)
+
+/** Index of the first note that begins at `tick` or later; notes are in the order of time. */
+export function firstFrom(notes: Track['notes'], tick: number): number {
+  let [low, high] = [0, notes.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((notes[middle]?.[0] ?? 0) < tick) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+
+/** A note under the hand, and whether it is held at its end. Of several the last one drawn. */
+export function noteUnder(
+  tracks: readonly Track[],
+  rows: readonly SheetRow[],
+  x: number,
+  y: number,
+  window: Window,
+): { at: NoteAt; isEnd: boolean } | null {
+  const row = rowAt(y, window)
+  const tick = tickAt(x, window)
+  const slack = 4 / window.perTick
+  let found: { at: NoteAt; isEnd: boolean } | null = null
+  tracks.forEach(({ notes }, track) => {
+    const end = firstFrom(notes, tick + slack)
+    for (let place = 0; place < end; place++) {
+      const [start, length, pitch] = notes[place] as Track['notes'][number]
+      const drawn = Math.max(length, MIN_WIDTH / window.perTick)
+      if (start + drawn < tick - slack || rowOf(rows, track, pitch) !== row) continue
+      const isEnd = tick > start + drawn - Math.min(7 / window.perTick, drawn / 3)
+      found = { at: [track, place], isEnd }
+    }
+  })
+  return found
+}
+/** No note is drawn narrower, so that it can be taken hold of. */
+export const MIN_WIDTH = 10
+
+/** All notes that touch a box, by track. */
+export function notesWithin(
+  tracks: readonly Track[],
+  rows: readonly SheetRow[],
+  [left, top, right, bottom]: readonly [number, number, number, number],
+  window: Window,
+): number[][] {
+  const [from, to] = [tickAt(left, window), tickAt(right, window)]
+  const [first, last] = [rowAt(top, window), rowAt(bottom, window)]
+  return tracks.map(({ notes }, track) =>
+    notes.flatMap(([start, length, pitch], place) => {
+      const row = rowOf(rows, track, pitch)
+      return start < to && start + length > from && row >= first && row <= last ? [place] : []
+    }),
+  )
+}
+
+/** `chosen` with one note in or out. */
+export function turned(
+  chosen: readonly (readonly number[])[],
+  [track, place]: NoteAt,
+  count: number,
+): number[][] {
+  return Array.from({ length: count }, (_, at) => {
+    const places = [...(chosen[at] ?? [])]
+    if (at !== track) return places
+    return places.includes(place)
+      ? places.filter((one) => one !== place)
+      : [...places, place].sort((a, b) => a - b)
+  })
+}
+
+export const isChosen = (chosen: readonly (readonly number[])[], [track, place]: NoteAt) =>
+  chosen[track]?.includes(place) ?? false
+export const countOf = (chosen: readonly (readonly number[])[]) =>
+  chosen.reduce((sum, places) => sum + places.length, 0)
+
+type StepValue = Schemas['StepValue']
+const KINDS = { plain: 1, dotted: 1.5, triplet: 2 / 3 } as const
+/** The length of a step in ticks, to draw the grid by; the engine reckons it exactly. */
+export const stepTicks = ({ note, kind, multiplier, divisor }: Required<StepValue>) =>
+  ((TICKS_PER_QUARTER * 4) / note) * KINDS[kind] * (multiplier / divisor)
+
+/** A place in time as people count: bar, beat, and ticks into the beat. */
+export function placeSaid(tick: number, { numerator, denominator }: Required<Schemas['Meter']>): string {
+  const beat = (TICKS_PER_QUARTER * 4) / denominator
+  const bar = beat * numerator
+  return `${Math.floor(tick / bar) + 1}:${Math.floor((tick % bar) / beat) + 1}:${(tick % beat) + 1}`
+}
+/** The tick of "bar:beat:tick" as `placeSaid` says it; beat and tick may be left out. Null if it is none. */
+export function placeRead(
+  said: string,
+  { numerator, denominator }: Required<Schemas['Meter']>,
+): number | null {
+  const parts = said.trim().split(/[:.]/).map(Number)
+  if (!parts.length || parts.length > 3 || parts.some((part) => !Number.isInteger(part) || part < 1))
+    return null
+  const beat = (TICKS_PER_QUARTER * 4) / denominator
+  const [bar = 1, beats = 1, ticks = 1] = parts
+  return (bar - 1) * beat * numerator + (beats - 1) * beat + ticks - 1
+}

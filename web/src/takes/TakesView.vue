@@ -1,0 +1,354 @@
+<script setup lang="ts">
+/** Takes side by side: hear one in the running loop, lay another over it, keep what is worth it. */
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import type { Schemas } from '@/api/client'
+import { takesApi, type DrawnTake, type OpenSheet, type SheetLine } from '@/api/takes'
+import { loopOfTake } from '@/clips/loopOf'
+import { useFrames } from '@/composables/useFrames'
+import { useOwnPlay } from '@/composables/useOwnPlay'
+import { useShortcuts } from '@/composables/useShortcuts'
+import { sayAge } from '@/shelf/age'
+import { useNotices } from '@/stores/notices'
+import { usePlaying } from '@/stores/playing'
+import { ORDERS, sorted, type Order } from './sorting'
+import TakeCard from './TakeCard.vue'
+import ThrowBar from './ThrowBar.vue'
+import { useSheet } from './useSheet'
+
+const props = defineProps<{ id: number | null }>()
+const router = useRouter()
+const notices = useNotices()
+const playing = usePlaying()
+const sheets = shallowRef<SheetLine[]>([])
+const isLoaded = ref(false)
+const { sheet, takes, progress, open, take } = useSheet(() => props.id)
+const order = ref<Order>('number')
+const more = ref(8)
+const shown = computed(() => sorted(takes.value, order.value))
+
+async function load() {
+  try {
+    sheets.value = await takesApi.list()
+    if (props.id === null && sheets.value[0]) await router.replace(`/takes/${sheets.value[0].id}`)
+  } catch (reason) {
+    notices.complain(reason, { label: 'Try again', act: load })
+  } finally {
+    isLoaded.value = true
+  }
+}
+void load()
+
+async function thrown(fresh: OpenSheet) {
+  sheets.value = [fresh.sheet, ...sheets.value]
+  await router.push(`/takes/${fresh.sheet.id}`)
+}
+const listed = (line: SheetLine) =>
+  (sheets.value = sheets.value.map((one) => (one.id === line.id ? line : one)))
+
+const barTicks = computed(() => (sheet.value ? sheet.value.length_ticks / sheet.value.sheet.bars : 1))
+const barsOf = ({ first_bar, bars }: SheetLine) =>
+  bars === 1 ? `bar ${first_bar + 1}` : `bars ${first_bar + 1}–${first_bar + bars}`
+
+// ---- Hearing ----
+const nameOf = (number: number) => `take ${props.id} ${number}`
+const heard = computed(() => {
+  const [kind, id, number] = playing.looping.split(' ')
+  return kind === 'take' && Number(id) === props.id ? Number(number) : null
+})
+/** The take that the arrow keys stand at: the one heard last. */
+const at = ref<number | null>(null)
+function hear({ number }: DrawnTake) {
+  if (heard.value === number) return playing.stopLoop()
+  laid.value = null
+  start(number)
+}
+function start(number: number) {
+  const one = takes.value.find((take) => take.number === number)
+  if (!one || !sheet.value) return
+  at.value = number
+  return playing.playLoop(nameOf(number), loopOfTake(one, sheet.value))
+}
+useOwnPlay(() => start(at.value ?? shown.value[0]?.number ?? 1))
+function walk(by: number) {
+  const place = shown.value.findIndex(({ number }) => number === at.value)
+  const next = shown.value[Math.max(0, Math.min(shown.value.length - 1, place + by))]
+  if (!next) return
+  laid.value = null
+  void start(next.number)
+  document.querySelector(`[data-take="${next.number}"]`)?.scrollIntoView({ block: 'nearest' })
+}
+const nowTick = ref(0)
+useFrames(
+  () => (nowTick.value = playing.loop?.nowTick ?? 0),
+  () => heard.value !== null,
+  () => heard.value,
+  30,
+)
+
+// ---- What differs ----
+const laid = ref<number | null>(null)
+const differences = shallowRef<Schemas['Differences'] | null>(null)
+watch([heard, laid], async ([one, other], _before, onCleanup) => {
+  differences.value = null
+  if (one === null || other === null || props.id === null) return
+  let isOld = false
+  onCleanup(() => (isOld = true))
+  try {
+    const found = await takesApi.differences(props.id, one, other)
+    if (!isOld) differences.value = found
+  } catch (reason) {
+    notices.complain(reason)
+  }
+})
+const lay = (number: number) => (laid.value = laid.value === number ? null : number)
+const besideOf = (number: number) => {
+  const other = takes.value.find((one) => one.number === laid.value)
+  if (number !== heard.value || !other || !differences.value) return null
+  return { tracks: other.tracks, only: differences.value.only_other }
+}
+
+// ---- Keeping, dropping ----
+async function keep(number: number) {
+  if (!sheet.value) return
+  try {
+    const kept = await takesApi.keep(sheet.value.sheet.id, number)
+    notices.say(
+      `Kept “${kept.name}”.`,
+      { label: 'Play in place', act: () => playing.placeClip(kept.id, kept.name) },
+      { label: 'Open', act: () => router.push(`/clips/${kept.id}`) },
+    )
+    await open(props.id)
+  } catch (reason) {
+    notices.complain(reason, { label: 'Try again', act: () => keep(number) })
+  }
+}
+async function drop(number: number) {
+  const id = props.id
+  if (id === null) return
+  try {
+    await takesApi.drop(id, number)
+    if (heard.value === number) playing.stopLoop()
+    await open(id)
+    if (sheet.value) listed(sheet.value.sheet)
+    notices.say(`Take ${number} is dropped.`, { label: 'Undo', act: () => pickUp(id, number) })
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+async function pickUp(id: number, number: number) {
+  try {
+    await show(await takesApi.pickUp(id, number))
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+async function throwMore() {
+  if (props.id === null) return
+  try {
+    await show(await takesApi.more(props.id, more.value))
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+async function show(found: OpenSheet) {
+  listed(found.sheet)
+  if (found.sheet.id === props.id) await take(found)
+}
+async function remove(line: SheetLine) {
+  try {
+    await takesApi.delete(line.id)
+    sheets.value = sheets.value.filter(({ id }) => id !== line.id)
+    playing.stopLoop()
+    notices.say(`The takes of ${line.piece}, pattern ${line.pattern}, are deleted.`, {
+      label: 'Undo',
+      act: async () => {
+        await takesApi.restore(line.id)
+        await load()
+        await router.push(`/takes/${line.id}`)
+      },
+    })
+    const next = sheets.value[0]
+    await router.push(next ? `/takes/${next.id}` : '/takes')
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+
+const ofHeard = (act: (number: number) => unknown) => () => at.value !== null && act(at.value)
+useShortcuts({
+  'ArrowRight': { says: 'Hear the next take', act: () => walk(1) },
+  'ArrowLeft': { says: 'Hear the take before', act: () => walk(-1) },
+  'ArrowDown': { says: '', act: () => walk(3) },
+  'ArrowUp': { says: '', act: () => walk(-3) },
+  'Enter': { says: 'Keep the take', act: ofHeard(keep) },
+  'Delete': { says: 'Drop the take', act: ofHeard(drop) },
+}) // prettier-ignore
+</script>
+
+<template>
+  <main class="takes">
+    <aside aria-label="Sheets of takes">
+      <h1>Takes</h1>
+      <RouterLink
+        v-for="line in sheets"
+        :key="line.id"
+        :to="`/takes/${line.id}`"
+        class="sheet-line"
+        :class="{ here: line.id === id }"
+      >
+        <b class="named">{{ line.piece }} {{ line.pattern }}</b>
+        <span>{{ line.takes }} takes · {{ barsOf(line) }}</span>
+        <span class="soft">{{ sayAge(line.created_at) }}</span>
+      </RouterLink>
+    </aside>
+    <section>
+      <ThrowBar @thrown="thrown" />
+      <header v-if="sheet">
+        <p>
+          <b>{{ sheet.sheet.piece }}, pattern {{ sheet.sheet.pattern }}</b
+          >, {{ barsOf(sheet.sheet) }}, {{ sheet.tempo }} BPM<template v-if="sheet.lane_names">
+            · only {{ sheet.lane_names.join(', ') }}</template
+          >
+        </p>
+        <label>
+          sorted by
+          <select v-model="order" class="small-field" aria-label="Sorted by">
+            <option v-for="(one, key) in ORDERS" :key="key" :value="key">{{ one.says }}</option>
+          </select>
+        </label>
+        <form @submit.prevent="throwMore">
+          <input
+            v-model.number="more"
+            class="small-field"
+            type="number"
+            min="1"
+            max="64"
+            required
+            aria-label="More takes"
+          />
+          <button type="submit" class="word-button">Throw more</button>
+        </form>
+        <button type="button" class="quiet-button" @click="remove(sheet.sheet)">Delete these</button>
+      </header>
+      <p v-if="progress" class="progress" role="status">
+        <progress :value="progress.done" :max="progress.total" /> {{ progress.done }} of
+        {{ progress.total }} takes
+      </p>
+      <div v-if="sheet" class="grid">
+        <TakeCard
+          v-for="one in shown"
+          :key="one.number"
+          :take="one"
+          :sheet="sheet"
+          :bar-ticks="barTicks"
+          :dice="sheet.takes.find(({ number }) => number === one.number)?.dice ?? 0"
+          :clip="sheet.takes.find(({ number }) => number === one.number)?.clip ?? null"
+          :is-heard="one.number === heard"
+          :is-laid="one.number === laid"
+          :can-lay="heard !== null && heard !== one.number"
+          :only="one.number === heard ? (differences?.only_one ?? null) : null"
+          :beside="besideOf(one.number)"
+          :now-tick="one.number === heard ? nowTick : null"
+          @hear="hear(one)"
+          @lay="lay(one.number)"
+          @keep="keep(one.number)"
+          @drop="drop(one.number)"
+        />
+      </div>
+      <div v-else-if="isLoaded && !sheets.length" class="empty">
+        <h2>No takes yet</h2>
+        <p>
+          A take is some bars of a pattern, thrown by a dice number of its own. Throw eight of them at once,
+          hear them in turn, and keep those that are worth it.
+        </p>
+      </div>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.takes {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 232px 1fr;
+}
+aside {
+  overflow-y: auto;
+  padding: 18px 12px 24px 20px;
+  border-right: 1.5px solid var(--rule);
+  display: grid;
+  align-content: start;
+  gap: 6px;
+}
+h1 {
+  font-size: 28px;
+  margin-bottom: 8px;
+}
+.sheet-line {
+  display: grid;
+  padding: 8px 12px;
+  border-radius: 12px;
+  border: 1.5px solid transparent;
+  color: var(--ink);
+  text-decoration: none;
+  font-size: 14px;
+  line-height: 19px;
+}
+.sheet-line b {
+  font-size: 16px;
+}
+.sheet-line:hover {
+  border-color: var(--rule);
+}
+.sheet-line.here {
+  background: var(--card);
+  border-color: var(--ink);
+}
+.soft {
+  color: var(--soft-ink);
+}
+section {
+  overflow-y: auto;
+  padding: 16px 24px 40px;
+  display: grid;
+  align-content: start;
+  gap: 12px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 18px;
+  align-items: center;
+  padding-top: 10px;
+  border-top: 1.5px solid var(--rule);
+}
+header p {
+  margin-right: auto;
+}
+form {
+  display: flex;
+  gap: 6px;
+}
+.progress {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+progress {
+  accent-color: var(--act);
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(290px, 1fr));
+  gap: 12px;
+}
+.empty {
+  display: grid;
+  gap: 12px;
+  max-width: 520px;
+  padding: 40px 0;
+}
+</style>

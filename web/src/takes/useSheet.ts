@@ -1,0 +1,64 @@
+/** The sheet of takes that lies open: its takes and their notes, fetched some at a time so that progress is seen. */
+import { computed, ref, shallowRef, watch, type MaybeRefOrGetter, toValue } from 'vue'
+
+import { takesApi, type DrawnTake, type OpenSheet } from '@/api/takes'
+import { useNotices } from '@/stores/notices'
+
+const AT_ONCE = 8
+const SIDE_BY_SIDE = 2
+
+export function useSheet(id: MaybeRefOrGetter<number | null>) {
+  const notices = useNotices()
+  const sheet = shallowRef<OpenSheet | null>(null)
+  const drawn = shallowRef<ReadonlyMap<number, DrawnTake>>(new Map())
+  const isLoading = ref(false)
+  let asked = 0
+
+  const takes = computed(() =>
+    (sheet.value?.takes ?? []).flatMap(({ number }) => drawn.value.get(number) ?? []),
+  )
+  /** How many of the takes are here, for the progress; null when all are. */
+  const progress = computed(() => {
+    const total = sheet.value?.takes.length ?? 0
+    return takes.value.length < total ? { done: takes.value.length, total } : null
+  })
+
+  async function open(sheetId: number | null) {
+    const turn = ++asked
+    if (sheetId === null || sheetId !== sheet.value?.sheet.id) {
+      sheet.value = null
+      drawn.value = new Map()
+    }
+    if (sheetId === null) return
+    isLoading.value = true
+    try {
+      const found = await takesApi.open(sheetId)
+      if (turn === asked) await take(found)
+    } catch (reason) {
+      if (turn === asked) notices.complain(reason, { label: 'Try again', act: () => open(sheetId) })
+    } finally {
+      isLoading.value = false
+    }
+  }
+
+  /** Lay a sheet open and fetch the notes that are not here yet. */
+  async function take(found: OpenSheet) {
+    const turn = asked
+    sheet.value = found
+    const missing = found.takes.map(({ number }) => number).filter((number) => !drawn.value.has(number))
+    const batches: number[][] = []
+    while (missing.length) batches.push(missing.splice(0, AT_ONCE))
+    const fetchNext = async (): Promise<void> => {
+      const batch = batches.shift()
+      if (!batch || turn !== asked) return
+      const fresh = await takesApi.drawn(found.sheet.id, batch[0] ?? 1, batch.at(-1) ?? 1)
+      if (turn !== asked) return
+      drawn.value = new Map([...drawn.value, ...fresh.map((one) => [one.number, one] as const)])
+      return fetchNext()
+    }
+    await Promise.all(Array.from({ length: SIDE_BY_SIDE }, fetchNext))
+  }
+
+  watch(() => toValue(id), open, { immediate: true })
+  return { sheet, takes, drawn, progress, isLoading, open, take }
+}
