@@ -4,6 +4,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import Musician
+from tests.lattice.formats.readers import by_mido
 
 
 def test_pieces_are_begun_renamed_deleted_and_brought_back(musician):
@@ -23,14 +24,16 @@ def test_pieces_are_begun_renamed_deleted_and_brought_back(musician):
 def test_clips_are_renamed_deleted_and_brought_back(musician):
     page = musician.page
     page.get_by_role("link", name="Clips", exact=True).click()
-    expect(page.locator(".clip")).to_have_count(3)
+    expect(page.locator(".clip").first).to_be_visible()
+    count = page.locator(".clip").count()
     name = page.locator(".clip").first.get_by_label("Name of the clip")
     name.fill("Off the breakwater")
     name.press("Enter")
+    page.get_by_role("button", name="More of Off the breakwater").click()
     page.get_by_role("button", name="Delete Off the breakwater").click()
-    expect(page.locator(".clip")).to_have_count(2)
+    expect(page.locator(".clip")).to_have_count(count - 1)
     page.get_by_role("button", name="Undo").click()
-    expect(page.locator(".clip")).to_have_count(3)
+    expect(page.locator(".clip")).to_have_count(count)
     page.reload()
     expect(page.locator(".clip").first.get_by_label("Name of the clip")).to_have_value("Off the breakwater")
 
@@ -140,3 +143,98 @@ def test_a_file_that_is_no_piece_is_refused_saying_where_and_nothing_is_stored(
     expect(page.get_by_text("broken.json was not taken: line 2, column 11: it is no JSON")).to_be_visible()
     expect(page.locator("[data-piece]")).to_have_count(3)
     complaints.clear()
+
+
+def test_the_tape_outlives_a_reload_and_its_bars_are_kept_then(musician):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("Space")
+    musician.wait_for_bars(2)
+    page.keyboard.press("Space")
+    (before,) = musician.log()
+    page.reload()
+    expect(page.locator(".thread").first).to_be_visible()
+    (after,) = musician.log()
+    assert [note["start"] for note in after["notes"]] == [note["start"] for note in before["notes"]]
+    page.keyboard.press("k")
+    page.keyboard.press("2")
+    expect(page.get_by_text("Kept “Night Ferry A, bars 1–2”")).to_be_visible()
+
+
+def test_the_next_bars_are_recorded_with_all_that_is_done_meanwhile(musician):
+    page = musician.open("Night Ferry").page
+    page.get_by_label("Bars to record ahead").select_option("2")
+    page.get_by_role("button", name="count in").click()
+    page.get_by_role("button", name="Record 2 more").click()
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 30000")
+    page.locator("[data-lane=thud]").get_by_role("button", name="Mute").click()
+    expect(page.get_by_text("Kept “Night Ferry A, bars 1–2”")).to_be_visible(timeout=30_000)
+    page.keyboard.press("Space")
+    (stretch,) = musician.log()
+    heard = sorted(
+        (n["start"], n["pitch"])
+        for n in stretch["notes"]
+        if n["start"] < 2 * 53760 and n["straight"] < 2 * 53760
+    )
+    kept = page.request.get(f"{musician.address}/api/clips").json()["clips"][0]
+    assert sorted((n[0], n[2]) for track in kept["tracks"] for n in track["notes"]) == heard
+    thuds = [n for n in stretch["notes"] if n["laneId"] == "thud"]
+    assert 0 < len(thuds) < 8
+
+
+def test_a_count_in_clicks_for_a_bar_before_anything_sounds(musician):
+    page = musician.open("Night Ferry").page
+    musician.type_number("Piece: tempo", "400")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Record 8 more").click()
+    expect(page.get_by_role("button", name="Leave it")).to_be_visible()
+    page.wait_for_function("jolly.log().length === 1")
+    assert musician.log()[0]["nowTick"] == 0
+    musician.wait_for_bars(0.5)
+    page.get_by_role("button", name="Leave it").click()
+    page.keyboard.press("Space")
+    assert all(note["start"] >= 0 for note in musician.log()[0]["notes"])
+
+
+def test_what_cannot_be_kept_now_waits_and_is_kept_whole(musician, context, complaints):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("Space")
+    musician.wait_for_bars(2)
+    page.keyboard.press("Space")
+    context.route("**/api/clips", lambda route: route.abort())
+    page.get_by_role("button", name="Keep 4 bars", exact=True).click()
+    expect(page.get_by_text("Not kept yet: the server cannot be reached")).to_be_visible()
+    context.unroute("**/api/clips")
+    expect(page.get_by_text("Kept “Night Ferry A, bars 1–2”")).to_be_visible(timeout=20_000)
+    kept = page.request.get(f"{musician.address}/api/clips").json()
+    assert [clip["name"] for clip in kept["clips"]].count("Night Ferry A, bars 1–2") == 1
+    complaints.clear()
+
+
+def test_bars_of_the_tape_are_kept_as_a_take_too(musician):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("Space")
+    musician.wait_for_bars(1)
+    page.keyboard.press("Space")
+    page.get_by_role("button", name="Keep 4 bars", exact=True).click()
+    page.get_by_role("button", name="As a take too").click()
+    expect(page.get_by_text("Kept as a take of Night Ferry, pattern A.", exact=True)).to_be_visible()
+
+
+def test_the_file_holds_what_was_scheduled(musician, tmp_path):
+    """A real playback's schedule log, kept, downloaded, and read by mido: the same notes."""
+    page = musician.open("Slack Water").page
+    page.keyboard.press("Space")
+    musician.wait_for_bars(3)
+    page.keyboard.press("Space")
+    (stretch,) = musician.log()
+    page.get_by_role("button", name="Keep 4 bars", exact=True).click()
+    expect(page.get_by_text("Kept “Slack Water A, bars 1–3”")).to_be_visible()
+    clip = page.request.get(f"{musician.address}/api/clips").json()["clips"][0]
+    data = page.request.get(f"{musician.address}/api/clips/{clip['id']}.mid?resolution=13440").body()
+    end = 3 * 53760
+    heard = sorted(
+        (n["start"], min(n["start"] + n["length"], end), n["pitch"], n["velocity"], n["channel"])
+        for n in stretch["notes"]
+        if n["straight"] < end and n["start"] < end
+    )
+    assert by_mido(data) == heard

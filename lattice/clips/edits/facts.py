@@ -1,6 +1,6 @@
 """What a clip and its tracks say beside their notes: controllers, tempo, key, names and channels."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
 
@@ -15,17 +15,22 @@ from lattice.document.problems import DocumentError
 __all__ = ["SetClip", "SetControls", "SetTrack"]
 
 
+class Point(NamedTuple):
+    """The *value* that a controller is sent at a *tick*."""
+
+    tick: Place
+    value: Annotated[int, Field(ge=0, le=127)]
+
+
 class SetControls(ClipAction):
-    """What a *controller* is sent from *first_tick* to before *end_tick*: *points* of (tick, value), ascending."""
+    """What a *controller* is sent from *first_tick* to before *end_tick*: *points*, ascending."""
 
     kind: Literal["controls"] = "controls"
     track: Annotated[int, Field(ge=0, lt=MAX_TRACKS)]
     controller: Annotated[int, Field(ge=0, le=119)]
     first_tick: Place
     end_tick: Place
-    points: Annotated[
-        Row[tuple[Place, Annotated[int, Field(ge=0, le=127)]]], Field(max_length=MAX_NOTES)
-    ] = ()
+    points: Annotated[Row[Point], Field(max_length=MAX_NOTES)] = ()
 
     def apply(self, sheet: Sheet) -> Sheet:
         end = min(self.end_tick, sheet.clip.length_ticks)

@@ -1,7 +1,7 @@
 """When exactly the notes of a clip come, and how hard: pulled to a grid, swung, loosened, weighted."""
 
 from fractions import Fraction
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -157,14 +157,19 @@ class Ramp(ClipAction):
         return f"velocity ramp from {self.first} to {self.last}"
 
 
+class Painted(NamedTuple):
+    """The *velocity* that a *note* of a *track* has now."""
+
+    track: Annotated[int, Field(ge=0, lt=MAX_TRACKS)]
+    note: Annotated[int, Field(ge=0)]
+    velocity: Velocity
+
+
 class Paint(ClipAction):
-    """Velocities as a hand painted them: (track, note, velocity)."""
+    """Velocities as a hand painted them."""
 
     kind: Literal["paint"] = "paint"
-    values: Annotated[
-        Row[tuple[Annotated[int, Field(ge=0, lt=MAX_TRACKS)], Annotated[int, Field(ge=0)], Velocity]],
-        Field(max_length=MAX_NOTES),
-    ]
+    values: Annotated[Row[Painted], Field(max_length=MAX_NOTES)]
 
     def apply(self, sheet: Sheet) -> Sheet:
         firsts = np.cumsum([0, *(len(track.notes) for track in sheet.clip.tracks)])

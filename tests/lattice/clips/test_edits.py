@@ -1,11 +1,14 @@
 """Edits of a clip: what each does to the notes it is about, and that it does nothing to others."""
 
+import json
+
 import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
+from pydantic import TypeAdapter
 
-from lattice.clips import Clip, Note, Track, edited, joined
+from lattice.clips import Action, Clip, Note, Track, edited, joined
 from lattice.clips.clip import Control, TempoChange, TrackSound
 from lattice.clips.edits.facts import SetClip, SetControls, SetTrack
 from lattice.clips.edits.feel import Harder, Humanised, Paint, Quantise, Ramp, Swung, unswung
@@ -80,6 +83,24 @@ def test_notes_that_are_not_chosen_keep_their_places_and_what_they_are(made, act
     for at, (track, places) in enumerate(zip(one.tracks, chosen, strict=True)):
         for place, note in enumerate(track.notes):
             assert place in places or (at, note.start, note.pitch) in found
+
+
+said = st.one_of(
+    anything,
+    st.just(Paint(values=((0, 0, 5),))),
+    st.just(SetControls(track=0, controller=74, first_tick=0, end_tick=9, points=((0, 9), (5, 8)))),
+    st.just(Paste(tick=4, notes=((0, 10, 50, 36, 90),))),
+    st.just(Add(track=0, tick=7, step=StepValue())),
+    st.just(Crop(first_tick=0, end_tick=9)),
+    st.just(SetTrack(track=0, lane="Gull")),
+    st.just(SetClip(tempo=90.5)),
+    st.just(Delete()),
+)
+
+
+@given(said)
+def test_every_edit_can_be_said_in_json(action):
+    assert TypeAdapter(Action).validate_python(json.loads(action.model_dump_json())) == action
 
 
 @given(clips_and_chosen(), anything)

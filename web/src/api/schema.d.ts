@@ -2935,7 +2935,7 @@ export interface components {
         };
         /**
          * Paint
-         * @description Velocities as a hand painted them: (track, note, velocity).
+         * @description Velocities as a hand painted them.
          */
         Paint: {
             /**
@@ -2944,12 +2944,13 @@ export interface components {
              */
             kind: "paint";
             /** Values */
-            values: [
-                number,
-                number,
-                number
-            ][];
+            values: components["schemas"]["Painted"][];
         };
+        Painted: [
+            number,
+            number,
+            number
+        ];
         /**
          * Part
          * @description One setting that acts. *red*: it makes the lane differ from its source's hits played in full.
@@ -3213,6 +3214,10 @@ export interface components {
             semitones: number;
             voice: components["schemas"]["Voice"];
         };
+        Point: [
+            number,
+            number
+        ];
         /**
          * ProblemSchema
          * @description One thing wrong with a document: on which lane (if any), in which field.
@@ -3590,7 +3595,7 @@ export interface components {
         };
         /**
          * SetControls
-         * @description What a *controller* is sent from *first_tick* to before *end_tick*: *points* of (tick, value), ascending.
+         * @description What a *controller* is sent from *first_tick* to before *end_tick*: *points*, ascending.
          */
         SetControls: {
             /** Controller */
@@ -3608,10 +3613,7 @@ export interface components {
              * Points
              * @default []
              */
-            points: [
-                number,
-                number
-            ][];
+            points: components["schemas"]["Point"][];
             /** Track */
             track: number;
         };

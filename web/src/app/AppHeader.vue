@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Where one is, what is open, and whether it is saved. */
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
+import ExportCard from '@/clips/ExportCard.vue'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { useSession } from '@/stores/session'
@@ -36,6 +37,7 @@ const said = computed(() => {
       return ''
   }
 })
+const isExporting = ref(false)
 const tabs = computed(() => [
   { name: 'shelf', label: 'Shelf', to: '/' },
   ...(piece.id !== null ? [{ name: 'lattice', label: 'Lattice', to: `/lattice/${piece.id}` }] : []),
@@ -94,10 +96,16 @@ async function goAshore() {
           <a v-if="piece.id !== null" class="quiet-button" :href="`/api/pieces/${piece.id}.json`" download
             >Export the piece</a
           >
+          <button v-if="piece.id !== null" type="button" class="quiet-button" @click="isExporting = true">
+            The pattern as a MIDI file …
+          </button>
           <button type="button" class="quiet-button" @click="goAshore">Sign out</button>
         </div>
       </v-menu>
     </button>
+    <v-dialog v-model="isExporting" width="420">
+      <ExportCard />
+    </v-dialog>
   </header>
 </template>
 

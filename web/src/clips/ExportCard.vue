@@ -3,12 +3,13 @@
 import { computed, reactive, ref } from 'vue'
 
 import { clipsApi, PLAIN_EXPORT, type Export } from '@/api/clips'
-import type { Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { useNotices } from '@/stores/notices'
+import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { loopOfClip } from './loopOf'
 
-/** One clip, or several: as one zip. */
+/** One clip; several, as one zip; or neither: bars of the pattern that is open. */
 const props = defineProps<{
   clip?: { id: number; name: string }
   several?: { ids: number[] } | { set_name: string }
@@ -30,22 +31,42 @@ const href = computed(() =>
     : clipsApi.zip(props.several ?? { ids: [] }, asked.value),
 )
 
+// ---- The pattern ----
+const piece = usePiece()
+const bars = ref(piece.pattern?.bars ?? 8)
+async function downloadPattern() {
+  const { score, document, pattern, dice } = piece
+  if (!score || !document || !pattern) return
+  const { key, ...rest } = how
+  const body: Schemas['FileQuestion'] = {
+    score, dice, piece: document.name, pattern: pattern.name, window: { first_bar: 0, bars: bars.value },
+    export: { ...rest, key: (key || null) as NonNullable<Schemas['Export']['key']> | null },
+  } // prettier-ignore
+  try {
+    const file = await answer(api.POST('/api/render/midi', { body, parseAs: 'blob' }))
+    save(file as unknown as Blob, `${document.name} ${pattern.name}.mid`)
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+
 const isRendering = ref(false)
 async function downloadWav() {
   if (!props.clip) return
   isRendering.value = true
   try {
     const opened = await clipsApi.open(props.clip.id)
-    await save(await playing.renderWav(loopOfClip(opened)), `${props.clip.name}.wav`)
+    const bytes = await playing.renderWav(loopOfClip(opened))
+    save(new Blob([bytes], { type: 'audio/wav' }), `${props.clip.name}.wav`)
   } catch (reason) {
     notices.complain(reason)
   } finally {
     isRendering.value = false
   }
 }
-function save(bytes: ArrayBuffer, name: string) {
+function save(file: Blob, name: string) {
   const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([bytes], { type: 'audio/wav' }))
+  link.href = URL.createObjectURL(file)
   link.download = name
   link.click()
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
@@ -66,38 +87,61 @@ async function copyText() {
     <div class="fields">
       <label>
         <span>file</span>
-        <select v-model="how.type" class="small-field">
+        <select v-model="how.type" class="small-field" aria-label="Type of file">
           <option :value="1">type 1, a track a lane</option>
           <option :value="0">type 0, all in one track</option>
         </select>
       </label>
       <label>
         <span>ticks to the quarter</span>
-        <select v-model="how.resolution" class="small-field">
+        <select v-model="how.resolution" class="small-field" aria-label="Ticks to the quarter">
           <option v-for="one in [96, 480, 960, 13440]" :key="one" :value="one">{{ one }}</option>
         </select>
       </label>
       <label>
         <span>repeats</span>
-        <input v-model.number="how.repeats" class="small-field" type="number" min="1" max="64" />
+        <input
+          v-model.number="how.repeats"
+          aria-label="Repeats"
+          class="small-field"
+          type="number"
+          min="1"
+          max="64"
+        />
       </label>
       <label>
         <span>note numbers</span>
-        <select v-model="how.drums" class="small-field">
+        <select v-model="how.drums" class="small-field" aria-label="Note numbers">
           <option value="lanes">as the lanes have them</option>
           <option value="general-midi">General MIDI drums</option>
         </select>
       </label>
       <label>
         <span>key</span>
-        <select v-model="how.key" class="small-field">
+        <select v-model="how.key" class="small-field" aria-label="Key">
           <option value="">as the clip says</option>
           <option v-for="key in KEYS" :key="key" :value="key">{{ key }}</option>
         </select>
       </label>
       <label class="check"><input v-model="how.markers" type="checkbox" /> a marker at each bar</label>
     </div>
-    <a class="word-button strong" :href="href" download>{{ clip ? 'Download .mid' : 'Download .zip' }}</a>
+    <a v-if="clip || several" class="word-button strong" :href="href" download>{{
+      clip ? 'Download .mid' : 'Download .zip'
+    }}</a>
+    <template v-else>
+      <label>
+        <span>bars, from bar 1</span>
+        <input
+          v-model.number="bars"
+          class="small-field"
+          type="number"
+          min="1"
+          max="64"
+          aria-label="Bars of the file"
+        />
+      </label>
+      <button type="button" class="word-button strong" @click="downloadPattern">Download .mid</button>
+    </template>
     <template v-if="clip">
       <button type="button" class="word-button" :disabled="isRendering" @click="downloadWav">
         {{ isRendering ? 'Rendering …' : 'Download .wav' }}

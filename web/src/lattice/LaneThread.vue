@@ -178,7 +178,8 @@ function moveHold(event: PointerEvent) {
     <g v-if="kept" class="kept">
       <path class="line" :d="kept.lines" />
       <line v-for="x in kept.stitches" :key="x" class="stitch" :x1="x" :x2="x" y1="10" :y2="height - 10" />
-      <path class="notes" :d="kept.notes" />
+      <path class="tails" :d="kept.tails" />
+      <path class="beads-kept" :d="kept.beads" />
     </g>
     <rect
       v-if="thread.band && !kept"
@@ -259,9 +260,8 @@ function moveHold(event: PointerEvent) {
   touch-action: pan-y;
   position: relative;
 }
-.kept .notes {
+.beads-kept {
   fill: currentColor;
-  fill-opacity: 0.9;
 }
 .kept .line {
   fill: none;

@@ -29,6 +29,7 @@ import { useRows } from './useRows'
 import { useStretch } from './useStretch'
 import { useStroke } from './useStroke'
 import { useView } from './useView'
+import KeptBar from './KeptBar.vue'
 import ViewBar from './ViewBar.vue'
 import Weft from './Weft.vue'
 
@@ -385,6 +386,7 @@ const handlersOf = (lane: Lane) => ({
         </button>
       </div>
     </div>
+    <KeptBar />
     <ViewBar
       :view="view"
       :is-bench-open="isBenchOpen"

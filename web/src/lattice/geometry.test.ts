@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest'
 
 import { aPicture } from '@/testing'
-import { MAX_RADIUS, PAD, radiusOf, stepNear, threadOf, tickAt, xOf, type Scale } from './geometry'
+import {
+  MAX_RADIUS,
+  PAD,
+  keptThreadOf,
+  radiusOf,
+  stepNear,
+  threadOf,
+  tickAt,
+  type Scale,
+  xOf,
+} from './geometry'
 
 const scale: Scale = { firstTick: 1000, endTick: 1800, width: 800 + 2 * PAD }
 const starts = [1000, 1100, 1200, 1300, 1400, 1500, 1600, 1700]
@@ -83,5 +93,21 @@ describe('the step under the hand', () => {
   it('is the nearest one', () => {
     expect([900, 1049, 1051, 1690, 5000].map((tick) => stepNear(starts, tick))).toEqual([0, 0, 1, 7, 7])
     expect(stepNear([], 5)).toBe(-1)
+  })
+})
+
+describe('a kept thread', () => {
+  const scale = { firstTick: 0, endTick: 1000, width: 1000 + 2 * PAD }
+  const kept = {
+    name: 'Last crossing', starts: [0, 500], lengths: [100, 200], pitches: [0, 12], velocities: [127, 127], begins: [0, 1000],
+  } // prettier-ignore
+  it('is doubled, with a stitch where it begins again', () => {
+    const thread = keptThreadOf(kept, scale, 80)
+    expect(thread.lines.match(/M/g)).toHaveLength(2)
+    expect(thread.stitches).toEqual([PAD, 1000 + PAD])
+  })
+  it('holds its notes, the higher ones higher, with tails as long as they last', () => {
+    const { tails } = keptThreadOf(kept, scale, 80)
+    expect(tails).toBe(`M${PAD} 57h100M${500 + PAD} 23h200`)
   })
 })

@@ -215,7 +215,8 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NA
 /** A kept thread is doubled: notes lie between its two lines, by their pitch, and a stitch marks where it begins again. */
 export interface KeptThread {
   readonly lines: string
-  readonly notes: string
+  readonly beads: string
+  readonly tails: string
   readonly stitches: readonly number[]
 }
 
@@ -224,21 +225,26 @@ export function keptThreadOf(
   scale: Scale,
   height: number,
 ): KeptThread {
-  const [low, high] = [Math.min(0, ...kept.pitches), Math.max(0, ...kept.pitches)]
-  const room = Math.max(0, height - 34)
-  const yOf = (pitch: number) =>
-    height / 2 + (high > low ? ((high + low) / 2 - pitch) * (room / (high - low)) : 0)
+  const lowest = kept.pitches.reduce((low, pitch) => Math.min(low, pitch), 0)
+  const highest = kept.pitches.reduce((high, pitch) => Math.max(high, pitch), 0)
+  const room = Math.max(0, height - 46)
   const perTick = pixelsPerTick(scale)
-  const notes = kept.starts.map((start, at) => {
-    const r = 3 + 5 * ((kept.velocities[at] as number) / 127)
-    const w = Math.max(2, Math.min(90, (kept.lengths[at] as number) * perTick) - 2)
-    const [x, y] = [xOf(start, scale), yOf(kept.pitches[at] as number)]
-    return `M${round(x)} ${round(y - r)}h${round(w)}v${round(2 * r)}h${round(-w)}Z`
+  const beads: string[] = []
+  const tails: string[] = []
+  kept.starts.forEach((start, at) => {
+    const [x, next] = [xOf(start, scale), kept.starts[at + 1]]
+    const apart = next !== undefined && next > start ? (next - start) * perTick : Infinity
+    const share =
+      highest > lowest ? ((highest + lowest) / 2 - (kept.pitches[at] as number)) / (highest - lowest) : 0
+    const y = height / 2 + share * room
+    beads.push(circle(x, y, radiusOf(kept.velocities[at] as number, apart)))
+    tails.push(`M${round(x)} ${round(y)}h${round((kept.lengths[at] as number) * perTick)}`)
   })
   const lines = [10, height - 10].map((y) => `M0 ${round(y)}H${round(scale.width)}`)
   return {
     lines: lines.join(''),
-    notes: notes.join(''),
+    beads: beads.join(''),
+    tails: tails.join(''),
     stitches: kept.begins.map((tick) => xOf(tick, scale)),
   }
 }

@@ -5,7 +5,7 @@ import type { SheetTrack } from '@/api/client'
 import NoteSheet from '@/sheet/NoteSheet.vue'
 import { ref } from 'vue'
 import { useElementSize } from '@vueuse/core'
-import { saidOf } from './sorting'
+import { offSaid, saidOf } from './sorting'
 
 defineProps<{
   take: DrawnTake
@@ -39,6 +39,7 @@ const { width } = useElementSize(box)
       <span class="head">
         <b class="named">Take {{ take.number }}</b>
         <span class="soft">dice {{ dice }}</span>
+        <span class="soft off" title="How much of it differs from the first take">{{ offSaid(take) }}</span>
         <span v-if="clip !== null" class="kept">kept</span>
       </span>
       <span ref="box" class="notes">
@@ -54,9 +55,7 @@ const { width } = useElementSize(box)
           :now-tick="nowTick"
         />
       </span>
-      <span class="facts" title="off: how much of it differs from the first take">{{
-        saidOf(take).join(' · ')
-      }}</span>
+      <span class="facts">{{ saidOf(take) }}</span>
     </button>
     <div class="acts">
       <button type="button" class="word-button keep" @click="emit('keep')">
@@ -122,8 +121,10 @@ const { width } = useElementSize(box)
   font-size: 14px;
   color: var(--soft-ink);
 }
-.kept {
+.off {
   margin-left: auto;
+}
+.kept {
   padding: 0 10px;
   border-radius: 10px;
   background: var(--keep);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 
 import type { DrawnTake } from '@/api/takes'
-import { saidOf, sorted } from './sorting'
+import { offSaid, saidOf, sorted } from './sorting'
 
 const take = (number: number, notes: number, distance: number): DrawnTake => ({
   number,
@@ -19,7 +19,7 @@ describe('takes', () => {
     expect(numbers(sorted([...takes].reverse(), 'number'))).toEqual([1, 2, 3])
   })
   it('say their measures', () => {
-    expect(saidOf(takes[1]!)).toEqual(['10 notes', '5 a bar', 'syncopation 13 %', '50 % off'])
-    expect(saidOf(takes[0]!).at(-1)).toBe('the first')
+    expect(saidOf(takes[1] as DrawnTake)).toBe('10 notes · 5 a bar · syncopation 13 %')
+    expect(takes.map(offSaid)).toEqual(['the first', '50 % off', '25 % off'])
   })
 })

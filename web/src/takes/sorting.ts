@@ -19,9 +19,13 @@ export function sorted(takes: readonly DrawnTake[], order: Order): DrawnTake[] {
 const percent = (share: number) => `${Math.round(share * 100)} %`
 
 /** A take's measures, in words. */
-export const saidOf = ({ number, measures }: DrawnTake): string[] => [
-  `${measures.notes} notes`,
-  `${Math.round(measures.hits_a_bar * 10) / 10} a bar`,
-  `syncopation ${percent(measures.syncopation)}`,
-  number === 1 ? 'the first' : `${percent(measures.distance)} off`,
-]
+export const saidOf = ({ measures }: DrawnTake): string =>
+  [
+    `${measures.notes} notes`,
+    `${Math.round(measures.hits_a_bar * 10) / 10} a bar`,
+    `syncopation ${percent(measures.syncopation)}`,
+  ].join(' · ')
+
+/** How far it is from the first, in words. */
+export const offSaid = ({ number, measures }: DrawnTake): string =>
+  number === 1 ? 'the first' : `${percent(measures.distance)} off`

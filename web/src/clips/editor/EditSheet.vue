@@ -332,7 +332,10 @@ function drawNotes(context: CanvasRenderingContext2D) {
         w = Math.max(1, w + doing.ticks + Math.round(doing.steps * step.value))
       const [x, y] = [xOf(start, shown.value), RULER + row * rowHeight - top]
       if (y + rowHeight < RULER || y > RULER + sheetHeight.value) continue
-      drawBead(context, x, y + rowHeight / 2, w * perTick - 1, rowHeight, velocity, colour, isMeant)
+      const following = notes[place + 1]?.[0] ?? Infinity
+      const apart = following > note[0] ? (following - note[0]) * perTick : Infinity
+      const size = Math.min(rowHeight - 2, apart)
+      drawBead(context, x, y + rowHeight / 2, w * perTick - 1, size, velocity, colour, isMeant)
     }
   })
   context.globalAlpha = 1
@@ -343,12 +346,12 @@ function drawBead(
   x: number,
   y: number,
   length: number,
-  rowHeight: number,
+  size: number,
   velocity: number,
   colour: string,
   isMeant: boolean,
 ) {
-  const r = Math.min(11, rowHeight / 2 - 1) * (0.42 + 0.58 * (velocity / 127))
+  const r = Math.max(1.5, Math.min(11, size / 2)) * (0.42 + 0.58 * (velocity / 127))
   context.fillStyle = colour
   context.globalAlpha = 0.34
   context.beginPath()

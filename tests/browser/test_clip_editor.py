@@ -1,0 +1,212 @@
+"""The clip editor: notes under the hand, while they sound."""
+
+import pytest
+from clips.models import Clip
+from playwright.sync_api import expect
+
+BAR = 53760
+
+
+@pytest.fixture
+def editor(musician):
+    page = musician.page
+    page.get_by_role("link", name="Clips", exact=True).click()
+    clip = page.locator("[data-clip]").filter(
+        has=page.get_by_role("button", name="Hear Two bars off Skerry Light")
+    )
+    clip.get_by_role("link", name="Work on it").click()
+    expect(page.get_by_role("application")).to_be_visible()
+    return Editor(page)
+
+
+class Editor:
+    """The sheet of a clip of two bars, seen whole."""
+
+    ruler, below = 22, 92
+
+    def __init__(self, page):
+        self.page = page
+        page.wait_for_timeout(300)  # until the sheet has its size
+        self.box = page.get_by_role("application").bounding_box()
+
+    @property
+    def stored(self):
+        return Clip.objects.get(name="Two bars off Skerry Light").document
+
+    def notes(self, lane):
+        return next(track["notes"] for track in self.stored["tracks"] if track["lane"] == lane)
+
+    def at(self, lane, tick):
+        names = [track["lane"] for track in self.stored["tracks"]]
+        rows = len(names)
+        tall = min(52, max(22, (self.box["height"] - self.ruler - self.below) / rows))
+        x = self.box["x"] + tick * self.box["width"] / self.stored["length_ticks"]
+        return x, self.box["y"] + self.ruler + (names.index(lane) + 0.5) * tall
+
+    def drag(self, start, end):
+        self.page.mouse.move(*start)
+        self.page.mouse.down()
+        self.page.mouse.move(*end, steps=6)
+        self.page.mouse.up()
+
+    def wait(self, undo):
+        """Wait until an edit is there, by what undo would take back."""
+        self.page.mouse.move(400, 8)
+        button = self.page.get_by_role("button", name="Undo", exact=True)
+        expect(button).to_be_enabled()
+        button.hover()
+        expect(self.page.get_by_text(f"{undo} (Ctrl+Z)")).to_be_visible()
+        self.page.mouse.move(400, 8)
+
+
+def test_a_note_is_chosen_moved_by_hand_and_by_keys_and_undone(editor):
+    page = editor.page
+    before = editor.notes("Thud")
+    x, y = editor.at("Thud", before[1][0])
+    step = editor.box["width"] / 32
+    editor.drag((x + 6, y), (x + 6 + step, y))
+    editor.wait("1 note moved")
+    moved = before[1][0] + 3360
+    assert moved in [note[0] for note in editor.notes("Thud")]
+    expect(page.get_by_text("1 note chosen")).to_be_visible()
+    page.keyboard.press("ArrowRight")
+    page.wait_for_function("document.querySelector('.exact input').value === '1:2:6721'")
+    assert moved + 3360 in [note[0] for note in editor.notes("Thud")]
+    page.keyboard.press("Control+z")
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
+    assert editor.notes("Thud") == before
+
+
+def test_a_box_chooses_and_delete_removes_what_is_in_it(editor):
+    page = editor.page
+    before = {lane: editor.notes(lane) for lane in ("Thud", "Chain", "Bottle")}
+    begin = 1.5 * BAR - 1680  # between two of its notes
+    x, y = editor.at("Thud", begin)
+    _, bottom = editor.at("Chain", 0)
+    editor.drag((x, y - 14), (editor.box["x"] + editor.box["width"] - 2, bottom + 12))
+    expect(page.get_by_text("notes chosen")).to_be_visible()
+    page.keyboard.press("Delete")
+    expect(page.get_by_text("All notes")).to_be_visible()
+    for lane in ("Thud", "Chain"):
+        assert [note[0] for note in editor.notes(lane)] == [
+            n[0] for n in before[lane] if n[0] + n[1] <= 1.5 * BAR
+        ]
+    assert editor.notes("Bottle") == before["Bottle"]
+
+
+def test_a_double_click_adds_a_note_on_the_grid_and_removes_it(editor):
+    page = editor.page
+    count = len(editor.notes("Rail"))
+    free = next(
+        at for at in range(32) if all(not n[0] - 3360 < at * 3360 < n[0] + n[1] for n in editor.notes("Rail"))
+    )
+    x, y = editor.at("Rail", free * 3360)
+    page.mouse.dblclick(x + 8, y)
+    editor.wait("A note on Rail")
+    assert free * 3360 in [note[0] for note in editor.notes("Rail")]
+    page.mouse.dblclick(x + 8, y)
+    editor.wait("1 note deleted")
+    assert len(editor.notes("Rail")) == count
+
+
+def test_all_of_a_lane_is_quantised_scattered_and_ramped(editor):
+    page = editor.page
+    page.get_by_role("button", name="Choose all of Bottle").click()
+    others = [track for track in editor.stored["tracks"] if track["lane"] != "Bottle"]
+    page.get_by_role("button", name="Quantise").click()
+    expect(page.get_by_role("button", name="Undo", exact=True)).to_be_enabled()
+    assert all(note[0] % 3360 == 0 for note in editor.notes("Bottle"))
+    page.get_by_role("button", name="Ramp").click()
+    editor.wait("velocity ramp from 60 to 110")
+    velocities = [note[3] for note in editor.notes("Bottle")]
+    assert (velocities[0], velocities[-1], velocities) == (60, 110, sorted(velocities))
+    starts = {note[0] for note in editor.notes("Bottle")}
+    page.get_by_role("button", name="Scatter").click()
+    page.wait_for_timeout(500)
+    assert {note[0] for note in editor.notes("Bottle")} != starts
+    assert [track for track in editor.stored["tracks"] if track["lane"] != "Bottle"] == others
+
+
+def test_velocities_are_painted(editor):
+    page = editor.page
+    page.get_by_role("button", name="Choose all of Thud").click()
+    bottom = editor.box["y"] + editor.box["height"]
+    editor.drag((editor.box["x"] + 2, bottom - 80), (editor.box["x"] + editor.box["width"] - 4, bottom - 80))
+    editor.wait("velocities painted")
+    velocities = {note[3] for note in editor.notes("Thud")}
+    assert len(velocities) == 1
+    assert velocities.pop() > 100
+
+
+def test_it_loops_while_it_is_edited_and_is_compared_with_the_opening(editor):
+    page = editor.page
+    page.get_by_role("button", name="Loop it").click()
+    page.wait_for_function("jolly.struck().length > 5")
+    page.get_by_role("button", name="Choose all of Thud").click()
+    page.keyboard.press("Delete")
+    expect(page.get_by_role("button", name="Undo", exact=True)).to_be_enabled()
+    at = page.evaluate("jolly.struck().at(-1).start")
+    page.wait_for_function(f"jolly.struck().at(-1).start > {at + 1.5 * BAR}", timeout=60_000)
+    later = [note["lane"] for note in page.evaluate("jolly.struck()") if note["start"] > at + BAR / 4]
+    assert later
+    assert "Thud" not in later
+    page.keyboard.press("c")
+    expect(page.get_by_role("button", name="Back to now")).to_be_visible()
+    at = page.evaluate("jolly.struck().at(-1).start")
+    page.wait_for_function(
+        f"jolly.struck().some(({{ start, lane }}) => start > {at} && lane === 'Thud')", timeout=60_000
+    )
+    page.keyboard.press("Space")
+    expect(page.get_by_role("button", name="Loop it")).to_be_visible()
+
+
+def test_exact_values_are_typed(editor):
+    page = editor.page
+    x, y = editor.at("Thud", editor.notes("Thud")[0][0])
+    page.mouse.click(x + 6, y)
+    page.get_by_label("Velocity", exact=True).fill("33")
+    page.keyboard.press("Enter")
+    editor.wait("velocity of 1 note")
+    page.get_by_label("Start: bar, beat, tick").fill("2:1:8")
+    page.keyboard.press("Enter")
+    editor.wait("start of 1 note")
+    assert [BAR + 7, 33] in [[note[0], note[3]] for note in editor.notes("Thud")]
+
+
+def test_notes_are_copied_pasted_and_repeated(editor):
+    page = editor.page
+    count = len(editor.notes("Chain"))
+    page.get_by_role("button", name="Choose all of Chain").click()
+    page.keyboard.press("Control+c")
+    page.keyboard.press("Control+v")
+    editor.wait(f"{count} pasted")
+    assert editor.stored["length_ticks"] == 4 * BAR
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Repeat").click()
+    editor.wait("repeated")
+    assert editor.stored["length_ticks"] == 8 * BAR
+
+
+def test_clips_are_joined_and_paced(editor):
+    page = editor.page
+    page.get_by_role("button", name="Join on").click()
+    page.get_by_role("button", name="Last crossing 4 bars", exact=True).click()
+    editor.wait("“Last crossing” joined on")
+    assert editor.stored["length_ticks"] == 6 * BAR
+    page.get_by_role("button", name="Half pace").click()
+    editor.wait("half pace")
+    assert editor.stored["length_ticks"] == 12 * BAR
+
+
+def test_when_the_server_cannot_be_reached_the_clip_stays_as_it_was(editor, context, complaints):
+    page = editor.page
+    before = editor.stored
+    context.route("**/edits", lambda route: route.abort())
+    page.get_by_role("button", name="Half pace").click()
+    expect(page.get_by_text("Not stored: the server cannot be reached")).to_be_visible()
+    assert editor.stored == before
+    context.unroute("**/edits")
+    page.get_by_role("button", name="Try again").click()
+    editor.wait("half pace")
+    complaints.clear()

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+/** Which clips play in place of lanes; one click brings the lanes back. */
+import { computed } from 'vue'
+
+import { usePiece } from '@/stores/piece'
+import { usePlaying } from '@/stores/playing'
+
+const piece = usePiece()
+const playing = usePlaying()
+const kept = computed(() => piece.lanes.flatMap(({ clip }) => (clip ? [clip.name] : [])))
+const said = computed(() => {
+  const names = [...new Set(kept.value)].map((name) => `“${name}”`).join(', ')
+  return `${names} ${kept.value.length === 1 ? 'plays in place of a lane' : `plays in place of ${kept.value.length} lanes`}`
+})
+</script>
+
+<template>
+  <p v-if="kept.length" class="kept" role="status">
+    <span>{{ said }}</span>
+    <button type="button" class="word-button" @click="playing.bringLanesBack">
+      Bring the lanes back<v-tooltip activator="parent">They were set aside, as they stood</v-tooltip>
+    </button>
+  </p>
+</template>
+
+<style scoped>
+.kept {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 4px 24px;
+  border-top: 1.5px solid var(--rule);
+  color: var(--act-text);
+  font-weight: 600;
+}
+</style>
