@@ -69,7 +69,7 @@ def keep(request: HttpRequest, body: Keeping) -> HttpResponse:
     else:
         kept = keep_last(body.tape, body.bars)
     clip = make_clip(kept, body.tape, body.score, body.dice, piece=body.piece, pattern=body.pattern)
-    return answer(ClipLine.of(services.store(user_of(request), clip)), 201)
+    return answer(ClipLine.of(services.store(user_of(request), clip, keeping=body.keeping)), 201)
 
 
 @router.post("/import", response={201: Imported, **refusals(401, 422)}, openapi_extra=_MIDI_BODY)

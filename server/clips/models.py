@@ -28,6 +28,11 @@ class Clip(Owned):
     set_name = models.CharField(
         max_length=80, blank=True, help_text="What it belongs together with; empty: nothing."
     )
+    keeping = models.CharField(
+        max_length=36,
+        null=True,
+        help_text="Says which keeping made it, so that one tried again is not stored twice.",
+    )
     revision = models.PositiveIntegerField(default=1, help_text="Counts every change of its notes.")
     stands_at = models.PositiveIntegerField(default=1, help_text="Number of the moment it stands at.")
 
@@ -36,6 +41,7 @@ class Clip(Owned):
         indexes = [models.Index(fields=["owner", "-created_at"], name="clip_list")]
         constraints = [
             models.CheckConstraint(condition=models.Q(revision__gte=1), name="clip_revision_counts_from_1"),
+            models.UniqueConstraint(fields=["owner", "keeping"], name="clip_is_kept_once"),
         ]
 
     def __str__(self) -> str:

@@ -46,7 +46,12 @@ class Stretch(Body):
 
 
 class Keeping(Body):
-    """What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood."""
+    """What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood.
+
+    *keeping*: a name of its own, so that one that is tried again is not stored twice.
+    """
+
+    keeping: Annotated[str | None, Field(min_length=8, max_length=36)] = None
 
     piece: Name
     pattern: Name

@@ -92,9 +92,16 @@ def document_of(stored: Clip) -> clips.Clip:
     return read(clips.Clip, stored.document)
 
 
-def store(owner: User, clip: clips.Clip, label: str = "Kept") -> Clip:
-    """Store *clip* as new, with its first moment."""
-    return store_all(owner, [clip], label)[0]
+@transaction.atomic
+def store(owner: User, clip: clips.Clip, label: str = "Kept", keeping: str | None = None) -> Clip:
+    """Store *clip* as new, with its first moment; or return what the same *keeping* has stored before."""
+    if keeping and (known := list_of(owner).filter(keeping=keeping).first()):
+        return known
+    stored = store_all(owner, [clip], label)[0]
+    if keeping:
+        stored.keeping = keeping
+        stored.save(update_fields=["keeping"])
+    return stored
 
 
 @transaction.atomic

@@ -88,6 +88,14 @@ def test_a_tape_of_less_than_a_bar_is_refused_and_nothing_is_stored(mara):
     assert listed(mara) == []
 
 
+def test_a_keeping_that_is_tried_again_is_stored_once(mara, joon):
+    body = keeping(keeping="1764064000000-417")
+    first, again = (mara.send("POST", "/clips", body).json() for _ in range(2))
+    assert first == again
+    assert listed(mara) == [first]
+    assert joon.send("POST", "/clips", body).json()["id"] != first["id"]
+
+
 def test_a_clip_is_renamed_and_keeps_its_notes(mara, kept):
     renamed = mara.send("PATCH", f"/clips/{kept['id']}", {"name": "Last crossing"}).json()
     assert renamed == kept | {"name": "Last crossing"}

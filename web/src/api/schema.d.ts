@@ -2098,6 +2098,8 @@ export interface components {
         /**
          * Keeping
          * @description What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood.
+         *
+         *     *keeping*: a name of its own, so that one that is tried again is not stored twice.
          */
         Keeping: {
             /**
@@ -2107,6 +2109,8 @@ export interface components {
             bars: number;
             /** Dice */
             dice: number;
+            /** Keeping */
+            keeping?: string | null;
             /** Pattern */
             pattern: string;
             /** Piece */

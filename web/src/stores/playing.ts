@@ -13,6 +13,7 @@ import { wavOf } from '@/sound/wav'
 import { aheadOf, type Ahead } from '@/tape/ahead'
 import { storedTape, storeTape } from '@/tape/stored'
 import { Tape, tapeOf, type Playing, type TapeStretch } from '@/tape/tape'
+import { randomNumber } from './document'
 import { useNotices } from './notices'
 import { usePiece } from './piece'
 
@@ -229,6 +230,7 @@ export const usePlaying = defineStore('playing', () => {
       return null
     }
     const body: Schemas['Keeping'] = {
+      keeping: `${Date.now()}-${randomNumber(999_999_999)}`,
       piece: piece.document.name,
       pattern: piece.patterns.find(({ id }) => id === stretch.patternId)?.name ?? piece.pattern.name,
       score: stretch.score,

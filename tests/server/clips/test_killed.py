@@ -1,0 +1,54 @@
+"""A server that is killed while it keeps: every clip is there whole, with its first moment, or not at all."""
+
+import os
+import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import pytest
+from accounts.models import User
+from clips.models import Clip, ClipMoment
+from django.db import connection
+
+SERVER = Path(__file__).resolve().parents[3] / "server"
+KEEPER = """
+import os, sys, django
+sys.path[:0] = [os.getcwd(), os.path.dirname(os.getcwd())]
+from config import settings
+settings.DATABASES["default"]["NAME"] = sys.argv[1]
+os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
+django.setup()
+from accounts.models import User
+from clips import services
+from tests.lattice.clips.clips import clip
+from lattice.clips import Note
+owner = User.objects.get(username="mara")
+long = clip(tuple(Note(at * 100, 50, 36, 90) for at in range(3000)), bars=8)
+print("ready", flush=True)
+for number in range(10_000):
+    services.store(owner, long.model_copy(update={"name": f"Clip {number}"}), keeping=f"keeping-{number}-{os.getpid()}")
+"""
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_clip_is_there_whole_or_not_at_all():
+    User.objects.create_user("mara", password="knows the way")
+    name = connection.settings_dict["NAME"]
+    for wait in (0.05, 0.11, 0.17, 0.23):
+        command = [sys.executable, "-c", KEEPER, str(name)]
+        keeper = subprocess.Popen(command, cwd=SERVER, stdout=subprocess.PIPE, env=dict(os.environ))
+        assert keeper.stdout is not None
+        assert keeper.stdout.readline() == b"ready\n"
+        time.sleep(wait)
+        keeper.send_signal(signal.SIGKILL)
+        keeper.wait()
+        keeper.stdout.close()
+    time.sleep(0.5)  # until the database has let go of what they held
+    stored = list(Clip.objects.all())
+    assert stored
+    assert sorted(ClipMoment.objects.values_list("clip_id", flat=True)) == sorted(clip.pk for clip in stored)
+    for clip in stored:
+        assert len(clip.document["tracks"][0]["notes"]) == 3000
+        assert clip.keeping
