@@ -28,7 +28,7 @@ class Clip(Owned):
     set_name = models.CharField(
         max_length=80, blank=True, help_text="What it belongs together with; empty: nothing."
     )
-    keeping = models.CharField(
+    keeping = models.CharField(  # noqa: DJ001 - none is not one that could be there twice
         max_length=36,
         null=True,
         help_text="Says which keeping made it, so that one tried again is not stored twice.",

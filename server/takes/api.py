@@ -24,7 +24,6 @@ from lattice.clips import (
 )
 from lattice.render import Window
 from takes import services
-from takes.models import TakeSheet
 from takes.schemas import DrawnTake, FromTape, More, OpenSheet, Opposed, SheetLine, Takes, Throwing
 
 router = Router()
@@ -87,16 +86,14 @@ def drawn_takes(
 ) -> HttpResponse:
     """The notes and measures of the takes numbered from *first* to *last*, at most 64."""
     sheet = services.get(user_of(request), sheet_id)
-    begun = services.made_again(sheet, sheet.takes.get(number=1).dice)
-    drawn = [
-        _drawn(sheet, one.number, one.dice, begun)
-        for one in sheet.takes.filter(dropped_at=None, number__range=(first, last))[:MAX_TAKES]
-    ]
-    return HttpResponse(Takes.model_construct(takes=drawn).model_dump_json(), content_type="application/json")
+    wanted = sheet.takes.filter(dropped_at=None, number__range=(first, last))[:MAX_TAKES]
+    dice = [sheet.takes.get(number=1).dice, *(one.dice for one in wanted)]
+    begun, *taken = services.made_again(sheet, dice)
+    drawn = [_drawn(one.number, its, begun) for one, its in zip(wanted, taken, strict=True)]
+    return answer(Takes.model_construct(takes=drawn))
 
 
-def _drawn(sheet: TakeSheet, number: int, dice: int, begun: Taken) -> DrawnTake:
-    taken = begun if number == 1 else services.made_again(sheet, dice)
+def _drawn(number: int, taken: Taken, begun: Taken) -> DrawnTake:
     sounds = [sounds_of(with_sound(track, taken.score)) for track in taken.tracks]
     return DrawnTake.of(number, taken, begun, sounds)
 
@@ -112,9 +109,8 @@ def throw_more(request: HttpRequest, sheet_id: int, body: More) -> OpenSheet:
 def what_differs(request: HttpRequest, sheet_id: int, body: Opposed) -> Differences:
     """Which notes only one of two takes has."""
     sheet = services.get(user_of(request), sheet_id)
-    one, other = (
-        services.made_again(sheet, services.take_of(sheet, number).dice) for number in (body.one, body.other)
-    )
+    dice = [services.take_of(sheet, number).dice for number in (body.one, body.other)]
+    one, other = services.made_again(sheet, dice)
     return differences(one.tracks, other.tracks)
 
 

@@ -1,5 +1,7 @@
 """Every change to stored takes: one function each, in one transaction; and making their notes again."""
 
+from collections.abc import Sequence
+
 from accounts.models import User
 from accounts.owned import deleted_by, owned_by
 from clips import services as clip_services
@@ -112,10 +114,11 @@ def restore(owner: User, sheet_id: int) -> TakeSheet:
     return get(owner, sheet_id)
 
 
-def made_again(sheet: TakeSheet, dice: int) -> Taken:
-    """Return the take of *sheet* by *dice*: the same notes whenever it is asked for."""
+def made_again(sheet: TakeSheet, dice: Sequence[int]) -> list[Taken]:
+    """Return the takes of *sheet* by *dice* numbers: the same notes whenever they are asked for."""
     window = Window(first_bar=sheet.first_bar, bars=sheet.bars)
-    return take(read(Score, sheet.score), dice, window, _lanes(sheet))
+    score = read(Score, sheet.score)
+    return [take(score, one, window, _lanes(sheet)) for one in dice]
 
 
 @transaction.atomic
@@ -123,7 +126,7 @@ def keep(owner: User, sheet_id: int, number: int) -> Clip:
     """Store a take as a clip, and mark it as kept."""
     sheet = get(owner, sheet_id)
     one = take_of(sheet, number)
-    taken, score = made_again(sheet, one.dice), read(Score, sheet.score)
+    (taken,), score = made_again(sheet, [one.dice]), read(Score, sheet.score)
     made = take_clip(taken, score, one.dice, sheet.piece_name, sheet.pattern_name, _lanes(sheet))
     called = made.model_copy(update={"name": f"{made.name[:66]}, take {number}"})
     one.clip = clip_services.store(owner, called, f"Take {number}")

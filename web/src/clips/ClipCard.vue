@@ -7,7 +7,6 @@ import { clipsApi } from '@/api/clips'
 import type { ClipLine } from '@/api/client'
 import NameField from '@/app/NameField.vue'
 import NoteSheet from '@/sheet/NoteSheet.vue'
-import ExportCard from './ExportCard.vue'
 import { factsOf, originOf } from './said'
 
 const props = defineProps<{
@@ -22,10 +21,8 @@ const emit = defineEmits<{
   hear: []
   describe: [fields: { name?: string; tags?: string[]; set_name?: string }]
   place: []
-  remove: []
-  copy: []
-  reopen: []
-  lanes: []
+  /** What opens beside a button: the menus of a long list are one. */
+  menu: [kind: 'export' | 'more', beside: HTMLElement]
 }>()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
@@ -58,6 +55,7 @@ function dragOut(event: DragEvent) {
       type="button"
       class="notes"
       draggable="true"
+      title="Click to hear it, drag it out as a MIDI file"
       :aria-label="`Hear ${clip.name}`"
       :aria-pressed="isHeard"
       @click="emit('hear')"
@@ -72,7 +70,6 @@ function dragOut(event: DragEvent) {
         :height="104"
         :now-tick="nowTick"
       />
-      <v-tooltip activator="parent" location="top">Click to hear it, drag it out as a MIDI file</v-tooltip>
     </button>
     <div class="about">
       <NameField :name="clip.name" label="Name of the clip" @rename="(name) => emit('describe', { name })" />
@@ -113,36 +110,22 @@ function dragOut(event: DragEvent) {
     </div>
     <div class="acts">
       <RouterLink class="word-button strong" :to="`/clips/${clip.id}`">Work on it</RouterLink>
-      <button v-if="canPlace" type="button" class="word-button" @click="emit('place')">
-        Play in place<v-tooltip activator="parent"
-          >Play it where the lanes were that made it; they are set aside</v-tooltip
-        >
-      </button>
-      <button type="button" class="word-button" :aria-label="`Take ${clip.name} away`">
+      <button v-if="canPlace" type="button" class="word-button" @click="emit('place')">Play in place</button>
+      <button
+        type="button"
+        class="word-button"
+        :aria-label="`Take ${clip.name} away`"
+        @click="(event) => emit('menu', 'export', event.currentTarget as HTMLElement)"
+      >
         Take away …
-        <v-menu activator="parent" :close-on-content-click="false" location="bottom end">
-          <ExportCard :clip="clip" />
-        </v-menu>
       </button>
-      <button type="button" class="quiet-button" :aria-label="`More of ${clip.name}`">
+      <button
+        type="button"
+        class="quiet-button"
+        :aria-label="`More of ${clip.name}`"
+        @click="(event) => emit('menu', 'more', event.currentTarget as HTMLElement)"
+      >
         more …
-        <v-menu activator="parent" location="bottom end">
-          <div class="card more">
-            <button type="button" class="quiet-button" @click="emit('lanes')">Make lanes of it …</button>
-            <button v-if="clip.origin" type="button" class="quiet-button" @click="emit('reopen')">
-              Open its pattern again as it stood
-            </button>
-            <button type="button" class="quiet-button" @click="emit('copy')">Copy</button>
-            <button
-              type="button"
-              class="quiet-button"
-              :aria-label="`Delete ${clip.name}`"
-              @click="emit('remove')"
-            >
-              Delete
-            </button>
-          </div>
-        </v-menu>
       </button>
     </div>
   </li>
@@ -207,13 +190,5 @@ function dragOut(event: DragEvent) {
   text-decoration: none;
   display: grid;
   place-items: center;
-}
-.more {
-  display: grid;
-  padding: 8px;
-}
-.more .quiet-button {
-  text-align: left;
-  min-height: 34px;
 }
 </style>

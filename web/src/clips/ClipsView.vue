@@ -128,6 +128,8 @@ async function place(clip: ClipLine) {
   await router.push(`/lattice/${piece.id}`)
 }
 const asLanes = shallowRef<ClipLine | null>(null)
+/** What is open beside which button; null: nothing. */
+const menu = shallowRef<{ clip: ClipLine; kind: 'export' | 'more'; beside: HTMLElement } | null>(null)
 
 // ---- Files ----
 const files = shallowRef<File[]>([])
@@ -217,10 +219,7 @@ async function imported() {
         @hear="hear(clip.id)"
         @describe="(fields) => describe(clip, fields)"
         @place="place(clip)"
-        @remove="remove(clip)"
-        @copy="copy(clip)"
-        @reopen="reopen(clip)"
-        @lanes="asLanes = clip"
+        @menu="(kind, beside) => (menu = { clip, kind, beside })"
       />
     </ul>
     <button
@@ -251,6 +250,30 @@ async function imported() {
         <RouterLink class="word-button strong" to="/">To the shelf</RouterLink>
       </template>
     </div>
+    <v-menu
+      :model-value="menu !== null"
+      :target="menu?.beside"
+      :close-on-content-click="menu?.kind === 'more'"
+      location="bottom end"
+      @update:model-value="(isOpen) => isOpen || (menu = null)"
+    >
+      <ExportCard v-if="menu?.kind === 'export'" :clip="menu.clip" />
+      <div v-else-if="menu" class="card acts">
+        <button type="button" class="quiet-button" @click="asLanes = menu.clip">Make lanes of it …</button>
+        <button v-if="menu.clip.origin" type="button" class="quiet-button" @click="reopen(menu.clip)">
+          Open its pattern again as it stood
+        </button>
+        <button type="button" class="quiet-button" @click="copy(menu.clip)">Copy</button>
+        <button
+          type="button"
+          class="quiet-button"
+          :aria-label="`Delete ${menu.clip.name}`"
+          @click="remove(menu.clip)"
+        >
+          Delete
+        </button>
+      </div>
+    </v-menu>
     <v-dialog :model-value="asLanes !== null" width="auto" @update:model-value="asLanes = null">
       <LanesCard v-if="asLanes" :clip="asLanes" @close="asLanes = null" />
     </v-dialog>
@@ -323,6 +346,14 @@ ul {
 .more {
   margin: 16px auto 0;
   display: block;
+}
+.acts {
+  display: grid;
+  padding: 8px;
+}
+.acts .quiet-button {
+  text-align: left;
+  min-height: 34px;
 }
 .word-button {
   text-decoration: none;

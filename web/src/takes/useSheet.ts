@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch, type MaybeRefOrGetter, toValue } from
 import { takesApi, type DrawnTake, type OpenSheet } from '@/api/takes'
 import { useNotices } from '@/stores/notices'
 
-const AT_ONCE = 8
+const AT_ONCE = 12
 const SIDE_BY_SIDE = 2
 
 export function useSheet(id: MaybeRefOrGetter<number | null>) {

@@ -309,64 +309,50 @@ function drawGrid(context: CanvasRenderingContext2D) {
     }
   }
 }
+/** The longest note of each track: how far before the view one may begin that reaches into it. */
+const longest = computed(() =>
+  props.clip.tracks.map(({ notes }) => notes.reduce((most, [, length]) => Math.max(most, length), 0)),
+)
+/** Beads as large as notes are loud, with tails as long as they sound; all of a track as three paths. */
 function drawNotes(context: CanvasRenderingContext2D) {
   const { rowHeight, top, firstTick, perTick } = shown.value
   const doing = hand.value
   const lastTick = tickAt(width.value, shown.value)
+  const isMoved = doing?.kind === 'move' || doing?.kind === 'resize'
+  const [by, rowsBy] = isMoved ? [doing.ticks + Math.round(doing.steps * step.value), doing.rows] : [0, 0]
   props.clip.tracks.forEach(({ notes, ink }, track) => {
-    const colour = inkOf(ink)
     const chosen = new Set(props.chosen[track] ?? [])
-    const end = firstFrom(notes, lastTick)
-    for (let place = 0; place < end; place++) {
-      const note = notes[place] as Note
-      const [length, pitch, velocity] = [note[1], note[2], note[3]]
-      let start = note[0]
-      if (start + length < firstTick && !chosen.has(place)) continue
+    const [tails, beads, rings] = [new Path2D(), new Path2D(), new Path2D()]
+    const end = isMoved ? notes.length : firstFrom(notes, lastTick)
+    const first = isMoved ? 0 : firstFrom(notes, firstTick - (longest.value[track] ?? 0))
+    for (let place = first; place < end; place++) {
+      const [start, length, pitch, velocity] = notes[place] as Note
       const isMeant = chosen.has(place)
-      let [w, row] = [length, rowOf(props.rows, track, pitch)]
-      if (isMeant && doing?.kind === 'move') {
-        start += doing.ticks + Math.round(doing.steps * step.value)
-        row += doing.rows
-      }
-      if (isMeant && doing?.kind === 'resize')
-        w = Math.max(1, w + doing.ticks + Math.round(doing.steps * step.value))
-      const [x, y] = [xOf(start, shown.value), RULER + row * rowHeight - top]
-      if (y + rowHeight < RULER || y > RULER + sheetHeight.value) continue
+      const isHeld = isMeant && doing?.kind === 'move'
+      const begin = isHeld ? start + by : start
+      const long = isMeant && doing?.kind === 'resize' ? Math.max(1, length + by) : length
+      if (begin + long < firstTick || begin > lastTick) continue
+      const row = rowOf(props.rows, track, pitch) + (isHeld ? rowsBy : 0)
+      const [x, y] = [xOf(begin, shown.value), RULER + (row + 0.5) * rowHeight - top]
+      if (y + rowHeight < RULER || y - rowHeight > RULER + sheetHeight.value) continue
       const following = notes[place + 1]?.[0] ?? Infinity
-      const apart = following > note[0] ? (following - note[0]) * perTick : Infinity
-      const size = Math.min(rowHeight - 2, apart)
-      drawBead(context, x, y + rowHeight / 2, w * perTick - 1, size, velocity, colour, isMeant)
+      const apart = following > start ? (following - start) * perTick : Infinity
+      const r = Math.max(1.5, Math.min(11, rowHeight / 2 - 1, apart / 2)) * (0.42 + 0.58 * (velocity / 127))
+      const wide = Math.max(MIN_WIDTH, long * perTick - 1)
+      tails.rect(x, y - r * 0.55, wide, r * 1.1)
+      beads.moveTo(x + 2 * r, y)
+      beads.arc(x + r, y, r, 0, 2 * Math.PI)
+      if (isMeant) rings.roundRect(x - 2, y - r - 2, Math.max(wide, 2 * r) + 4, 2 * r + 4, r + 2)
     }
+    context.fillStyle = inkOf(ink)
+    context.globalAlpha = 0.34
+    context.fill(tails)
+    context.globalAlpha = 1
+    context.fill(beads)
+    context.strokeStyle = shades.ink
+    context.lineWidth = 2
+    context.stroke(rings)
   })
-  context.globalAlpha = 1
-}
-/** A bead as large as the note is loud, with a tail as long as it sounds. */
-function drawBead(
-  context: CanvasRenderingContext2D,
-  x: number,
-  y: number,
-  length: number,
-  size: number,
-  velocity: number,
-  colour: string,
-  isMeant: boolean,
-) {
-  const r = Math.max(1.5, Math.min(11, size / 2)) * (0.42 + 0.58 * (velocity / 127))
-  context.fillStyle = colour
-  context.globalAlpha = 0.34
-  context.beginPath()
-  context.roundRect(x, y - r * 0.55, Math.max(MIN_WIDTH, length), r * 1.1, r * 0.55)
-  context.fill()
-  context.globalAlpha = 1
-  context.beginPath()
-  context.arc(x + r, y, r, 0, 2 * Math.PI)
-  context.fill()
-  if (!isMeant) return
-  context.strokeStyle = shades.ink
-  context.lineWidth = 2
-  context.beginPath()
-  context.roundRect(x - 2, y - r - 2, Math.max(MIN_WIDTH, length, 2 * r) + 4, 2 * r + 4, r + 2)
-  context.stroke()
 }
 function drawBelow(context: CanvasRenderingContext2D) {
   const top = height.value - LOW
@@ -380,16 +366,22 @@ function drawBelow(context: CanvasRenderingContext2D) {
   const values = hand.value?.kind === 'velocity' ? hand.value.values : null
   const [firstTick, lastTick] = [tickAt(-6, shown.value), tickAt(width.value, shown.value)]
   props.clip.tracks.forEach(({ notes, ink }, track) => {
-    context.fillStyle = inkOf(ink)
     const end = firstFrom(notes, lastTick)
     const chosen = new Set(props.chosen[track] ?? [])
+    const [meant, others] = [new Path2D(), new Path2D()]
     for (let at = firstFrom(notes, firstTick); at < end; at++) {
-      const velocity = values?.get(`${track} ${at}`)?.[2] ?? (notes[at] as Note)[3]
-      context.globalAlpha = painted.value && !chosen.has(at) ? 0.18 : 0.85
-      const x = xOf((notes[at] as Note)[0], shown.value)
-      context.fillRect(x, floor - tall(velocity), 3, tall(velocity))
-      context.fillRect(x - 1, floor - tall(velocity), 5, 3)
+      const [start, , , hard] = notes[at] as Note
+      const high = tall(values?.get(`${track} ${at}`)?.[2] ?? hard)
+      const path = painted.value && !chosen.has(at) ? others : meant
+      const x = xOf(start, shown.value)
+      path.rect(x, floor - high, 3, high)
+      path.rect(x - 1, floor - high, 5, 3)
     }
+    context.fillStyle = inkOf(ink)
+    context.globalAlpha = 0.85
+    context.fill(meant)
+    context.globalAlpha = 0.18
+    context.fill(others)
   })
   context.globalAlpha = 1
 }
