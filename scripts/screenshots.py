@@ -29,6 +29,7 @@ def main(address: str) -> None:
         slack_water(page, take)
         by_night(page, take)
         words_and_history(page, take)
+        keeping(page, take)
         browser.close()
 
 
@@ -96,7 +97,7 @@ def by_night(page: Page, take: Take) -> None:
 
 
 def words_and_history(page: Page, take: Take) -> None:
-    """A word's alternatives, the history, the clips."""
+    """A word's alternatives, the history."""
     page.locator("[data-lane=bottle] .round").click()
     page.get_by_role("button", name="Winch: direction, backward", exact=True).click()
     page.get_by_role("group", name="Winch: direction").get_by_role("button").first.wait_for()
@@ -116,9 +117,42 @@ def words_and_history(page: Page, take: Take) -> None:
     take("history")
     page.get_by_role("button", name="As I opened it", exact=True).click()
     page.keyboard.press("Escape")
+
+
+def keeping(page: Page, take: Take) -> None:
+    """Takes laid over each other, the clips, one being worked on, one in place of its lanes."""
+    page.get_by_role("link", name="Takes", exact=True).click()
+    page.locator(".sheet-line").filter(has_text="Night Ferry").last.click()
+    page.get_by_role("button", name="Hear take 3").click()
+    page.get_by_role("button", name="Lay take 5 over").click()
+    page.locator("[data-take='3'] .outline").first.wait_for(state="attached")
+    take("takes")
     page.get_by_role("link", name="Clips", exact=True).click()
-    page.get_by_role("link", name="Download .mid").first.wait_for()
+    page.get_by_role("button", name="Hear Last crossing").click()
+    page.wait_for_timeout(2500)
     take("clips")
+    clip = page.locator("[data-clip]").filter(has=page.get_by_role("button", name="Hear Last crossing"))
+    clip.get_by_role("link", name="Work on it").click()
+    page.get_by_role("application").wait_for()
+    page.wait_for_timeout(500)
+    box = page.get_by_role("application").bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + box["width"] * 0.735, box["y"] + 24)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] - 4, box["y"] + box["height"] * 0.55, steps=5)
+    page.mouse.up()
+    page.get_by_role("button", name="Loop it").click()
+    page.wait_for_timeout(3000)
+    take("clip")
+    page.keyboard.press("Space")
+    page.get_by_role("button", name="Play in place").click()
+    page.get_by_role("button", name="Bring the lanes back").wait_for()
+    page.keyboard.press("b")
+    page.keyboard.press("Space")
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 1.4 * 53760", timeout=60_000)
+    take("in-place")
+    page.keyboard.press("Space")
+    page.get_by_role("button", name="Bring the lanes back").click()
 
 
 if __name__ == "__main__":

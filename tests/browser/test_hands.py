@@ -215,7 +215,7 @@ def test_new_dice_change_what_chance_lets_sound(musician):
 def test_all_keys_are_listed(musician):
     page = musician.open("Night Ferry").page
     page.keyboard.press("?")
-    expect(page.get_by_text("Play from bar 1, or stop")).to_be_visible()
+    expect(page.get_by_text("Play, or stop")).to_be_visible()
     expect(page.get_by_text("Solo the lane")).to_be_visible()
 
 

@@ -186,6 +186,7 @@ def test_controls_are_sent_and_kept(musician):
     assert len(moves) > 4
     assert {controller for _, controller, _ in moves} == {74}
     page.get_by_role("link", name="Clips", exact=True).click()
+    page.get_by_role("button", name="Take Slack Water A, bars").first.click()
     with page.expect_download() as download:
         page.get_by_role("link", name="Download .mid").first.click()
     data = Path(download.value.path()).read_bytes()

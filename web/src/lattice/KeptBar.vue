@@ -25,6 +25,7 @@ const said = computed(() => {
 
 <style scoped>
 .kept {
+  grid-column: 1 / -1;
   display: flex;
   align-items: center;
   gap: 14px;

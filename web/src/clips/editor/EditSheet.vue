@@ -309,11 +309,30 @@ function drawGrid(context: CanvasRenderingContext2D) {
     }
   }
 }
+/** Beads that were drawn before, by colour and size: thousands of them are stamped faster than drawn. */
+const stamps = new Map<string, OffscreenCanvas>()
+function stampBead(context: CanvasRenderingContext2D, colour: string, x: number, y: number, r: number) {
+  const size = Math.round(r * 2)
+  const key = `${colour} ${size}`
+  let stamp = stamps.get(key)
+  if (!stamp) {
+    stamp = new OffscreenCanvas(size * 4, size * 4)
+    const pen = stamp.getContext('2d')
+    if (pen) {
+      pen.fillStyle = colour
+      pen.arc(size * 2, size * 2, size * 2, 0, 2 * Math.PI)
+      pen.fill()
+    }
+    stamps.set(key, stamp)
+  }
+  context.drawImage(stamp, x, y - size / 2, size, size)
+}
+
 /** The longest note of each track: how far before the view one may begin that reaches into it. */
 const longest = computed(() =>
   props.clip.tracks.map(({ notes }) => notes.reduce((most, [, length]) => Math.max(most, length), 0)),
 )
-/** Beads as large as notes are loud, with tails as long as they sound; all of a track as three paths. */
+/** Beads as large as notes are loud, with tails as long as they sound. */
 function drawNotes(context: CanvasRenderingContext2D) {
   const { rowHeight, top, firstTick, perTick } = shown.value
   const doing = hand.value
@@ -322,7 +341,9 @@ function drawNotes(context: CanvasRenderingContext2D) {
   const [by, rowsBy] = isMoved ? [doing.ticks + Math.round(doing.steps * step.value), doing.rows] : [0, 0]
   props.clip.tracks.forEach(({ notes, ink }, track) => {
     const chosen = new Set(props.chosen[track] ?? [])
-    const [tails, beads, rings] = [new Path2D(), new Path2D(), new Path2D()]
+    const colour = inkOf(ink)
+    const rings = new Path2D()
+    context.fillStyle = colour
     const end = isMoved ? notes.length : firstFrom(notes, lastTick)
     const first = isMoved ? 0 : firstFrom(notes, firstTick - (longest.value[track] ?? 0))
     for (let place = first; place < end; place++) {
@@ -339,16 +360,14 @@ function drawNotes(context: CanvasRenderingContext2D) {
       const apart = following > start ? (following - start) * perTick : Infinity
       const r = Math.max(1.5, Math.min(11, rowHeight / 2 - 1, apart / 2)) * (0.42 + 0.58 * (velocity / 127))
       const wide = Math.max(MIN_WIDTH, long * perTick - 1)
-      tails.rect(x, y - r * 0.55, wide, r * 1.1)
-      beads.moveTo(x + 2 * r, y)
-      beads.arc(x + r, y, r, 0, 2 * Math.PI)
+      if (wide > 2 * r) {
+        context.globalAlpha = 0.34
+        context.fillRect(x + r, y - r * 0.55, wide - r, r * 1.1)
+        context.globalAlpha = 1
+      }
+      stampBead(context, colour, x, y, r)
       if (isMeant) rings.roundRect(x - 2, y - r - 2, Math.max(wide, 2 * r) + 4, 2 * r + 4, r + 2)
     }
-    context.fillStyle = inkOf(ink)
-    context.globalAlpha = 0.34
-    context.fill(tails)
-    context.globalAlpha = 1
-    context.fill(beads)
     context.strokeStyle = shades.ink
     context.lineWidth = 2
     context.stroke(rings)
@@ -368,20 +387,15 @@ function drawBelow(context: CanvasRenderingContext2D) {
   props.clip.tracks.forEach(({ notes, ink }, track) => {
     const end = firstFrom(notes, lastTick)
     const chosen = new Set(props.chosen[track] ?? [])
-    const [meant, others] = [new Path2D(), new Path2D()]
+    context.fillStyle = inkOf(ink)
     for (let at = firstFrom(notes, firstTick); at < end; at++) {
       const [start, , , hard] = notes[at] as Note
       const high = tall(values?.get(`${track} ${at}`)?.[2] ?? hard)
-      const path = painted.value && !chosen.has(at) ? others : meant
       const x = xOf(start, shown.value)
-      path.rect(x, floor - high, 3, high)
-      path.rect(x - 1, floor - high, 5, 3)
+      context.globalAlpha = painted.value && !chosen.has(at) ? 0.18 : 0.85
+      context.fillRect(x, floor - high, 3, high)
+      context.fillRect(x - 1, floor - high, 5, 3)
     }
-    context.fillStyle = inkOf(ink)
-    context.globalAlpha = 0.85
-    context.fill(meant)
-    context.globalAlpha = 0.18
-    context.fill(others)
   })
   context.globalAlpha = 1
 }
