@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from io import BytesIO
 from typing import Literal, NamedTuple
 
+import numpy as np
 from mido import MidiFile, MidiTrack
 
 from lattice.clips.clip import (
@@ -16,12 +17,11 @@ from lattice.clips.clip import (
     Control,
     Key,
     MeterChange,
-    Note,
     TempoChange,
     Track,
 )
 from lattice.clips.sheet import Sheet
-from lattice.clock.ticks import TICKS_PER_QUARTER
+from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.base import MAX_NAME
 from lattice.document.lane import INKS
 from lattice.document.meter import Meter
@@ -50,11 +50,11 @@ class MidiRead(NamedTuple):
 
 @dataclass
 class _Part:
-    """What becomes a track: *name*, *channel*, and its notes and controls in ticks."""
+    """What becomes a track. *notes*: (start, end, pitch, velocity) in file ticks; *controls*: in our ticks."""
 
     name: str
     channel: int
-    notes: list[Note] = field(default_factory=list)
+    notes: list[tuple[int, int, int, int]] = field(default_factory=list)
     controls: list[Control] = field(default_factory=list)
 
 
@@ -86,7 +86,7 @@ def read_midi(data: bytes, name: str, split: Split = "track", changes: Changes =
     count = sum(len(part.notes) for part in heard.parts.values())
     if count > MAX_NOTES:
         raise _refused(f"a clip holds at most {MAX_NOTES:,} notes, this file has {count:,}")
-    return _clip_of(heard, _clean(name) or "MIDI file", changes)
+    return _clip_of(heard, _clean(name) or "MIDI file", changes, midi.ticks_per_beat)
 
 
 def _refused(message: str) -> DocumentError:
@@ -151,9 +151,7 @@ def _hear(heard: _Heard, number: int, track: MidiTrack, division: int, split: Sp
 
     def close(channel: int, pitch: int) -> None:
         if opened := open_notes.pop((channel, pitch), None):
-            start, velocity = opened
-            length = max(1, at(now) - at(start))
-            part(channel + 1, pitch).notes.append(Note(at(start), length, pitch, velocity))
+            part(channel + 1, pitch).notes.append((opened[0], now, pitch, opened[1]))
 
     for message in track:
         now += message.time
@@ -171,8 +169,8 @@ def _hear(heard: _Heard, number: int, track: MidiTrack, division: int, split: Sp
             name = name or _clean(message.name)
         else:
             _hear_other(heard, message, at(now))
-        if at(now) > MAX_CLIP_TICKS:
-            raise _refused("it lasts for weeks: its times cannot be meant")
+    if at(now) > MAX_CLIP_TICKS:
+        raise _refused("it lasts for weeks: its times cannot be meant")
     for channel, pitch in list(open_notes):
         close(channel, pitch)
     heard.end = max(heard.end, at(now))
@@ -211,7 +209,15 @@ _NOT_KEPT = {
 }
 
 
-def _clip_of(heard: _Heard, name: str, changes: Changes) -> MidiRead:
+def _columns(parts: list[_Part], division: int) -> list[Ticks]:
+    """Return all notes as columns: tracks, starts, lengths in ticks, pitches, velocities."""
+    rows = np.array([note for part in parts for note in part.notes], np.int64).reshape(-1, 4).T
+    starts, ends = ((2 * column * TICKS_PER_QUARTER + division) // (2 * division) for column in rows[:2])
+    tracks = np.repeat(np.arange(len(parts)), [len(part.notes) for part in parts])
+    return [tracks, starts, np.maximum(1, ends - starts), rows[2], rows[3]]
+
+
+def _clip_of(heard: _Heard, name: str, changes: Changes, division: int) -> MidiRead:
     meter = heard.meters.get(0, Meter())
     tempos = dict(sorted(heard.tempos.items()))
     tempo = tempos.pop(0, _PLAIN_TEMPO)
@@ -226,7 +232,9 @@ def _clip_of(heard: _Heard, name: str, changes: Changes) -> MidiRead:
     meters, lost = _on_bar_lines(meter, meters)
     if lost:
         remarks.append("a change of meter within a bar not kept")
-    last = max((note.start + 1 for part in heard.parts.values() for note in part.notes), default=1)
+    parts = [part for _, part in sorted(heard.parts.items())]
+    columns = _columns(parts, division)
+    last = int(columns[1].max(initial=0)) + 1
     length = _whole_bars(max(heard.end, last), meter, meters)
     if length > MAX_CLIP_TICKS:
         raise _refused("it lasts for weeks: its times cannot be meant")
@@ -243,15 +251,15 @@ def _clip_of(heard: _Heard, name: str, changes: Changes) -> MidiRead:
                 lane=part.name,
                 ink=place % INKS,
                 channel=part.channel,
-                notes=tuple(sorted(part.notes)),
                 controls=tuple(
                     one for one in sorted(part.controls, key=lambda one: one.tick) if one.tick < length
                 ),
             )
-            for place, (_, part) in enumerate(sorted(heard.parts.items()))
+            for place, part in enumerate(parts)
         ),
     )
-    return MidiRead(Sheet.of(clip).finished()[0], tuple(remarks))
+    sheet = Sheet.rows(clip, columns, np.zeros(columns[0].size, bool))
+    return MidiRead(sheet.finished()[0], tuple(remarks))
 
 
 def _on_bar_lines(meter: Meter, meters: dict[int, Meter]) -> tuple[dict[int, Meter], bool]:
