@@ -103,7 +103,10 @@ def download_zip(
     if ids:
         stored = services.some(owner, [int(one) for one in ids.split(",")])
     else:
-        stored = list(services.matching(owner, set_name=set_name))
+        stored = list(services.matching(owner, set_name=set_name)[: services.MAX_AT_ONCE + 1])
+    if len(stored) > services.MAX_AT_ONCE:
+        said = f"at most {services.MAX_AT_ONCE} clips in one zip, these are more"
+        raise DocumentError.of("clips", said)
     files = []
     for one in stored:
         clip = services.document_of(one)

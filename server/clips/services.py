@@ -18,6 +18,7 @@ from lattice.clips.lanes import lane_offers, pattern_of
 from lattice.document import DOCKSIDE, DocumentError, Kit, Pattern, Piece, read
 
 __all__ = [
+    "MAX_AT_ONCE",
     "Steps",
     "copy",
     "delete",
@@ -41,7 +42,7 @@ __all__ = [
     "undo",
 ]
 
-MAX_AT_ONCE = 256
+MAX_AT_ONCE = 256  # clips that are imported, or taken away, together
 
 
 class Steps(NamedTuple):

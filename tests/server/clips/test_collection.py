@@ -110,6 +110,13 @@ def test_a_set_comes_as_one_zip_of_files_that_can_be_read(mara, three):
     assert sum(message.time for message in midi.tracks[0]) == 8 * 4 * 480
 
 
+def test_a_zip_holds_so_many_clips_and_no_more(mara, three):
+    template = Clip.objects.first()
+    Clip.objects.bulk_create(Clip(owner_id=template.owner_id, document=template.document) for _ in range(260))
+    refused = mara.send("GET", "/clips/zip?set_name=")
+    assert "at most 256 clips in one zip" in refused.json()["error"]["message"]
+
+
 def test_files_are_written_as_asked_and_refused_otherwise(mara, three):
     path = f"/clips/{three[0]['id']}.mid"
     midi = mido.MidiFile(file=BytesIO(mara.send("GET", f"{path}?resolution=96&markers=true&key=Dm").content))

@@ -7,6 +7,7 @@ import { clipsApi } from '@/api/clips'
 import type { ClipLine } from '@/api/client'
 import NameField from '@/app/NameField.vue'
 import NoteSheet from '@/sheet/NoteSheet.vue'
+import { ticksOfBar } from '@/sound/time'
 import { factsOf, originOf } from './said'
 
 const props = defineProps<{
@@ -26,7 +27,7 @@ const emit = defineEmits<{
 }>()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
-const barTicks = computed(() => (props.clip.meter.numerator * 4 * 13440) / props.clip.meter.denominator)
+const barTicks = computed(() => ticksOfBar(props.clip.meter))
 const tags = ref<string | null>(null)
 
 function saveTags() {

@@ -13,6 +13,7 @@ import { useShortcuts } from '@/composables/useShortcuts'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
+import { ticksOfBar } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import ExportCard from '../ExportCard.vue'
 import LanesCard from '../LanesCard.vue'
@@ -46,6 +47,13 @@ watch(
     view.value = isMelody ? 'melody' : 'drums'
   },
 )
+const bars = computed(() => {
+  const { length_ticks, meter } = clip.value?.document ?? {
+    length_ticks: 0,
+    meter: { numerator: 4, denominator: 4 } as const,
+  }
+  return Math.ceil(length_ticks / ticksOfBar(meter))
+})
 const rows = computed(() => rowsOf(document.value?.tracks ?? [], view.value))
 const sheetWindow = shallowRef<Window>({ firstTick: 0, perTick: 0.01, rowHeight: 26, top: 0 })
 const sheet = useTemplateRef('sheet')
@@ -110,8 +118,7 @@ function copy() {
 function paste() {
   if (!copied.value.length || !clip.value) return
   // At the playhead's bar while it plays, else after the chosen notes' bar, else at the beginning of what is in view.
-  const { meter } = clip.value.document
-  const bar = (meter.numerator * 4 * 13440) / meter.denominator
+  const bar = ticksOfBar(clip.value.document.meter)
   const starts = clip.value.document.tracks.flatMap(({ notes }, at) =>
     (chosen.value[at] ?? []).map((place) => notes[place]?.[0] ?? 0),
   )
@@ -308,19 +315,7 @@ const copiedNotes = shallowRef<(readonly number[])[]>([])
         @choose="(fresh) => (chosen = fresh)"
         @track="(fresh) => (track = fresh)"
       />
-      <EditPanel
-        class="panel"
-        :clip="clip.document"
-        :chosen="chosen"
-        :step="step"
-        :bars="
-          Math.ceil(
-            clip.document.length_ticks /
-              ((clip.document.meter.numerator * 4 * 13440) / clip.document.meter.denominator),
-          )
-        "
-        @act="act"
-      >
+      <EditPanel class="panel" :clip="clip.document" :chosen="chosen" :step="step" :bars="bars" @act="act">
         <p>
           <button type="button" class="word-button" @click="lookForOthers">
             Join on …

@@ -4,6 +4,7 @@ import { computed, reactive, ref, watch } from 'vue'
 
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
+import { ticksOfBar } from '@/sound/time'
 import { randomNumber } from '@/stores/document'
 import { pitchName, placeRead, placeSaid } from './layout'
 
@@ -72,7 +73,7 @@ watch(
 )
 function crop() {
   const starts = chosenNotes.value.map(([start]) => start)
-  const bar = (props.clip.meter.numerator * 4 * 13440) / props.clip.meter.denominator
+  const bar = ticksOfBar(props.clip.meter)
   const first = Math.floor(Math.min(...starts) / bar) * bar
   const end = Math.min(props.clip.length_ticks, (Math.floor(Math.max(...starts) / bar) + 1) * bar)
   emit('act', { kind: 'crop', first_tick: first, end_tick: end })

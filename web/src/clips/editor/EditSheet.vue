@@ -9,6 +9,7 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
 import { canvasOf, useFrames } from '@/composables/useFrames'
+import { ticksOfBar } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import {
   firstFrom, isChosen, MIN_WIDTH, notesWithin, noteUnder, rowAt, rowOf, stepTicks, tickAt, turned, xOf,
@@ -41,7 +42,7 @@ const canvas = ref<HTMLCanvasElement>()
 const { width, height } = useElementSize(box)
 const sheetHeight = computed(() => Math.max(0, height.value - LOW - RULER))
 const step = computed(() => stepTicks(props.step))
-const barTicks = computed(() => (props.clip.meter.numerator * 4 * 13440) / props.clip.meter.denominator)
+const barTicks = computed(() => ticksOfBar(props.clip.meter))
 
 // ---- What a hand is doing ----
 type Note = Schemas['Note']
@@ -128,7 +129,11 @@ function onDouble(event: MouseEvent) {
   if (props.isReadonly) return
   const [x, y] = place(event)
   if (y > height.value - LOW || y < RULER) return
-  if (under(x, y)) return emit('act', { kind: 'delete' })
+  const note = under(x, y)
+  if (note) {
+    emit('choose', turned([], note.at, props.clip.tracks.length)) // that one, whatever else is chosen
+    return emit('act', { kind: 'delete' })
+  }
   const row = props.rows[rowAt(y - RULER, shown.value)]
   if (!row) return
   const tick = Math.max(0, Math.round(tickAt(x, shown.value)))
