@@ -72,8 +72,8 @@ def test_a_note_is_chosen_moved_by_hand_and_by_keys_and_undone(editor):
     page.keyboard.press("ArrowRight")
     page.wait_for_function("document.querySelector('.exact input').value === '1:2:6721'")
     assert moved + 3360 in [note[0] for note in editor.notes("Thud")]
-    page.keyboard.press("Control+z")
-    page.keyboard.press("Control+z")
+    for _ in range(4):  # oftener than there is something to undo
+        page.keyboard.press("Control+z")
     expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
     assert editor.notes("Thud") == before
 

@@ -58,9 +58,11 @@ export function useClip(id: () => number) {
       clip.value = done.clip
       chosen.value = done.chosen
     })
-  const replaced = (change: (revision: number) => Promise<OpenClip>) =>
-    inTurn(async ({ revision }) => {
-      clip.value = await change(revision)
+  const replaced = (change: (now: OpenClip) => Promise<OpenClip> | null) =>
+    inTurn(async (now) => {
+      const changed = await change(now)
+      if (!changed) return
+      clip.value = changed
       chosen.value = []
     })
 
@@ -73,9 +75,10 @@ export function useClip(id: () => number) {
     isGone,
     load,
     act,
-    undo: () => (clip.value?.undo ? replaced((revision) => clipsApi.undo(id(), revision)) : undefined),
-    redo: () => (clip.value?.redo ? replaced((revision) => clipsApi.redo(id(), revision)) : undefined),
-    join: (other: number) => replaced((revision) => clipsApi.join(id(), revision, other)),
+    // Whether there is something to go to is seen when its turn comes.
+    undo: () => replaced((now) => (now.undo ? clipsApi.undo(id(), now.revision) : null)),
+    redo: () => replaced((now) => (now.redo ? clipsApi.redo(id(), now.revision) : null)),
+    join: (other: number) => replaced(({ revision }) => clipsApi.join(id(), revision, other)),
     rename: (name: string) =>
       inTurn(async (now) => {
         await clipsApi.describe(id(), { name })
