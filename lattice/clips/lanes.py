@@ -301,8 +301,8 @@ def _period(hits: Sequence[int], count: int) -> int:
 def _shorter(hits: Sequence[int], count: int, period: int) -> tuple[str, dict[str, Any] | None]:
     """Return what *hits* are, in words, and the fields that say so; None where only drawing does.
 
-    >>> _shorter((1, 3, 6), 8, 8)
-    ('3 in 8, rotated 1', {'source': Euclidean(hits=3, steps=8, kind='euclidean'), 'rotate': 1})
+    >>> _shorter((1, 3, 6), 8, 8)[0]
+    '3 in 8, rotated 3'
     """
     first = tuple(hit for hit in hits if hit < period)
     spread = euclidean(len(first), period)
