@@ -123,7 +123,7 @@ def test_all_of_a_lane_is_quantised_scattered_and_ramped(editor):
     assert (velocities[0], velocities[-1], velocities) == (60, 110, sorted(velocities))
     starts = {note[0] for note in editor.notes("Bottle")}
     page.get_by_role("button", name="Scatter").click()
-    page.wait_for_timeout(500)
+    editor.wait(f"30 % of {len(velocities)} notes scattered")
     assert {note[0] for note in editor.notes("Bottle")} != starts
     assert [track for track in editor.stored["tracks"] if track["lane"] != "Bottle"] == others
 
