@@ -1,5 +1,7 @@
 """Takes: bars of a score by dice numbers, made again whenever they are asked for."""
 
+from fractions import Fraction
+from math import ceil
 from typing import NamedTuple
 
 import numpy as np
@@ -73,7 +75,7 @@ def take(score: Score, dice: int, window: Window, lanes: tuple[str, ...] | None 
     Raises DocumentError if a lane is chosen that is not there, or the window holds too many steps.
     """
     alone = _only(score, lanes)
-    tape = undisturbed(alone, dice, _heard(alone, window))
+    tape = undisturbed(alone, dice, _heard(alone, dice, window))
     kept = keep_bars(tape, window.first_bar, window.first_bar + window.bars, most=window.bars)
     first, end = window.ticks(score.meter.bar_ticks)
     rows = []
@@ -115,13 +117,20 @@ def _without(track: Track, known: set[tuple[int, int]]) -> list[int]:
     return [at for at, note in enumerate(track.notes) if (note.start, note.pitch) not in known]
 
 
-def _heard(score: Score, window: Window) -> Window:
-    """Return what has to sound for the hits of *window* to be heard: a bar more on both sides where they may stray."""
-    swings = score.swing.percent != STRAIGHT or any(lane.swing for lane in score.lanes)
-    if not swings and not any(lane.nudge_strip or lane.humanise for lane in score.lanes):
+def _heard(score: Score, dice: int, window: Window) -> Window:
+    """Return what has to sound for the hits of *window* to be heard: more on both sides where notes leave their steps.
+
+    Nudged, swung, loosened or rolled they stay within a step and a second of it.
+    """
+    strays = any(
+        lane.nudge_strip or lane.humanise or lane.swing or lane.ratchet_strip for lane in score.lanes
+    )
+    if score.swing.percent == STRAIGHT and not strays:
         return window
-    before = min(1, window.first_bar)
-    after = min(1, MAX_BARS - window.first_bar - window.bars)
+    longest = max((line.course.step for line in lines_of(score, dice)), default=Fraction(0))
+    bars = ceil((longest + score.quarters_per_minute / 60) / score.meter.bar_quarters)
+    before = min(bars, window.first_bar)
+    after = min(bars, MAX_BARS - window.first_bar - window.bars)
     return Window(first_bar=window.first_bar - before, bars=before + window.bars + after)
 
 

@@ -1,5 +1,7 @@
 """What is drawn, what is scheduled, a take, a clip, a file written and a file read again are the same notes."""
 
+from math import ceil
+
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -10,6 +12,7 @@ from lattice.formats.midi import RESOLUTIONS, Export, midi_file
 from lattice.formats.midi_reader import read_midi
 from lattice.render import Window, picture, render
 from lattice.render.events import Events, resolve_overlaps
+from lattice.rhythm.lane_line import lines_of
 from tests.lattice.formats.readers import by_midicsv, by_mido, by_pretty_midi
 from tests.lattice.scores import dice, scores
 
@@ -69,8 +72,11 @@ def test_everything_is_the_same_notes(score, dice, first_bar, bars):
     taken = take(score, dice, window)
     clip = take_clip(taken, score, dice, "Night Ferry", "A", None)
     # A clip holds the hits of its bars, also those that came early, and what of them came late.
-    before = min(1, first_bar)
-    around = render(score, dice, Window(first_bar=first_bar - before, bars=before + bars + 1))
+    # No note is further from its step than the longest step that there is, and a second.
+    longest = max(line.course.step for line in lines_of(score, dice))
+    bars_around = ceil((longest + 2) / score.meter.bar_quarters)
+    before = min(bars_around, first_bar)
+    around = render(score, dice, Window(first_bar=first_bar - before, bars=before + bars + bars_around))
     own = around.take((around.straights >= begin) & (around.straights < end))
     starts = np.maximum(0, own.starts - begin)
     columns = (starts, own.lengths, own.pitches, own.velocities, own.channels)
