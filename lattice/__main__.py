@@ -64,7 +64,7 @@ def _pattern(asked: argparse.Namespace, piece: Piece) -> tuple[Pattern, Score, i
 def _render(asked: argparse.Namespace, piece: Piece) -> None:
     pattern, score, dice = _pattern(asked, piece)
     window = read(Window, {"first_bar": asked.from_bar - 1, "bars": asked.bars})
-    clip = take_clip(take(score, dice, window), score, dice, piece.name, pattern.name, None)
+    clip = take_clip(take(score, dice, window), piece.name, pattern.name)
     asked.out.write_bytes(midi_file(clip, Export(resolution=asked.resolution)))
     print(f"{asked.out}: {clip.name}, {sum(len(track.notes) for track in clip.tracks)} notes")
 

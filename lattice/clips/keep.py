@@ -1,10 +1,11 @@
 """From the tape to a clip: which bars are kept, and which notes belong to them."""
 
+from collections.abc import Sequence
 from typing import Annotated, NamedTuple, Self
 
 from pydantic import Field, model_validator
 
-from lattice.clips.clip import MAX_TRACKS, Clip, Origin, Track, TrackSound
+from lattice.clips.clip import MAX_TRACKS, Clip, Control, Origin, Track, TrackSound
 from lattice.document.base import MAX_NAME, Document, Row
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, Tick
@@ -17,13 +18,14 @@ __all__ = [
     "NothingToKeepError",
     "Tape",
     "TapeTrack",
+    "controls_between",
     "keep_bars",
     "keep_last",
     "make_clip",
     "with_sound",
 ]
 
-MAX_KEPT_BARS = 16
+MAX_KEPT_BARS = 64  # recorded ahead; the last ones are kept 16 at a time at most
 
 
 class NothingToKeepError(ValueError):
@@ -144,19 +146,21 @@ def _inside(track: TapeTrack, first_tick: int, end_tick: int) -> Track:
         for note, straight in zip(track.notes, straights, strict=True)
         if first_tick <= straight < end_tick
     )
-    held = {point.controller: point for point in track.controls if point.tick <= first_tick}
-    moves = [point for point in track.controls if first_tick < point.tick < end_tick]
-    controls = tuple(
-        point._replace(tick=max(0, point.tick - first_tick)) for point in (*held.values(), *moves)
-    )
     return Track(
         lane=track.lane,
         lane_id=track.lane_id,
         ink=track.ink,
         channel=track.channel,
         notes=notes,
-        controls=controls,
+        controls=controls_between(track.controls, first_tick, end_tick),
     )
+
+
+def controls_between(controls: Sequence[Control], first_tick: int, end_tick: int) -> tuple[Control, ...]:
+    """Return what is sent from *first_tick* to before *end_tick*, counted from there, and before it what is held."""
+    held = {point.controller: point for point in controls if point.tick <= first_tick}
+    moves = [point for point in controls if first_tick < point.tick < end_tick]
+    return tuple(point._replace(tick=max(0, point.tick - first_tick)) for point in (*held.values(), *moves))
 
 
 def with_sound(track: Track, score: Score) -> Track:

@@ -121,23 +121,17 @@ def _offers(
     clip: Clip, name: str, track: Track, notes: list[Note], kit: Kit, place: int
 ) -> Iterator[LaneOffer]:
     fit = _best_fit(clip, name, notes)
-    sounding = (
-        min(note.pitch for note in notes) if len({note.pitch for note in notes}) > 1 else notes[0].pitch
-    )
+    sounding = min(note.pitch for note in notes)
     plain = track.sound.note if track.sound and (sounding - track.sound.note) % _OCTAVE == 0 else sounding
-    voice = track.sound.voice.id if track.sound else ""
-    if kit.voice(voice) is None:
-        voice = sounds_of(track)[sounding].voice.id
-    if kit.voice(voice) is None:
-        voice = kit.voices[0].id
-    named = kit.voice(voice)
+    # A lane's own voice sounds its notes, too: where the kit has neither, its first does.
+    voice = kit.voice(sounds_of(track)[sounding].voice.id) or kit.voices[0]
     shared: dict[str, Any] = {
         "name": name,
-        "voice": voice,
+        "voice": voice.id,
         "ink": (track.ink if len(clip.tracks) > 1 else place) % INKS,
         "step_value": fit.step,
         "channel": None if track.channel == kit.channel else track.channel,
-        "note": None if named and named.pitch == plain else plain,
+        "note": None if voice.pitch == plain else plain,
     }
     chunk = fit.count
     if fit.count > MAX_STEPS:

@@ -5,7 +5,7 @@ from pydantic import BaseModel
 from lattice.clips.clip import Track
 from lattice.document.kit import DOCKSIDE, Voice
 
-__all__ = ["PitchSound", "sounds_of"]
+__all__ = ["DRUM_CHANNEL", "PitchSound", "sounds_of"]
 
 DRUM_CHANNEL = 10  # as General MIDI has it
 # What plays notes that no lane has given a voice: the buoy's bell, which is struck at its own pitch, G5.

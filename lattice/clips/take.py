@@ -8,7 +8,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from lattice.clips.clip import Clip, Track
-from lattice.clips.keep import Tape, keep_bars, make_clip
+from lattice.clips.keep import Kept, Tape, keep_bars, make_clip, with_sound
 from lattice.clips.undisturbed import undisturbed
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.feel import STRAIGHT
@@ -43,17 +43,27 @@ class TakeMeasures(BaseModel):
 
 
 class Taken(NamedTuple):
-    """What a take is made of: *tape* as it sounded undisturbed, and *rows*: each lane's steps and hits, in ticks."""
+    """A take as it sounded, undisturbed: what is *kept* of the *tape*; each lane's steps and hits, in ticks, in *rows*.
 
+    *score*, *dice*, *lanes*: what it is of; *lanes* is None for all.
+    """
+
+    kept: Kept
     tape: Tape
-    tracks: tuple[Track, ...]
     rows: list[tuple[Ticks, Ticks]]
     score: Score
-    window: Window
+    dice: int
+    lanes: tuple[str, ...] | None
+
+    @property
+    def tracks(self) -> tuple[Track, ...]:
+        """Return what was kept of each lane, with the sound that the lane has."""
+        return tuple(with_sound(track, self.score) for track in self.kept.tracks)
 
     def measures(self, first: "Taken") -> TakeMeasures:
         """Return how busy and how syncopated it is, and how far from the *first* of the same lanes and bars."""
-        begin, end = self.window.ticks(self.score.meter.bar_ticks)
+        bar = self.score.meter.bar_ticks
+        begin, end = self.kept.first_bar * bar, (self.kept.first_bar + self.kept.bars) * bar
         hits = [hits for _, hits in self.rows]
         counts = np.array([one.size for one in hits])
         measured = [
@@ -62,8 +72,8 @@ class Taken(NamedTuple):
         ]
         total = int(counts.sum())
         return TakeMeasures(
-            notes=sum(len(track.notes) for track in self.tracks),
-            hits_a_bar=total / self.window.bars,
+            notes=sum(len(track.notes) for track in self.kept.tracks),
+            hits_a_bar=total / self.kept.bars,
             syncopation=float(np.dot(measured, counts) / total) if total else 0.0,
             distance=distance(self.rows, first.rows),
         )
@@ -84,16 +94,14 @@ def take(score: Score, dice: int, window: Window, lanes: tuple[str, ...] | None 
         hits = np.unique(np.array(track.straights, np.int64))
         hits = hits[(hits >= first) & (hits < end)]
         rows.append((np.union1d(steps, hits), hits))
-    return Taken(tape, kept.tracks, rows, alone, window)
+    return Taken(kept, tape, rows, score, dice, lanes)
 
 
-def take_clip(
-    taken: Taken, score: Score, dice: int, piece: str, pattern: str, lanes: tuple[str, ...] | None
-) -> Clip:
-    """Return a take as a clip, called by where it came from. *score*, *lanes*: as `take` was given them."""
-    first = taken.window.first_bar
-    kept = keep_bars(taken.tape, first, first + taken.window.bars, most=taken.window.bars)
-    return make_clip(kept, taken.tape, score, dice, piece=piece, pattern=pattern, lanes=lanes)
+def take_clip(taken: Taken, piece: str, pattern: str) -> Clip:
+    """Return a take as a clip, called by where it came from."""
+    return make_clip(
+        taken.kept, taken.tape, taken.score, taken.dice, piece=piece, pattern=pattern, lanes=taken.lanes
+    )
 
 
 class Differences(BaseModel):

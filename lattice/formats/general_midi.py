@@ -1,8 +1,6 @@
 """Percussion as General MIDI numbers it."""
 
-__all__ = ["DRUM_CHANNEL", "DRUM_OF_VOICE", "PERCUSSION"]
-
-DRUM_CHANNEL = 10
+__all__ = ["DRUM_OF_VOICE", "PERCUSSION"]
 
 # Source: General MIDI System Level 1, percussion key map.
 PERCUSSION = dict(

@@ -21,6 +21,7 @@ from lattice.clips.clip import (
     Track,
 )
 from lattice.clips.sheet import Sheet
+from lattice.clips.sounds import DRUM_CHANNEL
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.base import MAX_NAME
 from lattice.document.lane import INKS
@@ -28,7 +29,7 @@ from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES
 from lattice.document.piece import TEMPO
 from lattice.document.problems import DocumentError
-from lattice.formats.general_midi import DRUM_CHANNEL, PERCUSSION
+from lattice.formats.general_midi import PERCUSSION
 
 __all__ = ["MAX_MIDI_BYTES", "Changes", "MidiRead", "Split", "read_midi"]
 

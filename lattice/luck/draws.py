@@ -6,9 +6,10 @@ from enum import IntEnum
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["DRAW_BITS", "PLACES", "Purpose", "draws", "draws_each", "whole_numbers"]
+__all__ = ["DRAW_BITS", "PLACES", "STRAY_DRAWS", "Purpose", "draws", "draws_each", "strays", "whole_numbers"]
 
 DRAW_BITS = 53
+STRAY_DRAWS = 12
 PLACES = 256  # room for one draw at each place of the longest cycle: 128 steps there and back
 _WORDS_PER_BLOCK = 4
 _BLOCKS_PER_CYCLE = PLACES // _WORDS_PER_BLOCK
@@ -76,6 +77,19 @@ def draws_each(
         words = _words(key, purpose, low * count, (high - low) * count).reshape(-1, count)
         result[here] = words[(cycles[here] - low) * PLACES + places[here]]
     return result >> np.uint64(64 - DRAW_BITS)
+
+
+def strays(drawn: NDArray[np.uint64]) -> NDArray[np.int64]:
+    """Return by how many spreads something strays, in 1/2**53, for rows of STRAY_DRAWS draws.
+
+    Twelve uniform draws less six: normally distributed, cut to two either way.
+
+    >>> strays(np.full((1, 12), 2**52, np.uint64)).tolist()
+    [0]
+    """
+    cut = 2 << DRAW_BITS
+    result: NDArray[np.int64] = np.clip(drawn.astype(np.int64).sum(axis=-1) - (6 << DRAW_BITS), -cut, cut)
+    return result
 
 
 def whole_numbers(drawn: NDArray[np.uint64], low: int, high: int) -> NDArray[np.int64]:

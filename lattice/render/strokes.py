@@ -8,14 +8,13 @@ from numpy.typing import NDArray
 from lattice.clock.groove import beat_weights
 from lattice.clock.ticks import Ticks
 from lattice.document.strip import VELOCITY
-from lattice.luck.draws import DRAW_BITS, Purpose
+from lattice.luck.draws import DRAW_BITS, STRAY_DRAWS, Purpose, strays
 from lattice.rhythm.stretch import Stretch
 from lattice.rhythm.thin import is_counted
 from lattice.strips.values import bounds, deviations, own_values, values_at
 
 __all__ = ["STRAY_DRAWS", "Strokes", "stray", "strokes_of"]
 
-STRAY_DRAWS = 12
 _WEIGHT = 400  # a beat weight is in 1/400
 LOWEST, HIGHEST = 1, 127
 
@@ -74,13 +73,10 @@ def strokes_of(stretch: Stretch) -> Strokes:
         whole = whole * left + int(own.sum()) * lane.evened * _WEIGHT
         denominator *= 100 * own.size
     velocity = lane.humanise.velocity if lane.humanise else 0
-    strays = stray(stretch, Purpose.STRAY_IN_VELOCITY) if velocity else None
-    return Strokes(whole, strays, velocity * left * _WEIGHT, denominator, accented)
+    strayed = stray(stretch, Purpose.STRAY_IN_VELOCITY) if velocity else None
+    return Strokes(whole, strayed, velocity * left * _WEIGHT, denominator, accented)
 
 
 def stray(stretch: Stretch, purpose: Purpose) -> Ticks:
-    """Return by how many spreads each step strays, in 1/2**53: twelve uniform draws less six, cut to two either way."""
-    drawn = stretch.draws_each(purpose, STRAY_DRAWS).astype(np.int64)
-    cut = 2 << DRAW_BITS
-    result: Ticks = np.clip(drawn.sum(axis=-1) - (6 << DRAW_BITS), -cut, cut)
-    return result
+    """Return by how many spreads each step strays, in 1/2**53."""
+    return strays(stretch.draws_each(purpose, STRAY_DRAWS))

@@ -29,7 +29,7 @@ from clips.schemas import (
     OpenClip,
     Revision,
 )
-from lattice.clips import apart, in_place, keep_bars, keep_last, make_clip
+from lattice.clips import apart, in_place, make_clip
 from lattice.clips.lanes import LaneOffer, lane_offers
 from lattice.document import DocumentError, Pattern
 from lattice.document.lane_clip import LaneClip
@@ -63,12 +63,7 @@ def list_clips(
 @router.post("", response={201: ClipLine, **refusals(401, 422)})
 def keep(request: HttpRequest, body: Keeping) -> HttpResponse:
     """Keep bars of the tape as a clip: exactly what sounded."""
-    if body.stretch:
-        most = body.stretch.end_bar - body.stretch.first_bar
-        kept = keep_bars(body.tape, body.stretch.first_bar, body.stretch.end_bar, most=min(most, 64))
-    else:
-        kept = keep_last(body.tape, body.bars)
-    clip = make_clip(kept, body.tape, body.score, body.dice, piece=body.piece, pattern=body.pattern)
+    clip = make_clip(body.kept(), body.tape, body.score, body.dice, piece=body.piece, pattern=body.pattern)
     return answer(ClipLine.of(services.store(user_of(request), clip, keeping=body.keeping)), 201)
 
 

@@ -7,8 +7,9 @@ from config.bodies import Body
 from pydantic import BaseModel, Field
 
 from clips import models, services
-from lattice.clips import Action, Clip, PitchSound, Tape, sounds_of
+from lattice.clips import Action, Clip, Kept, PitchSound, Tape, Track, keep_bars, keep_last, sounds_of
 from lattice.clips.clip import Control, Note
+from lattice.clips.keep import MAX_KEPT_BARS
 from lattice.document import DOCKSIDE, Kit, Meter, Score, read
 from lattice.document.base import MAX_NAME, Id, Name
 from lattice.document.piece import Dice
@@ -58,8 +59,14 @@ class Keeping(Body):
     score: Score
     dice: Dice
     tape: Tape
-    bars: Annotated[int, Field(ge=1, le=64)] = 4
+    bars: Annotated[int, Field(ge=1, le=MAX_KEPT_BARS)] = 4
     stretch: Stretch | None = None
+
+    def kept(self) -> Kept:
+        """Return what is to be kept. Raises NothingToKeepError if none of it sounded whole."""
+        if self.stretch:
+            return keep_bars(self.tape, self.stretch.first_bar, self.stretch.end_bar)
+        return keep_last(self.tape, self.bars)
 
 
 class SheetTrack(BaseModel):
@@ -70,6 +77,17 @@ class SheetTrack(BaseModel):
     channel: int
     notes: list[Note]
     controls: list[Control]
+
+    @classmethod
+    def of(cls, track: Track) -> "SheetTrack":
+        """Return a track as it is drawn."""
+        return cls.model_construct(
+            lane=track.lane,
+            ink=track.ink,
+            channel=track.channel,
+            notes=list(track.notes),
+            controls=list(track.controls),
+        )
 
 
 class From(BaseModel):
@@ -151,6 +169,7 @@ class OpenClip(BaseModel):
     created_at: datetime
     origin: From | None
     document: Clip
+    bars: int
     sounds: list[dict[int, PitchSound]]
     undo: str
     redo: str
@@ -167,6 +186,7 @@ class OpenClip(BaseModel):
             created_at=stored.created_at,
             origin=From(**{field: getattr(origin, field) for field in From.model_fields}) if origin else None,
             document=clip.model_copy(update={"origin": None}),
+            bars=clip.bars,
             sounds=[sounds_of(track) for track in clip.tracks],
             undo=steps.undo,
             redo=steps.redo,

@@ -4,13 +4,12 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from accounts.models import User
-from accounts.owned import deleted_by, owned_by
+from accounts.owned import deleted_by, owned_by, to_change
 from django.db import transaction
 from django.db.models import Max, Q, QuerySet
 from django.shortcuts import get_object_or_404
 from pieces import models as piece_models
 from pieces import services as pieces
-from pieces.services import NewerRevisionError
 
 from clips.models import Clip, ClipMoment
 from lattice import clips
@@ -148,7 +147,7 @@ def edit(
     Raises Http404, NewerRevisionError if another revision came first, DocumentError if it cannot be; nothing is stored
     then.
     """
-    stored = _to_change(owner, clip_id, based_on)
+    stored = to_change(owner, Clip, clip_id, based_on)
     done = clips.edited(document_of(stored), action, tuple(map(tuple, chosen)))
     return _changed(stored, done.clip, done.label), done
 
@@ -156,7 +155,7 @@ def edit(
 @transaction.atomic
 def join(owner: User, clip_id: int, based_on: int, other_id: int) -> Clip:
     """Put another clip of *owner* after this one. Raises as `edit` does."""
-    stored = _to_change(owner, clip_id, based_on)
+    stored = to_change(owner, Clip, clip_id, based_on)
     other = document_of(get(owner, other_id))
     return _changed(stored, clips.joined(document_of(stored), other), f"“{other.name}” joined on")
 
@@ -164,14 +163,14 @@ def join(owner: User, clip_id: int, based_on: int, other_id: int) -> Clip:
 @transaction.atomic
 def undo(owner: User, clip_id: int, based_on: int) -> Clip:
     """Go back to the moment before. Raises as `edit` does; DocumentError if there is none."""
-    stored = _to_change(owner, clip_id, based_on)
+    stored = to_change(owner, Clip, clip_id, based_on)
     return _stand_at(stored, stored.moments.get(number=stored.stands_at).after)
 
 
 @transaction.atomic
 def redo(owner: User, clip_id: int, based_on: int) -> Clip:
     """Go on to the newest moment that came after this one. Raises as `undo` does."""
-    stored = _to_change(owner, clip_id, based_on)
+    stored = to_change(owner, Clip, clip_id, based_on)
     following = stored.moments.filter(after=stored.stands_at).aggregate(newest=Max("number"))["newest"]
     return _stand_at(stored, following or 0)
 
@@ -223,16 +222,6 @@ def lanes_as_piece(owner: User, clip_id: int, shorter: Sequence[int]) -> piece_m
     pattern = pattern_of(clip, lane_offers(clip, kit), frozenset(shorter), "a")
     piece = Piece(name=clip.name, tempo=clip.tempo, kit=kit, patterns=(pattern,))
     return pieces.create(owner, piece, f"Lanes of “{clip.name}”")
-
-
-def _to_change(owner: User, clip_id: int, based_on: int) -> Clip:
-    stored = get_object_or_404(owned_by(owner, Clip).select_for_update(), pk=clip_id)
-    if stored.revision != based_on:
-        raise NewerRevisionError(
-            f"“{stored.name}” was changed elsewhere: revision {stored.revision} is saved, "
-            f"this change was based on revision {based_on}."
-        )
-    return stored
 
 
 def _changed(stored: Clip, clip: clips.Clip, label: str) -> Clip:

@@ -25,16 +25,18 @@ def zipped(files: Iterable[tuple[str, bytes]], name: str) -> HttpResponse:
     taken: set[str] = set()
     with ZipFile(written, "w", ZIP_DEFLATED) as archive:
         for called, content in files:
-            stem, dot, end = _safe(called).rpartition(".")
-            unique, number = f"{stem}{dot}{end}", 1
+            unique, number = _safe(called), 1
+            stem, _, ending = unique.rpartition(".")
             while unique.casefold() in taken:
                 number += 1
-                unique = f"{stem} ({number}){dot}{end}"
+                unique = f"{stem} ({number}).{ending}"
             taken.add(unique.casefold())
             archive.writestr(unique, content)
     return attached(written.getvalue(), name, "application/zip")
 
 
 def _safe(name: str) -> str:
-    """Return a name without what file systems read as something else."""
-    return re.sub(r'[\\/:*?"<>|\x00-\x1f]+', "-", name).strip(" .") or "clip"
+    """Return a name, which has an ending, without what file systems read as something else."""
+    stem, _, ending = name.rpartition(".")
+    stem = re.sub(r'[\\/:*?"<>|\x00-\x1f]+', "-", stem).strip(" .")
+    return f"{stem or 'clip'}.{ending}"

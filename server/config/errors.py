@@ -4,10 +4,10 @@ from collections.abc import Callable
 from typing import Any
 
 import orjson
+from accounts.owned import NewerRevisionError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
-from pieces.services import NewerRevisionError
 
 from config.refusal import ErrorSchema, ProblemSchema, Refusal
 from lattice.clips import NothingToKeepError

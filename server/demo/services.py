@@ -58,7 +58,7 @@ def _keep(user: User, piece: Piece, at: int, first_bar: int, bars: int, name: st
     pattern = piece.patterns[at]
     score = score_of(piece, pattern)
     taken = take(score, pattern.dice, Window(first_bar=first_bar, bars=bars))
-    clip = take_clip(taken, score, pattern.dice, piece.name, pattern.name, None)
+    clip = take_clip(taken, piece.name, pattern.name)
     return clips.store(user, clip.model_copy(update={"name": name}))
 
 

@@ -49,7 +49,7 @@ def midi(request: HttpRequest, body: FileQuestion) -> HttpResponse:
     """Bars of a score as a Standard MIDI File, one track a lane."""
     _check(body.window)
     taken = take(body.score, body.dice, body.window)
-    clip = take_clip(taken, body.score, body.dice, body.piece, body.pattern, None)
+    clip = take_clip(taken, body.piece, body.pattern)
     return attached(midi_file(clip, body.export), f"{clip.name}.mid", "audio/midi")
 
 

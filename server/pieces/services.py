@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from accounts.models import User
-from accounts.owned import deleted_by, owned_by
+from accounts.owned import deleted_by, owned_by, to_change
 from django.db import transaction
 from django.db.models import Max, QuerySet
 from django.shortcuts import get_object_or_404
@@ -15,7 +15,6 @@ from pieces.models import Moment, Piece
 
 __all__ = [
     "NamedMoment",
-    "NewerRevisionError",
     "create",
     "delete",
     "get",
@@ -26,10 +25,6 @@ __all__ = [
     "save",
     "shelf",
 ]
-
-
-class NewerRevisionError(ValueError):
-    """A save was based on a revision that is no longer the newest."""
 
 
 class NamedMoment(NamedTuple):
@@ -84,12 +79,7 @@ def save(
     Raises Http404 if *owner* has no such piece, NewerRevisionError if another revision came first, DocumentError if
     the numbers do not fit; nothing is stored then.
     """
-    stored = get_object_or_404(owned_by(owner, Piece).select_for_update(), pk=piece_id)
-    if stored.revision != based_on:
-        raise NewerRevisionError(
-            f"“{stored.name}” was changed elsewhere: revision {stored.revision} is saved, "
-            f"this change was based on revision {based_on}."
-        )
+    stored = to_change(owner, Piece, piece_id, based_on)
     last = _remember(stored, moments)
     if not 1 <= (stands_at or last) <= last:
         raise document.DocumentError.of("stands_at", f"there are {last} moments, got {stands_at}")

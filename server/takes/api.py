@@ -10,18 +10,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 from pydantic import Field
 
-from lattice.clips import (
-    MAX_TAKES,
-    Differences,
-    Taken,
-    Track,
-    differences,
-    keep_bars,
-    keep_last,
-    sounds_of,
-    take,
-    with_sound,
-)
+from lattice.clips import MAX_TAKES, Differences, Track, differences, take
 from lattice.render import Window
 from takes import services
 from takes.schemas import DrawnTake, FromTape, More, OpenSheet, Opposed, SheetLine, Takes, Throwing
@@ -55,10 +44,7 @@ def throw_takes(request: HttpRequest, body: Throwing) -> Status[OpenSheet]:
 @router.post("/tape", response={201: FromTape, **refusals(401, 422)})
 def take_from_tape(request: HttpRequest, body: Keeping) -> Status[FromTape]:
     """Keep bars of the tape as a take: what makes them again."""
-    if body.stretch:
-        kept = keep_bars(body.tape, body.stretch.first_bar, body.stretch.end_bar, most=64)
-    else:
-        kept = keep_last(body.tape, body.bars)
+    kept = body.kept()
     window = Window(first_bar=kept.first_bar, bars=kept.bars)
     sheet = services.begin(
         user_of(request), body.score, body.dice, window, piece=body.piece, pattern=body.pattern
@@ -89,13 +75,8 @@ def drawn_takes(
     wanted = sheet.takes.filter(dropped_at=None, number__range=(first, last))[:MAX_TAKES]
     dice = [sheet.takes.get(number=1).dice, *(one.dice for one in wanted)]
     begun, *taken = services.made_again(sheet, dice)
-    drawn = [_drawn(one.number, its, begun) for one, its in zip(wanted, taken, strict=True)]
+    drawn = [DrawnTake.of(one.number, its, begun) for one, its in zip(wanted, taken, strict=True)]
     return answer(Takes.model_construct(takes=drawn))
-
-
-def _drawn(number: int, taken: Taken, begun: Taken) -> DrawnTake:
-    sounds = [sounds_of(with_sound(track, taken.score)) for track in taken.tracks]
-    return DrawnTake.of(number, taken, begun, sounds)
 
 
 @router.post("/{int:sheet_id}/more", response={200: OpenSheet, **refusals(401, 404, 422)})

@@ -7,7 +7,7 @@ from clips.schemas import SheetTrack
 from config.bodies import Body
 from pydantic import BaseModel, Field
 
-from lattice.clips import MAX_TAKE_BARS, MAX_TAKES, PitchSound, TakeMeasures, Taken
+from lattice.clips import MAX_TAKE_BARS, MAX_TAKES, PitchSound, TakeMeasures, Taken, sounds_of
 from lattice.document import Meter, Score
 from lattice.document.base import Id, Name
 from lattice.document.piece import Dice
@@ -132,22 +132,13 @@ class DrawnTake(BaseModel):
     sounds: list[dict[int, PitchSound]]
 
     @classmethod
-    def of(cls, number: int, taken: Taken, first: Taken, sounds: list[dict[int, PitchSound]]) -> "DrawnTake":
+    def of(cls, number: int, taken: Taken, first: Taken) -> "DrawnTake":
         """Return a take as it is drawn. *first*: the one that distance is counted from."""
         return cls.model_construct(
             number=number,
             measures=taken.measures(first),
-            tracks=[
-                SheetTrack.model_construct(
-                    lane=track.lane,
-                    ink=track.ink,
-                    channel=track.channel,
-                    notes=list(track.notes),
-                    controls=list(track.controls),
-                )
-                for track in taken.tracks
-            ],
-            sounds=sounds,
+            tracks=[SheetTrack.of(track) for track in taken.tracks],
+            sounds=[sounds_of(track) for track in taken.tracks],
         )
 
 

@@ -55,9 +55,8 @@ def begin(
 
     Raises DocumentError if such a take cannot be made.
     """
-    take(
-        score, dice, Window(first_bar=window.first_bar, bars=1), lanes
-    )  # what cannot be played is refused at once
+    # What cannot be played is refused at once.
+    take(score, dice, Window(first_bar=window.first_bar, bars=1), lanes)
     sheet = TakeSheet.objects.create(
         owner=owner,
         piece=owned_by(owner, Piece).filter(pk=piece_id).first() if piece_id else None,
@@ -118,7 +117,8 @@ def made_again(sheet: TakeSheet, dice: Sequence[int]) -> list[Taken]:
     """Return the takes of *sheet* by *dice* numbers: the same notes whenever they are asked for."""
     window = Window(first_bar=sheet.first_bar, bars=sheet.bars)
     score = read(Score, sheet.score)
-    return [take(score, one, window, _lanes(sheet)) for one in dice]
+    lanes = None if sheet.lanes is None else tuple(sheet.lanes)
+    return [take(score, one, window, lanes) for one in dice]
 
 
 @transaction.atomic
@@ -126,13 +126,9 @@ def keep(owner: User, sheet_id: int, number: int) -> Clip:
     """Store a take as a clip, and mark it as kept."""
     sheet = get(owner, sheet_id)
     one = take_of(sheet, number)
-    (taken,), score = made_again(sheet, [one.dice]), read(Score, sheet.score)
-    made = take_clip(taken, score, one.dice, sheet.piece_name, sheet.pattern_name, _lanes(sheet))
+    (taken,) = made_again(sheet, [one.dice])
+    made = take_clip(taken, sheet.piece_name, sheet.pattern_name)
     called = made.model_copy(update={"name": f"{made.name[:66]}, take {number}"})
     one.clip = clip_services.store(owner, called, f"Take {number}")
     one.save(update_fields=["clip"])
     return one.clip
-
-
-def _lanes(sheet: TakeSheet) -> tuple[str, ...] | None:
-    return None if sheet.lanes is None else tuple(sheet.lanes)

@@ -4,7 +4,6 @@ from fractions import Fraction
 from typing import Annotated, Literal, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 from pydantic import Field
 
 from lattice.clips.clip import MAX_TRACKS
@@ -18,13 +17,12 @@ from lattice.document.notes import MAX_NOTES
 from lattice.document.problems import DocumentError
 from lattice.document.source import MAX_THROW
 from lattice.document.step_value import StepValue
-from lattice.luck.draws import DRAW_BITS, PLACES, Purpose, draws_each
+from lattice.luck.draws import DRAW_BITS, PLACES, STRAY_DRAWS, Purpose, draws_each, strays
 
 __all__ = ["HUMANISED_MS", "HUMANISED_VELOCITY", "Harder", "Humanised", "Paint", "Quantise", "Ramp", "Swung"]
 
 HUMANISED_MS = 15  # the spreads of humanising by 100 %
 HUMANISED_VELOCITY = 12
-_TWELVE = 12
 
 
 class Quantise(ClipAction):
@@ -95,15 +93,11 @@ class Humanised(ClipAction):
 
     def apply(self, sheet: Sheet) -> Sheet:
         meant = sheet.meant
-        milliseconds = Fraction(HUMANISED_MS * self.percent, 100)
-        spread = milliseconds * Fraction(round(sheet.clip.tempo * 100), 100 * 60_000) * TICKS_PER_QUARTER
-        harder = HUMANISED_VELOCITY * self.percent / 100
-        starts = sheet.starts + np.rint(self._strays(sheet, Purpose.NOTE_IN_TIME) * float(spread)).astype(
-            np.int64
-        )
-        hard = sheet.velocities + np.rint(self._strays(sheet, Purpose.NOTE_IN_VELOCITY) * harder).astype(
-            np.int64
-        )
+        tempo = Fraction(round(sheet.clip.tempo * 100), 100)
+        spread = Fraction(HUMANISED_MS * self.percent, 100 * 60_000) * tempo * TICKS_PER_QUARTER
+        harder = Fraction(HUMANISED_VELOCITY * self.percent, 100)
+        starts = sheet.starts + self._strayed(sheet, Purpose.NOTE_IN_TIME, spread)
+        hard = sheet.velocities + self._strayed(sheet, Purpose.NOTE_IN_VELOCITY, harder)
         return sheet.at(
             meant,
             starts=np.clip(starts, 0, sheet.clip.length_ticks - 1)[meant],
@@ -113,12 +107,11 @@ class Humanised(ClipAction):
     def label(self, sheet: Sheet) -> str:
         return f"{said_notes(sheet)} humanised by {self.percent} %"
 
-    def _strays(self, sheet: Sheet, purpose: Purpose) -> NDArray[np.float64]:
-        """Return a normal number for each note, as a lane's humanise does: from -2 to 2."""
+    def _strayed(self, sheet: Sheet, purpose: Purpose, spread: Fraction) -> Ticks:
+        """Return by how much each note strays, rounded: as with a lane's humanise, for one throw."""
         cycles, places = np.divmod(np.arange(len(sheet)), PLACES)
-        drawn = draws_each(self.throw, "clip", purpose, cycles, places, _TWELVE)
-        strays: NDArray[np.float64] = drawn.astype(np.float64).sum(axis=1) / 2**DRAW_BITS - _TWELVE / 2
-        return np.clip(strays, -2, 2)
+        by = strays(draws_each(self.throw, "clip", purpose, cycles, places, STRAY_DRAWS)).astype(object)
+        return rounded(by * spread.numerator, spread.denominator << DRAW_BITS).astype(np.int64)
 
 
 class Harder(ClipAction):

@@ -152,7 +152,7 @@ class SetNotes(ClipAction):
 
 
 class CopiedNote(NamedTuple):
-    """A note to paste: on which *track*, and so many ticks after the earliest one copied."""
+    """A note to paste: as it was on its *track*, by number."""
 
     track: TrackNumber
     start: Place
@@ -162,10 +162,13 @@ class CopiedNote(NamedTuple):
 
 
 class Paste(ClipAction):
-    """CopiedNote *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end."""
+    """Copied *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end.
+
+    *tick*: none for the bar line after the chosen notes; with none chosen, the clip's beginning.
+    """
 
     kind: Literal["paste"] = "paste"
-    tick: Place
+    tick: Place | None = None
     notes: Annotated[Row[CopiedNote], Field(min_length=1, max_length=MAX_NOTES)]
 
     def apply(self, sheet: Sheet) -> Sheet:
@@ -173,7 +176,9 @@ class Paste(ClipAction):
             raise DocumentError.of("track", "the clip has no track to paste to")
         columns = np.array(self.notes, np.int64).T
         columns[0] = np.minimum(columns[0], len(sheet.clip.tracks) - 1)
-        columns[1] += self.tick - columns[1].min()
+        bar = sheet.clip.meter.bar_ticks
+        following = (int(sheet.starts[sheet.chosen].max()) // bar + 1) * bar if sheet.chosen.any() else 0
+        columns[1] += (following if self.tick is None else self.tick) - columns[1].min()
         pasted = Sheet.rows(sheet.clip, list(columns), np.ones(len(self.notes), bool))
         return _alone(sheet).joined(pasted).grown()
 

@@ -6,8 +6,9 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
 
-from lattice.clips.clip import Clip, Control, MeterChange, TempoChange
+from lattice.clips.clip import Clip, MeterChange, TempoChange
 from lattice.clips.edits.action import ClipAction, Percent, Place, said_notes
+from lattice.clips.keep import controls_between
 from lattice.clips.sheet import Sheet, rounded, step_parts
 from lattice.clock.ticks import Ticks
 from lattice.document.notes import MAX_NOTES
@@ -105,23 +106,30 @@ class Repeat(ClipAction):
 
 
 class Crop(ClipAction):
-    """Only what lies from *first_tick* to before *end_tick*: notes that begin there, and what controllers hold."""
+    """Only what lies from *first_tick* to before *end_tick*: notes that begin there, and what controllers hold.
+
+    An end that is none is that of the bars in which chosen notes begin.
+    """
 
     kind: Literal["crop"] = "crop"
-    first_tick: Place
-    end_tick: Place
+    first_tick: Place | None = None
+    end_tick: Place | None = None
 
     def apply(self, sheet: Sheet) -> Sheet:
         clip = sheet.clip
-        first, end = self.first_tick, min(self.end_tick, clip.length_ticks)
+        bar, starts = clip.meter.bar_ticks, sheet.starts[sheet.meant]
+        first, last = int(starts.min(initial=clip.length_ticks)) // bar, int(starts.max(initial=0)) // bar
+        first = first * bar if self.first_tick is None else self.first_tick
+        end = (last + 1) * bar if self.end_tick is None else self.end_tick
+        end = min(end, clip.length_ticks)
         if end <= first:
-            raise DocumentError.of("end_tick", f"nothing lies from tick {first} to {self.end_tick}")
+            raise DocumentError.of("end_tick", f"nothing lies from tick {first} to {end}")
         inside = sheet.take((sheet.starts >= first) & (sheet.starts < end))
         inside = inside.at(np.ones(len(inside), bool), starts=inside.starts - first)
         return inside.with_clip(
             length_ticks=end - first,
             tracks=tuple(
-                track.model_copy(update={"controls": _between(track.controls, first, end)})
+                track.model_copy(update={"controls": controls_between(track.controls, first, end)})
                 for track in clip.tracks
             ),
             **_standing_at(clip, first),
@@ -262,12 +270,6 @@ def _standing_at(clip: Clip, tick: int) -> dict[str, object]:
     tempos = [one.tempo for one in clip.tempo_changes if one.tick <= tick]
     meters = [one.meter for one in clip.meter_changes if one.tick <= tick]
     return {"tempo": tempos[-1] if tempos else clip.tempo, "meter": meters[-1] if meters else clip.meter}
-
-
-def _between(controls: tuple[Control, ...], first: int, end: int) -> tuple[Control, ...]:
-    held = {one.controller: one for one in controls if one.tick <= first}
-    moves = [one for one in controls if first < one.tick < end]
-    return tuple(one._replace(tick=max(0, one.tick - first)) for one in (*held.values(), *moves))
 
 
 def _check_count(count: int) -> None:

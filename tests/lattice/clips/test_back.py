@@ -13,7 +13,7 @@ WINDOW = Window(bars=2)
 
 
 def taken(one, lanes=None, number=1):
-    return take_clip(take(one, number, WINDOW, lanes), one, number, "Night Ferry", "A", lanes)
+    return take_clip(take(one, number, WINDOW, lanes), "Night Ferry", "A")
 
 
 @given(scores(min_lanes=1), dice)

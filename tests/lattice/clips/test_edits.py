@@ -168,6 +168,23 @@ def test_a_paste_grows_the_clip_by_whole_bars():
     assert after.chosen == ((1, 2),)
 
 
+def test_a_paste_without_a_place_goes_to_the_bar_line_after_what_is_chosen_or_to_the_beginning():
+    copied = Paste(notes=((0, 777, 50, 36, 90), (0, 797, 50, 36, 91)))
+    assert starts(edited(clip(row(50), bars=3), copied).clip) == [0, 20, 50]
+    assert starts(edited(clip(row(50, BAR + 9), bars=3), copied, ((0, 1),)).clip) == [
+        50,
+        BAR + 9,
+        2 * BAR,
+        2 * BAR + 20,
+    ]
+
+
+def test_a_crop_without_ends_is_to_the_bars_in_which_chosen_notes_begin():
+    one = clip(row(0, BAR + 5, 2 * BAR + 7, 3 * BAR), bars=4)
+    after = edited(one, Crop(), ((1, 2),)).clip
+    assert (starts(after), after.length_ticks) == ([5, BAR + 7], 2 * BAR)
+
+
 @given(st.lists(st.integers(0, 2 * BAR - 1), unique=True, max_size=6), grids)
 def test_quantised_whole_every_note_lies_on_the_grid(places, grid):
     after = edited(clip(row(*sorted(places), length=1)), Quantise(step=grid)).clip
@@ -267,7 +284,10 @@ def test_what_is_cropped_begins_at_its_first_tick(one, first, length):
         inside = [note.start - first for note in before.notes if first <= note.start < end]
         assert [note.start for note in track.notes] == inside
         held = [one.value for one in before.controls if one.tick <= first]
-        assert [one.value for one in track.controls if one.tick == 0][:1] == held[-1:] or not held
+        moves = [(one.tick - first, one.value) for one in before.controls if first < one.tick < end]
+        assert [(one.tick, one.value) for one in track.controls] == [
+            (0, value) for value in held[-1:]
+        ] + moves
 
 
 @given(clips(), clips())

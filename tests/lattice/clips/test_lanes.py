@@ -59,9 +59,8 @@ def taken_clips(draw):
         lanes.append(lane(name, channel=at + 1, **fields))
     whole = score(*lanes)
     dice = draw(st.integers(0, 99))
-    return take_clip(
-        take(whole, dice, Window(first_bar=3, bars=draw(st.integers(1, 4)))), whole, dice, "P", "A", None
-    )
+    window = Window(first_bar=3, bars=draw(st.integers(1, 4)))
+    return take_clip(take(whole, dice, window), "P", "A")
 
 
 @given(taken_clips(), st.booleans())

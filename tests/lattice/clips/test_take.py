@@ -16,11 +16,11 @@ BAR = 53760
 
 @given(scores(min_lanes=1), dice)
 def test_a_take_is_made_again_from_what_is_stored(score, dice):
-    first = take_clip(take(score, dice, WINDOW), score, dice, "Night Ferry", "A", None)
+    first = take_clip(take(score, dice, WINDOW), "Night Ferry", "A")
     stored = Clip.model_validate_json(first.model_dump_json()).origin
     window = Window(first_bar=stored.first_bar, bars=stored.bars)
     again = take(stored.score, stored.dice, window, stored.lanes)
-    assert take_clip(again, stored.score, stored.dice, "Night Ferry", "A", stored.lanes) == first
+    assert take_clip(again, "Night Ferry", "A") == first
 
 
 @given(scores(min_lanes=2), dice)
@@ -45,7 +45,7 @@ def test_a_muted_lane_sounds_when_it_is_chosen():
 
 def test_tracks_know_the_sounds_of_their_lanes():
     taken = take(score(lane("bell", note=60, level_db=-3, pan=20)), 1, WINDOW)
-    clip = take_clip(taken, taken.score, 1, "Night Ferry", "A", None)
+    clip = take_clip(taken, "Night Ferry", "A")
     sound = clip.tracks[0].sound
     assert (sound.voice.id, sound.note, sound.level_db, sound.pan) == ("bell", 60, -3, 20)
 
@@ -95,7 +95,7 @@ def test_a_take_in_place_of_its_lanes_sounds_as_it_did(score, dice):
         score.model_dump()
         | {"lanes": tuple(one.model_copy(update={"channel": at + 1}) for at, one in enumerate(score.lanes))}
     )
-    clip = take_clip(take(score, dice, WINDOW), score, dice, "Night Ferry", "A", None)
+    clip = take_clip(take(score, dice, WINDOW), "Night Ferry", "A")
     notes = {track.lane_id: track.notes for track in clip.tracks}
     kept = score.model_copy(
         update={
@@ -139,7 +139,7 @@ def test_lanes_that_are_not_there_are_refused(lanes, says):
 @given(st.integers(0, 3))
 def test_an_edited_clip_still_says_where_it_came_from(place):
     four = score(lane())
-    clip = take_clip(take(four, 1, WINDOW), four, 1, "Night Ferry", "A", None)
+    clip = take_clip(take(four, 1, WINDOW), "Night Ferry", "A")
     after = edited(clip, Delete(), ((place,),)).clip
     assert after.origin == clip.origin
     assert after.note_count == clip.note_count - 1

@@ -70,7 +70,7 @@ def test_everything_is_the_same_notes(score, dice, first_bar, bars):
     assert rows(drawn.starts, drawn.lengths, drawn.pitches, drawn.velocities, drawn.channels) == scheduled
 
     taken = take(score, dice, window)
-    clip = take_clip(taken, score, dice, "Night Ferry", "A", None)
+    clip = take_clip(taken, "Night Ferry", "A")
     # A clip holds the hits of its bars, also those that came early, and what of them came late.
     # No note is further from its step than the longest step that there is, and a second.
     longest = max(line.course.step for line in lines_of(score, dice))
@@ -97,7 +97,7 @@ def test_everything_is_the_same_notes(score, dice, first_bar, bars):
 @given(heard_scores(), dice, st.sampled_from(RESOLUTIONS), st.sampled_from([0, 1]))
 @settings(max_examples=40, deadline=None)
 def test_readers_that_are_not_ours_read_the_same(score, dice, resolution, kind):
-    clip = take_clip(take(score, dice, Window(bars=2)), score, dice, "Night Ferry", "A", None)
+    clip = take_clip(take(score, dice, Window(bars=2)), "Night Ferry", "A")
     data = midi_file(clip, Export(resolution=resolution, type=kind))
     expected = by_mido(data)
     assert by_midicsv(data) == expected

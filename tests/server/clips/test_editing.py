@@ -39,6 +39,7 @@ def test_an_open_clip_holds_its_notes_and_what_sounds_them(mara, kept):
     for track, sounds in zip(clip["document"]["tracks"], clip["sounds"], strict=True):
         assert {str(note[2]) for note in track["notes"]} == set(sounds)
     assert clip["document"]["origin"] is None
+    assert clip["bars"] == 4
     assert (clip["origin"], clip["undo"], clip["redo"]) == (kept["origin"], "", "")
 
 

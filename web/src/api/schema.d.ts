@@ -1675,12 +1675,14 @@ export interface components {
         /**
          * Crop
          * @description Only what lies from *first_tick* to before *end_tick*: notes that begin there, and what controllers hold.
+         *
+         *     An end that is none is that of the bars in which chosen notes begin.
          */
         Crop: {
             /** End Tick */
-            end_tick: number;
+            end_tick?: number | null;
             /** First Tick */
-            first_tick: number;
+            first_tick?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2813,6 +2815,8 @@ export interface components {
          *     *undo*, *redo*: what can be undone and done again; empty where nothing can.
          */
         OpenClip: {
+            /** Bars */
+            bars: number;
             /**
              * Created At
              * Format: date-time
@@ -2986,7 +2990,9 @@ export interface components {
         };
         /**
          * Paste
-         * @description CopiedNote *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end.
+         * @description Copied *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end.
+         *
+         *     *tick*: none for the bar line after the chosen notes; with none chosen, the clip's beginning.
          */
         Paste: {
             /**
@@ -2997,7 +3003,7 @@ export interface components {
             /** Notes */
             notes: components["schemas"]["CopiedNote"][];
             /** Tick */
-            tick: number;
+            tick?: number | null;
         };
         /**
          * Pattern

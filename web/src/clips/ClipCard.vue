@@ -16,7 +16,6 @@ const props = defineProps<{
   nowTick: number | null
   /** Whether a piece is open whose lanes it could play in place of. */
   canPlace: boolean
-  sets: readonly string[]
 }>()
 const emit = defineEmits<{
   hear: []

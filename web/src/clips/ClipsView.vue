@@ -215,7 +215,6 @@ async function imported() {
         :is-heard="heard === clip.id"
         :now-tick="heard === clip.id ? nowTick : null"
         :can-place="piece.document !== null && clip.origin !== null"
-        :sets="page?.sets ?? []"
         @hear="hear(clip.id)"
         @describe="(fields) => describe(clip, fields)"
         @place="place(clip)"

@@ -293,7 +293,7 @@ export const usePlaying = defineStore('playing', () => {
         id,
         piece.lanes.map((lane) => lane.id),
       )
-      piece.editLanes(`“${name}” plays in place of ${Object.keys(clips).length} lanes`, (lanes) =>
+      piece.editLanes(`“${name}” plays in place`, (lanes) =>
         lanes.map((lane) => (clips[lane.id] ? { ...lane, clip: clips[lane.id] ?? null } : lane)),
       )
     } catch (reason) {

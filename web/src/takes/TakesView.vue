@@ -10,6 +10,7 @@ import { useFrames } from '@/composables/useFrames'
 import { useOwnPlay } from '@/composables/useOwnPlay'
 import { useShortcuts } from '@/composables/useShortcuts'
 import { sayAge } from '@/shelf/age'
+import { ticksOfBar } from '@/sound/time'
 import { useNotices } from '@/stores/notices'
 import { usePlaying } from '@/stores/playing'
 import { ORDERS, sorted, type Order } from './sorting'
@@ -47,7 +48,7 @@ async function thrown(fresh: OpenSheet) {
 const listed = (line: SheetLine) =>
   (sheets.value = sheets.value.map((one) => (one.id === line.id ? line : one)))
 
-const barTicks = computed(() => (sheet.value ? sheet.value.length_ticks / sheet.value.sheet.bars : 1))
+const barTicks = computed(() => (sheet.value ? ticksOfBar(sheet.value.meter) : 1))
 const barsOf = ({ first_bar, bars }: SheetLine) =>
   bars === 1 ? `bar ${first_bar + 1}` : `bars ${first_bar + 1}–${first_bar + bars}`
 

@@ -1,5 +1,5 @@
 /** The sheet of takes that lies open: its takes and their notes, fetched some at a time so that progress is seen. */
-import { computed, ref, shallowRef, watch, type MaybeRefOrGetter, toValue } from 'vue'
+import { computed, shallowRef, watch, type MaybeRefOrGetter, toValue } from 'vue'
 
 import { takesApi, type DrawnTake, type OpenSheet } from '@/api/takes'
 import { useNotices } from '@/stores/notices'
@@ -11,7 +11,6 @@ export function useSheet(id: MaybeRefOrGetter<number | null>) {
   const notices = useNotices()
   const sheet = shallowRef<OpenSheet | null>(null)
   const drawn = shallowRef<ReadonlyMap<number, DrawnTake>>(new Map())
-  const isLoading = ref(false)
   let asked = 0
 
   const takes = computed(() =>
@@ -30,14 +29,11 @@ export function useSheet(id: MaybeRefOrGetter<number | null>) {
       drawn.value = new Map()
     }
     if (sheetId === null) return
-    isLoading.value = true
     try {
       const found = await takesApi.open(sheetId)
       if (turn === asked) await take(found)
     } catch (reason) {
       if (turn === asked) notices.complain(reason, { label: 'Try again', act: () => open(sheetId) })
-    } finally {
-      isLoading.value = false
     }
   }
 
@@ -60,5 +56,5 @@ export function useSheet(id: MaybeRefOrGetter<number | null>) {
   }
 
   watch(() => toValue(id), open, { immediate: true })
-  return { sheet, takes, drawn, progress, isLoading, open, take }
+  return { sheet, takes, drawn, progress, open, take }
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The clip as something to work on: its notes under the hand, while it goes round. */
 import { useLocalStorage } from '@vueuse/core'
-import { computed, onScopeDispose, reactive, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { clipsApi, type Action } from '@/api/clips'
@@ -13,14 +13,15 @@ import { useShortcuts } from '@/composables/useShortcuts'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
-import { ticksOfBar } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import ExportCard from '../ExportCard.vue'
 import LanesCard from '../LanesCard.vue'
 import { loopOfClip } from '../loopOf'
 import { originOf } from '../said'
+import { chosenNotes, copiedNotes } from './copied'
 import EditPanel from './EditPanel.vue'
 import EditSheet from './EditSheet.vue'
+import GridTools from './GridTools.vue'
 import { rowsOf, type View, type Window } from './layout'
 import { useClip } from './useClip'
 
@@ -47,13 +48,6 @@ watch(
     view.value = isMelody ? 'melody' : 'drums'
   },
 )
-const bars = computed(() => {
-  const { length_ticks, meter } = clip.value?.document ?? {
-    length_ticks: 0,
-    meter: { numerator: 4, denominator: 4 } as const,
-  }
-  return Math.ceil(length_ticks / ticksOfBar(meter))
-})
 const rows = computed(() => rowsOf(document.value?.tracks ?? [], view.value))
 const sheetWindow = shallowRef<Window>({ firstTick: 0, perTick: 0.01, rowHeight: 26, top: 0 })
 const sheet = useTemplateRef('sheet')
@@ -67,9 +61,9 @@ const step = useLocalStorage('jolly-lattice-grid', {
 } as Required<Schemas['StepValue']>)
 const snaps = ref(true)
 const track = ref(0)
-const control = reactive({ controller: null as number | null })
+const controller = ref<number | null>(null)
 const painted = computed(() =>
-  control.controller === null ? null : { track: track.value, controller: control.controller },
+  controller.value === null ? null : { track: track.value, controller: controller.value },
 )
 const controllers = computed(() => [
   ...new Set([
@@ -101,30 +95,13 @@ function chooseLane(row: number, isMore: boolean) {
     ? found.map((places, at) => [...new Set([...(chosen.value[at] ?? []), ...places])])
     : found
 }
-/** Notes on their way: (track, ticks after the first, length, pitch, velocity). Lives as long as the page. */
-const copied = copiedNotes
 function copy() {
-  const found = (clip.value?.document.tracks ?? []).flatMap(({ notes }, at) =>
-    (chosen.value[at] ?? []).flatMap((place) => {
-      const note = notes[place]
-      return note ? [[at, ...note] as const] : []
-    }),
-  )
-  if (!found.length) return
-  const first = Math.min(...found.map(([, begin]) => begin))
-  copied.value = found.map(([at, begin, ...rest]) => [at, begin - first, ...rest])
-  notices.say(`${found.length} ${found.length === 1 ? 'note' : 'notes'} copied.`)
+  const notes = clip.value ? chosenNotes(clip.value.document, chosen.value) : []
+  if (!notes.length) return
+  copiedNotes.value = notes
+  notices.say(`${notes.length} ${notes.length === 1 ? 'note' : 'notes'} copied.`)
 }
-function paste() {
-  if (!copied.value.length || !clip.value) return
-  // At the playhead's bar while it plays, else after the chosen notes' bar, else at the beginning of what is in view.
-  const bar = ticksOfBar(clip.value.document.meter)
-  const starts = clip.value.document.tracks.flatMap(({ notes }, at) =>
-    (chosen.value[at] ?? []).map((place) => notes[place]?.[0] ?? 0),
-  )
-  const from = starts.length ? Math.max(...starts) + bar : sheetWindow.value.firstTick
-  void act({ kind: 'paste', tick: Math.floor(from / bar) * bar, notes: copied.value as never })
-}
+const paste = () => copiedNotes.value.length && act({ kind: 'paste', notes: [...copiedNotes.value] })
 
 const ifChosen = (doing: () => unknown) => () => chosenCount.value > 0 && !isBefore.value && doing()
 const move = (fields: Partial<Extract<Action, { kind: 'move' }>>) =>
@@ -179,11 +156,6 @@ async function place() {
 }
 </script>
 
-<script lang="ts">
-/** What was copied last: of any clip, so that notes go from one to another. */
-const copiedNotes = shallowRef<(readonly number[])[]>([])
-</script>
-
 <template>
   <main class="editor">
     <div v-if="isGone" class="empty">
@@ -228,43 +200,11 @@ const copiedNotes = shallowRef<(readonly number[])[]>([])
           <button type="button" :aria-pressed="view === 'drums'" @click="view = 'drums'">lanes</button>
           <button type="button" :aria-pressed="view === 'melody'" @click="view = 'melody'">pitches</button>
         </span>
-        <button type="button" class="quiet-button" :aria-pressed="snaps" @click="snaps = !snaps">
-          {{ snaps ? 'snaps to' : 'free of' }}
-        </button>
-        <select v-model="step.note" class="small-field" aria-label="Grid: note value">
-          <option v-for="note in [1, 2, 4, 8, 16, 32, 64] as const" :key="note" :value="note">
-            1/{{ note }}
-          </option>
-        </select>
-        <select v-model="step.kind" class="small-field" aria-label="Grid: kind">
-          <option value="plain">plain</option>
-          <option value="dotted">dotted</option>
-          <option value="triplet">triplet</option>
-        </select>
-        <label
-          >×
-          <input
-            v-model.number="step.multiplier"
-            class="small-field"
-            type="number"
-            min="1"
-            max="16"
-            aria-label="Grid: times"
-        /></label>
-        <label
-          >÷
-          <input
-            v-model.number="step.divisor"
-            class="small-field"
-            type="number"
-            min="1"
-            max="16"
-            aria-label="Grid: shared by"
-        /></label>
+        <GridTools v-model:step="step" v-model:snaps="snaps" />
         <span class="gap" />
         <label>
           below:
-          <select v-model="control.controller" class="small-field" aria-label="Painted below">
+          <select v-model="controller" class="small-field" aria-label="Painted below">
             <option :value="null">velocity</option>
             <option v-for="number in controllers" :key="number" :value="number">
               control {{ number }} of {{ document.tracks[track]?.lane }}
@@ -292,9 +232,7 @@ const copiedNotes = shallowRef<(readonly number[])[]>([])
             {{ rows.length > 40 && at % 2 ? '' : row.label }}
           </button>
         </div>
-        <span class="below">{{
-          control.controller === null ? 'velocity' : `control ${control.controller}`
-        }}</span>
+        <span class="below">{{ controller === null ? 'velocity' : `control ${controller}` }}</span>
       </div>
       <EditSheet
         ref="sheet"
@@ -315,7 +253,14 @@ const copiedNotes = shallowRef<(readonly number[])[]>([])
         @choose="(fresh) => (chosen = fresh)"
         @track="(fresh) => (track = fresh)"
       />
-      <EditPanel class="panel" :clip="clip.document" :chosen="chosen" :step="step" :bars="bars" @act="act">
+      <EditPanel
+        class="panel"
+        :clip="clip.document"
+        :chosen="chosen"
+        :step="step"
+        :bars="clip.bars"
+        @act="act"
+      >
         <p>
           <button type="button" class="word-button" @click="lookForOthers">
             Join on …

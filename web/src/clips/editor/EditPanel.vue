@@ -4,8 +4,8 @@ import { computed, reactive, ref, watch } from 'vue'
 
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
-import { ticksOfBar } from '@/sound/time'
 import { randomNumber } from '@/stores/document'
+import { chosenNotes } from './copied'
 import { pitchName, placeRead, placeSaid } from './layout'
 
 const props = defineProps<{
@@ -16,19 +16,15 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ act: [action: Action] }>()
 
-const chosenNotes = computed(() =>
-  props.clip.tracks.flatMap(({ notes }, track) =>
-    (props.chosen[track] ?? []).flatMap((at) => (notes[at] ? [notes[at]] : [])),
-  ),
-)
-const count = computed(() => chosenNotes.value.length)
+const notes = computed(() => chosenNotes(props.clip, props.chosen))
+const count = computed(() => notes.value.length)
 const told = computed(() => {
   if (!count.value) return 'All notes'
   return count.value === 1 ? '1 note chosen' : `${count.value} notes chosen`
 })
 /** The one value that all chosen notes have at a place; '' where they differ. */
-const common = (at: 0 | 1 | 2 | 3) => {
-  const values = new Set(chosenNotes.value.map((note) => note[at]))
+const common = (at: 2 | 3 | 4) => {
+  const values = new Set(notes.value.map((note) => note[at]))
   return values.size === 1 ? ([...values][0] ?? '') : ''
 }
 const exact = reactive({
@@ -38,13 +34,13 @@ const exact = reactive({
   velocity: '' as number | string,
 })
 watch(
-  chosenNotes,
+  notes,
   () => {
-    const first = Math.min(...chosenNotes.value.map(([start]) => start))
+    const first = Math.min(...notes.value.map(([, start]) => start))
     exact.start = count.value ? placeSaid(first, props.clip.meter) : ''
-    exact.length = common(1)
-    exact.pitch = common(2)
-    exact.velocity = common(3)
+    exact.length = common(2)
+    exact.pitch = common(3)
+    exact.velocity = common(4)
   },
   { immediate: true },
 )
@@ -52,7 +48,7 @@ function setExact(field: 'start' | 'length' | 'pitch' | 'velocity') {
   if (field === 'start') {
     const start = placeRead(exact.start, props.clip.meter)
     if (start === null)
-      exact.start = placeSaid(Math.min(...chosenNotes.value.map(([at]) => at)), props.clip.meter)
+      exact.start = placeSaid(Math.min(...notes.value.map(([, at]) => at)), props.clip.meter)
     else emit('act', { kind: 'set', start })
     return
   }
@@ -71,13 +67,6 @@ watch(
   () => props.bars,
   (now) => (bars.value = now),
 )
-function crop() {
-  const starts = chosenNotes.value.map(([start]) => start)
-  const bar = ticksOfBar(props.clip.meter)
-  const first = Math.floor(Math.min(...starts) / bar) * bar
-  const end = Math.min(props.clip.length_ticks, (Math.floor(Math.max(...starts) / bar) + 1) * bar)
-  emit('act', { kind: 'crop', first_tick: first, end_tick: end })
-}
 </script>
 
 <template>
@@ -287,7 +276,7 @@ function crop() {
       </button>
     </p>
     <p>
-      <button type="button" class="word-button" :disabled="!count" @click="crop">
+      <button type="button" class="word-button" :disabled="!count" @click="emit('act', { kind: 'crop' })">
         Crop
         <v-tooltip activator="parent">To the bars in which chosen notes begin</v-tooltip>
       </button>

@@ -2,7 +2,7 @@
 import { computed, ref, shallowRef } from 'vue'
 
 import { clipsApi, isUnreachable, type Action } from '@/api/clips'
-import type { OpenClip } from '@/api/client'
+import { ApiError, type OpenClip } from '@/api/client'
 import { useNotices } from '@/stores/notices'
 import { countOf } from './layout'
 
@@ -13,7 +13,6 @@ export function useClip(id: () => number) {
   const opened = shallowRef<OpenClip | null>(null)
   /** For each track the places of its chosen notes. */
   const chosen = shallowRef<number[][]>([])
-  const isBusy = ref(false)
   const isGone = ref(false)
   const chosenCount = computed(() => countOf(chosen.value))
 
@@ -31,7 +30,6 @@ export function useClip(id: () => number) {
   function inTurn(change: (now: OpenClip) => Promise<void>) {
     going = going.then(async () => {
       if (!clip.value) return
-      isBusy.value = true
       try {
         await change(clip.value)
       } catch (reason) {
@@ -42,10 +40,8 @@ export function useClip(id: () => number) {
           })
         else {
           notices.complain(reason)
-          if (reason instanceof Error && reason.message.includes('changed elsewhere')) await load()
+          if (reason instanceof ApiError && reason.status === 409) await load()
         }
-      } finally {
-        isBusy.value = false
       }
     })
     return going
@@ -71,7 +67,6 @@ export function useClip(id: () => number) {
     opened,
     chosen,
     chosenCount,
-    isBusy,
     isGone,
     load,
     act,
