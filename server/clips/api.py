@@ -21,6 +21,7 @@ from clips.schemas import (
     Description,
     EditedClip,
     Exporting,
+    GridStep,
     Imported,
     InPlace,
     Join,
@@ -31,7 +32,8 @@ from clips.schemas import (
 )
 from lattice.clips import apart, in_place, make_clip
 from lattice.clips.lanes import LaneOffer, lane_offers
-from lattice.document import DocumentError, Pattern
+from lattice.clock.ticks import TICKS_PER_QUARTER
+from lattice.document import DocumentError, Pattern, StepValue
 from lattice.document.lane_clip import LaneClip
 from lattice.formats.midi import midi_file
 from lattice.formats.midi_reader import MAX_MIDI_BYTES, Changes, Split, read_midi
@@ -107,6 +109,12 @@ def download_zip(
         clip = services.document_of(one)
         files.append((f"{clip.name}.mid", midi_file(clip, asked.export())))
     return zipped(files, f"{set_name or 'clips'}.zip")
+
+
+@router.post("/grid", response={200: GridStep, **refusals(401, 422)})
+def grid_step(request: HttpRequest, body: StepValue) -> GridStep:
+    """How long a step of a grid is."""
+    return GridStep(ticks=float(body.quarters * TICKS_PER_QUARTER))
 
 
 @router.get("/{int:clip_id}", response={200: OpenClip, **refusals(401, 404)})

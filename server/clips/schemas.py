@@ -25,6 +25,7 @@ __all__ = [
     "Description",
     "EditedClip",
     "Exporting",
+    "GridStep",
     "Imported",
     "InPlace",
     "Join",
@@ -198,6 +199,12 @@ class EditedClip(BaseModel):
 
     clip: OpenClip
     chosen: list[list[int]]
+
+
+class GridStep(BaseModel):
+    """The length of a step in ticks, to draw a grid by; edits reckon with it exactly."""
+
+    ticks: float
 
 
 class Revision(Body):

@@ -51,12 +51,17 @@ class Editor:
 
     def wait(self, undo):
         """Wait until an edit is there, by what undo would take back."""
+        self.wait_for_part(undo)
+        expect(self.page.get_by_text(f"{undo} (Ctrl+Z)", exact=True)).to_be_visible()
+        self.page.mouse.move(400, 8)
+
+    def wait_for_part(self, undo):
+        """Wait until an edit is there, by the end of what undo would take back."""
         self.page.mouse.move(400, 8)
         button = self.page.get_by_role("button", name="Undo", exact=True)
         expect(button).to_be_enabled()
         button.hover()
         expect(self.page.get_by_text(f"{undo} (Ctrl+Z)")).to_be_visible()
-        self.page.mouse.move(400, 8)
 
 
 def test_a_note_is_chosen_moved_by_hand_and_by_keys_and_undone(editor):
@@ -210,3 +215,55 @@ def test_when_the_server_cannot_be_reached_the_clip_stays_as_it_was(editor, cont
     page.get_by_role("button", name="Try again").click()
     editor.wait("half pace")
     complaints.clear()
+
+
+@pytest.mark.parametrize(
+    ("button", "undo"),
+    [
+        ("Swing in", "swing 58 % in"),
+        ("out", "swing 58 % out"),
+        ("Humanise", "notes humanised by 40 %"),
+        ("Transpose", "notes transposed by +12"),
+        ("softer", "notes softer"),
+        ("harder", "notes harder"),
+        ("Repeat", "repeated"),
+        ("Double", "double pace"),
+    ],
+)
+def test_every_button_does_what_it_says_to_all_notes_and_is_undone(editor, button, undo):
+    before = editor.stored
+    page = editor.page
+    page.get_by_label("What can be done").get_by_role("button", name=button, exact=True).click()
+    editor.wait_for_part(undo)
+    after = editor.stored
+    assert after["tracks"] != before["tracks"] or after["length_ticks"] != before["length_ticks"]
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
+    assert editor.stored == before
+
+
+def test_it_is_cropped_to_the_bars_of_the_chosen_notes(editor):
+    page = editor.page
+    first, *_, last = editor.notes("Thud")
+    x, y = editor.at("Thud", last[0])
+    page.mouse.click(x + 6, y)
+    page.get_by_role("button", name="Crop").click()
+    editor.wait("cropped")
+    assert editor.stored["length_ticks"] == BAR
+    assert first[0] in [
+        note[0] for note in editor.notes("Thud")
+    ]  # the second bar's first, now at the beginning
+
+
+def test_a_controller_is_painted(editor):
+    page = editor.page
+    page.get_by_label("Painted below").select_option("74")
+    bottom = editor.box["y"] + editor.box["height"]
+    editor.drag((editor.box["x"] + 2, bottom - 20), (editor.box["x"] + editor.box["width"] / 2, bottom - 80))
+    editor.wait("control 74 painted")
+    controls = editor.stored["tracks"][0]["controls"]
+    assert [tick for tick, _, _ in controls] == [step * 3360 for step in range(len(controls))]
+    values = [value for _, _, value in controls]
+    assert len(values) >= 16
+    assert values == sorted(values)
+    assert values[-1] > values[0] + 50

@@ -183,3 +183,44 @@ def test_the_pattern_of_a_clip_is_opened_again_as_it_stood(collection):
     page.get_by_role("button", name="Open its pattern again as it stood").click()
     expect(page.get_by_label("Name of the piece")).to_have_value("Night Ferry as it stood")
     expect(page.locator("[data-lane=bottle] .sentence")).to_contain_text("5 in 16")
+
+
+def test_a_midi_file_is_dropped_on_the_page(collection):
+    page = collection
+    data = list(midi_file(clip(tracks=(Track(lane="Clink", notes=(Note(0, 3360, 42, 90),)),), bars=1)))
+    page.evaluate(
+        """(bytes) => {
+          const files = new DataTransfer()
+          files.items.add(new File([new Uint8Array(bytes)], 'Dropped.mid', { type: 'audio/midi' }))
+          const drop = new DragEvent('drop', { dataTransfer: files, bubbles: true, cancelable: true })
+          document.querySelector('main.clips').dispatchEvent(drop)
+        }""",
+        data,
+    )
+    page.get_by_label("A track for each").select_option("note")
+    page.get_by_role("button", name="Import", exact=True).click()
+    expect(page.get_by_role("button", name="Hear Dropped")).to_be_visible()
+    assert Clip.objects.get(name="Dropped").document["tracks"][0]["lane"] == "Closed Hi Hat"
+
+
+def test_the_notes_are_copied_as_text(collection, context):
+    page = collection
+    context.grant_permissions(["clipboard-read", "clipboard-write"])
+    page.get_by_role("button", name="Take Last crossing away").click()
+    page.get_by_role("button", name="Copy the notes as text").click()
+    expect(page.get_by_text("The notes lie on the clipboard")).to_be_visible()
+    told = page.evaluate("navigator.clipboard.readText()")
+    assert told.startswith("Last crossing\t112 BPM\t4/4\t4 bars\n")
+    assert "Thud\t10\t1:1:1\t" in told
+
+
+def test_the_pattern_is_taken_away_as_a_midi_file(musician, tmp_path):
+    page = musician.open("Night Ferry").page
+    page.get_by_role("button", name="Signed in as").click()
+    page.get_by_role("button", name="The pattern as a MIDI file").click()
+    page.get_by_label("Bars of the file").fill("3")
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Download .mid").click()
+    midi = mido.MidiFile(download.value.path())
+    assert (midi.type, len(midi.tracks) > 8) == (1, True)
+    assert {sum(message.time for message in track) for track in midi.tracks} == {3 * 4 * 960}

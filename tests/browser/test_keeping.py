@@ -239,3 +239,16 @@ def test_the_file_holds_what_was_scheduled(musician, tmp_path):
         if n["straight"] < end and n["start"] < end
     )
     assert by_mido(data) == heard
+
+
+def test_signing_out_forgets_the_tape(musician):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("Space")
+    musician.wait_for_bars(1)
+    page.keyboard.press("Space")
+    stored = "Object.keys(localStorage).filter((key) => key.includes('tape')).length"
+    assert page.evaluate(stored) == 1
+    page.get_by_role("button", name="Signed in as").click()
+    page.get_by_role("button", name="Sign out", exact=True).click()
+    expect(page.get_by_role("button", name="Go aboard as demo musician")).to_be_visible()
+    assert page.evaluate(stored) == 0

@@ -43,6 +43,13 @@ def test_an_open_clip_holds_its_notes_and_what_sounds_them(mara, kept):
     assert (clip["origin"], clip["undo"], clip["redo"]) == (kept["origin"], "", "")
 
 
+@pytest.mark.parametrize(
+    ("step", "ticks"), [({}, 3360), ({"note": 2, "divisor": 7}, 3840), ({"note": 8, "kind": "triplet"}, 4480)]
+)
+def test_a_grid_has_steps_of_any_value(mara, step, ticks):
+    assert mara.send("POST", "/clips/grid", step).json() == {"ticks": ticks}
+
+
 def test_an_edit_is_stored_and_says_which_notes_are_chosen_now(mara, kept):
     reply = edit(mara, kept, {"kind": "move", "ticks": 77}, chosen=[[0]]).json()
     before, after = kept["tracks"][0]["notes"], tracks(reply["clip"])[0]

@@ -29,6 +29,7 @@ export const clipsApi = {
   list: async (wanted: Wanted = {}) =>
     (await answer(api.GET('/api/clips', { params: { query: wanted } }))) as Schemas['ClipPage'],
   keep: async (body: Schemas['Keeping']) => (await answer(api.POST('/api/clips', { body }))) as ClipLine,
+  gridStep: (step: Schemas['StepValue']) => answer(api.POST('/api/clips/grid', { body: step })),
   open: async (id: number) => (await answer(api.GET('/api/clips/{clip_id}', at(id)))) as OpenClip,
   describe: async (id: number, body: Schemas['Description']) =>
     (await answer(api.PATCH('/api/clips/{clip_id}', { ...at(id), body }))) as ClipLine,

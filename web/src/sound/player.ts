@@ -7,6 +7,7 @@
  */
 import type { Rendering, Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from '@/tape/tape'
+import { countIn } from './countIn'
 import type { Clock, Port, Sounding } from './port'
 import { secondsPerTick, ticksOfBar, TimeLine } from './time'
 
@@ -20,8 +21,6 @@ const TOO_LATE = 0.5
 /** Seconds from the start of playing to the first tick. */
 export const LEAD_IN = 0.06
 const RETRY_MS = 300
-/** The voice that counts in. */
-const CLICK = 'shell'
 
 export interface Question {
   readonly score: Score
@@ -129,8 +128,8 @@ export class Player {
       .map(({ note }) => note)
   }
 
-  /** Play from `fromTick` on, after `countIn` bars of clicks. Waits for the first notes before the clock starts to count. */
-  async play(playing: Playing, fromTick = 0, countIn = 0): Promise<void> {
+  /** Play from `fromTick` on, after `barsBefore` bars of clicks. Waits for the first notes before the clock starts to count. */
+  async play(playing: Playing, fromTick = 0, barsBefore = 0): Promise<void> {
     this.stop()
     this.#playing = playing
     const starts = this.#starts
@@ -139,33 +138,16 @@ export class Player {
     if (starts !== this.#starts) return
     const { tempo } = playing.score
     const begin = this.clock.now() + LEAD_IN
-    const counted = countIn * first.bar_ticks
-    this.#begin(new TimeLine(fromTick, begin + counted * secondsPerTick(tempo), tempo), first, fromTick)
-    for (let tick = 0; tick < counted; tick += first.beat_ticks)
-      this.#click(playing.score, begin + tick * secondsPerTick(tempo), tick % first.bar_ticks === 0)
+    const beats = Math.ceil((barsBefore * first.bar_ticks) / first.beat_ticks)
+    const music = begin + barsBefore * first.bar_ticks * secondsPerTick(tempo)
+    this.#begin(new TimeLine(fromTick, music, tempo), first, fromTick)
+    const times = Array.from(
+      { length: beats },
+      (_, beat) => begin + beat * first.beat_ticks * secondsPerTick(tempo),
+    )
+    this.#clicks = countIn(this.port, playing.score.kit, times, first.bar_ticks / first.beat_ticks)
     this.#takenVersion = version
     this.tick()
-  }
-
-  /** A click of the count-in: on nobody's lane, and so on no tape. */
-  #click({ kit }: Score, time: number, isFirst: boolean) {
-    const voice = kit.voices.find(({ id }) => id === CLICK) ?? kit.voices[0]
-    if (!voice) return
-    const { pitch } = voice
-    const [semitones, velocity] = isFirst ? [7, 110] : [0, 80]
-    const end = time + 0.05
-    const sounding = this.port.strike({
-      voice,
-      semitones,
-      level: 0,
-      pan: 0,
-      pitch,
-      velocity,
-      channel: kit.channel,
-      time,
-      end,
-    })
-    this.#clicks.push(sounding)
   }
 
   /** Stop: what has not begun is withdrawn, what sounds is cut and ends there on the tape. */

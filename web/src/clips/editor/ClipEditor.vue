@@ -1,15 +1,11 @@
 <script setup lang="ts">
 /** The clip as something to work on: its notes under the hand, while it goes round. */
-import { useLocalStorage } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { clipsApi, type Action } from '@/api/clips'
-import type { ClipLine, Schemas } from '@/api/client'
 import { ownHistory } from '@/app/ownHistory'
 import NameField from '@/app/NameField.vue'
 import { useOwnPlay } from '@/composables/useOwnPlay'
-import { useShortcuts } from '@/composables/useShortcuts'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
@@ -22,8 +18,11 @@ import { chosenNotes, copiedNotes } from './copied'
 import EditPanel from './EditPanel.vue'
 import EditSheet from './EditSheet.vue'
 import GridTools from './GridTools.vue'
+import JoinMenu from './JoinMenu.vue'
 import { rowsOf, type View, type Window } from './layout'
 import { useClip } from './useClip'
+import { useGrid } from './useGrid'
+import { useEditorKeys } from './useEditorKeys'
 
 const props = defineProps<{ id: number }>()
 const router = useRouter()
@@ -53,13 +52,7 @@ const sheetWindow = shallowRef<Window>({ firstTick: 0, perTick: 0.01, rowHeight:
 const sheet = useTemplateRef('sheet')
 
 // ---- The grid ----
-const step = useLocalStorage('jolly-lattice-grid', {
-  note: 16,
-  kind: 'plain',
-  multiplier: 1,
-  divisor: 1,
-} as Required<Schemas['StepValue']>)
-const snaps = ref(true)
+const { step, snaps, stepTicks } = useGrid()
 const track = ref(0)
 const controller = ref<number | null>(null)
 const painted = computed(() =>
@@ -103,35 +96,18 @@ function copy() {
 }
 const paste = () => copiedNotes.value.length && act({ kind: 'paste', notes: [...copiedNotes.value] })
 
-const ifChosen = (doing: () => unknown) => () => chosenCount.value > 0 && !isBefore.value && doing()
-const move = (fields: Partial<Extract<Action, { kind: 'move' }>>) =>
-  ifChosen(() => act({ kind: 'move', step: step.value, ...fields }))
-const upDown = (by: number) =>
-  ifChosen(() => act(view.value === 'drums' ? { kind: 'move', rows: by } : { kind: 'move', semitones: -by }))
-useShortcuts({
-  'ArrowLeft': { says: 'Chosen notes a step earlier', act: move({ steps: -1 }) },
-  'ArrowRight': { says: 'Chosen notes a step later', act: move({ steps: 1 }) },
-  'Alt+ArrowLeft': { says: 'A little earlier', act: move({ ticks: -140 }) },
-  'Alt+ArrowRight': { says: 'A little later', act: move({ ticks: 140 }) },
-  'ArrowUp': { says: 'A lane or a semitone up', act: upDown(-1) },
-  'ArrowDown': { says: 'A lane or a semitone down', act: upDown(1) },
-  'Shift+ArrowLeft': { says: 'A step shorter', act: ifChosen(() => act({ kind: 'resize', steps: -1, step: step.value })) },
-  'Shift+ArrowRight': { says: 'A step longer', act: ifChosen(() => act({ kind: 'resize', steps: 1, step: step.value })) },
-  '+': { says: 'Harder', act: ifChosen(() => act({ kind: 'harder', by: 5 })) },
-  '-': { says: 'Softer', act: ifChosen(() => act({ kind: 'harder', by: -5 })) },
-  'Delete': { says: 'Remove the chosen notes', act: ifChosen(() => act({ kind: 'delete' })) },
-  'Backspace': { says: '', act: ifChosen(() => act({ kind: 'delete' })) },
-  'Ctrl+a': { says: 'Choose all notes', act: () => (chosen.value = all()) },
-  'Escape': { says: 'Choose none', act: () => (chosen.value = []) },
-  'Ctrl+c': { says: 'Copy the chosen notes', act: copy },
-  'Ctrl+x': { says: 'Cut the chosen notes', act: ifChosen(() => (copy(), act({ kind: 'delete' }))) },
-  'Ctrl+v': { says: 'Paste them', act: paste },
-  'r': { says: 'Repeat the chosen notes', act: ifChosen(() => act({ kind: 'repeat', step: step.value })) },
-  'q': { says: 'Quantise', act: () => act({ kind: 'quantise', step: step.value }) },
-  'c': { says: 'As it is, or as it was opened', act: () => (isBefore.value = !isBefore.value) },
-  '[': { says: 'See more', act: () => sheet.value?.zoom(0.8) },
-  ']': { says: 'See less, larger', act: () => sheet.value?.zoom(1.25) },
-}) // prettier-ignore
+useEditorKeys({
+  act,
+  canAct: () => chosenCount.value > 0 && !isBefore.value,
+  step: () => step.value,
+  view: () => view.value,
+  copy,
+  paste,
+  chooseAll: () => (chosen.value = all()),
+  chooseNone: () => (chosen.value = []),
+  compare: () => (isBefore.value = !isBefore.value),
+  zoom: (by) => sheet.value?.zoom(by),
+})
 
 const history = { undo, redo }
 ownHistory.value = history
@@ -139,15 +115,6 @@ onScopeDispose(() => {
   if (ownHistory.value === history) ownHistory.value = null
 })
 
-// ---- Other clips ----
-const others = shallowRef<ClipLine[]>([])
-async function lookForOthers() {
-  try {
-    others.value = (await clipsApi.list()).clips.filter(({ id }) => id !== props.id)
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
 const isMakingLanes = ref(false)
 async function place() {
   if (!clip.value) return
@@ -243,6 +210,7 @@ async function place() {
         :view="view"
         :chosen="isBefore ? [] : chosen"
         :step="step"
+        :step-ticks="stepTicks"
         :snaps="snaps"
         :control="painted"
         :track="track"
@@ -262,23 +230,7 @@ async function place() {
         @act="act"
       >
         <p>
-          <button type="button" class="word-button" @click="lookForOthers">
-            Join on …
-            <v-menu activator="parent" location="top">
-              <div class="card others">
-                <button
-                  v-for="one in others"
-                  :key="one.id"
-                  type="button"
-                  class="quiet-button"
-                  @click="join(one.id)"
-                >
-                  {{ one.name }} <small>{{ one.bars }} bars</small>
-                </button>
-                <p v-if="!others.length" class="soft">There is no other clip.</p>
-              </div>
-            </v-menu>
-          </button>
+          <JoinMenu :id="id" @join="join" />
           <button type="button" class="word-button" @click="isMakingLanes = true">Make lanes …</button>
         </p>
         <p>
@@ -402,16 +354,6 @@ header :deep(.name-field) {
   border-top: 1.5px solid var(--soft-ink);
   font-size: 14px;
   color: var(--soft-ink);
-}
-.others {
-  display: grid;
-  padding: 8px;
-  max-height: 360px;
-  overflow-y: auto;
-}
-.others .quiet-button {
-  text-align: left;
-  min-height: 32px;
 }
 .empty {
   grid-column: 1 / -1;

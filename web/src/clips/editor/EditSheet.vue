@@ -12,7 +12,7 @@ import { canvasOf, useFrames } from '@/composables/useFrames'
 import { ticksOfBar } from '@/sound/time'
 import { drawSheet, LOW, RULER, valueBelow, type Hand } from './drawing'
 import {
-  firstFrom, isChosen, notesWithin, noteUnder, rowAt, stepTicks, tickAt, turned, xOf,
+  firstFrom, isChosen, notesWithin, noteUnder, rowAt, tickAt, turned, xOf,
   type SheetRow, type View, type Window,
 } from './layout' // prettier-ignore
 
@@ -22,6 +22,8 @@ const props = defineProps<{
   view: View
   chosen: readonly (readonly number[])[]
   step: Required<Schemas['StepValue']>
+  /** Length of a step of the grid, in ticks; 0 where it is not known yet. */
+  stepTicks: number
   /** Whether hands keep to the grid. */
   snaps: boolean
   /** The controller that is painted below, of which track; null: velocities. */
@@ -39,7 +41,6 @@ const box = useTemplateRef<HTMLElement>('box')
 const canvas = ref<HTMLCanvasElement>()
 const { width, height } = useElementSize(box)
 const sheetHeight = computed(() => Math.max(0, height.value - LOW - RULER))
-const step = computed(() => stepTicks(props.step))
 const barTicks = computed(() => ticksOfBar(props.clip.meter))
 
 // ---- What a hand is doing ----
@@ -78,10 +79,10 @@ function onMove(event: PointerEvent) {
   else if (doing.kind === 'velocity' || doing.kind === 'control') paintTo(doing, x, y)
   else {
     const ticks = (x - doing.x) / shown.value.perTick
-    const free = !props.snaps || event.altKey
+    const free = !props.snaps || event.altKey || !props.stepTicks
     hand.value = {
       ...doing,
-      steps: free ? 0 : Math.round(ticks / step.value),
+      steps: free ? 0 : Math.round(ticks / props.stepTicks),
       ticks: free ? Math.round(ticks) : 0,
       rows: doing.kind === 'move' ? Math.round((y - doing.y) / shown.value.rowHeight) : 0,
     }
@@ -161,12 +162,12 @@ function paintTo(doing: Hand & { kind: 'velocity' | 'control' }, x: number, y: n
       }
     })
     hand.value = { ...doing, values, last: [x, value] }
-  } else {
+  } else if (props.stepTicks) {
     const points = new Map(doing.points)
-    const first = Math.max(0, Math.floor(tickAt(left, shown.value) / step.value))
-    const last = Math.floor(tickAt(right, shown.value) / step.value)
+    const first = Math.max(0, Math.floor(tickAt(left, shown.value) / props.stepTicks))
+    const last = Math.floor(tickAt(right, shown.value) / props.stepTicks)
     for (let at = first; at <= last; at++) {
-      const tick = Math.round(at * step.value)
+      const tick = Math.round(at * props.stepTicks)
       if (tick < props.clip.length_ticks)
         points.set(tick, along(Math.min(right, Math.max(left, xOf(tick, shown.value)))))
     }
@@ -177,7 +178,7 @@ function finishControl({ points }: Hand & { kind: 'control' }) {
   const ticks = [...points.keys()].sort((a, b) => a - b)
   const [first, last] = [ticks[0], ticks.at(-1)]
   if (!props.control || first === undefined || last === undefined) return
-  const end = Math.min(props.clip.length_ticks, Math.round(last + step.value))
+  const end = Math.min(props.clip.length_ticks, Math.round(last + props.stepTicks))
   emit('act', {
     kind: 'controls', ...props.control, first_tick: first, end_tick: end,
     points: ticks.map((tick) => [tick, points.get(tick) ?? 0]) as never,
@@ -239,14 +240,14 @@ function draw() {
   const { clip, rows, chosen, control } = props
   drawSheet(canvas.value, {
     clip, rows, chosen, control, window: shown.value, width: width.value, height: height.value, barTicks: barTicks.value,
-    stepTicks: step.value, hand: hand.value, nowTick: props.isPlaying ? props.nowTick() : null,
+    stepTicks: props.stepTicks, hand: hand.value, nowTick: props.isPlaying ? props.nowTick() : null,
   }) // prettier-ignore
 }
 useFrames(
   draw,
   () => props.isPlaying,
   () => [
-    props.clip, props.rows, props.chosen, props.step, props.control, shown.value, hand.value, width.value, height.value,
+    props.clip, props.rows, props.chosen, props.stepTicks, props.control, shown.value, hand.value, width.value, height.value,
     props.isReadonly,
   ],
   40,

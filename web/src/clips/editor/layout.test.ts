@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 
 import {
-  countOf, firstFrom, noteUnder, notesWithin, pitchName, placeRead, placeSaid, rowOf, rowsOf, stepTicks, tickAt, turned,
+  countOf, firstFrom, noteUnder, notesWithin, pitchName, placeRead, placeSaid, rowOf, rowsOf, tickAt, turned,
   xOf,
 } from './layout' // prettier-ignore
 
@@ -75,9 +75,5 @@ describe('places', () => {
       firstFrom(tracks[0]!.notes, 1),
       firstFrom(tracks[0]!.notes, 501),
     ]).toEqual([0, 1, 2])
-  })
-  it('have steps of any value', () => {
-    expect(stepTicks({ note: 2, kind: 'plain', multiplier: 1, divisor: 7 })).toBeCloseTo(3840)
-    expect(stepTicks({ note: 8, kind: 'triplet', multiplier: 1, divisor: 1 })).toBeCloseTo(4480)
   })
 })

@@ -128,12 +128,6 @@ export const isChosen = (chosen: readonly (readonly number[])[], [track, place]:
 export const countOf = (chosen: readonly (readonly number[])[]) =>
   chosen.reduce((sum, places) => sum + places.length, 0)
 
-type StepValue = Schemas['StepValue']
-const KINDS = { plain: 1, dotted: 1.5, triplet: 2 / 3 } as const
-/** The length of a step in ticks, to draw the grid by; the engine reckons it exactly. */
-export const stepTicks = ({ note, kind, multiplier, divisor }: Required<StepValue>) =>
-  ((TICKS_PER_QUARTER * 4) / note) * KINDS[kind] * (multiplier / divisor)
-
 /** A place in time as people count: bar, beat, and ticks into the beat. */
 export function placeSaid(tick: number, { numerator, denominator }: Required<Schemas['Meter']>): string {
   const beat = (TICKS_PER_QUARTER * 4) / denominator
