@@ -66,7 +66,7 @@ function drawBar(
     context.fillRect(x, 18 + (rows.get(note.laneId) ?? 0) * rowHeight, 2.4, Math.max(2, rowHeight - 1.6))
   }
   context.globalAlpha = 1
-  if (sounded < 1 && props.isPlaying) {
+  if (props.isPlaying && at === bars.length - 1) {
     context.fillStyle = '#d9482b'
     context.fillRect(left + sounded * barWidth.value, 2, 2, height.value - 4)
   }

@@ -328,9 +328,6 @@ p {
   gap: 6px;
   align-items: center;
 }
-.exact .small-field {
-  width: 100px;
-}
 .soft {
   display: block;
   color: var(--soft-ink);
@@ -341,5 +338,9 @@ p {
 }
 .word-button {
   padding: 4px 10px;
+}
+.exact .small-field,
+.exact .small-field[type='number'] {
+  width: 100px;
 }
 </style>
