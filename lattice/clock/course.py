@@ -137,7 +137,11 @@ class Course:
             ends = np.minimum(ends, (runs + 1) * self.period_ticks)
         return starts, ends
 
-    def _first_not_before(self, tick: int) -> int:
+    def first_from(self, quarters: Fraction) -> int:
+        """Return the count of the first step that begins at or after *quarters*, exactly."""
+        return self._first_not_before(quarters * TICKS_PER_QUARTER)
+
+    def _first_not_before(self, tick: int | Fraction) -> int:
         step = self.step * TICKS_PER_QUARTER
         if self.per_run is None:
             return max(0, -(-tick * step.denominator // step.numerator))

@@ -1,8 +1,18 @@
 """The documents: the one definition that validation, storage, API and types all come from."""
 
+from lattice.document.arpeggio import (
+    Arpeggio,
+    ChordPool,
+    HeldPool,
+    LanePool,
+    Pedal,
+    ScalePool,
+    TypedPool,
+)
 from lattice.document.burst import Burst
 from lattice.document.chance import CycleRule, Link, StepRule
 from lattice.document.feel import Accent, Humanise, Swing
+from lattice.document.keys import HeldKey, Keys, Sustain
 from lattice.document.kit import DOCKSIDE, Kit, Voice
 from lattice.document.lane import Lane
 from lattice.document.lane_clip import LaneClip
@@ -10,15 +20,19 @@ from lattice.document.meter import Meter
 from lattice.document.notes import Control, Note
 from lattice.document.piece import Pattern, Piece, Score, score_of
 from lattice.document.problems import DocumentError, Problem, explain, read
+from lattice.document.progression import PlacedChord, Progression
+from lattice.document.scale import Scale
 from lattice.document.source import Drawn, Echo, Euclidean, Made, Moved, Numbered, Reply, Rests, Thrown
 from lattice.document.step_value import StepValue
 from lattice.document.strip import (
     ChanceStrip,
+    ChordStrip,
     ControlStrip,
     Free,
     LengthStrip,
     NudgeStrip,
     OctaveStrip,
+    PitchStrip,
     RatchetStrip,
     Spread,
     Strip,
@@ -30,10 +44,13 @@ from lattice.document.turns import Edit, Thin
 __all__ = [
     "DOCKSIDE",
     "Accent",
+    "Arpeggio",
     "BarRestart",
     "BarSpan",
     "Burst",
     "ChanceStrip",
+    "ChordPool",
+    "ChordStrip",
     "Control",
     "ControlStrip",
     "CycleRule",
@@ -43,10 +60,14 @@ __all__ = [
     "Edit",
     "Euclidean",
     "Free",
+    "HeldKey",
+    "HeldPool",
     "Humanise",
+    "Keys",
     "Kit",
     "Lane",
     "LaneClip",
+    "LanePool",
     "LengthStrip",
     "Link",
     "Made",
@@ -60,20 +81,28 @@ __all__ = [
     "Once",
     "PassRestart",
     "Pattern",
+    "Pedal",
     "Piece",
+    "PitchStrip",
+    "PlacedChord",
     "Problem",
+    "Progression",
     "RatchetStrip",
     "Reply",
     "Rests",
+    "Scale",
+    "ScalePool",
     "Score",
     "Spread",
     "StepRange",
     "StepRule",
     "StepValue",
     "Strip",
+    "Sustain",
     "Swing",
     "Thin",
     "Thrown",
+    "TypedPool",
     "VelocityStrip",
     "Voice",
     "explain",

@@ -5,6 +5,7 @@ from typing import Annotated, Self
 from pydantic import Field, model_validator
 
 from lattice.document.base import Document, Id, Name, Row
+from lattice.document.pitched import PITCHED
 from lattice.document.problems import repeated
 
 __all__ = ["DOCKSIDE", "KITS", "Kit", "Voice"]
@@ -37,6 +38,8 @@ class Kit(Document):
     def _voices_differ(self) -> Self:
         if twice := repeated(voice.id for voice in self.voices):
             raise ValueError(f"the voice {twice!r} is there twice")
+        if pitched := next((voice.id for voice in self.voices if voice.id in PITCHED), None):
+            raise ValueError(f"{pitched!r} is a voice that plays any pitch: no kit has it")
         return self
 
     def voice(self, voice_id: str) -> Voice | None:

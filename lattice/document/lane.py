@@ -1,25 +1,30 @@
 """One lane: a voice, where its hits come from, and all that acts on them."""
 
 from itertools import pairwise
-from typing import Annotated, Self
+from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from lattice.document.arpeggio import Arpeggio, LanePool
 from lattice.document.base import Document, Id, Name, Row
 from lattice.document.burst import MAX_BURSTS, Burst
 from lattice.document.chance import CycleRule, Link, StepRule
 from lattice.document.feel import Accent, Humanise, Swing
 from lattice.document.lane_clip import LaneClip
+from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED
 from lattice.document.problems import repeated
+from lattice.document.scale import Scale
 from lattice.document.source import MAX_STEPS, Made, Source
 from lattice.document.step_value import StepValue
 from lattice.document.strip import (
     MAX_CONTROLS,
     ChanceStrip,
+    ChordStrip,
     ControlStrip,
     LengthStrip,
     NudgeStrip,
     OctaveStrip,
+    PitchStrip,
     RatchetStrip,
     VelocityStrip,
 )
@@ -33,15 +38,21 @@ from lattice.document.timing import (
 )
 from lattice.document.turns import Edit, Thin
 
-__all__ = ["CLOCK_FIELDS", "INKS", "Lane"]
+__all__ = ["CLOCK_FIELDS", "INKS", "Follows", "Lane"]
 
 INKS = 16  # eight inks, then the same eight lighter
 # What a lane made from another takes from that one, and so has not of its own.
 CLOCK_FIELDS = ("step_value", "span", "once", "step_range", "direction", "restart")
 
 
+Follows = Literal["none", "root", "tones", "nearest"]
+
+
 class Lane(Document):
-    """A field left at its default is *plain*: it does nothing and the sentence does not name it."""
+    """A field left at its default is *plain*: it does nothing and the sentence does not name it.
+
+    What concerns pitch lies dormant while the *voice* is one of the kit.
+    """
 
     id: Id
     name: Name
@@ -61,6 +72,12 @@ class Lane(Document):
     direction: Direction = "forward"
     restart: Annotated[Restart | None, Field(description="none: never")] = None
     bursts: Annotated[Row[Burst], Field(max_length=MAX_BURSTS)] = ()
+    scale: Annotated[Scale | None, Field(description="none: the pattern's")] = None
+    follows: Annotated[Follows, Field(description="what of the progression a melodic lane follows")] = "none"
+    pitch_strip: PitchStrip | None = None
+    degrees_up: Annotated[int, Field(ge=-28, le=28, description="higher before the scale: stays in it")] = 0
+    semitones_up: Annotated[int, Field(ge=-48, le=48, description="higher after the scale: may leave it")] = 0
+    arpeggio: Annotated[Arpeggio | None, Field(description="none: its own pitches")] = None
     velocity: Annotated[int, Field(ge=1, le=127)] = 100
     velocity_strip: VelocityStrip | None = None
     accent: Annotated[Accent | None, Field(description="none: no hit is accented")] = None
@@ -71,6 +88,7 @@ class Lane(Document):
     length_strip: LengthStrip | None = None
     nudge_strip: NudgeStrip | None = None
     octave_strip: OctaveStrip | None = None
+    chord_strip: ChordStrip | None = None
     control_strips: Annotated[Row[ControlStrip], Field(max_length=MAX_CONTROLS)] = ()
     chance_percent: Annotated[int, Field(ge=0, le=100, description="how often a hit sounds")] = 100
     chance_strip: ChanceStrip | None = None
@@ -84,8 +102,20 @@ class Lane(Document):
     swing: Annotated[Swing | None, Field(description="none: the piece's")] = None
     humanise: Annotated[Humanise | None, Field(description="none: exactly in time and strength")] = None
     channel: Annotated[int | None, Field(ge=1, le=16, description="MIDI channel; none: the kit's")] = None
-    note: Annotated[int | None, Field(ge=0, le=127, description="MIDI note number; none: the voice's")] = None
+    note: Annotated[
+        int | None,
+        Field(
+            ge=0,
+            le=127,
+            description="MIDI note number; none: the voice's, or the root nearest to a pitched one's",
+        ),
+    ] = None
     level_db: Annotated[int, Field(ge=-48, le=6, description="of the built-in sound")] = 0
+    brightness: Annotated[
+        int | None, Field(ge=0, le=100, description="% of a pitched voice's overtones; none: the voice's")
+    ] = None
+    attack_ms: Annotated[int | None, Field(ge=0, le=MAX_ATTACK_MS, description="none: the voice's")] = None
+    release_ms: Annotated[int | None, Field(ge=0, le=MAX_RELEASE_MS, description="none: the voice's")] = None
     pan: Annotated[int, Field(ge=-100, le=100, description="% to the right; negative: to the left")] = 0
     anchored: Annotated[bool, Field(description="no throw and no action on all lanes touches it")] = False
     clip: Annotated[
@@ -125,3 +155,19 @@ class Lane(Document):
         if self.span and self.step_value:
             raise ValueError("a lane that fills a span has no step value of its own: the span decides it")
         return self
+
+    @property
+    def is_melodic(self) -> bool:
+        """Whether its voice plays any pitch."""
+        return self.voice in PITCHED
+
+    @property
+    def reads(self) -> tuple[str, ...]:
+        """The ids of the lanes that it is made from, or whose notes its arpeggio plays."""
+        made = (self.source.of,) if isinstance(self.source, Made) else ()
+        pool = self.arpeggio.pool if self.arpeggio else None
+        return (*made, pool.of) if isinstance(pool, LanePool) else made
+
+    def reading(self, of: str) -> str:
+        """Return the field by which it reads the lane of that id."""
+        return "source" if isinstance(self.source, Made) and self.source.of == of else "arpeggio"

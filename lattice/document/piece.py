@@ -5,15 +5,19 @@ from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, Field, model_validator
 
+from lattice.document.arpeggio import TypedPool
 from lattice.document.base import Document, Id, Name, Row
 from lattice.document.feel import Swing
+from lattice.document.keys import Keys
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
 from lattice.document.meter import Meter
 from lattice.document.problems import DocumentError, lane_error, repeated
-from lattice.document.source import Made
+from lattice.document.progression import Progression
+from lattice.document.scale import Scale
 from lattice.document.step_value import StepValue
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN
+from lattice.pitch.chords import parse_chord
 
 __all__ = ["DICE", "TEMPO", "Dice", "Pattern", "Piece", "Rhythm", "Score", "Tempo", "score_of"]
 
@@ -42,6 +46,8 @@ class Rhythm(Document):
     meter: Meter = Meter()
     bars: Annotated[int, Field(ge=1, le=MAX_BARS_OF_A_PATTERN, description="length of one pass")] = 16
     step_value: StepValue = StepValue()
+    progression: Annotated[Progression | None, Field(description="none: no chords to follow")] = None
+    keys: Annotated[Keys, Field(description="what was held on the keys")] = Keys()
     lanes: Annotated[Row[Lane], Field(max_length=64)] = ()
 
     @model_validator(mode="after")
@@ -51,19 +57,26 @@ class Rhythm(Document):
         return self
 
     @model_validator(mode="after")
-    def _made_lanes_follow(self) -> Self:
+    def _lanes_read_in_no_circle(self) -> Self:
         by_id = {lane.id: lane for lane in self.lanes}
+        settled: set[str] = set()
+
+        def follow(lane: Lane, way: tuple[str, ...]) -> None:
+            if lane.id in way:
+                circle = (*way[way.index(lane.id) :], lane.id)
+                names = " follows ".join(f"“{by_id[one].name}”" for one in circle)
+                first = by_id[circle[0]].name
+                raise lane_error(
+                    first, lane.reading(circle[1]), f"lanes follow each other in a circle: {names}"
+                )
+            for of in () if lane.id in settled else lane.reads:
+                if of not in by_id:
+                    raise lane_error(lane.name, lane.reading(of), f"there is no lane {of!r} to follow")
+                follow(by_id[of], (*way, lane.id))
+            settled.add(lane.id)
+
         for lane in self.lanes:
-            way = [lane]
-            while isinstance(source := way[-1].source, Made):
-                if (followed := by_id.get(source.of)) is None:
-                    raise lane_error(way[-1].name, "source", f"there is no lane {source.of!r} to follow")
-                way.append(followed)
-                if followed is lane:
-                    names = " follows ".join(f"“{one.name}”" for one in way)
-                    raise lane_error(lane.name, "source", f"lanes follow each other in a circle: {names}")
-                if len(way) > len(by_id):
-                    break  # a circle further on: said of the lanes in it
+            follow(lane, ())
         return self
 
     @model_validator(mode="after")
@@ -93,6 +106,7 @@ class Pattern(Rhythm):
     id: Id
     name: Name
     dice: Dice = 1
+    scale: Annotated[Scale | None, Field(description="none: the piece's")] = None
 
 
 class Score(Rhythm):
@@ -100,11 +114,17 @@ class Score(Rhythm):
 
     tempo: Tempo
     swing: Swing = Swing()
+    scale: Scale = Scale()
     kit: Kit
 
     @model_validator(mode="after")
     def _voices_known(self) -> Self:
         _check_voices(self.lanes, self.kit)
+        return self
+
+    @model_validator(mode="after")
+    def _chords_known(self) -> Self:
+        _check_chords(self, self.scale)
         return self
 
     @property
@@ -120,6 +140,7 @@ class Piece(Document):
     name: Name
     tempo: Tempo = 112
     swing: Swing = Swing()
+    scale: Scale = Scale()
     kit: Kit = DOCKSIDE
     patterns: Annotated[Row[Pattern], Field(min_length=1, max_length=64)]
 
@@ -129,6 +150,7 @@ class Piece(Document):
             raise ValueError(f"the pattern id {twice!r} is there twice")
         for pattern in self.patterns:
             _check_voices(pattern.lanes, self.kit)
+            _check_chords(pattern, pattern.scale or self.scale)
         return self
 
     def pattern(self, pattern_id: str) -> Pattern:
@@ -141,11 +163,29 @@ class Piece(Document):
 
 def _check_voices(lanes: tuple[Lane, ...], kit: Kit) -> None:
     for lane in lanes:
-        if kit.voice(lane.voice) is None:
+        if not lane.is_melodic and kit.voice(lane.voice) is None:
             raise lane_error(lane.name, "voice", f"the kit {kit.name!r} has no voice {lane.voice!r}")
+
+
+def _check_chords(rhythm: Rhythm, scale: Scale) -> None:
+    """Raise ValueError where a chord cannot be read in *scale*, the one of the pattern."""
+    for place, chord in enumerate(rhythm.progression.written() if rhythm.progression else ()):
+        try:
+            parse_chord(chord, scale.root, scale.semitones)
+        except ValueError as refusal:
+            raise lane_error(None, f"progression.chords.{place + 1}.chord", str(refusal)) from None
+    for lane in rhythm.lanes:
+        pool = lane.arpeggio.pool if lane.arpeggio else None
+        if isinstance(pool, TypedPool) and pool.chord:
+            try:
+                parse_chord(pool.chord, scale.root, scale.semitones)
+            except ValueError as refusal:
+                raise lane_error(lane.name, "arpeggio.pool.chord", str(refusal)) from None
 
 
 def score_of(piece: Piece, pattern: Pattern) -> Score:
     """Return the score of *pattern* in *piece*."""
     shared = {field: getattr(pattern, field) for field in Rhythm.model_fields}
-    return Score(tempo=piece.tempo, swing=piece.swing, kit=piece.kit, **shared)
+    return Score(
+        tempo=piece.tempo, swing=piece.swing, scale=pattern.scale or piece.scale, kit=piece.kit, **shared
+    )

@@ -48,8 +48,8 @@ class DocumentError(ValueError):
         return cls([Problem(lane, field, message)])
 
 
-def lane_error(lane: str, field: str, message: str) -> PydanticCustomError:
-    """Return what a validator of a whole pattern raises where one lane's *field* is wrong."""
+def lane_error(lane: str | None, field: str, message: str) -> PydanticCustomError:
+    """Return what a validator of a whole pattern raises where one *field*, of a *lane* if any, is wrong."""
     return PydanticCustomError("lane", "{message}", {"lane": lane, "field": field, "message": message})
 
 

@@ -10,21 +10,25 @@ from lattice.document.timing import Direction
 
 __all__ = [
     "CHANCE",
+    "CHORD",
     "CONTROL",
     "LENGTH",
     "MAX_CONTROLS",
     "NUDGE",
     "OCTAVE",
+    "PITCH",
     "RATCHET",
     "STRIPS",
     "TIED",
     "VELOCITY",
     "ChanceStrip",
+    "ChordStrip",
     "ControlStrip",
     "Free",
     "LengthStrip",
     "NudgeStrip",
     "OctaveStrip",
+    "PitchStrip",
     "RatchetStrip",
     "Shape",
     "Spread",
@@ -60,6 +64,8 @@ RATCHET = StripKind("ratchet_strip", 1, 12, 2, plain=1)
 NUDGE = StripKind("nudge_strip", -50, 50, 3, plain=0, unit=" %")
 LENGTH = StripKind("length_strip", TIED, 400, 4, unit=" %")
 OCTAVE = StripKind("octave_strip", -4, 4, 5, plain=0)
+PITCH = StripKind("pitch_strip", -28, 28, 6, plain=0)
+CHORD = StripKind("chord_strip", 1, 7, 7, plain=1)
 CONTROL = StripKind("control_strips", 0, 127, 128)  # and so on: a number for each controller
 STRIPS: dict[str, StripKind] = {
     "velocity": VELOCITY,
@@ -67,7 +73,9 @@ STRIPS: dict[str, StripKind] = {
     "ratchet": RATCHET,
     "nudge": NUDGE,
     "length": LENGTH,
+    "pitch": PITCH,
     "octave": OCTAVE,
+    "chord": CHORD,
     "control": CONTROL,
 }
 
@@ -137,7 +145,7 @@ class RatchetStrip(Strip):
     """How many notes there are in a step.
 
     *fade_from*, *fade_to*: velocity of the first and last of them, in % of the step's, in a straight line between;
-    *climb*: semitones by which each is higher than the one before.
+    *climb*: semitones, or on a melodic lane perhaps degrees, by which each is higher than the one before.
     """
 
     values: Annotated[
@@ -145,7 +153,8 @@ class RatchetStrip(Strip):
     ] = ()
     fade_from: Annotated[int, Field(ge=1, le=200, description="%")] = 100
     fade_to: Annotated[int, Field(ge=1, le=200, description="%")] = 100
-    climb: Annotated[int, Field(ge=-12, le=12, description="semitones")] = 0
+    climb: Annotated[int, Field(ge=-12, le=12)] = 0
+    climb_unit: Literal["semitones", "degrees"] = "semitones"
 
 
 class NudgeStrip(Strip):
@@ -169,6 +178,23 @@ class OctaveStrip(Strip):
 
     values: Annotated[
         Row[Annotated[int, Field(ge=OCTAVE.low, le=OCTAVE.high)] | None], Field(max_length=MAX_STEPS)
+    ] = ()
+
+
+class PitchStrip(Strip):
+    """How much higher than the lane's note each step is. *unit*: degrees of the scale, or semitones."""
+
+    values: Annotated[
+        Row[Annotated[int, Field(ge=PITCH.low, le=PITCH.high)] | None], Field(max_length=MAX_STEPS)
+    ] = ()
+    unit: Literal["degrees", "semitones"] = "degrees"
+
+
+class ChordStrip(Strip):
+    """How many notes each step stacks up: of an arpeggio its whole pool at once, else every second degree."""
+
+    values: Annotated[
+        Row[Annotated[int, Field(ge=CHORD.low, le=CHORD.high)] | None], Field(max_length=MAX_STEPS)
     ] = ()
 
 

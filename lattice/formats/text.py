@@ -3,6 +3,7 @@
 import numpy as np
 
 from lattice.document.piece import Score
+from lattice.pitch.tune import Tune, tune_of
 from lattice.rhythm.lane_line import LaneLine, lines_of
 from lattice.sentence import Speech, sentence
 
@@ -17,7 +18,11 @@ def pattern_text(score: Score, dice: int) -> str:
     Hits are those before chance.
     """
     lines = lines_of(score, dice)
-    rows = [(line.lane.name, _first_cycle(line), _said(line)) for line in lines]
+    tunes = [tune_of(lane, score, dice) for lane in score.lanes]
+    rows = [
+        (line.lane.name, _first_cycle(line), _said(line, tune))
+        for line, tune in zip(lines, tunes, strict=True)
+    ]
     widths = [max((len(row[column]) for row in rows), default=0) for column in (0, 1)]
     return "\n".join(f"{name:<{widths[0]}}  {hits:<{widths[1]}}  {said}" for name, hits, said in rows)
 
@@ -27,6 +32,6 @@ def _first_cycle(line: LaneLine) -> str:
     return "".join(np.where(line.hits(0, length), "x", ".").tolist())
 
 
-def _said(line: LaneLine) -> str:
-    parts = sentence(Speech(line)).parts
+def _said(line: LaneLine, tune: Tune | None) -> str:
+    parts = sentence(Speech(line, tune)).parts
     return " · ".join("".join(word.text for word in part.words) for part in parts)

@@ -89,9 +89,12 @@ def pasted(line: LaneLine, numbers: list[int], steps: Copied) -> dict[str, Any]:
 
 
 def with_values(line: LaneLine, name: str, values: dict[int, int | None]) -> dict[str, Any]:
-    """Return the fields that give steps, by their numbers, values of a strip; None: plain. Nothing for a free strip."""
-    at = next(at for at in strips_of(line.lane) if at.name == name)
-    if at.present.free:
+    """Return the fields that give steps, by their numbers, values of a strip; None: plain.
+
+    Nothing for a free strip, and for one that the lane's voice has no use for.
+    """
+    at = next((at for at in strips_of(line.lane) if at.name == name), None)
+    if at is None or at.present.free:
         return {}
     row = [*at.present.values, *(None,) * line.steps][: max(line.steps, len(at.present.values))]
     for number, value in values.items():

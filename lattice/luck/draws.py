@@ -36,6 +36,9 @@ class Purpose(IntEnum):
     NOTE_IN_VELOCITY = 13
     SCATTER_FROM = 14
     SCATTER_TO = 15
+    NOTE_ORDER = 16  # how an arpeggio's notes are shuffled
+    NOTE_OF_POOL = 17  # which of them a hit plays at random
+    CONTOUR = 18  # a thrown or wandering row of pitches; with the number of a throw in place of the dice
 
     def of(self, which: int) -> int:
         """Return the purpose for one of several things in the lane that need luck of their own, by its number."""

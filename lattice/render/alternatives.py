@@ -5,6 +5,7 @@ from pydantic import BaseModel
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError, read
+from lattice.pitch.tune import tune_of
 from lattice.render.picture import lane_picture
 from lattice.render.pictures import LanePicture
 from lattice.render.window import Window
@@ -77,7 +78,8 @@ def standing_alternatives(score: Score, setting: str) -> list[Alternative]:
 
 
 def _speech(score: Score, dice: int, lane_id: str) -> Speech:
-    return Speech(line_of(score, dice, lane_id), score.lanes)
+    line = line_of(score, dice, lane_id)
+    return Speech(line, tune_of(line.lane, score, dice), score.lanes)
 
 
 def _thread(score: Score, dice: int, lane: Lane, patch: Patch, window: Window) -> LanePicture:

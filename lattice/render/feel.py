@@ -7,7 +7,7 @@ from lattice.document.feel import Swing
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 
-__all__ = ["Feel", "feel_of"]
+__all__ = ["STRAIGHT_ON", "Feel", "feel_of"]
 
 
 class Feel(NamedTuple):
@@ -15,6 +15,9 @@ class Feel(NamedTuple):
 
     swing: Swing
     quarters_per_minute: Fraction
+
+
+STRAIGHT_ON = Feel(Swing(), Fraction(0))  # without swing, at no tempo
 
 
 def feel_of(lane: Lane, score: Score) -> Feel:

@@ -7,7 +7,7 @@ import numpy as np
 
 from lattice.clock.ticks import Ticks
 from lattice.document.lane_clip import LaneClip
-from lattice.render.played import Notes
+from lattice.render.notes import Notes
 
 __all__ = ["kept_count", "kept_longest", "kept_moves", "kept_notes"]
 

@@ -1,15 +1,30 @@
 """Which MIDI notes lanes play, and which lanes are silent."""
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from lattice.clock.ticks import Ticks
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
+from lattice.document.pitched import PITCHED
+from lattice.pitch.tune import home_note
 
-__all__ = ["folded", "note_of", "silent_lanes"]
+__all__ = ["Notes", "folded", "note_of", "silent_lanes"]
 
 HIGHEST_NOTE = 127
 OCTAVE = 12
+
+
+@dataclass(frozen=True, eq=False)
+class Notes:
+    """What sounds, in columns: *starts*, *ends*, *straights* in ticks; *climbs*: semitones above the lane's note."""
+
+    starts: Ticks
+    ends: Ticks
+    velocities: Ticks
+    climbs: Ticks
+    straights: Ticks
 
 
 def silent_lanes(lanes: tuple[Lane, ...]) -> frozenset[str]:
@@ -19,7 +34,13 @@ def silent_lanes(lanes: tuple[Lane, ...]) -> frozenset[str]:
 
 
 def note_of(lane: Lane, score: Score) -> tuple[int, int]:
-    """Return the MIDI channel and note number that a lane plays: its own, or else the kit's."""
+    """Return the MIDI channel and note number that a lane plays: its own, or else its voice's.
+
+    The note of a melodic lane is that of its degree 0, before it is moved into the scale.
+    """
+    if lane.is_melodic:
+        channel = PITCHED[lane.voice].channel or score.kit.channel
+        return channel if lane.channel is None else lane.channel, home_note(lane, score)
     voice = score.kit.voice(lane.voice)
     if voice is None:  # a Score checks this when it is made
         raise KeyError(lane.voice)

@@ -89,7 +89,7 @@ def lane_picture(score: Score, dice: int, lane_id: str, window: Window) -> LaneP
     """Return the picture of one lane alone. Raises DocumentError if there is no such lane."""
     line = line_of(score, dice, lane_id)
     first, end = window.ticks(score.meter.bar_ticks)
-    played = play_lane(line, feel_of(line.lane, score), score, first, end)
+    played = play_lane(line, feel_of(line.lane, score), score, dice, first, end)
     return _lane_picture(line, played, False, score, first, end, None)
 
 
@@ -163,7 +163,7 @@ def _draw(
         draws=_draws(lane),
         edited=[edit.step for edit in lane.edits if edit.step < line.steps],
         kept=_kept_picture(line, played, first, end),
-        sentence=sentence(Speech(line)),
+        sentence=sentence(Speech(line, played.tune)),
     )
 
 
@@ -238,7 +238,7 @@ def _bench(line: LaneLine, played: Played, score: Score, first: int, end: int) -
     inside = _inside(line, played, first, end)
     return Bench.model_construct(
         id=line.lane.id,
-        fields=bench(Speech(line)),
+        fields=bench(Speech(line, played.tune)),
         strips=[_strip_picture(at, line, played, inside) for at in strips_of(line.lane)],
         rates=rates(Speech(line)),
         rate=rate_beside(Speech(line)),

@@ -9,6 +9,7 @@ import numpy as np
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
+from lattice.pitch.tune import tune_of
 from lattice.render.events import Events, resolve_overlaps
 from lattice.render.feel import Feel, feel_of
 from lattice.render.kept import kept_count, kept_longest, kept_notes
@@ -58,14 +59,14 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneLine, Pl
     ends = [end + (1 << longest[group].bit_length()) for group in groups]
     _check_size(lines, first, ends)
     return [
-        (line, play_lane(line, feel, score, first, its))
+        (line, play_lane(line, feel, score, dice, first, its))
         for line, feel, its in zip(lines, feels, ends, strict=True)
     ]
 
 
-def play_lane(line: LaneLine, feel: Feel, score: Score, first_tick: int, end_tick: int) -> Played:
+def play_lane(line: LaneLine, feel: Feel, score: Score, dice: int, first_tick: int, end_tick: int) -> Played:
     """Return what one lane of *score* plays: as `play`, but the notes of its clip if one plays in its place."""
-    played = play(line, feel, first_tick, end_tick)
+    played = play(line, feel, tune_of(line.lane, score, dice), first_tick, end_tick)
     if line.lane.clip is None:
         return played
     return _in_its_place(played, line, note_of(line.lane, score)[1], first_tick, end_tick)

@@ -8,21 +8,32 @@ from numpy.typing import NDArray
 
 from lattice.clock.ticks import Ticks
 from lattice.document.lane import Lane
-from lattice.document.strip import OCTAVE, RATCHET, TIED
+from lattice.document.strip import RATCHET, TIED
+from lattice.pitch.tune import Tune, Voice
 from lattice.render.bursts import BurstNotes, burst_notes, covered
-from lattice.render.feel import Feel
+from lattice.render.feel import STRAIGHT_ON, Feel
+from lattice.render.kept import kept_longest, kept_notes
+from lattice.render.notes import Notes, folded
+from lattice.render.pitching import (
+    Pitched,
+    burst_pitches,
+    octaves_of,
+    pitched,
+    takes_velocities,
+    turned_in_ratchets,
+    unpitched,
+)
 from lattice.render.placing import Placing, earliest_and_latest, lengths_of, longest_note, may_tie
 from lattice.render.sounding import chances_of, letters_of, sounding
-from lattice.render.strokes import strokes_of
+from lattice.render.strokes import accents_of, strokes_of
 from lattice.rhythm.lane_line import LaneLine
 from lattice.rhythm.stretch import Stretch
 from lattice.strips.values import strayed, values_at
 
-__all__ = ["REMEMBERED_STEPS", "Hits", "Notes", "Played", "moves_pitch", "play", "reach", "step_count"]
+__all__ = ["REMEMBERED_STEPS", "Hits", "Played", "moves_pitch", "play", "reach", "sounding_in", "step_count"]
 
 REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
 MAX_TIE_BARS = 64  # a note that is tied to a hit further off ends there
-_SEMITONES = 12
 
 
 @dataclass(frozen=True, eq=False)
@@ -32,7 +43,7 @@ class Hits:
     *velocities*: of the first note; *chances*: in 1/10,000; *sound*: whether dice and cycle rules let it sound;
     *ratchets*: notes; *nudges*, *lengths*: % of a step, TIED where it lasts until the next hit; *accented*: whether
     it is an accent; *octaves*; *letters*: place of the letter of linked ones in the alphabet, else -1; *covered*:
-    whether a burst plays in its place.
+    whether a burst plays in its place; *pitches*: of a melodic lane, all that begin with it, else nothing.
     """
 
     steps: Ticks
@@ -48,17 +59,7 @@ class Hits:
     octaves: Ticks
     letters: Ticks
     covered: NDArray[np.bool_]
-
-
-@dataclass(frozen=True, eq=False)
-class Notes:
-    """What sounds, in columns: *starts*, *ends*, *straights* in ticks; *climbs*: semitones above the lane's note."""
-
-    starts: Ticks
-    ends: Ticks
-    velocities: Ticks
-    climbs: Ticks
-    straights: Ticks
+    pitches: tuple[tuple[int, ...], ...]
 
 
 @dataclass(frozen=True, eq=False)  # known by what it is, not by comparing its columns
@@ -66,6 +67,7 @@ class Played:
     """*stretch*: the steps that were looked at; *starts*: when they begin after swing, in ticks."""
 
     stretch: Stretch
+    tune: Tune | None
     starts: Ticks
     hits: Hits
     bursts: BurstNotes
@@ -97,41 +99,46 @@ def reach(line: LaneLine, feel: Feel, end_tick: int) -> int:
 
 def moves_pitch(lane: Lane) -> bool:
     """Return whether notes of *lane* may differ in pitch."""
-    return lane.octave_strip is not None or bool(lane.ratchet_strip and lane.ratchet_strip.climb)
+    return (
+        lane.is_melodic
+        or lane.octave_strip is not None
+        or bool(lane.ratchet_strip and lane.ratchet_strip.climb)
+    )
 
 
-def play(line: LaneLine, feel: Feel, first_tick: int, end_tick: int) -> Played:
+def play(line: LaneLine, feel: Feel, tune: Tune | None, first_tick: int, end_tick: int) -> Played:
     """Return what a lane plays: all notes that begin at or after *first_tick* and before *end_tick*, and a few beside.
 
+    *tune*: where a melodic lane's pitches come from; None for a voice of the kit.
     Costs the same wherever the stretch lies: positions are computed, never stepped up to.
     """
     early, late = earliest_and_latest(line, feel)
     first, end = line.course.first_at(first_tick - late), line.course.first_at(end_tick + early)
     if end - first <= REMEMBERED_STEPS:
-        return _remembered(line, feel, first, end, first_tick, end_tick)
-    return _play(line, feel, first, end, first_tick, end_tick)
+        return _remembered(line, feel, tune, first, end, first_tick, end_tick)
+    return _play(line, feel, tune, first, end, first_tick, end_tick)
 
 
 @lru_cache(maxsize=256)
-def _remembered(line: LaneLine, feel: Feel, *stretch: int) -> Played:
-    return _play(line, feel, *stretch)
+def _remembered(line: LaneLine, feel: Feel, tune: Tune | None, *stretch: int) -> Played:
+    return _play(line, feel, tune, *stretch)
 
 
-def _play(line: LaneLine, feel: Feel, first: int, end: int, first_tick: int, end_tick: int) -> Played:
+def _play(
+    line: LaneLine, feel: Feel, tune: Tune | None, first: int, end: int, first_tick: int, end_tick: int
+) -> Played:
     stretch = Stretch(line, first, end)
     if line.lane.links:
         stretch = stretch.whole_cycles()  # linked steps need all of their cycle: once is enough
     steps = np.flatnonzero(stretch.hit)
     ratchets = _ratchets(stretch)
     placing = Placing(stretch, feel, ratchets)
-    strokes = strokes_of(stretch)
     lengths = lengths_of(stretch)[steps]
     chances = chances_of(stretch)
     silent = covered(stretch)
     sound = sounding(stretch, chances) & ~silent
-    octaves = strayed(
-        values_at(line.lane.octave_strip, OCTAVE, stretch, 0), line.lane.octave_strip, OCTAVE, stretch
-    )
+    pitches = pitched(stretch, steps, tune, sounding_in) if tune else unpitched(stretch, steps)
+    sound[steps] &= pitches.counts > 0  # an empty pool rests
 
     # Every hit's notes, one after the other.
     counts = ratchets[steps]
@@ -150,37 +157,85 @@ def _play(line: LaneLine, feel: Feel, first: int, end: int, first_tick: int, end
         longest = MAX_TIE_BARS * line.frame.meter.bar_ticks
         ends[lasts[tied]] = np.minimum(until, starts[lasts[tied]] + longest)
     ends = np.maximum(ends, starts + 1)
-    velocities = strokes.rounded(which, *_faded(stretch, counts, of, note))
-    climb = line.lane.ratchet_strip.climb if line.lane.ratchet_strip else 0
+    shares = _faded(stretch, counts, of, note)
+    # Every note of a chord beside the first of a hit's, which is what the picture shows.
+    row, pitch_at = _spread(pitches, of)
+    velocities = _velocities(stretch, which[row], shares[0][row], shares[1], pitches.velocities[pitch_at])
+    heads_in_row = np.flatnonzero(np.diff(row, prepend=-1) != 0)
+    first_velocities = np.ones(of.size, np.int64)
+    first_velocities[row[heads_in_row]] = velocities[heads_in_row]
+    climbs = turned_in_ratchets(pitches.pitches[pitch_at], note[row], line.lane, tune)
+    climbs = climbs + pitches.after[of[row]] - (tune.note if tune else 0)
     hits = Hits(
         steps=steps,
         starts=starts[heads],
         ends=ends[lasts] if steps.size else ends,
-        velocities=velocities[heads],
+        velocities=first_velocities[heads],
         chances=chances[steps],
         sound=sound[steps],
         ratchets=counts,
         nudges=placing.nudges[steps],
         lengths=lengths,
-        accented=strokes.accented[steps],
-        octaves=octaves[steps],
+        accented=accents_of(stretch)[steps],
+        octaves=octaves_of(stretch)[steps],
         letters=letters_of(stretch)[steps],
         covered=silent[steps],
+        pitches=_by_hit(pitches) if tune else (),
     )
     bursts = burst_notes(line, feel, first_tick, end_tick)
-    heard = sound[which] & (starts >= first_tick) & (starts < end_tick)
+    burst_climbs, there = np.zeros(bursts.starts.size, np.int64), bursts.sound
+    if tune:
+        burst_climbs, has_pitch = burst_pitches(line, bursts.starts, tune, sounding_in)
+        burst_climbs, there = burst_climbs - tune.note, bursts.sound & has_pitch
+    heard = (sound[which] & (starts >= first_tick) & (starts < end_tick))[row]
+    rows = row[heard]
     notes = Notes(
-        starts=np.concatenate([starts[heard], bursts.starts[bursts.sound]]),
-        ends=np.concatenate([ends[heard], bursts.ends[bursts.sound]]),
-        velocities=np.concatenate([velocities[heard], bursts.velocities[bursts.sound]]),
-        climbs=np.concatenate(
-            [(octaves[which] * _SEMITONES + note * climb)[heard], np.zeros(int(bursts.sound.sum()), np.int64)]
-        ),
-        straights=np.concatenate(
-            [line.course.starts(stretch.counts[which[heard]]), bursts.starts[bursts.sound]]
-        ),
+        starts=np.concatenate([starts[rows], bursts.starts[there]]),
+        ends=np.concatenate([ends[rows], bursts.ends[there]]),
+        velocities=np.concatenate([velocities[heard], bursts.velocities[there]]),
+        climbs=np.concatenate([climbs[heard], burst_climbs[there]]),
+        straights=np.concatenate([line.course.starts(stretch.counts[which[rows]]), bursts.starts[there]]),
     )
-    return Played(stretch, placing.grid, hits, bursts, notes)
+    return Played(stretch, tune, placing.grid, hits, bursts, notes)
+
+
+def sounding_in(voice: Voice, first_tick: int, end_tick: int) -> tuple[Ticks, Ticks, Ticks, Ticks]:
+    """Return starts, ends, pitches and velocities of all notes of a lane that sound from one tick to before another."""
+    line, clip = voice.line, voice.line.lane.clip
+    if clip:
+        notes = kept_notes(clip, voice.note, max(0, first_tick - kept_longest(clip)), end_tick)
+    else:
+        lasts = longest_note(line, STRAIGHT_ON)
+        if may_tie(line):
+            lasts = max(lasts, MAX_TIE_BARS * line.frame.meter.bar_ticks)
+        notes = play(line, STRAIGHT_ON, voice.tune, max(0, first_tick - lasts), end_tick).notes
+    return notes.starts, notes.ends, folded(voice.note + notes.climbs), notes.velocities
+
+
+def _spread(pitches: Pitched, of: Ticks) -> tuple[Ticks, Ticks]:
+    """Return, for each single pitch, the index of the note in time that it sounds in, and its own among *pitches*."""
+    each = pitches.counts[of]
+    row = np.repeat(np.arange(of.size), each)
+    within = np.arange(row.size) - np.repeat(np.cumsum(each) - each, each)
+    return row, pitches.firsts[of[row]] + within
+
+
+def _velocities(stretch: Stretch, which: Ticks, numerators: Ticks, denominator: int, given: Ticks) -> Ticks:
+    """Return how hard each single pitch of the steps *which* is struck: by the lane, or by keys, as hard as *given*."""
+    if not takes_velocities(stretch.line.lane):
+        return strokes_of(stretch).rounded(which, numerators, denominator)
+    result = np.empty(which.size, np.int64)
+    for velocity in np.unique(given).tolist():
+        here = given == velocity
+        strokes = strokes_of(stretch, int(velocity) or None)
+        result[here] = strokes.rounded(which[here], numerators[here], denominator)
+    return result
+
+
+def _by_hit(pitches: Pitched) -> tuple[tuple[int, ...], ...]:
+    moved = folded(pitches.pitches + np.repeat(pitches.after, pitches.counts)).tolist()
+    ends = (pitches.firsts + pitches.counts).tolist()
+    return tuple(tuple(moved[first:end]) for first, end in zip(pitches.firsts.tolist(), ends, strict=True))
 
 
 def _ratchets(stretch: Stretch) -> Ticks:

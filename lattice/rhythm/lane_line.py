@@ -23,7 +23,7 @@ from lattice.rhythm.source_hits import source_hits
 from lattice.rhythm.thin import kept_of
 from lattice.rhythm.turns import complement, rotate
 
-__all__ = ["LUCKY_REACH", "Frame", "LaneLine", "line_of", "lines_of"]
+__all__ = ["LUCKY_REACH", "Frame", "LaneLine", "line_as", "line_of", "lines_of"]
 
 LUCKY_REACH = 2048  # steps within which a reply to a lane of lucky order looks for the next hit
 
@@ -40,6 +40,11 @@ def lines_of(rhythm: Rhythm, dice: int) -> list["LaneLine"]:
 def line_of(rhythm: Rhythm, dice: int, lane_id: str) -> "LaneLine":
     """Return the line of one lane. Raises DocumentError if there is no lane of that id."""
     return _line_in(rhythm, rhythm.lane(lane_id), Frame(rhythm.meter, rhythm.bars, rhythm.step_value, dice))
+
+
+def line_as(line: "LaneLine", lane: Lane) -> "LaneLine":
+    """Return the line of *lane* where it stands in the place of the lane that *line* is of."""
+    return _line(lane, line.frame, line.followed)
 
 
 def _line_in(rhythm: Rhythm, lane: Lane, frame: "Frame") -> "LaneLine":
@@ -165,10 +170,25 @@ class LaneLine:
         before = along.hits_before(hits, cycles)[first - low :]
         return before + self._hits_of_cycles(indices // self.course.cycle)
 
+    def hits_before_at(self, counts: Ticks) -> Ticks:
+        """Return how many hits came before each of the steps of those *counts*, as `hits_before` does of a stretch."""
+        if not self.is_lucky:
+            return self.line.before(self.course.run_and_index(counts)[1])
+        known, where = np.unique(counts, return_inverse=True)
+        before = [self.hits_before(count, count + 1)[0] for count in known.tolist()]
+        return np.array(before, np.int64)[where]
+
+    @property
+    def counts_each_cycle(self) -> bool:
+        """Whether counts of hits begin again with each cycle."""
+        lane = self.lane
+        told = not self.followed and lane.direction == "shuffled" and not (lane.thin and lane.edits)
+        return self.is_lucky and not told
+
     def _hits_of_cycles(self, cycles: Ticks) -> Ticks:
         """Return how many hits the first *cycles* of a run have; 0 where that depends on luck."""
         lane = self.lane
-        if self.followed or lane.direction != "shuffled" or (lane.thin and lane.edits):
+        if self.counts_each_cycle:
             return np.zeros_like(cycles)
         by_number = along.edited(self._by_number, np.arange(self.steps), lane.edits)
         of_cycle = int(by_number[self.range].sum())

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from lattice.document.lane import Lane
+from lattice.pitch.tune import Tune
 from lattice.rhythm.lane_line import Frame, LaneLine
 from lattice.sentence.words import Choice, Offer, Patch, Word, number, text
 
@@ -24,9 +25,13 @@ __all__ = [
 
 @dataclass(frozen=True)
 class Speech:
-    """What a row needs to speak: the lane's line; for what a lane could become, all *lanes* of the pattern too."""
+    """What a row needs to speak: the lane's line; of a melodic lane, its tune.
+
+    *lanes*: all of the pattern, for what a lane could become.
+    """
 
     line: LaneLine
+    tune: Tune | None = None
     lanes: tuple[Lane, ...] = ()
 
     @property

@@ -1,7 +1,9 @@
 """Where a lane's notes go, how its sound stands in the room, what stands or plays in its place, in words."""
 
+from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT
+from lattice.pitch.names import note_name
 from lattice.sentence.setting import Setting, Speech, either, offered, one_number
-from lattice.sentence.words import Choice, Word, choice, choices, number, text
+from lattice.sentence.words import Choice, Offer, Word, choice, choices, number, text
 
 __all__ = ["SOUND"]
 
@@ -17,20 +19,36 @@ def _say_channel(speech: Speech) -> list[Word]:
 
 def _channel_choices(speech: Speech) -> list[Choice]:
     return choices(
-        [("kit", "the kit's channel"), ("own", f"channel {_FIRST_CHANNEL}")],
+        [("kit", f"{_whose(speech)} channel"), ("own", f"channel {_FIRST_CHANNEL}")],
         "kit" if speech.lane.channel is None else "own",
         lambda key: {"channel": _FIRST_CHANNEL if key == "own" else None},
     )
 
 
+def _whose(speech: Speech) -> str:
+    return "the voice's" if speech.lane.is_melodic else "the kit's"
+
+
+def _nearest_root(speech: Speech) -> str:
+    if speech.tune is None:
+        return "the voice's"
+    return note_name(speech.tune.note, speech.tune.scale.root, speech.tune.scale.semitones)
+
+
 def _say_note(speech: Speech) -> list[Word]:
     note = speech.lane.note
-    return [] if note is None else [choice("note", "note"), text(" "), number("note", "note", note, 0, 127)]
+    if note is None:
+        return []
+    words = [choice("note", "note"), text(" "), number("note", "note", note, 0, 127)]
+    return [*words, text(f" ({_nearest_root(speech)})")] if speech.tune else words
 
 
 def _note_choices(speech: Speech) -> list[Choice]:
     return choices(
-        [("kit", "the voice's note"), ("own", f"note {_FIRST_NOTE}")],
+        [
+            ("kit", "the root nearest its voice" if speech.tune else "the voice's note"),
+            ("own", f"note {_FIRST_NOTE}"),
+        ],
         "kit" if speech.lane.note is None else "own",
         lambda key: {"note": _FIRST_NOTE if key == "own" else None},
     )
@@ -74,7 +92,61 @@ _LEVEL = "How loud the built-in sound of this lane is."
 _PAN = "Where the built-in sound stands between left and right."
 _ANCHOR = "No throw, and nothing done to all lanes, touches it."
 
+_BRIGHTNESS = "How strong the overtones of a pitched voice are."
+_ATTACK = "How long a pitched voice takes to swell."
+_RELEASE = "How long a pitched voice rings on when its note ends."
+
+
+def _of_the_voice(field: str, label: str, unit: str, high: int, explains: str) -> Setting:
+    """A row of a number that a pitched voice has of its own, unless the lane says another."""
+
+    def voices(speech: Speech) -> int:
+        return int(getattr(PITCHED[speech.lane.voice], field))
+
+    def say(speech: Speech) -> list[Word]:
+        value = getattr(speech.lane, field)
+        if value is None or not _is_synthesised(speech):
+            return []
+        return [choice(label, label), text(" "), number(label, field, value, 0, high), text(unit)]
+
+    def on_bench(speech: Speech) -> list[Word]:
+        if not _is_synthesised(speech):
+            return []
+        return say(speech)[2:] or [choice(f"{voices(speech)}{unit}, the voice's", label)]
+
+    def found(speech: Speech) -> list[Choice]:
+        own = getattr(speech.lane, field)
+        known = [("voice", f"the voice's {voices(speech)}{unit}"), ("own", f"its own {label}")]
+        return choices(
+            known,
+            "voice" if own is None else "own",
+            lambda key: {field: None if key == "voice" else voices(speech)},
+        )
+
+    return Setting(
+        label,
+        label,
+        frozenset({field}),
+        explains,
+        say,
+        on_bench,
+        alternatives={label: found},
+        offers=lambda speech: (
+            [Offer(setting=label, text=label, explains=explains, patch={field: voices(speech)})]
+            if _is_synthesised(speech) and getattr(speech.lane, field) is None
+            else []
+        ),
+    )
+
+
+def _is_synthesised(speech: Speech) -> bool:
+    return speech.lane.is_melodic and speech.lane.voice != WHOLE_KIT
+
+
 SOUND: tuple[Setting, ...] = (
+    _of_the_voice("brightness", "brightness", " %", 100, _BRIGHTNESS),
+    _of_the_voice("attack_ms", "attack", " ms", MAX_ATTACK_MS, _ATTACK),
+    _of_the_voice("release_ms", "release", " ms", MAX_RELEASE_MS, _RELEASE),
     one_number("level", "level_db", (-48, 6), -6, explains=_LEVEL, unit=" dB"),
     Setting(
         "pan",
@@ -91,7 +163,7 @@ SOUND: tuple[Setting, ...] = (
         frozenset({"channel"}),
         _CHANNEL,
         _say_channel,
-        lambda speech: _say_channel(speech)[2:] or [choice("the kit's", "channel")],
+        lambda speech: _say_channel(speech)[2:] or [choice(_whose(speech), "channel")],
         alternatives={"channel": _channel_choices},
         offers=offered(
             f"channel {_FIRST_CHANNEL}",
@@ -106,7 +178,7 @@ SOUND: tuple[Setting, ...] = (
         frozenset({"note"}),
         _NOTE,
         _say_note,
-        lambda speech: _say_note(speech)[2:] or [choice("the voice's", "note")],
+        lambda speech: _say_note(speech)[2:] or [choice(_nearest_root(speech), "note")],
         alternatives={"note": _note_choices},
         offers=offered(
             f"note {_FIRST_NOTE}", _NOTE, {"note": _FIRST_NOTE}, lambda speech: speech.lane.note is not None

@@ -24,7 +24,7 @@ from lattice.rhythm.source_hits import source_hits
 from lattice.sentence.setting import Speech
 from lattice.sentence.words import Choice, Offer, Word, act, choice, choices, digits, number, ordinal, text
 
-__all__ = ["followed_choices", "offer_replies", "say_source", "source_choices"]
+__all__ = ["could_follow", "followed_choices", "offer_replies", "say_source", "source_choices"]
 
 _MADE_SAID = {"rests": "rests of", "echo": "echo of", "reply": "reply to"}
 
@@ -142,7 +142,7 @@ def followed_choices(speech: Speech) -> list[Choice]:
     if not isinstance(source, Made):
         return []
     return choices(
-        [(other.id, other.name) for other in _could_follow(speech)],
+        [(other.id, other.name) for other in could_follow(speech)],
         source.of,
         lambda of: {"source": source.model_dump() | {"of": of}},
     )
@@ -162,25 +162,21 @@ def _made_from(followed: Lane, now: Source) -> dict[str, Made]:
     }
 
 
-def _could_follow(speech: Speech) -> list[Lane]:
+def could_follow(speech: Speech) -> list[Lane]:
     """Return the lanes that do not follow this one, over however many others: in the pattern's order."""
     by_id = {lane.id: lane for lane in speech.lanes}
     return [lane for lane in speech.lanes if speech.lane.id not in _way(lane, by_id)]
 
 
 def _way(lane: Lane, by_id: dict[str, Lane]) -> set[str]:
-    way = {lane.id}
-    while isinstance(lane.source, Made):
-        lane = by_id[lane.source.of]
-        way.add(lane.id)
-    return way
+    return {lane.id}.union(*(_way(by_id[of], by_id) for of in lane.reads))
 
 
 def _nearest(speech: Speech) -> Lane | None:
     """Return the lane that it follows; else the nearest one above that it could; else the nearest below."""
     if speech.line.followed:
         return speech.line.followed.lane
-    could = _could_follow(speech)
+    could = could_follow(speech)
     ids = [lane.id for lane in speech.lanes]
     above = [lane for lane in could if ids.index(lane.id) < ids.index(speech.lane.id)]
     return above[-1] if above else could[0] if could else None

@@ -4,7 +4,18 @@ from collections.abc import Mapping
 from typing import Any, get_args
 
 from lattice.document.lane import Lane
-from lattice.document.strip import STRIPS, ControlStrip, Free, NudgeStrip, RatchetStrip, Shape, Spread, Strip
+from lattice.document.strip import (
+    STRIPS,
+    ChordStrip,
+    ControlStrip,
+    Free,
+    NudgeStrip,
+    PitchStrip,
+    RatchetStrip,
+    Shape,
+    Spread,
+    Strip,
+)
 from lattice.document.timing import DIRECTIONS, Direction
 from lattice.sentence.clock import DIRECTIONS_SAID
 from lattice.sentence.setting import Alternatives, Setting, Speech, nothing, offered
@@ -12,7 +23,19 @@ from lattice.sentence.words import Choice, Patch, Word, choice, choices, number,
 from lattice.strips.places import StripAt, strip_at, strips_of
 from lattice.strips.values import bounds
 
-__all__ = ["CHANCE", "CONTROLS", "LENGTH", "NUDGE", "OCTAVE", "ROLLS", "VELOCITY", "strip_words"]
+__all__ = [
+    "CHANCE",
+    "CHORDS",
+    "CONTROLS",
+    "LENGTH",
+    "NUDGE",
+    "OCTAVE",
+    "ROLLS",
+    "VELOCITY",
+    "count_said",
+    "strip_alternatives",
+    "strip_words",
+]
 
 _SHAPES: dict[Shape, str] = {"even": "each as likely", "middle": "leaning to the middle"}
 
@@ -54,7 +77,11 @@ def strip_words(at: StripAt) -> list[Word]:
             number("fades to", f"{at.path}.fade_to", strip.fade_to, 1, 200),
             text(" % · climbs "),
             number("climbs", f"{at.path}.climb", strip.climb, -12, 12),
+            text(" "),
+            choice(strip.climb_unit, "climb unit"),
         ]
+    if isinstance(strip, PitchStrip):
+        words += [text(" · in "), choice(strip.unit, "pitch unit")]
     return words
 
 
@@ -68,7 +95,7 @@ def _spread_words(at: StripAt) -> list[Word]:
     ]
 
 
-def _count(at: StripAt, speech: Speech) -> str:
+def count_said(at: StripAt, speech: Speech) -> str:
     """Say how many values a strip has, and how it is read where it does not go with the lane."""
     strip = at.present
     if strip.free:
@@ -78,7 +105,7 @@ def _count(at: StripAt, speech: Speech) -> str:
     return f"on {own}" if own else ""
 
 
-def _alternatives(speech: Speech, at: StripAt) -> dict[str, list[Choice]]:
+def strip_alternatives(speech: Speech, at: StripAt) -> dict[str, list[Choice]]:
     """Return what the words of a strip could be instead."""
     name, strip, kind = at.name, at.present, at.kind
     free, spread = strip.free, strip.spread
@@ -118,6 +145,11 @@ def _alternatives(speech: Speech, at: StripAt) -> dict[str, list[Choice]]:
             [("own", "as it is"), ("plain", "no strip")], "own", lambda _: at.patch(speech.lane, None)
         ),
     }
+    if isinstance(strip, PitchStrip):
+        found["unit"] = choices(_UNITS, strip.unit, lambda key: with_(unit=key))
+    if isinstance(strip, RatchetStrip):
+        units = choices(_UNITS, strip.climb_unit, lambda key: with_(climb_unit=key))
+        return {f"{name} {word}": one for word, one in found.items()} | {"climb unit": units}
     if free:
         found["direction"] = choices(
             [(one, DIRECTIONS_SAID[one]) for one in DIRECTIONS], free.direction, direction
@@ -131,6 +163,7 @@ def _alternatives(speech: Speech, at: StripAt) -> dict[str, list[Choice]]:
     return {f"{name} {word}": one for word, one in found.items()}
 
 
+_UNITS = [("degrees", "degrees"), ("semitones", "semitones")]
 _ADVANCES: dict[str, Any] = {"step": "step", "hit": "hit"}
 
 
@@ -142,10 +175,10 @@ def _offered_by(*names: str) -> Any:
 
     def more(speech: Speech) -> Mapping[str, Alternatives]:
         lane = speech.lane
-        meant = [strip_at(lane, name) for name in names] or [
-            at for at in strips_of(lane) if at.name.startswith("control")
+        meant = [
+            at for at in strips_of(lane) if (at.name in names if names else at.name.startswith("control"))
         ]
-        words = {word: one for at in meant for word, one in _alternatives(speech, at).items()}
+        words = {word: one for at in meant for word, one in strip_alternatives(speech, at).items()}
         return {word: _always(one) for word, one in words.items()}
 
     return more
@@ -172,7 +205,7 @@ def _beside_a_number(
         at = strip_at(speech.lane, name)
         words = [number(name, field, getattr(speech.lane, field), *limits), *_spread_words(at)]
         words += [text(unit)] if unit else []
-        if said := _count(at, speech):
+        if said := count_said(at, speech):
             words += [text(", "), choice(said, f"{name} on steps")]
         return words
 
@@ -200,11 +233,14 @@ def _of_its_own(
     """A row of a strip that no number of the lane stands beside: the bench has it to paint."""
     field = STRIPS[name].field
 
+    def of_strips(lane: Lane) -> bool:
+        return any(at.name == name for at in strips_of(lane))
+
     def say(speech: Speech) -> list[Word]:
-        at = strip_at(speech.lane, name)
-        if at.strip is None:
+        at = next((at for at in strips_of(speech.lane) if at.name == name), None)
+        if at is None or at.strip is None:
             return []
-        return [choice(f"{said} {_count(at, speech)}".strip(), f"{name} on steps"), *_spread_words(at)]
+        return [choice(f"{said} {count_said(at, speech)}".strip(), f"{name} on steps"), *_spread_words(at)]
 
     return Setting(
         name=name,
@@ -218,7 +254,7 @@ def _of_its_own(
             offer,
             explains,
             {field: first.model_dump(mode="json") if first else None},
-            lambda speech: first is None or bool(say(speech)),
+            lambda speech: first is None or bool(say(speech)) or not of_strips(speech.lane),
         ),
     )
 
@@ -228,7 +264,7 @@ def _say_controls(speech: Speech) -> list[Word]:
     for at in strips_of(speech.lane):
         if at.name.startswith("control"):
             words += [text(", ")] if words else []
-            said = f"{at.name} {_count(at, speech)}".strip()
+            said = f"{at.name} {count_said(at, speech)}".strip()
             words += [choice(said, f"{at.name} on steps"), *_spread_words(at)]
     return words
 
@@ -239,6 +275,7 @@ _LENGTH = "How long notes last, in parts of a step; a strip may tie them to the 
 _ROLLS = "Several even notes in one step; they may fade and climb."
 _NUDGE = "Steps a little earlier or later than they stand."
 _OCTAVE = "Steps by octaves higher or lower."
+_CHORDS = "Steps that sound a stack of every second degree; of an arpeggio its whole pool at once."
 _CONTROL = "What is sent to a MIDI controller with each step."
 
 VELOCITY = _beside_a_number("velocity", "velocity", (1, 127), 80, explains=_VELOCITY)
@@ -251,6 +288,7 @@ NUDGE = _of_its_own(
     "nudge", "nudged", explains=_NUDGE, offer="nudged ±5", first=NudgeStrip(spread=Spread(by=5))
 )
 OCTAVE = _of_its_own("octave", "octaves", explains=_OCTAVE)
+CHORDS = _of_its_own("chord", "chords", explains=_CHORDS, offer="chords on 1", first=ChordStrip(values=(3,)))
 CONTROLS = Setting(
     name="control",
     label="control",

@@ -8,14 +8,16 @@ know.
 from lattice.document.source import MAX_EVERY, MAX_STEPS
 from lattice.document.turns import Thin
 from lattice.rhythm.settle import settled
+from lattice.sentence.arpeggio import ARPEGGIO
 from lattice.sentence.bursts import BURSTS
 from lattice.sentence.clock import CLOCK
 from lattice.sentence.feel import STROKES, TIMING
 from lattice.sentence.luck import LUCK
+from lattice.sentence.melody import MELODY
 from lattice.sentence.setting import Setting, Speech, either, offered
 from lattice.sentence.sound import SOUND
 from lattice.sentence.source import followed_choices, offer_replies, say_source, source_choices
-from lattice.sentence.strips import CHANCE, CONTROLS, LENGTH, NUDGE, OCTAVE, ROLLS, VELOCITY
+from lattice.sentence.strips import CHANCE, CHORDS, CONTROLS, LENGTH, NUDGE, OCTAVE, ROLLS, VELOCITY
 from lattice.sentence.words import (
     Choice,
     Field,
@@ -220,12 +222,15 @@ SETTINGS: tuple[Setting, ...] = (
     ),
     BURSTS,
     *CLOCK,
+    *MELODY,
+    ARPEGGIO,
     VELOCITY,
     *STROKES,
     ROLLS,
     LENGTH,
     NUDGE,
     OCTAVE,
+    CHORDS,
     CONTROLS,
     CHANCE,
     *LUCK,

@@ -5,13 +5,17 @@ from typing import Any, NamedTuple
 from lattice.document.lane import Lane
 from lattice.document.problems import DocumentError
 from lattice.document.strip import (
+    CHORD,
     CONTROL,
+    PITCH,
     STRIPS,
     ChanceStrip,
+    ChordStrip,
     ControlStrip,
     LengthStrip,
     NudgeStrip,
     OctaveStrip,
+    PitchStrip,
     RatchetStrip,
     Strip,
     StripKind,
@@ -26,7 +30,9 @@ _MODELS: dict[str, type[Strip]] = {
     "ratchet": RatchetStrip,
     "nudge": NudgeStrip,
     "length": LengthStrip,
+    "pitch": PitchStrip,
     "octave": OctaveStrip,
+    "chord": ChordStrip,
 }
 
 
@@ -63,11 +69,14 @@ def control_strip_at(strip: ControlStrip, place: int) -> StripAt:
 
 
 def strips_of(lane: Lane) -> list[StripAt]:
-    """Return all strips of *lane*, plain or not; control strips only as many as there are."""
+    """Return all strips of *lane*, plain or not; control strips only as many as there are.
+
+    Those of pitch lie dormant, and are not among them, while the voice is one of the kit.
+    """
     fixed = [
         StripAt(name, kind, kind.field, getattr(lane, kind.field))
         for name, kind in STRIPS.items()
-        if kind is not CONTROL
+        if kind is not CONTROL and (lane.is_melodic or kind not in (PITCH, CHORD))
     ]
     return fixed + [control_strip_at(strip, place) for place, strip in enumerate(lane.control_strips)]
 

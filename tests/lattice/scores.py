@@ -7,10 +7,13 @@ from hypothesis import strategies as st
 from lattice.document import (
     DOCKSIDE,
     Accent,
+    Arpeggio,
     BarRestart,
     BarSpan,
     Burst,
     ChanceStrip,
+    ChordPool,
+    ChordStrip,
     Control,
     CycleRule,
     Drawn,
@@ -18,9 +21,13 @@ from lattice.document import (
     Edit,
     Euclidean,
     Free,
+    HeldKey,
+    HeldPool,
     Humanise,
+    Keys,
     Lane,
     LaneClip,
+    LanePool,
     LengthStrip,
     Link,
     Meter,
@@ -32,24 +39,35 @@ from lattice.document import (
     OctaveStrip,
     Once,
     PassRestart,
+    Pedal,
+    PitchStrip,
+    PlacedChord,
+    Progression,
     RatchetStrip,
     Reply,
     Rests,
+    Scale,
+    ScalePool,
     Score,
     Spread,
     StepRange,
     StepRule,
     StepValue,
     Strip,
+    Sustain,
     Swing,
     Thin,
     Thrown,
+    TypedPool,
     VelocityStrip,
 )
+from lattice.document.arpeggio import ORDERS
 from lattice.document.chance import LETTERS
+from lattice.document.pitched import PITCHED
 from lattice.document.step_value import KINDS, NOTES
 from lattice.document.strip import STRIPS, StripKind
 from lattice.document.timing import DIRECTIONS
+from lattice.pitch.scales import SCALES
 
 VOICES = [voice.id for voice in DOCKSIDE.voices]
 
@@ -176,7 +194,12 @@ strip_fields = {
     "velocity_strip": strips(VelocityStrip, STRIPS["velocity"]),
     "chance_strip": strips(ChanceStrip, STRIPS["chance"]),
     "ratchet_strip": strips(
-        RatchetStrip, STRIPS["ratchet"], fade_from=percents, fade_to=percents, climb=st.integers(-12, 12)
+        RatchetStrip,
+        STRIPS["ratchet"],
+        fade_from=percents,
+        fade_to=percents,
+        climb=st.integers(-12, 12),
+        climb_unit=st.sampled_from(["semitones", "degrees"]),
     ),
     "nudge_strip": strips(NudgeStrip, STRIPS["nudge"]),
     "length_strip": strips(LengthStrip, STRIPS["length"]),
@@ -242,9 +265,98 @@ expression = st.fixed_dictionaries(
 )
 
 
+scales = st.builds(Scale, root=st.integers(0, 11), name=st.sampled_from(list(SCALES))) | st.builds(
+    lambda root, degrees: Scale(root=root, name="custom", degrees=(0, *sorted(degrees))),
+    st.integers(0, 11),
+    st.sets(st.integers(1, 11), min_size=1),
+)
+chord_names = st.sampled_from(["C", "Dm7", "F♯", "B♭sus4", "E5", "G9", "Adim7", "A♭maj7"])
+progressions = st.builds(
+    Progression,
+    chords=st.lists(
+        st.builds(PlacedChord, chord=chord_names, inversion=st.integers(0, 4), lasts=spans),
+        min_size=1,
+        max_size=4,
+    ).map(tuple),
+    leading=st.sampled_from(["as-written", "nearest"]),
+)
+
+
+@st.composite
+def keys_played(draw: st.DrawFn) -> Keys:
+    """Any few keys held, some for ever, perhaps with the sustain pedal."""
+    tick = st.integers(0, 40).map(lambda sixteenth: sixteenth * 13440 // 4)
+    ends = st.none() | st.integers(1, 30).map(lambda sixteenth: sixteenth * 13440 // 4)
+    held = draw(
+        st.lists(st.tuples(tick, ends, st.integers(20, 110), st.integers(1, 127)), max_size=6).map(
+            sorted_rows
+        )
+    )
+    pedals = draw(st.lists(st.tuples(tick, ends), max_size=2).map(sorted_rows))
+    return Keys(
+        held=tuple(HeldKey(a, b and a + b, key, hard) for a, b, key, hard in held),
+        sustained=tuple(Sustain(a, b and a + b) for a, b in pedals),
+        let_go=tuple(sorted(draw(st.sets(tick, max_size=2)))),
+    )
+
+
+def sorted_rows(rows: list[tuple[Any, ...]]) -> list[tuple[Any, ...]]:
+    return sorted(rows, key=lambda row: row[0])
+
+
+def arpeggios(others: tuple[str, ...] = ()) -> st.SearchStrategy[Arpeggio]:
+    """Any arpeggio; its pool perhaps one of the lanes of those ids."""
+    ends = st.tuples(st.integers(-9, 9), st.integers(0, 9))
+    pools = (
+        st.builds(HeldPool, latch=st.sampled_from(["off", "replace", "add"]))
+        | st.builds(TypedPool, chord=chord_names)
+        | st.builds(TypedPool, notes=st.lists(st.integers(0, 127), min_size=1, max_size=6).map(tuple))
+        | st.builds(ChordPool)
+        | ends.map(lambda two: ScalePool(low=two[0], high=two[0] + two[1]))
+    )
+    if others:
+        pools = pools | st.builds(LanePool, of=st.sampled_from(others))
+    pedals = st.integers(2, 9).flatmap(
+        lambda every: st.builds(
+            Pedal,
+            every=st.just(every),
+            first=st.integers(1, every),
+            note=st.none() | st.integers(0, 127),
+            again=st.booleans(),
+        )
+    )
+    return st.builds(
+        Arpeggio,
+        pool=pools,
+        order=st.sampled_from(ORDERS),
+        octaves=st.integers(1, 4),
+        restart=st.sampled_from(["free", "cycle", "chord"]),
+        pedal=st.none() | pedals,
+        velocity=st.sampled_from(["lane", "keys"]),
+    )
+
+
+def melodies(others: tuple[str, ...] = ()) -> st.SearchStrategy[dict[str, Any]]:
+    """Any fields that concern pitch."""
+    return st.fixed_dictionaries(
+        {},
+        optional={
+            "scale": scales,
+            "follows": st.sampled_from(["root", "tones", "nearest"]),
+            "pitch_strip": strips(
+                PitchStrip, STRIPS["pitch"], unit=st.sampled_from(["degrees", "semitones"])
+            ),
+            "degrees_up": st.integers(-28, 28),
+            "semitones_up": st.integers(-48, 48),
+            "arpeggio": arpeggios(others),
+            "chord_strip": strips(ChordStrip, STRIPS["chord"]),
+        },
+    )
+
+
 @st.composite
 def lanes_called(draw: st.DrawFn, lane_id: str, others: tuple[str, ...] = ()) -> Lane:
-    """Any lane of that id; perhaps made from one of *others*."""
+    """Any lane of that id; perhaps made from one of *others*, or playing its notes."""
     made = st.nothing()
     if others:
         of = st.sampled_from(others)
@@ -258,7 +370,8 @@ def lanes_called(draw: st.DrawFn, lane_id: str, others: tuple[str, ...] = ()) ->
     return Lane(
         id=lane_id,
         name=lane_id,
-        voice=draw(st.sampled_from(VOICES)),
+        voice=draw(st.sampled_from(VOICES) | st.sampled_from(list(PITCHED))),
+        **draw(melodies(others)),
         source=source,
         rotate=draw(st.integers(-127, 127)),
         complement=draw(st.booleans()),
@@ -294,4 +407,7 @@ def scores(draw: st.DrawFn, min_lanes: int = 0, *, made: bool = True) -> Score:
         step_value=draw(step_values),
         bars=draw(st.integers(1, 8)),
         swing=draw(swings),
+        scale=draw(scales),
+        progression=draw(st.none() | progressions),
+        keys=draw(keys_played()),
     )

@@ -79,7 +79,7 @@ def test_linked_steps_sound_together_or_not_at_all(score, dice, first):
     for one in score.lanes:
         line = with_changed(score, one.id, dice, bursts=(), step_rules=())
         begin, end = Window(first_bar=first, bars=3).ticks(score.meter.bar_ticks)
-        played = play(line, feel_of(line.lane, score), begin, end)
+        played = play(line, feel_of(line.lane, score), None, begin, end)
         cycles = played.stretch.cycles[played.hits.steps]
         for letter in set(played.hits.letters.tolist()) - {-1}:
             linked = played.hits.letters == letter
@@ -94,7 +94,7 @@ def test_chance_0_never_sounds_and_100_always(score, dice, first):
     for one in score.lanes:
         for percent in (0, 100):
             line = with_changed(score, one.id, dice, chance_percent=percent, **plain)
-            sound = play(line, feel_of(line.lane, score), begin, end).hits.sound
+            sound = play(line, feel_of(line.lane, score), None, begin, end).hits.sound
             assert sound.all() if percent else not sound.any()
 
 

@@ -27,7 +27,7 @@ def test_every_note_is_what_the_definitions_say(score, dice):
             expected = [note for note in walked.notes() if note.start < end]
         except LookupError:
             continue
-        notes = play(line, feel_of(lane, score), 0, end).notes
+        notes = play(line, feel_of(lane, score), None, 0, end).notes
         columns = (notes.starts, notes.ends, notes.velocities, notes.climbs)
         found = sorted(Note(*row) for row in zip(*(column.tolist() for column in columns), strict=True))
         assert found == expected

@@ -1,0 +1,35 @@
+"""The built-in voices that play any pitch."""
+
+from typing import NamedTuple
+
+__all__ = ["MAX_ATTACK_MS", "MAX_RELEASE_MS", "PITCHED", "WHOLE_KIT", "PitchedVoice"]
+
+MAX_ATTACK_MS, MAX_RELEASE_MS = 2000, 8000
+WHOLE_KIT = "whole-kit"
+
+
+class PitchedVoice(NamedTuple):
+    """*home*: the MIDI note near which it sounds best, and near which a lane's note lies. *channel*: 0 for the kit's.
+
+    *brightness* in %, *attack_ms* and *release_ms*: what it has when the lane says nothing.
+    """
+
+    name: str
+    home: int
+    channel: int
+    explains: str
+    brightness: int = 50
+    attack_ms: int = 5
+    release_ms: int = 200
+
+
+PITCHED: dict[str, PitchedVoice] = {
+    "low-reed": PitchedVoice("Low reed", 38, 1, "a dark, buzzing bass reed", 45, 15, 160),
+    "buoy": PitchedVoice("Buoy", 57, 2, "a struck tube that rings and bends a little", 50, 2, 900),
+    "foghorn": PitchedVoice("Foghorn", 45, 3, "a broad, slow swell of several horns", 35, 180, 700),
+    "lantern": PitchedVoice("Lantern", 69, 4, "a warm, plucked glow, quick to fade", 55, 3, 300),
+    "glass-harbour": PitchedVoice("Glass harbour", 76, 5, "rubbed glass, clear and long", 60, 40, 1400),
+    "halyard": PitchedVoice("Halyard", 62, 6, "a taut wire, plucked near its end", 70, 1, 250),
+    "undertow": PitchedVoice("Undertow", 33, 7, "a round, plain bass without overtones", 20, 8, 180),
+    WHOLE_KIT: PitchedVoice("Whole kit", 36, 0, "each note strikes the kit's voice of that number"),
+}

@@ -1,0 +1,1 @@
+"""Which notes: scales, chords, progressions and what follows them, arpeggios."""

@@ -1,0 +1,206 @@
+"""Which notes of its pool each hit of an arpeggio lane plays."""
+
+from collections.abc import Callable
+from fractions import Fraction
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
+from lattice.document.arpeggio import Arpeggio, ChordPool, HeldPool, LanePool, Pedal, ScalePool, TypedPool
+from lattice.luck.draws import DRAW_BITS, Purpose, draws
+from lattice.pitch.held import held_pools
+from lattice.pitch.orders import PoolNote, ordered
+from lattice.pitch.scales import scale_note_below, scale_steps
+from lattice.pitch.tune import Tune, Voice
+from lattice.pitch.voicing import voiced
+from lattice.rhythm.lane_line import LaneLine
+from lattice.rhythm.stretch import Stretch
+from lattice.rhythm.thin import is_counted
+
+__all__ = ["Heard", "Moments", "PoolsAt", "moments_of", "played_notes", "pools_at", "rounds_of"]
+
+_ROUNDS = 1 << 20  # rounds of an order between two restarts have numbers of their own below this
+Row = tuple[PoolNote, ...]
+
+
+class Moments(NamedTuple):
+    """Straight times: exactly, as *numerators* / *denominator* ticks, and *rounded* to whole ones."""
+
+    numerators: Ticks
+    denominator: int
+    rounded: Ticks
+
+
+class PoolsAt(NamedTuple):
+    """*pools*: those that are met; *which*: the index of one for each moment, -1 for none."""
+
+    pools: list[Row]
+    which: Ticks
+
+
+# Asks what a lane plays from one tick to before another: starts, ends, pitches, velocities of all that sounds there.
+Heard = Callable[[Voice, int, int], tuple[Ticks, Ticks, Ticks, Ticks]]
+
+
+def moments_of(line: LaneLine, counts: Ticks) -> Moments:
+    """Return the straight times of steps."""
+    return Moments(*line.course.exact(counts), line.course.starts(counts))
+
+
+def pools_at(arpeggio: Arpeggio, tune: Tune, at: Moments, heard: Heard) -> PoolsAt:
+    """Return the pool at each moment. *heard*: plays the lane that the pool is of."""
+    match arpeggio.pool:
+        case HeldPool(latch=latch) if tune.keys:
+            held = held_pools(tune.keys, latch)
+            return PoolsAt(list(held.pools), held.which_at(at.numerators // at.denominator))
+        case TypedPool(notes=notes):
+            row = notes or (voiced(tune.typed, 0, tune.note) if tune.typed else ())
+            return _steady([PoolNote(pitch) for pitch in row], at)
+        case ScalePool(low=low, high=high):
+            root, degrees = tune.scale.root, tune.scale.semitones
+            steps = np.arange(low, high + 1)
+            first = scale_note_below(np.full(steps.size, tune.note), root, degrees)
+            return _steady([PoolNote(one) for one in scale_steps(first, steps, root, degrees).tolist()], at)
+        case ChordPool() if tune.chords:
+            pools = [tuple(PoolNote(one) for one in row) for row in tune.chords.voicings(tune.note)]
+            return PoolsAt(pools, tune.chords.number_at(at.numerators, at.denominator) % len(pools))
+        case LanePool() if tune.source and at.rounded.size:
+            return _sounding(at.rounded, heard(tune.source, int(at.rounded.min()), int(at.rounded.max()) + 1))
+    return PoolsAt([], np.full(at.rounded.size, -1))
+
+
+def _steady(pool: list[PoolNote], at: Moments) -> PoolsAt:
+    return PoolsAt([tuple(pool)], np.zeros(at.rounded.size, np.int64))
+
+
+def _sounding(at: Ticks, notes: tuple[Ticks, Ticks, Ticks, Ticks]) -> PoolsAt:
+    """Return the notes that sound at each tick, starts included, ends excluded; of one pitch the one begun last."""
+    order = np.argsort(notes[0], kind="stable")
+    starts, ends, pitches, velocities = (column[order] for column in notes)
+    longest = int((ends - starts).max(initial=0))
+    first = np.searchsorted(starts, at - longest, side="left").tolist()
+    end = np.searchsorted(starts, at, side="right").tolist()
+    known: dict[Row, int] = {}
+    which = np.full(at.size, -1)
+    for place, (tick, low, high) in enumerate(zip(at.tolist(), first, end, strict=True)):
+        pool: dict[int, PoolNote] = {}
+        for one in (np.flatnonzero(ends[low:high] > tick) + low).tolist():
+            pitch = int(pitches[one])
+            pool.pop(pitch, None)
+            pool[pitch] = PoolNote(pitch, int(velocities[one]))
+        if pool:
+            which[place] = known.setdefault(tuple(pool.values()), len(known))
+    return PoolsAt(list(known), which)
+
+
+def rounds_of(arpeggio: Arpeggio, pools: PoolsAt) -> list[Row]:
+    """Return one round of the order of each pool."""
+    return [ordered(pool, arpeggio.octaves, arpeggio.order) for pool in pools.pools]
+
+
+def played_notes(
+    stretch: Stretch, steps: Ticks, arpeggio: Arpeggio, tune: Tune, whole: NDArray[np.bool_], heard: Heard
+) -> list[Row]:
+    """Return the notes that each hit plays; none where the pool is empty.
+
+    *steps*: indices of the hits in *stretch*. *whole*: at which of them the whole pool sounds at once.
+    """
+    pools = pools_at(arpeggio, tune, moments_of(stretch.line, stretch.counts[steps]), heard)
+    rounds = rounds_of(arpeggio, pools)
+    used, begun = _used(stretch, steps, arpeggio, tune)
+    is_pedal, used = _without_pedal(used, arpeggio.pedal)
+    places = _places(stretch, steps, arpeggio, pools, rounds, used, begun)
+    at_once = whole | (arpeggio.order == "all")
+    pedal = PoolNote(
+        tune.note if arpeggio.pedal is None or arpeggio.pedal.note is None else arpeggio.pedal.note
+    )
+    found: list[Row] = []
+    columns = zip(pools.which.tolist(), places.tolist(), at_once.tolist(), is_pedal.tolist(), strict=True)
+    for pool, place, all_of_it, returns in columns:
+        row = rounds[pool] if pool >= 0 else ()
+        if returns:
+            found.append((pedal,))
+        elif all_of_it:
+            found.append(tuple(sorted(set(row))))
+        else:
+            found.append((row[place],) if row else ())
+    return found
+
+
+def _used(stretch: Stretch, steps: Ticks, arpeggio: Arpeggio, tune: Tune) -> tuple[Ticks, Ticks]:
+    """Return how many hits were used before each since the arpeggio last began, and the step where it did, counted."""
+    line, course = stretch.line, stretch.line.course
+    counts, before = stretch.counts[steps], stretch.before[steps]
+    first = counts - stretch.indices[steps]
+    cycle_first = course.first_of_cycle(stretch.cycles[steps])
+    if line.counts_each_cycle:
+        first = cycle_first
+    if arpeggio.restart == "cycle":
+        begun = np.maximum(first, cycle_first)
+    elif arpeggio.restart == "chord":
+        begun = np.maximum(first, _last_begin(line, counts, arpeggio, tune))
+    else:
+        return before, first
+    return before - line.hits_before_at(begun), begun
+
+
+def _last_begin(line: LaneLine, counts: Ticks, arpeggio: Arpeggio, tune: Tune) -> Ticks:
+    """Return the count of the first step since held keys, or for other pools the chord, last began; 0 for none."""
+    numerators, denominator = line.course.exact(counts)
+    moments: dict[int, Fraction]
+    if isinstance(arpeggio.pool, HeldPool):
+        begins = held_pools(tune.keys, arpeggio.pool.latch).begins if tune.keys else np.empty(0, np.int64)
+        numbers = np.searchsorted(begins, numerators // denominator, side="right") - 1
+        moments = {place: Fraction(tick, TICKS_PER_QUARTER) for place, tick in enumerate(begins.tolist())}
+    elif tune.chords:
+        numbers = tune.chords.number_at(numerators, denominator)
+        moments = {number: tune.chords.start_of(number) for number in np.unique(numbers).tolist()}
+    else:
+        return np.zeros_like(counts)
+    known, where = np.unique(numbers, return_inverse=True)
+    firsts = [
+        line.course.first_from(moments[number]) if number in moments else 0 for number in known.tolist()
+    ]
+    return np.array(firsts, np.int64)[where]
+
+
+def _without_pedal(used: Ticks, pedal: Pedal | None) -> tuple[NDArray[np.bool_], Ticks]:
+    """Return which hits play the pedal note, and how many notes of the order each other hit comes after."""
+    if pedal is None:
+        return np.zeros(used.size, bool), used
+    is_pedal = is_counted(used, pedal.every, pedal.first)
+    since = used - (pedal.first - 1)
+    pedals = np.where(since > 0, (since - 1) // pedal.every + 1, 0)
+    if pedal.again:
+        return is_pedal, np.where(since > 0, (since - 1) % pedal.every, used)
+    return is_pedal, used - pedals
+
+
+def _places(
+    stretch: Stretch,
+    steps: Ticks,
+    arpeggio: Arpeggio,
+    pools: PoolsAt,
+    rounds: list[Row],
+    used: Ticks,
+    begun: Ticks,
+) -> Ticks:
+    """Return which note of its round each hit plays."""
+    places = np.zeros(used.size, np.int64)
+    lane, dice = stretch.line.lane.id, stretch.line.frame.dice
+    lucky = stretch.draws(Purpose.NOTE_OF_POOL)[steps] if arpeggio.order == "random" else None
+    for number, row in enumerate(rounds):
+        here = np.flatnonzero(pools.which == number)
+        if not row or not here.size:
+            continue
+        turns, places[here] = np.divmod(used[here], len(row))
+        if lucky is not None:
+            places[here] = (lucky[here] * np.uint64(len(row))) >> np.uint64(DRAW_BITS)
+        elif arpeggio.order == "shuffled":
+            known, where = np.unique(begun[here] * _ROUNDS + turns, return_inverse=True)
+            keys = np.broadcast_arrays(known[:, None], np.arange(len(row)))
+            shuffled = np.argsort(draws(dice, lane, Purpose.NOTE_ORDER, *keys), axis=1, kind="stable")
+            places[here] = shuffled[where, places[here]]
+    return places
