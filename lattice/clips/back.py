@@ -49,7 +49,14 @@ def as_it_stood(origin: Origin) -> Piece:
     name = f"{origin.piece[: MAX_NAME - 14]} as it stood"
     return read(
         Piece,
-        {"name": name, "tempo": score.tempo, "swing": score.swing, "kit": score.kit, "patterns": [pattern]},
+        {
+            "name": name,
+            "tempo": score.tempo,
+            "swing": score.swing,
+            "scale": score.scale,
+            "kit": score.kit,
+            "patterns": [pattern],
+        },
     )
 
 

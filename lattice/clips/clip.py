@@ -10,6 +10,8 @@ from lattice.document.lane import INKS
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, MAX_TICKS, Control, Note, Tick
 from lattice.document.piece import Dice, Score, Tempo
+from lattice.document.pitched import Tone
+from lattice.document.scale import Scale
 
 __all__ = [
     "KEYS",
@@ -51,10 +53,15 @@ class MeterChange(NamedTuple):
 
 
 class TrackSound(Document):
-    """How the built-in sounds play a track: by *voice*, which sounds as it is at the MIDI note *note*."""
+    """How the built-in sounds play a track: by *voice*, which sounds as it is at the MIDI note *note*.
+
+    *tone*: of a voice that plays any pitch. *kit*: the voices, each struck at its own note, where all of it plays.
+    """
 
     voice: Voice
     note: Annotated[int, Field(ge=0, le=127)]
+    tone: Tone | None = None
+    kit: Row[Voice] = ()
     level_db: Annotated[int, Field(ge=-48, le=6)] = 0
     pan: Annotated[int, Field(ge=-100, le=100)] = 0
 
@@ -98,6 +105,7 @@ class Clip(Document):
     tempo: Tempo
     meter: Meter
     key: Key | None = None
+    scale: Scale | None = None
     tempo_changes: Annotated[Row[TempoChange], Field(max_length=1000)] = ()
     meter_changes: Annotated[Row[MeterChange], Field(max_length=1000)] = ()
     tracks: Annotated[Row[Track], Field(max_length=MAX_TRACKS)] = ()

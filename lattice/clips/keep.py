@@ -5,11 +5,15 @@ from typing import Annotated, NamedTuple, Self
 
 from pydantic import Field, model_validator
 
-from lattice.clips.clip import MAX_TRACKS, Clip, Control, Origin, Track, TrackSound
+from lattice.clips.clip import KEYS, MAX_TRACKS, Clip, Control, Key, Origin, Track, TrackSound
 from lattice.document.base import MAX_NAME, Document, Row
+from lattice.document.kit import Kit, Voice
+from lattice.document.lane import Lane
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, Tick
 from lattice.document.piece import Score
+from lattice.document.pitched import PITCHED, WHOLE_KIT
+from lattice.pitch.signature import signature_of
 from lattice.render.notes import note_of
 
 __all__ = [
@@ -126,6 +130,8 @@ def make_clip(
         length_ticks=kept.bars * tape.meter.bar_ticks,
         tempo=score.tempo,
         meter=tape.meter,
+        key=key_of(score),
+        scale=score.scale,
         tracks=tuple(with_sound(track, score) for track in kept.tracks),
         origin=Origin(
             piece=piece,
@@ -137,6 +143,14 @@ def make_clip(
             lanes=lanes,
         ),
     )
+
+
+def key_of(score: Score) -> Key | None:
+    """Return the key signature of a score in which a lane plays pitches; None for drums alone, and odd scales."""
+    if not any(lane.is_melodic for lane in score.lanes):
+        return None
+    said = signature_of(score.scale.root, score.scale.semitones)
+    return next((key for key in KEYS if key == said), None)
 
 
 def _inside(track: TapeTrack, first_tick: int, end_tick: int) -> Track:
@@ -166,9 +180,16 @@ def controls_between(controls: Sequence[Control], first_tick: int, end_tick: int
 def with_sound(track: Track, score: Score) -> Track:
     """Return *track* with the sound that its lane has in *score*, if it is still there."""
     lane = next((lane for lane in score.lanes if lane.id == track.lane_id), None)
-    voice = score.kit.voice(lane.voice) if lane else None
+    voice = _voice_of(lane, score.kit) if lane else None
     if lane is None or voice is None:
         return track
     _, note = note_of(lane, score)
-    sound = TrackSound(voice=voice, note=note, level_db=lane.level_db, pan=lane.pan)
+    kit = score.kit.voices if lane.voice == WHOLE_KIT else ()
+    sound = TrackSound(voice=voice, note=note, tone=lane.tone, kit=kit, level_db=lane.level_db, pan=lane.pan)
     return track.model_copy(update={"sound": sound})
+
+
+def _voice_of(lane: Lane, kit: Kit) -> Voice | None:
+    if lane.is_melodic:
+        return Voice(id=lane.voice, name=PITCHED[lane.voice].name, pitch=PITCHED[lane.voice].home)
+    return kit.voice(lane.voice)

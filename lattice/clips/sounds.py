@@ -1,22 +1,25 @@
 """How the built-in sounds play a clip whose notes come from anywhere."""
 
+from collections.abc import Sequence
+
 from pydantic import BaseModel
 
 from lattice.clips.clip import Track
 from lattice.document.kit import DOCKSIDE, Voice
+from lattice.document.pitched import PITCHED, Tone
 
 __all__ = ["DRUM_CHANNEL", "PitchSound", "sounds_of"]
 
 DRUM_CHANNEL = 10  # as General MIDI has it
-# What plays notes that no lane has given a voice: the buoy's bell, which is struck at its own pitch, G5.
-_TUNED, _TUNED_AT = "bell", 79
+_TUNED = "lantern"  # what plays notes that no lane has given a voice
 
 
 class PitchSound(BaseModel):
-    """*voice* sounds a note, *semitones* higher than it is."""
+    """*voice* sounds a note, *semitones* higher than it is. *tone*: of a voice that plays any pitch."""
 
     voice: Voice
     semitones: int
+    tone: Tone | None = None
     level_db: int = 0
     pan: int = 0
 
@@ -33,13 +36,21 @@ def sounds_of(track: Track) -> dict[int, PitchSound]:
 def _sound(track: Track, pitch: int) -> PitchSound:
     if track.sound:
         sound = track.sound
+        voice = _nearest(sound.kit, pitch) if sound.kit else sound.voice
         return PitchSound(
-            voice=sound.voice, semitones=pitch - sound.note, level_db=sound.level_db, pan=sound.pan
+            voice=voice,
+            semitones=0 if sound.kit else pitch - sound.note,
+            tone=sound.tone,
+            level_db=sound.level_db,
+            pan=sound.pan,
         )
     if track.channel == DRUM_CHANNEL:
-        nearest = min(DOCKSIDE.voices, key=lambda voice: (abs(voice.pitch - pitch), voice.pitch))
-        return PitchSound(voice=nearest, semitones=0)
-    bell = DOCKSIDE.voice(_TUNED)
-    if bell is None:
-        raise KeyError(_TUNED)
-    return PitchSound(voice=bell, semitones=pitch - _TUNED_AT)
+        return PitchSound(voice=_nearest(DOCKSIDE.voices, pitch), semitones=0)
+    pitched = PITCHED[_TUNED]
+    tone = Tone(brightness=pitched.brightness, attack_ms=pitched.attack_ms, release_ms=pitched.release_ms)
+    voice = Voice(id=_TUNED, name=pitched.name, pitch=pitched.home)
+    return PitchSound(voice=voice, semitones=pitch - pitched.home, tone=tone)
+
+
+def _nearest(voices: Sequence[Voice], pitch: int) -> Voice:
+    return min(voices, key=lambda voice: (abs(voice.pitch - pitch), voice.pitch))

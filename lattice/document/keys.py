@@ -1,6 +1,6 @@
 """What hands held on the keys while a pattern played: exactly, so that it renders again as it was."""
 
-from typing import Annotated, NamedTuple
+from typing import Annotated
 
 from pydantic import Field
 
@@ -12,20 +12,20 @@ __all__ = ["MAX_KEYS", "HeldKey", "Keys", "Sustain"]
 MAX_KEYS = 20_000
 
 
-class HeldKey(NamedTuple):
+class HeldKey(Document):
     """A key held from a tick on to before another; *end*: none while it is held."""
 
     start: Tick
-    end: Tick | None
+    end: Tick | None = None
     key: Annotated[int, Field(ge=0, le=127)]
     velocity: Annotated[int, Field(ge=1, le=127)]
 
 
-class Sustain(NamedTuple):
+class Sustain(Document):
     """The sustain pedal down from a tick to before another; *end*: none while it is down."""
 
     start: Tick
-    end: Tick | None
+    end: Tick | None = None
 
 
 class Keys(Document):

@@ -11,7 +11,7 @@ from lattice.document.burst import MAX_BURSTS, Burst
 from lattice.document.chance import CycleRule, Link, StepRule
 from lattice.document.feel import Accent, Humanise, Swing
 from lattice.document.lane_clip import LaneClip
-from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED
+from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT, Tone
 from lattice.document.problems import repeated
 from lattice.document.scale import Scale
 from lattice.document.source import MAX_STEPS, Made, Source
@@ -160,6 +160,18 @@ class Lane(Document):
     def is_melodic(self) -> bool:
         """Whether its voice plays any pitch."""
         return self.voice in PITCHED
+
+    @property
+    def tone(self) -> Tone | None:
+        """How its pitched voice is set: by the lane, or as the voice is; None for voices of the kit."""
+        if not self.is_melodic or self.voice == WHOLE_KIT:
+            return None
+        voice = PITCHED[self.voice]
+        return Tone(
+            brightness=voice.brightness if self.brightness is None else self.brightness,
+            attack_ms=voice.attack_ms if self.attack_ms is None else self.attack_ms,
+            release_ms=voice.release_ms if self.release_ms is None else self.release_ms,
+        )
 
     @property
     def reads(self) -> tuple[str, ...]:

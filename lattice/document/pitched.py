@@ -1,11 +1,23 @@
 """The built-in voices that play any pitch."""
 
-from typing import NamedTuple
+from typing import Annotated, NamedTuple
 
-__all__ = ["MAX_ATTACK_MS", "MAX_RELEASE_MS", "PITCHED", "WHOLE_KIT", "PitchedVoice"]
+from pydantic import Field
+
+from lattice.document.base import Document
+
+__all__ = ["MAX_ATTACK_MS", "MAX_RELEASE_MS", "PITCHED", "WHOLE_KIT", "PitchedVoice", "Tone"]
 
 MAX_ATTACK_MS, MAX_RELEASE_MS = 2000, 8000
 WHOLE_KIT = "whole-kit"
+
+
+class Tone(Document):
+    """How a pitched voice is set. *brightness*: % of its overtones."""
+
+    brightness: Annotated[int, Field(ge=0, le=100)]
+    attack_ms: Annotated[int, Field(ge=0, le=MAX_ATTACK_MS)]
+    release_ms: Annotated[int, Field(ge=0, le=MAX_RELEASE_MS)]
 
 
 class PitchedVoice(NamedTuple):

@@ -3,7 +3,9 @@
 from lattice.hands.actions import ACTIONS, Action, act
 from lattice.hands.chosen import chosen_numbers
 from lattice.hands.copied import Copied, CopiedStep, copied, paste
-from lattice.hands.strip_actions import change_strip, throw_strip
+from lattice.hands.entering import enter_note, enter_rest, enter_tie, record_keys
+from lattice.hands.rescale import rescaled
+from lattice.hands.strip_actions import change_strip, draw_contour, throw_strip
 
 __all__ = [
     "ACTIONS",
@@ -14,6 +16,12 @@ __all__ = [
     "change_strip",
     "chosen_numbers",
     "copied",
+    "draw_contour",
+    "enter_note",
+    "enter_rest",
+    "enter_tie",
     "paste",
+    "record_keys",
+    "rescaled",
     "throw_strip",
 ]

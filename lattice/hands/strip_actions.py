@@ -2,13 +2,16 @@
 
 from typing import Any
 
+import numpy as np
+
 from lattice.document.problems import DocumentError
 from lattice.document.strip import Shape
+from lattice.pitch.contours import Contour, contour
 from lattice.rhythm.lane_line import LaneLine
 from lattice.strips.operations import OPERATIONS, Operation, thrown_values
 from lattice.strips.places import strip_at
 
-__all__ = ["change_strip", "throw_strip"]
+__all__ = ["change_strip", "draw_contour", "throw_strip"]
 
 
 def change_strip(line: LaneLine, name: str, operation: Operation) -> dict[str, Any]:
@@ -30,6 +33,30 @@ def throw_strip(line: LaneLine, name: str, low: int, high: int, shape: Shape, th
     whole = _whole(line, at.present.values, at.present.free is not None)
     values = thrown_values(whole, low, high, shape, throw, line.lane.id, at.kind.draw_number)
     return at.patch(line.lane, at.present.model_copy(update={"values": values}))
+
+
+def draw_contour(line: LaneLine, kind: Contour, low: int, high: int, leap: int, throw: int) -> dict[str, Any]:
+    """Return the lane's fields with a contour on its pitch strip: one value for each hit, in the order of its steps.
+
+    A strip of its own length has one for each of its values. Raises DocumentError where the lane has no pitches, or the
+    strip no such values.
+    """
+    at = strip_at(line.lane, "pitch")
+    if not at.kind.low <= low <= high <= at.kind.high or leap < 1:
+        said = (
+            f"a contour lies between {at.kind.low} and {at.kind.high}, low before high, got {low} to {high}"
+        )
+        raise DocumentError.of("pitch", said, lane=line.lane.name)
+    strip = at.present
+    if strip.free:
+        row = contour(kind, len(strip.values), low, high, leap, throw, line.lane.id)
+        return at.patch(line.lane, strip.model_copy(update={"values": row}))
+    cycle = min(line.course.cycle, line.course.per_run or line.course.cycle)
+    hits = np.unique(line.numbers(np.arange(cycle))[line.hits(0, cycle)]).tolist()
+    drawn = dict(zip(hits, contour(kind, len(hits), low, high, leap, throw, line.lane.id), strict=True))
+    kept = _whole(line, strip.values, is_free=False)
+    values = tuple(drawn.get(step, value) for step, value in enumerate(kept))
+    return at.patch(line.lane, strip.model_copy(update={"values": values}))
 
 
 def _whole(line: LaneLine, values: tuple[int | None, ...], is_free: bool) -> tuple[int | None, ...]:

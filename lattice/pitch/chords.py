@@ -16,6 +16,7 @@ __all__ = [
     "is_numeral",
     "numeral_of",
     "parse_chord",
+    "scale_chords",
 ]
 
 # What is written after a chord's letter, and the semitones of its tones above the root.
@@ -56,7 +57,7 @@ NUMERAL_NOTES = len(NUMERALS)  # a scale that numerals count in has as many note
 _AFTER_SMALL = {
     "": "m", "6": "m6", "7": "m7", "maj7": "mmaj7", "M7": "mmaj7", "add9": "madd9", "9": "m9",
     "dim": "dim", "°": "dim", "o": "dim", "dim7": "dim7", "°7": "dim7", "o7": "dim7",
-    "ø": "m7b5", "ø7": "m7b5", "7b5": "m7b5",
+    "ø": "m7b5", "ø7": "m7b5", "7b5": "m7b5", "sus2": "sus2", "sus4": "sus4", "sus": "sus4", "7sus4": "7sus4", "5": "5",
 }  # fmt: skip
 _NUMERAL = re.compile(r"^([#♯b♭]*)(VII|VI|IV|V|III|II|I|vii|vi|iv|v|iii|ii|i)(.*)$")
 _NAMED = re.compile(r"^([A-G][#♯b♭]?)(.*)$")
@@ -72,6 +73,23 @@ class Chord(NamedTuple):
     def pitch_classes(self) -> tuple[int, ...]:
         """Its notes within an octave, in semitones above the root, ascending."""
         return tuple(sorted({tone % OCTAVE for tone in self.tones}))
+
+
+def scale_chords(root: int, degrees: Sequence[int]) -> tuple[str, ...]:
+    """Return the chords of three notes, every second one of the scale, that have a name: numerals, or names without.
+
+    >>> scale_chords(4, (0, 1, 3, 5, 7, 8, 10))
+    ('i', 'II', 'III', 'iv', 'vdim', 'VI', 'vii')
+    """
+    size = len(degrees)
+    found = []
+    for first in range(size):
+        above = [degrees[(first + step) % size] + OCTAVE * ((first + step) // size) for step in (0, 2, 4)]
+        tones = tuple(degree - above[0] for degree in above)
+        chord = Chord((root + above[0]) % OCTAVE, tones)
+        if tones in QUALITIES.values():
+            found.append(numeral_of(chord, root, degrees) or chord_name(chord, root, degrees))
+    return tuple(found)
 
 
 def is_numeral(text: str) -> bool:
@@ -139,6 +157,7 @@ def numeral_of(chord: Chord, root: int, degrees: Sequence[int]) -> str | None:
         above = (chord.root - root - raised) % OCTAVE
         if above in degrees:
             said = NUMERALS[tuple(degrees).index(above)]
-            small = next((after for after, meant in _AFTER_SMALL.items() if meant == quality), None)
+            minor = 3 in chord.tones
+            small = next((after for after, meant in _AFTER_SMALL.items() if minor and meant == quality), None)
             return sign + (said + quality if small is None else said.lower() + small)
     return None

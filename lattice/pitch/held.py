@@ -36,11 +36,13 @@ def held_pools(keys: Keys, latch: Latch) -> HeldPools:
 
     A key let go while the sustain pedal is down is held until that comes up. Latch replace: notes stay when let go,
     until a key is struck while none is held. Latch add: they stay until all is let go. What is let go at a tick is so
-    before what is struck there.
+    before what is struck there; a key that is let go where it was struck is there for latches only.
     """
     struck: dict[int, list[HeldKey]] = {}
     for one in keys.held:
-        struck.setdefault(one.start, []).append(one._replace(end=_released(one, keys.sustained)))
+        struck.setdefault(one.start, []).append(
+            one.model_copy(update={"end": _released(one, keys.sustained)})
+        )
     ends = {one.end for those in struck.values() for one in those if one.end is not None}
     moments = sorted(struck.keys() | ends | set(keys.let_go))
     holding: dict[int, HeldKey] = {}
@@ -52,14 +54,17 @@ def held_pools(keys: Keys, latch: Latch) -> HeldPools:
         holding = {key: one for key, one in holding.items() if one.end is None or one.end > tick}
         if tick in keys.let_go or latch == "off":
             pool = {key: note for key, note in pool.items() if key in holding}
-        fresh = [one for one in struck.get(tick, ()) if one.end is None or one.end > tick]
+        fresh = struck.get(tick, [])
         if fresh and not holding:
             begins.append(tick)
             pool = {} if latch == "replace" else pool
         for one in fresh:
             pool.pop(one.key, None)  # struck again: the last one played
             pool[one.key] = PoolNote(one.key, one.velocity)
-            holding[one.key] = one
+            if one.end is None or one.end > tick:
+                holding[one.key] = one
+        if latch == "off":
+            pool = {key: note for key, note in pool.items() if key in holding}
         now = tuple(pool.values())
         if now != (pools[-1] if pools else ()):
             changes.append(tick)

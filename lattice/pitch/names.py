@@ -75,9 +75,6 @@ _MAJOR, _MINOR = (0, 2, 4, 5, 7, 9, 11), (0, 2, 3, 5, 7, 8, 10)
 
 def _spelt(letter: str, root: int, degrees: tuple[int, ...]) -> dict[int, str] | None:
     """Return the names of the scale's notes by pitch class, one letter each from *letter* on; None if it can't be."""
-    steps = (
-        degrees if len(degrees) == len(LETTERS) else _MINOR if 3 in degrees and 4 not in degrees else _MAJOR
-    )
     begin = LETTERS.index(letter)
     names = {}
     for place, step in enumerate(degrees):

@@ -68,10 +68,10 @@ def offers_of(score: Score, dice: int, lane_id: str, window: Window) -> list[Alt
     ]
 
 
-def standing_alternatives(score: Score, setting: str) -> list[Alternative]:
-    """Return what the word of a pattern's *setting* could be. Raises DocumentError if there is no such word."""
+def standing_alternatives(score: Score, setting: str, word: str = "") -> list[Alternative]:
+    """Return what the *word* of a pattern's *setting* could be. Raises DocumentError if there is no such word."""
     try:
-        found = standing_choices(score, setting)
+        found = standing_choices(score, setting, word)
     except KeyError:
         raise DocumentError.of(setting, "has no alternatives") from None
     return [Alternative(**choice.model_dump(), explains="", thread=None) for choice in found]

@@ -14,8 +14,12 @@ from lattice.document.chance import LETTERS
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.source import Drawn, Made
-from lattice.document.strip import STRIPS, TIED
+from lattice.document.strip import PITCH, STRIPS, TIED
+from lattice.pitch.chords import scale_chords
+from lattice.pitch.names import pitch_names
+from lattice.pitch.scales import OCTAVE
 from lattice.render.bursts import BurstNotes, awake, burst_ticks
+from lattice.render.chords import chord_pictures
 from lattice.render.controls import Controls, controls_of
 from lattice.render.events import Events
 from lattice.render.feel import feel_of
@@ -34,7 +38,10 @@ from lattice.render.pictures import (
     StripPicture,
 )
 from lattice.render.pipeline import events_of, play_all, play_lane
+from lattice.render.pitching import degrees_of
 from lattice.render.played import REMEMBERED_STEPS, Played
+from lattice.render.rounds import comes_round_after, pool_round
+from lattice.render.staff import folded_row, staff_of
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, line_of
 from lattice.rhythm.settle import settled
@@ -45,6 +52,7 @@ from lattice.strips.values import own_values, value_places, values_at
 __all__ = ["lane_picture", "picture"]
 
 
+_DEGREES = 7  # about an octave of most scales
 Columns = TypeVar("Columns", bound=BaseModel)
 
 
@@ -70,6 +78,10 @@ def picture(
         bar_ticks=score.meter.bar_ticks,
         beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
         standing=standing(score, dice),
+        chords=chord_pictures(score, first, end),
+        pitch_names=list(pitch_names(score.scale.root, score.scale.semitones)),
+        scale_chords=list(scale_chords(score.scale.root, score.scale.semitones)),
+        scale_notes=[(score.scale.root + degree) % OCTAVE for degree in score.scale.semitones],
         property=_property(shown) if shown else None,
         lanes=[
             _lane_picture(line, steps, line.lane.id in silent, score, first, end, shown)
@@ -130,6 +142,10 @@ def _draw(
     first_cycle = min(course.cycle, course.per_run or course.cycle)
     cycle_starts, cycle_ends = course.cycles_from(course.first_at(first), course.first_at(end))
     accents, ties = hits.accented[which], hits.lengths[which] == TIED
+    unfolded = (
+        [row for row, seen in zip(hits.pitches, which.tolist(), strict=True) if seen] if hits.pitches else []
+    )
+    pitches = [folded_row(row) for row in unfolded]
     return LanePicture.model_construct(
         id=lane.id,
         silent=is_silent,
@@ -158,6 +174,11 @@ def _draw(
         covered=_unless_plain(hits.covered[which].astype(int), 0),
         bursts=_burst_pictures(line, played.bursts, end),
         values=_values(line, played, shown)[inside].tolist() if shown else [],
+        pitches=pitches,
+        degrees=degrees_of(played.stretch)[steps].tolist() if played.tune else [],
+        staff=staff_of(played.tune, (pitch for row in pitches for pitch in row)) if played.tune else None,
+        folded=sum(list(row) != now for row, now in zip(unfolded, pitches, strict=True)),
+        tone=lane.tone,
         cycle_starts=cycle_starts.tolist(),
         cycle_ends=cycle_ends.tolist(),
         draws=_draws(lane),
@@ -194,6 +215,8 @@ def _unless_plain(column: Ticks, plain: Ticks | int) -> list[int]:
 
 
 def _values(line: LaneLine, played: Played, shown: PropertyName) -> Ticks:
+    if shown == "pitch" and not line.lane.is_melodic:
+        return np.zeros(played.stretch.counts.size, np.int64)
     at = strip_at(line.lane, shown)
     return values_at(at.strip, at.kind, played.stretch, plain_value(at, line.lane))
 
@@ -236,14 +259,17 @@ def _draws(lane: Lane) -> list[int]:
 
 def _bench(line: LaneLine, played: Played, score: Score, first: int, end: int) -> Bench:
     inside = _inside(line, played, first, end)
+    pool = pool_round(line, played.tune, score, max(first, end - 1))
     return Bench.model_construct(
         id=line.lane.id,
         fields=bench(Speech(line, played.tune)),
         strips=[_strip_picture(at, line, played, inside) for at in strips_of(line.lane)],
         rates=rates(Speech(line)),
         rate=rate_beside(Speech(line)),
-        comes_round_after=_comes_round_after(line, score),
+        comes_round_after=comes_round_after(line, played.tune, score, max(first, end - 1)),
         settles=settled(line),
+        pool=pool.says,
+        fits=pool.fits,
     )
 
 
@@ -252,11 +278,12 @@ def _strip_picture(at: StripAt, line: LaneLine, played: Played, inside: slice) -
     plain = plain_value(at, line.lane)
     values = own_values(strip, line.steps, plain)
     own = [int(value is not None) for value in strip.values[: values.size]]
+    low, high = _drawn_range(at, values)
     return StripPicture.model_construct(
         name=at.name,
         path=at.path,
-        low=at.kind.low,
-        high=at.kind.high,
+        low=low,
+        high=high,
         plain=plain,
         unit=at.kind.unit,
         is_free=strip.free is not None,
@@ -268,16 +295,13 @@ def _strip_picture(at: StripAt, line: LaneLine, played: Played, inside: slice) -
     )
 
 
-def _comes_round_after(line: LaneLine, score: Score) -> str:
-    """Say after how long its hits come round, before chance."""
-    course = line.course
-    if line.is_lucky and not line.lane.luck_bars:
-        return "never: luck decides its order"
-    if course.period is not None:
-        return _say(course.period, score)
-    if line.is_lucky:
-        return _say(course.cycle_quarters, score)
-    return _say(line.line.period * course.step, score)
+def _drawn_range(at: StripAt, values: Ticks) -> tuple[int, int]:
+    """Return between what a strip is drawn: of pitches no more octaves than it has, and one to go on to."""
+    if at.kind is not PITCH:
+        return at.kind.low, at.kind.high
+    furthest = int(np.abs(values).max(initial=0))
+    reach = min(PITCH.high, _DEGREES * (furthest // _DEGREES + 1))
+    return -reach, reach
 
 
 def _columns(model: type[Columns], of: Events | Controls) -> Columns:

@@ -4,11 +4,13 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from lattice.document.pitched import Tone
 from lattice.sentence import Choice, Field, Part, Sentence, Word
 
 __all__ = [
     "Bench",
     "BurstPicture",
+    "ChordPicture",
     "ControlColumns",
     "EventColumns",
     "KeptPicture",
@@ -17,10 +19,11 @@ __all__ = [
     "Property",
     "PropertyName",
     "Rendering",
+    "Staff",
     "StripPicture",
 ]
 
-PropertyName = Literal["velocity", "chance", "ratchet", "nudge", "length"]
+PropertyName = Literal["velocity", "chance", "ratchet", "nudge", "length", "pitch"]
 
 
 class EventColumns(BaseModel):
@@ -67,6 +70,37 @@ class KeptPicture(BaseModel):
     begins: list[int]
 
 
+class Staff(BaseModel):
+    """Between which pitches a melodic lane is drawn. *note*: the lane's, on which its thread lies.
+
+    *lines*: those of its scale; *roots*: those of its root.
+
+    *names*: of every pitch from *low* to *high*, as the scale spells them.
+    """
+
+    low: int
+    high: int
+    note: int
+    lines: list[int]
+    roots: list[int]
+    names: list[str]
+
+
+class ChordPicture(BaseModel):
+    """A chord of the progression in the window: its *place* there, from when to when in ticks, what is written.
+
+    *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *notes*: those that it has.
+    """
+
+    place: int
+    start: int
+    end: int
+    written: str
+    name: str
+    numeral: str
+    notes: str
+
+
 class LanePicture(BaseModel):
     """A lane in the window. All positions are ticks from the pattern's start.
 
@@ -75,7 +109,9 @@ class LanePicture(BaseModel):
     *velocities*, *lengths*, *chances* (%); and each of these, or nothing where all are plain: *onsets* (when its first
     note begins), *ratchets* (notes), *accents* (1 for one), *ties* (1 if it lasts until the next hit), *octaves*,
     *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead). *values*: what the
-    property that was asked for has at each step.
+    property that was asked for has at each step. Of a melodic lane, hit by hit too: *pitches* (all that begin with it;
+    none where its pool is empty), *degrees* (what its pitch strip says). *staff*: None for a voice of the kit.
+    *folded*: how many of its hits have notes that were moved by octaves into what MIDI has. *tone*: of a pitched voice.
 
     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
@@ -111,6 +147,11 @@ class LanePicture(BaseModel):
     covered: list[int]
     bursts: list[BurstPicture]
     values: list[int]
+    pitches: list[list[int]]
+    degrees: list[int]
+    staff: Staff | None
+    folded: int
+    tone: Tone | None
     cycle_starts: list[int]
     cycle_ends: list[int]
     draws: list[int]
@@ -145,7 +186,8 @@ class Bench(BaseModel):
     """One lane whole: every setting as a field, its strips, when what it plays comes round.
 
     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
-    *settles*: the fields that turn it into a drawn lane that plays the same.
+    *settles*: the fields that turn it into a drawn lane that plays the same. *pool*: of an arpeggio, what it reads and
+    when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
     """
 
     id: str
@@ -155,6 +197,8 @@ class Bench(BaseModel):
     rate: int
     comes_round_after: str
     settles: dict[str, object]
+    pool: str
+    fits: dict[str, object] | None
 
 
 class Property(BaseModel):
@@ -176,13 +220,21 @@ class Meeting(BaseModel):
 
 
 class Rendering(BaseModel):
-    """The answer to a score, a dice number and a window. *held*: what controllers hold when it begins."""
+    """The answer to a score, a dice number and a window. *held*: what controllers hold when it begins.
+
+    *pitch_names*: of the twelve notes from C on, as the scale spells them; *scale_notes*: which of them it has, from
+    its root on; *scale_chords*: the chords of three notes that lie in it.
+    """
 
     first_tick: int
     end_tick: int
     bar_ticks: int
     beat_ticks: int
     standing: list[Part]
+    chords: list[ChordPicture]
+    pitch_names: list[str]
+    scale_notes: list[int]
+    scale_chords: list[str]
     property: Property | None
     lanes: list[LanePicture]
     benches: list[Bench]

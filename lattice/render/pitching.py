@@ -60,8 +60,7 @@ def takes_velocities(lane: Lane) -> bool:
 def pitched(stretch: Stretch, steps: Ticks, tune: Tune, heard: Heard) -> Pitched:
     """Return the notes of the hits at *steps*, indices in *stretch*. *heard*: see `lattice.render.arpeggio`."""
     lane = stretch.line.lane
-    strip = lane.pitch_strip
-    values = strayed(values_at(strip, PITCH, stretch, 0), strip, PITCH, stretch)[steps]
+    values = strayed(degrees_of(stretch), lane.pitch_strip, PITCH, stretch)[steps]
     stacks = strayed(values_at(lane.chord_strip, CHORD, stretch, 1), lane.chord_strip, CHORD, stretch)[steps]
     after = lane.semitones_up + SEMITONES * octaves_of(stretch)[steps]
     if lane.arpeggio:
@@ -79,6 +78,11 @@ def pitched(stretch: Stretch, steps: Ticks, tune: Tune, heard: Heard) -> Pitched
         pitches = _own_at(lane, exact, denominator, values[of], above, tune)
         velocities = np.zeros_like(pitches)
     return Pitched(counts, np.cumsum(counts) - counts, pitches, velocities, after)
+
+
+def degrees_of(stretch: Stretch) -> Ticks:
+    """Return what the pitch strip says at each step, before it strays: degrees, or semitones."""
+    return values_at(stretch.line.lane.pitch_strip, PITCH, stretch, 0)
 
 
 def unpitched(stretch: Stretch, steps: Ticks) -> Pitched:

@@ -43,7 +43,8 @@ class Hits:
     *velocities*: of the first note; *chances*: in 1/10,000; *sound*: whether dice and cycle rules let it sound;
     *ratchets*: notes; *nudges*, *lengths*: % of a step, TIED where it lasts until the next hit; *accented*: whether
     it is an accent; *octaves*; *letters*: place of the letter of linked ones in the alphabet, else -1; *covered*:
-    whether a burst plays in its place; *pitches*: of a melodic lane, all that begin with it, else nothing.
+    whether a burst plays in its place; *pitches*: of a melodic lane, all that begin with it, before
+    they are folded into what MIDI has; else nothing.
     """
 
     steps: Ticks
@@ -233,7 +234,7 @@ def _velocities(stretch: Stretch, which: Ticks, numerators: Ticks, denominator: 
 
 
 def _by_hit(pitches: Pitched) -> tuple[tuple[int, ...], ...]:
-    moved = folded(pitches.pitches + np.repeat(pitches.after, pitches.counts)).tolist()
+    moved = (pitches.pitches + np.repeat(pitches.after, pitches.counts)).tolist()
     ends = (pitches.firsts + pitches.counts).tolist()
     return tuple(tuple(moved[first:end]) for first, end in zip(pitches.firsts.tolist(), ends, strict=True))
 

@@ -43,15 +43,15 @@ _LATCH_SAID: dict[Latch, str] = {
     "replace": "keys, latched",
     "add": "keys, latched and added",
 }
-_RESTARTS_SAID = {"free": "runs on", "cycle": "begins with each cycle", "chord": "begins with each chord"}
-_KEYS_BEGIN = "begins when keys are held"
+_RESTARTS_SAID = {"free": "runs on", "cycle": "anew each cycle", "chord": "anew each chord"}
+_KEYS_BEGIN = "anew with each hand"
 
 
 def _say(speech: Speech) -> list[Word]:
     arpeggio = speech.lane.arpeggio
     if arpeggio is None:
         return []
-    words = [text("arpeggio "), choice(_ORDERS_SAID[arpeggio.order], "note order")]
+    words = [choice(_ORDERS_SAID[arpeggio.order], "note order")]
     if arpeggio.octaves > 1:
         words += [text(" over "), _octaves(arpeggio), text(" octaves")]
     words += [text(", "), *_pool_words(speech, arpeggio)]
@@ -60,7 +60,7 @@ def _say(speech: Speech) -> list[Word]:
     if arpeggio.pedal:
         words += [text(", "), *_pedal_words(speech, arpeggio.pedal)]
     if arpeggio.velocity == "keys":
-        words += [text(", "), choice("as hard as the keys", "arpeggio velocity")]
+        words += [text(", "), choice("keys' velocity", "arpeggio velocity")]
     return words
 
 
@@ -72,7 +72,7 @@ def _on_bench(speech: Speech) -> list[Word]:
     words += [text(" octave, " if arpeggio.octaves == 1 else " octaves, "), *_pool_words(speech, arpeggio)]
     words += [text(", "), choice(_restart_said(arpeggio, arpeggio.restart), "arpeggio begins"), text(", ")]
     words += _pedal_words(speech, arpeggio.pedal) if arpeggio.pedal else [choice("no pedal note", "pedal")]
-    hard = "as hard as the keys" if arpeggio.velocity == "keys" else "as hard as the lane says"
+    hard = "keys' velocity" if arpeggio.velocity == "keys" else "the lane's velocity"
     return [*words, text(", "), choice(hard, "arpeggio velocity")]
 
 
@@ -233,7 +233,7 @@ def _after_pedal_choices(speech: Speech) -> list[Choice]:
 def _velocity_choices(speech: Speech) -> list[Choice]:
     arpeggio = speech.lane.arpeggio or Arpeggio()
     return choices(
-        [("lane", "as hard as the lane says"), ("keys", "as hard as the keys")],
+        [("lane", "the lane's velocity"), ("keys", "keys' velocity")],
         arpeggio.velocity,
         lambda key: _with(speech, velocity=key),
     )
@@ -258,7 +258,7 @@ def _offers(speech: Speech) -> list[Offer]:
         again = arpeggio.pedal.model_copy(update={"again": True})
         found.append(Offer(setting=said, text=said, explains=_PEDAL, patch=_with(speech, pedal=again)))
     if arpeggio.velocity == "lane" and isinstance(arpeggio.pool, HeldPool | LanePool):
-        said = "as hard as the keys"
+        said = "keys' velocity"
         found.append(Offer(setting=said, text=said, explains=_VELOCITY, patch=_with(speech, velocity="keys")))
     return found
 

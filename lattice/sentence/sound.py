@@ -112,7 +112,7 @@ def _of_the_voice(field: str, label: str, unit: str, high: int, explains: str) -
     def on_bench(speech: Speech) -> list[Word]:
         if not _is_synthesised(speech):
             return []
-        return say(speech)[2:] or [choice(f"{voices(speech)}{unit}, the voice's", label)]
+        return say(speech)[2:] or [choice(f"{voices(speech)}{unit}", label)]
 
     def found(speech: Speech) -> list[Choice]:
         own = getattr(speech.lane, field)

@@ -5,18 +5,22 @@ from typing import get_args
 
 from lattice.document.meter import BEATS, Meter
 from lattice.document.piece import DICE, TEMPO, Score
+from lattice.document.scale import Scale
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN
 from lattice.sentence.feel import SWING, swing_choices, swing_words
+from lattice.sentence.melody import root_choices, said_scale, scale_choices
 from lattice.sentence.step_value import note_choices, note_value_words
-from lattice.sentence.words import Choice, Part, Word, choice, choices, number, text
+from lattice.sentence.words import Choice, Part, Patch, Word, choice, choices, number, text
 
 __all__ = ["standing", "standing_choices"]
 
+SCALE = "What degrees and numerals are counted in: change it, and all that counts in it moves with it."
+
 
 def standing(score: Score, dice: int) -> list[Part]:
-    """Return tempo, swing, meter, length, step value and dice as words.
+    """Return tempo, swing, meter, length, step value, dice and scale as words.
 
-    Tempo and swing are the piece's, the rest the pattern's.
+    Tempo and swing are the piece's, the scale too unless the pattern has its own, the rest the pattern's.
     """
     return [
         _part("tempo", "Quarter notes a minute.", [_tempo(score.tempo)]),
@@ -33,12 +37,14 @@ def standing(score: Score, dice: int) -> list[Part]:
             "All luck comes from this number: the same number, the same luck.",
             [number("dice", "dice", dice, *DICE)],
         ),
+        _part("scale", SCALE, _scale(score.scale)),
     ]
 
 
-def standing_choices(score: Score, setting: str) -> list[Choice]:
-    """Return what the one word of a *setting* with alternatives could be. Raises KeyError if it has none."""
-    return _CHOICES[setting](score)
+def standing_choices(score: Score, setting: str, word: str = "") -> list[Choice]:
+    """Return what the *word* of a *setting*, or its only one with alternatives, could be. Raises KeyError for none."""
+    known = _CHOICES[setting]
+    return (known[word] if isinstance(known, dict) else known)(score)
 
 
 def _part(setting: str, explains: str, words: Sequence[Word]) -> Part:
@@ -48,6 +54,11 @@ def _part(setting: str, explains: str, words: Sequence[Word]) -> Part:
 def _tempo(tempo: float) -> Word:
     word = number("tempo", "tempo", 0, *TEMPO)
     return word.model_copy(update={"text": f"{tempo:g}", "value": tempo, "stored": tempo, "decimals": 2})
+
+
+def _scale(scale: Scale) -> list[Word]:
+    root, kind = said_scale(scale)
+    return [choice(root, "root"), text(" "), choice(kind, "kind of scale")]
 
 
 def _bars(score: Score) -> list[Word]:
@@ -83,7 +94,15 @@ def _step_choices(score: Score) -> list[Choice]:
     return note_choices(score.step_value, lambda other: {"step_value": other.model_dump()})
 
 
-_CHOICES: dict[str, Callable[[Score], list[Choice]]] = {
+def _new_scale(scale: Scale) -> Patch:
+    return {"scale": scale.model_dump(mode="json")}
+
+
+_CHOICES: dict[str, Callable[[Score], list[Choice]] | dict[str, Callable[[Score], list[Choice]]]] = {
+    "scale": {
+        "root": lambda score: root_choices(score.scale, _new_scale),
+        "kind of scale": lambda score: scale_choices(score.scale, _new_scale),
+    },
     "swing": lambda score: swing_choices(score.swing),
     "meter": _meter_choices,
     "step value": _step_choices,

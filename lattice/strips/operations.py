@@ -12,14 +12,18 @@ __all__ = [
     "OPERATIONS",
     "Operation",
     "Values",
+    "moved",
     "reversed_values",
     "rotated",
     "scaled",
     "thrown_values",
+    "upside_down",
 ]
 
 Values = tuple[int | None, ...]
-Operation = Literal["later", "earlier", "reverse", "towards the middle", "away from the middle"]
+Operation = Literal[
+    "later", "earlier", "reverse", "upside down", "up", "down", "towards the middle", "away from the middle"
+]
 _SCALE = (3, 4)  # towards the middle by a quarter
 
 
@@ -36,6 +40,25 @@ def rotated(values: Sequence[int | None], by: int) -> Values:
 def reversed_values(values: Sequence[int | None]) -> Values:
     """Return *values* from the last to the first."""
     return tuple(values[::-1])
+
+
+def upside_down(values: Sequence[int | None]) -> Values:
+    """Return *values* mirrored between the lowest and the highest of them.
+
+    >>> upside_down((0, 2, None, 6))
+    (6, 4, None, 0)
+    """
+    own = [value for value in values if value is not None]
+    ends = min(own, default=0) + max(own, default=0)
+    return tuple(None if value is None else ends - value for value in values)
+
+
+def moved(values: Sequence[int | None], kind: StripKind, by: int) -> Values:
+    """Return *values* each so much higher, kept within the strip's range; a tie stays one."""
+    return tuple(
+        value if value is None or _is_tie(value, kind) else min(kind.high, max(kind.low, value + by))
+        for value in values
+    )
 
 
 def scaled(values: Sequence[int | None], kind: StripKind, numerator: int, denominator: int) -> Values:
@@ -84,6 +107,9 @@ OPERATIONS: dict[Operation, Callable[[Sequence[int | None], StripKind], Values]]
     "later": lambda values, _: rotated(values, 1),
     "earlier": lambda values, _: rotated(values, -1),
     "reverse": lambda values, _: reversed_values(values),
+    "upside down": lambda values, _: upside_down(values),
+    "up": lambda values, kind: moved(values, kind, 1),
+    "down": lambda values, kind: moved(values, kind, -1),
     "towards the middle": lambda values, kind: scaled(values, kind, *_SCALE),
     "away from the middle": lambda values, kind: scaled(values, kind, *_SCALE[::-1]),
 }

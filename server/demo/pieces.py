@@ -2,17 +2,25 @@
 
 from lattice.document import (
     Accent,
+    Arpeggio,
     BarRestart,
+    BarSpan,
     Burst,
     ChanceStrip,
+    ChordPool,
+    ChordStrip,
     ControlStrip,
     CycleRule,
     Drawn,
     Echo,
     Euclidean,
     Free,
+    HeldKey,
+    HeldPool,
     Humanise,
+    Keys,
     Lane,
+    LanePool,
     LengthStrip,
     Link,
     Meter,
@@ -22,10 +30,15 @@ from lattice.document import (
     OctaveStrip,
     Once,
     Pattern,
+    Pedal,
     Piece,
+    PitchStrip,
+    PlacedChord,
+    Progression,
     RatchetStrip,
     Reply,
     Rests,
+    Scale,
     Spread,
     StepRule,
     StepValue,
@@ -42,9 +55,10 @@ def _lanes(*lanes: Lane) -> tuple[Lane, ...]:
     return tuple(lane.model_copy(update={"ink": number % 8}) for number, lane in enumerate(lanes))
 
 
-def _lane(voice: str, source: Source, **fields: object) -> Lane:
+def _lane(lane_id: str, source: Source, **fields: object) -> Lane:
+    """Return a lane that is called after its voice, unless *fields* say otherwise."""
     return Lane.model_validate(
-        {"id": voice, "name": voice.title(), "voice": voice, "source": source} | fields
+        {"id": lane_id, "name": lane_id.title(), "voice": lane_id, "source": source} | fields
     )
 
 
@@ -61,6 +75,7 @@ NIGHT_FERRY = Piece(
     name="Night Ferry",
     tempo=112,
     swing=Swing(percent=54),
+    scale=Scale(root=2, name="dorian"),
     patterns=(
         Pattern(
             id="a",
@@ -111,6 +126,16 @@ NIGHT_FERRY = Piece(
                     luck_bars=4,
                     octave_strip=OctaveStrip(values=_at({3: 1, 6: -1})),
                     level_db=-4,
+                ),
+                _lane(
+                    "reed",
+                    _in(7, 12),
+                    name="Low reed",
+                    voice="low-reed",
+                    pitch_strip=PitchStrip(values=(0, 2, 4, 2, 6, 4), free=Free(advance="hit")),
+                    velocity=84,
+                    length_percent=70,
+                    level_db=-3,
                 ),
                 _lane("bell", Drawn(steps=8, hits=(0, 3, 6)), once=Once(bars=7), velocity=74),
             ),
@@ -163,26 +188,113 @@ NIGHT_FERRY = Piece(
     ),
 )
 
+
+def _eighths(count: int) -> NoteSpan:
+    return NoteSpan(value=StepValue.model_validate({"note": 8, "multiplier": count}))
+
+
 LANTERN_QUAY = Piece(
     name="Lantern Quay",
     tempo=96,
+    scale=Scale(root=4, name="phrygian"),
     patterns=(
         Pattern(
             id="a",
             name="A",
             dice=412,
+            bars=8,
             meter=Meter(numerator=7, denominator=8),
+            progression=Progression(
+                leading="nearest",
+                chords=(
+                    PlacedChord(chord="i", lasts=BarSpan(bars=1)),
+                    PlacedChord(chord="II", lasts=_eighths(4)),
+                    PlacedChord(chord="vii", lasts=_eighths(3)),
+                    PlacedChord(chord="i", lasts=_eighths(4)),
+                    PlacedChord(chord="VI", lasts=_eighths(3)),
+                    PlacedChord(chord="II", lasts=BarSpan(bars=1)),
+                ),
+            ),
+            # A chord that was held from the first moment: E, B and the G above.
+            keys=Keys(
+                held=(
+                    HeldKey(start=0, key=64, velocity=92),
+                    HeldKey(start=0, key=71, velocity=78),
+                    HeldKey(start=0, key=79, velocity=84),
+                )
+            ),
             lanes=_lanes(
+                _lane(
+                    "glass",
+                    _in(5, 8),
+                    name="Glass harbour",
+                    voice="glass-harbour",
+                    arpeggio=Arpeggio(
+                        pool=HeldPool(latch="replace"), order="up-and-down", octaves=2, velocity="keys"
+                    ),
+                    length_percent=60,
+                    accent=Accent(velocity=112, every=5),
+                    pan=25,
+                    level_db=-5,
+                ),
+                _lane(
+                    "lantern",
+                    _in(9, 14),
+                    name="Lantern",
+                    voice="lantern",
+                    arpeggio=Arpeggio(pool=ChordPool(), order="inward", octaves=2, restart="chord"),
+                    velocity=76,
+                    chance_percent=85,
+                    octave_strip=OctaveStrip(values=_at({6: 1, 11: 1})),
+                    pan=-30,
+                    level_db=-4,
+                ),
+                _lane(
+                    "reed",
+                    _in(3, 7),
+                    name="Low reed",
+                    voice="low-reed",
+                    follows="root",
+                    step_value=StepValue(note=8),
+                    velocity=92,
+                    length_strip=LengthStrip(values=_at({0: 0, 2: 150})),
+                    pitch_strip=PitchStrip(values=_at({2: 4, 4: -1, 5: 2})),
+                ),
+                _lane(
+                    "foghorn",
+                    _in(2, 5),
+                    name="Foghorn",
+                    voice="foghorn",
+                    span=BarSpan(bars=1),
+                    follows="nearest",
+                    pitch_strip=PitchStrip(values=(0, 2, 4, 2, 6), free=Free(advance="hit")),
+                    chord_strip=ChordStrip(values=_at({0: 2})),
+                    velocity=58,
+                    length_percent=180,
+                    chance_percent=70,
+                    level_db=-8,
+                ),
+                _lane(
+                    "halyard",
+                    _in(5, 14),
+                    name="Halyard",
+                    voice="halyard",
+                    rotate=3,
+                    arpeggio=Arpeggio(pool=LanePool(of="lantern"), order="down", pedal=Pedal(every=3)),
+                    velocity=62,
+                    chance_percent=75,
+                    degrees_up=7,
+                    pan=45,
+                    level_db=-7,
+                ),
                 _lane("thud", Drawn(steps=14, hits=(0, 6, 10)), velocity=104),
-                _lane("plank", _in(3, 7), rotate=2, step_value=StepValue(note=8), velocity=82),
-                _lane("bell", _in(4, 9), velocity=66, length_percent=200),
-                _lane("rail", _in(5, 14), rotate=3, velocity=60, chance_percent=80),
+                _lane("rail", _in(5, 14), rotate=3, velocity=56, chance_percent=80),
                 _lane(
                     "gull",
                     _in(1, 4),
                     step_value=StepValue(note=8, kind="dotted"),
                     rotate=1,
-                    velocity=48,
+                    velocity=44,
                     chance_percent=30,
                 ),
             ),

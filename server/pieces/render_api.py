@@ -59,7 +59,7 @@ def alternatives(request: HttpRequest, body: AlternativesQuestion) -> list[Alter
     _check(body.window)
     score, dice, window = body.score, body.dice, body.window
     if body.lane is None:
-        return engine.standing_alternatives(score, body.setting)
+        return engine.standing_alternatives(score, body.setting, body.word)
     if not body.setting:
         return engine.offers_of(score, dice, body.lane, window)
     return engine.alternatives_of(score, dice, body.lane, body.setting, body.word, window)

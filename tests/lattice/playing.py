@@ -167,10 +167,10 @@ class Walked:
         return max(0, half_up((grid + self.moved(at)) * QUARTER))
 
     # ---- Velocity ----
-    def velocity(self, at: int) -> Fraction:
+    def velocity(self, at: int, by_keys: int | None = None) -> Fraction:
         lane = self.lane
         kind = STRIPS["velocity"]
-        value = Fraction(self.value(at, kind, lane.velocity))
+        value = Fraction(self.value(at, kind, by_keys or lane.velocity))
         if lane.accent and (self.before[at] + 1 - lane.accent.first) % lane.accent.every == 0:
             value = Fraction(lane.accent.velocity)
         value *= self.weight(self.steps[at].at)
@@ -179,14 +179,13 @@ class Walked:
         if lane.humanise and lane.humanise.velocity:
             value += lane.humanise.velocity * self.strays(at, Purpose.STRAY_IN_VELOCITY)
         strip = lane.velocity_strip
-        own = [lane.velocity]
+        plain = 64 if by_keys else lane.velocity
+        own = [plain]
         if strip and strip.free:
-            own = [lane.velocity if one is None else one for one in strip.values]
+            own = [plain if one is None else one for one in strip.values]
         elif strip:
             own = [
-                lane.velocity
-                if step >= len(strip.values) or strip.values[step] is None
-                else strip.values[step]
+                plain if step >= len(strip.values) or strip.values[step] is None else strip.values[step]
                 for step in range(self.leader.source.steps)
             ]
         mean = Fraction(sum(own), len(own))
@@ -214,8 +213,7 @@ class Walked:
             percent = self.strayed(at, "length", lane.length_percent)
             begin = self.swung(step.at, self.length)
             share = (self.swung(step.at + self.length, self.length) - begin) / count
-            velocity, late = self.velocity(at), self.moved(at)
-            octave = self.strayed(at, "octave", 0)
+            late = self.moved(at)
             kept = [
                 note
                 for note in range(count)
@@ -230,14 +228,22 @@ class Walked:
                 if percent == TIED and note == kept[-1]:
                     end = min(self.tied_end(at), start + int(64 * self.bar * QUARTER))
                 fade = Fraction(1)
-                climb = 12 * octave
                 if strip:
                     along = Fraction(note, count - 1) if count > 1 else Fraction(0)
                     fade = (strip.fade_from + (strip.fade_to - strip.fade_from) * along) / Fraction(100)
-                    climb += note * strip.climb
-                hard = min(127, max(1, half_up(velocity * fade)))
-                found.append(Note(start, max(end, start + 1), hard, climb))
+                for climb, by_keys in self.climbs(at, note):
+                    hard = min(127, max(1, half_up(self.velocity(at, by_keys) * fade)))
+                    found.append(Note(start, max(end, start + 1), hard, climb))
         return sorted(found + self.burst_notes())
+
+    def climbs(self, at: int, note: int) -> list[tuple[int, int | None]]:
+        """Semitones above the lane's note of what a ratchet's *note* sounds, each with the velocity of its key, if any."""
+        climb = self.lane.ratchet_strip.climb if self.lane.ratchet_strip else 0
+        return [(12 * self.strayed(at, "octave", 0) + note * climb, None)]
+
+    def burst_climb(self, _tick: int) -> int | None:
+        """Semitones above the lane's note of a burst's note; None where it has none."""
+        return 0
 
     def run_end(self, step: Step) -> Fraction | None:
         lane = self.leader
@@ -285,5 +291,6 @@ class Walked:
                     hard = min(127, max(1, half_up(self.lane.velocity * percent / 100)))
                     stop = half_up((start + share * self.lane.length_percent / 100) * QUARTER)
                     tick = half_up(start * QUARTER)
-                    found.append(Note(tick, max(stop, tick + 1), hard, 0))
+                    if (climb := self.burst_climb(tick)) is not None:
+                        found.append(Note(tick, max(stop, tick + 1), hard, climb))
         return found

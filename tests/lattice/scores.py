@@ -286,7 +286,7 @@ progressions = st.builds(
 def keys_played(draw: st.DrawFn) -> Keys:
     """Any few keys held, some for ever, perhaps with the sustain pedal."""
     tick = st.integers(0, 40).map(lambda sixteenth: sixteenth * 13440 // 4)
-    ends = st.none() | st.integers(1, 30).map(lambda sixteenth: sixteenth * 13440 // 4)
+    ends = st.none() | st.integers(0, 30).map(lambda sixteenth: sixteenth * 13440 // 4)
     held = draw(
         st.lists(st.tuples(tick, ends, st.integers(20, 110), st.integers(1, 127)), max_size=6).map(
             sorted_rows
@@ -294,8 +294,11 @@ def keys_played(draw: st.DrawFn) -> Keys:
     )
     pedals = draw(st.lists(st.tuples(tick, ends), max_size=2).map(sorted_rows))
     return Keys(
-        held=tuple(HeldKey(a, b and a + b, key, hard) for a, b, key, hard in held),
-        sustained=tuple(Sustain(a, b and a + b) for a, b in pedals),
+        held=tuple(
+            HeldKey(start=a, end=None if b is None else a + b, key=key, velocity=hard)
+            for a, b, key, hard in held
+        ),
+        sustained=tuple(Sustain(start=a, end=None if b is None else a + b) for a, b in pedals),
         let_go=tuple(sorted(draw(st.sets(tick, max_size=2)))),
     )
 

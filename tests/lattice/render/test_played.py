@@ -3,11 +3,13 @@
 from hypothesis import given, settings
 
 from lattice.clock.ticks import ticks
+from lattice.pitch.tune import tune_of
 from lattice.render.feel import feel_of
 from lattice.render.played import play
 from lattice.rhythm.lane_line import lines_of
-from tests.lattice.playing import Note, Walked
+from tests.lattice.playing import Note
 from tests.lattice.scores import dice, scores
+from tests.lattice.singing import walked_of
 
 STEPS = 150
 
@@ -16,10 +18,12 @@ STEPS = 150
 @settings(max_examples=60)
 def test_every_note_is_what_the_definitions_say(score, dice):
     score = score.model_copy(
-        update={"lanes": tuple(one.model_copy(update={"luck_bars": None}) for one in score.lanes)}
+        update={
+            "lanes": tuple(one.model_copy(update={"luck_bars": None, "clip": None}) for one in score.lanes)
+        }
     )
     for lane, line in zip(score.lanes, lines_of(score, dice), strict=True):
-        walked = Walked(score, dice, lane, STEPS)
+        walked = walked_of(score, dice, lane, STEPS)
         # All that begins before the steps at the end have a say: late ones are not walked.
         late = walked.length * 3 + score.quarters_per_minute / 60 * 2
         end = ticks(max(walked.steps[STEPS - 1].at - late, walked.length / 8))
@@ -27,7 +31,7 @@ def test_every_note_is_what_the_definitions_say(score, dice):
             expected = [note for note in walked.notes() if note.start < end]
         except LookupError:
             continue
-        notes = play(line, feel_of(lane, score), None, 0, end).notes
+        notes = play(line, feel_of(lane, score), tune_of(lane, score, dice), 0, end).notes
         columns = (notes.starts, notes.ends, notes.velocities, notes.climbs)
         found = sorted(Note(*row) for row in zip(*(column.tolist() for column in columns), strict=True))
         assert found == expected

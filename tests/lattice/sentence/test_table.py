@@ -228,18 +228,6 @@ BLACK = {
     "swing": Swing(),
     "pan": 3,
 }
-MELODIC = {
-    "scale": Scale(root=4, name="phrygian"),
-    "pitch_strip": PitchStrip(values=(0, 2)),
-    "follows": "nearest",
-    "degrees_up": 2,
-    "semitones_up": -5,
-    "arpeggio": Arpeggio(),
-    "chord_strip": ChordStrip(values=(3,)),
-    "brightness": 80,
-    "attack_ms": 40,
-    "release_ms": 400,
-}
 
 
 # What the bench has to paint, and what is set on chosen steps: no fields while they are plain.
@@ -409,6 +397,7 @@ def test_what_holds_for_the_whole_pattern_can_be_moved_too():
         "bars": "4 bars",
         "step value": "1/16",
         "dice": "7081",
+        "scale": "C major",
     }
     tempo = parts[0].words[0]
     assert (tempo.field, tempo.value, tempo.low, tempo.high) == ("tempo", 112.5, 20, 400)

@@ -404,6 +404,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/melody/contour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Contour
+         * @description What lanes become when a contour is drawn on their pitches.
+         */
+        post: operations["pieces_melody_api_contour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/enter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter
+         * @description What a lane becomes when a note, a rest or a tie is entered on a step.
+         */
+        post: operations["pieces_melody_api_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/progressions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Progressions
+         * @description Progressions to begin with.
+         */
+        get: operations["pieces_melody_api_progressions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record
+         * @description What a lane becomes when keys were played along with it.
+         */
+        post: operations["pieces_melody_api_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/rescale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rescale
+         * @description A piece in another scale.
+         */
+        post: operations["pieces_melody_api_rescale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/voices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Voices
+         * @description The voices that play any pitch.
+         */
+        get: operations["pieces_melody_api_voices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -1165,6 +1285,47 @@ export interface components {
             word: string;
         };
         /**
+         * Arpeggio
+         * @description *order*: in which a pool's notes are read, after its *octaves* were added. *restart*: when it begins again.
+         */
+        Arpeggio: {
+            /**
+             * Octaves
+             * @default 1
+             */
+            octaves: number;
+            /**
+             * Order
+             * @default up
+             * @enum {string}
+             */
+            order: "up" | "down" | "up-and-down" | "up-and-down-twice" | "as-played" | "inward" | "outward" | "shuffled" | "random" | "all";
+            /** @description none: no note returns */
+            pedal?: components["schemas"]["Pedal"] | null;
+            /**
+             * Pool
+             * @default {
+             *       "kind": "held",
+             *       "latch": "off"
+             *     }
+             */
+            pool: components["schemas"]["HeldPool"] | components["schemas"]["TypedPool"] | components["schemas"]["ChordPool"] | components["schemas"]["ScalePool"] | components["schemas"]["LanePool"];
+            /**
+             * Restart
+             * @description never, with each cycle, with each chord
+             * @default free
+             * @enum {string}
+             */
+            restart: "free" | "cycle" | "chord";
+            /**
+             * Velocity
+             * @description whose velocity its notes have
+             * @default lane
+             * @enum {string}
+             */
+            velocity: "lane" | "keys";
+        };
+        /**
          * AsLanes
          * @description Places of the lanes offered that are to be said by their shorter way.
          */
@@ -1354,15 +1515,22 @@ export interface components {
          * @description One lane whole: every setting as a field, its strips, when what it plays comes round.
          *
          *     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
-         *     *settles*: the fields that turn it into a drawn lane that plays the same.
+         *     *settles*: the fields that turn it into a drawn lane that plays the same. *pool*: of an arpeggio, what it reads and
+         *     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
          */
         Bench: {
             /** Comes Round After */
             comes_round_after: string;
             /** Fields */
             fields: components["schemas"]["Field"][];
+            /** Fits */
+            fits: {
+                [key: string]: unknown;
+            } | null;
             /** Id */
             id: string;
+            /** Pool */
+            pool: string;
             /** Rate */
             rate: number;
             /** Rates */
@@ -1498,6 +1666,54 @@ export interface components {
             text: string;
         };
         /**
+         * ChordPicture
+         * @description A chord of the progression in the window: its *place* there, from when to when in ticks, what is written.
+         *
+         *     *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *notes*: those that it has.
+         */
+        ChordPicture: {
+            /** End */
+            end: number;
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: string;
+            /** Numeral */
+            numeral: string;
+            /** Place */
+            place: number;
+            /** Start */
+            start: number;
+            /** Written */
+            written: string;
+        };
+        /**
+         * ChordPool
+         * @description The chord of the progression.
+         */
+        ChordPool: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chord";
+        };
+        /**
+         * ChordStrip
+         * @description How many notes each step stacks up: of an arpeggio its whole pool at once, else every second degree.
+         */
+        ChordStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
          * Clip
          * @description *tracks* over *length_ticks*; a note may ring on beyond the end, an export cuts it there.
          *
@@ -1517,6 +1733,7 @@ export interface components {
             /** Name */
             name: string;
             origin?: components["schemas"]["Origin"] | null;
+            scale?: components["schemas"]["Scale"] | null;
             /**
              * Tempo
              * @description quarter notes a minute
@@ -1598,6 +1815,33 @@ export interface components {
             tags: string[];
             /** Total */
             total: number;
+        };
+        /**
+         * ContourQuestion
+         * @description Which contour to draw on the pitches of *lanes*: between which values, by leaps of at most how many.
+         */
+        ContourQuestion: {
+            /**
+             * Contour
+             * @enum {string}
+             */
+            contour: "rise" | "fall" | "arch" | "wave" | "wander" | "throw";
+            /** Dice */
+            dice: number;
+            /** High */
+            high: number;
+            /** Lanes */
+            lanes: string[];
+            /** Leap */
+            leap: number;
+            /** Low */
+            low: number;
+            score: components["schemas"]["Score"];
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
         };
         Control: [
             number,
@@ -1830,6 +2074,28 @@ export interface components {
             /** Chosen */
             chosen: number[][];
             clip: components["schemas"]["OpenClip"];
+        };
+        /**
+         * EnterQuestion
+         * @description What to enter on a *step* of a *lane*: a note's *pitch* and *velocity* (none: the lane's), a rest or a tie.
+         */
+        EnterQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lane */
+            lane: string;
+            /** Pitch */
+            pitch?: number | null;
+            score: components["schemas"]["Score"];
+            /** Step */
+            step: number;
+            /** Velocity */
+            velocity?: number | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "note" | "rest" | "tie";
         };
         /**
          * ErrorSchema
@@ -2067,6 +2333,37 @@ export interface components {
             kind: "harder";
         };
         /**
+         * HeldKey
+         * @description A key held from a tick on to before another; *end*: none while it is held.
+         */
+        HeldKey: {
+            /** End */
+            end?: number | null;
+            /** Key */
+            key: number;
+            /** Start */
+            start: number;
+            /** Velocity */
+            velocity: number;
+        };
+        /**
+         * HeldPool
+         * @description The keys that are held. *latch*: they stay when let go, until new ones take their place, or for good.
+         */
+        HeldPool: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "held";
+            /**
+             * Latch
+             * @default off
+             * @enum {string}
+             */
+            latch: "off" | "replace" | "add";
+        };
+        /**
          * Humanise
          * @description How far hits stray: normally distributed, cut at twice the spread. *ms*: in time; *velocity*: in strength.
          */
@@ -2182,6 +2479,29 @@ export interface components {
             starter: components["schemas"]["Starter"];
         };
         /**
+         * Keys
+         * @description A performance on the keys, in ticks from the pattern's start. It is played through once.
+         *
+         *     *held*: in the order of time. *let_go*: when all that a latch holds was let go.
+         */
+        Keys: {
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["HeldKey"][];
+            /**
+             * Let Go
+             * @default []
+             */
+            let_go: number[];
+            /**
+             * Sustained
+             * @default []
+             */
+            sustained: components["schemas"]["Sustain"][];
+        };
+        /**
          * Kit
          * @description A set of voices on one MIDI channel.
          */
@@ -2200,6 +2520,8 @@ export interface components {
         /**
          * Lane
          * @description A field left at its default is *plain*: it does nothing and the sentence does not name it.
+         *
+         *     What concerns pitch lies dormant while the *voice* is one of the kit.
          */
         Lane: {
             /** @description none: no hit is accented */
@@ -2210,12 +2532,24 @@ export interface components {
              * @default false
              */
             anchored: boolean;
+            /** @description none: its own pitches */
+            arpeggio?: components["schemas"]["Arpeggio"] | null;
+            /**
+             * Attack Ms
+             * @description none: the voice's
+             */
+            attack_ms?: number | null;
             /**
              * Beat Weight
              * @description %: how much weaker weak places are
              * @default 0
              */
             beat_weight: number;
+            /**
+             * Brightness
+             * @description % of a pitched voice's overtones; none: the voice's
+             */
+            brightness?: number | null;
             /**
              * Bursts
              * @default []
@@ -2233,6 +2567,7 @@ export interface components {
              * @description MIDI channel; none: the kit's
              */
             channel?: number | null;
+            chord_strip?: components["schemas"]["ChordStrip"] | null;
             /** @description kept notes that play in its place; none: none do */
             clip?: components["schemas"]["LaneClip"] | null;
             /**
@@ -2248,6 +2583,12 @@ export interface components {
             control_strips: components["schemas"]["ControlStrip"][];
             /** @description none: in every cycle */
             cycle_rule?: components["schemas"]["CycleRule"] | null;
+            /**
+             * Degrees Up
+             * @description higher before the scale: stays in it
+             * @default 0
+             */
+            degrees_up: number;
             /**
              * Direction
              * @default forward
@@ -2266,6 +2607,13 @@ export interface components {
              * @default 0
              */
             evened: number;
+            /**
+             * Follows
+             * @description what of the progression a melodic lane follows
+             * @default none
+             * @enum {string}
+             */
+            follows: "none" | "root" | "tones" | "nearest";
             /** @description none: exactly in time and strength */
             humanise?: components["schemas"]["Humanise"] | null;
             /** Id */
@@ -2308,7 +2656,7 @@ export interface components {
             name: string;
             /**
              * Note
-             * @description MIDI note number; none: the voice's
+             * @description MIDI note number; none: the voice's, or the root nearest to a pitched one's
              */
             note?: number | null;
             nudge_strip?: components["schemas"]["NudgeStrip"] | null;
@@ -2321,7 +2669,13 @@ export interface components {
              * @default 0
              */
             pan: number;
+            pitch_strip?: components["schemas"]["PitchStrip"] | null;
             ratchet_strip?: components["schemas"]["RatchetStrip"] | null;
+            /**
+             * Release Ms
+             * @description none: the voice's
+             */
+            release_ms?: number | null;
             /**
              * Restart
              * @description none: never
@@ -2333,6 +2687,14 @@ export interface components {
              * @default 0
              */
             rotate: number;
+            /** @description none: the pattern's */
+            scale?: components["schemas"]["Scale"] | null;
+            /**
+             * Semitones Up
+             * @description higher after the scale: may leave it
+             * @default 0
+             */
+            semitones_up: number;
             /**
              * Solo
              * @default false
@@ -2424,7 +2786,9 @@ export interface components {
          *     *velocities*, *lengths*, *chances* (%); and each of these, or nothing where all are plain: *onsets* (when its first
          *     note begins), *ratchets* (notes), *accents* (1 for one), *ties* (1 if it lasts until the next hit), *octaves*,
          *     *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead). *values*: what the
-         *     property that was asked for has at each step.
+         *     property that was asked for has at each step. Of a melodic lane, hit by hit too: *pitches* (all that begin with it;
+         *     none where its pool is empty), *degrees* (what its pitch strip says). *staff*: None for a voice of the kit.
+         *     *folded*: how many of its hits have notes that were moved by octaves into what MIDI has. *tone*: of a pitched voice.
          *
          *     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
          *     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
@@ -2451,12 +2815,16 @@ export interface components {
             cycle_starts: number[];
             /** Cycle Ticks */
             cycle_ticks: number;
+            /** Degrees */
+            degrees: number[];
             /** Draws */
             draws: number[];
             /** Edited */
             edited: number[];
             /** First Step */
             first_step: number;
+            /** Folded */
+            folded: number;
             /** Follows */
             follows: string | null;
             /** Hits */
@@ -2478,6 +2846,8 @@ export interface components {
             octaves: number[];
             /** Onsets */
             onsets: number[];
+            /** Pitches */
+            pitches: number[][];
             /** Ratchets */
             ratchets: number[];
             sentence: components["schemas"]["Sentence"];
@@ -2485,6 +2855,7 @@ export interface components {
             silent: boolean;
             /** Sounds */
             sounds: number[];
+            staff: components["schemas"]["Staff"] | null;
             /** Starts */
             starts: number[];
             /** Step Ticks */
@@ -2493,10 +2864,24 @@ export interface components {
             steps: number;
             /** Ties */
             ties: number[];
+            tone: components["schemas"]["Tone"] | null;
             /** Values */
             values: number[];
             /** Velocities */
             velocities: number[];
+        };
+        /**
+         * LanePool
+         * @description The notes that sound in another lane, whose id is *of*.
+         */
+        LanePool: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lane";
+            /** Of */
+            of: string;
         };
         /**
          * LengthStrip
@@ -3052,6 +3437,15 @@ export interface components {
             /** Id */
             id: string;
             /**
+             * @description what was held on the keys
+             * @default {
+             *       "held": [],
+             *       "let_go": [],
+             *       "sustained": []
+             *     }
+             */
+            keys: components["schemas"]["Keys"];
+            /**
              * Lanes
              * @default []
              */
@@ -3065,6 +3459,10 @@ export interface components {
             meter: components["schemas"]["Meter"];
             /** Name */
             name: string;
+            /** @description none: no chords to follow */
+            progression?: components["schemas"]["Progression"] | null;
+            /** @description none: the piece's */
+            scale?: components["schemas"]["Scale"] | null;
             /**
              * @default {
              *       "divisor": 1,
@@ -3074,6 +3472,32 @@ export interface components {
              *     }
              */
             step_value: components["schemas"]["StepValue"];
+        };
+        /**
+         * Pedal
+         * @description A note that returns on each *every*-th hit, from the *first*-th, in place of the order's.
+         *
+         *     *note*: its MIDI number; none: the lane's. *again*: whether the order starts again after it.
+         */
+        Pedal: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /**
+             * Every
+             * @default 4
+             */
+            every: number;
+            /**
+             * First
+             * @description from 1, as people count
+             * @default 1
+             */
+            first: number;
+            /** Note */
+            note?: number | null;
         };
         /**
          * Piece
@@ -3215,6 +3639,14 @@ export interface components {
             patterns: components["schemas"]["Pattern"][];
             /**
              * @default {
+             *       "degrees": [],
+             *       "name": "major",
+             *       "root": 0
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            /**
+             * @default {
              *       "note": 16,
              *       "percent": 50
              *     }
@@ -3235,7 +3667,7 @@ export interface components {
         };
         /**
          * PitchSound
-         * @description *voice* sounds a note, *semitones* higher than it is.
+         * @description *voice* sounds a note, *semitones* higher than it is. *tone*: of a voice that plays any pitch.
          */
         PitchSound: {
             /**
@@ -3250,7 +3682,50 @@ export interface components {
             pan: number;
             /** Semitones */
             semitones: number;
+            tone?: components["schemas"]["Tone"] | null;
             voice: components["schemas"]["Voice"];
+        };
+        /**
+         * PitchStrip
+         * @description How much higher than the lane's note each step is. *unit*: degrees of the scale, or semitones.
+         */
+        PitchStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Unit
+             * @default degrees
+             * @enum {string}
+             */
+            unit: "degrees" | "semitones";
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * PlacedChord
+         * @description One chord: what is written, turned over *inversion* times, and how long it lasts.
+         */
+        PlacedChord: {
+            /** Chord */
+            chord: string;
+            /**
+             * Inversion
+             * @default 0
+             */
+            inversion: number;
+            /**
+             * Lasts
+             * @default {
+             *       "bars": 1,
+             *       "kind": "bars"
+             *     }
+             */
+            lasts: components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"];
         };
         Point: [
             number,
@@ -3267,6 +3742,35 @@ export interface components {
             lane: string | null;
             /** Message */
             message: string;
+        };
+        /**
+         * Progression
+         * @description Chords one after the other, from the pattern's start, beginning again at their own end.
+         *
+         *     *leading*: each as it is written, or after the first in the position that moves least from the one before.
+         */
+        Progression: {
+            /** Chords */
+            chords: components["schemas"]["PlacedChord"][];
+            /**
+             * Leading
+             * @default as-written
+             * @enum {string}
+             */
+            leading: "as-written" | "nearest";
+        };
+        /**
+         * ProgressionLine
+         * @description A progression to begin with. *scales*: the kind of scale it was made for.
+         */
+        ProgressionLine: {
+            /** Explains */
+            explains: string;
+            /** Name */
+            name: string;
+            progression: components["schemas"]["Progression"];
+            /** Scales */
+            scales: string;
         };
         /**
          * Property
@@ -3329,15 +3833,20 @@ export interface components {
          * @description How many notes there are in a step.
          *
          *     *fade_from*, *fade_to*: velocity of the first and last of them, in % of the step's, in a straight line between;
-         *     *climb*: semitones by which each is higher than the one before.
+         *     *climb*: semitones, or on a melodic lane perhaps degrees, by which each is higher than the one before.
          */
         RatchetStrip: {
             /**
              * Climb
-             * @description semitones
              * @default 0
              */
             climb: number;
+            /**
+             * Climb Unit
+             * @default semitones
+             * @enum {string}
+             */
+            climb_unit: "semitones" | "degrees";
             /**
              * Fade From
              * @description %
@@ -3359,6 +3868,29 @@ export interface components {
              * @default []
              */
             values: (number | null)[];
+        };
+        /**
+         * RecordQuestion
+         * @description Keys that were played along with a *lane*. *over*: in place of what it had. *nudges*: whether they are kept.
+         */
+        RecordQuestion: {
+            /** Dice */
+            dice: number;
+            /** Keys */
+            keys: components["schemas"]["HeldKey"][];
+            /** Lane */
+            lane: string;
+            /**
+             * Nudges
+             * @default false
+             */
+            nudges: boolean;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
+            score: components["schemas"]["Score"];
         };
         /**
          * Refusal
@@ -3384,12 +3916,15 @@ export interface components {
              * Shown
              * @description the property wanted at every step
              */
-            shown?: ("velocity" | "chance" | "ratchet" | "nudge" | "length") | null;
+            shown?: ("velocity" | "chance" | "ratchet" | "nudge" | "length" | "pitch") | null;
             window: components["schemas"]["Window"];
         };
         /**
          * Rendering
          * @description The answer to a score, a dice number and a window. *held*: what controllers hold when it begins.
+         *
+         *     *pitch_names*: of the twelve notes from C on, as the scale spells them; *scale_notes*: which of them it has, from its
+         *     root on; *scale_chords*: the chords of three notes that lie in it.
          */
         Rendering: {
             /** Bar Ticks */
@@ -3398,6 +3933,8 @@ export interface components {
             beat_ticks: number;
             /** Benches */
             benches: components["schemas"]["Bench"][];
+            /** Chords */
+            chords: components["schemas"]["ChordPicture"][];
             controls: components["schemas"]["ControlColumns"];
             /** End Tick */
             end_tick: number;
@@ -3408,7 +3945,13 @@ export interface components {
             /** Lanes */
             lanes: components["schemas"]["LanePicture"][];
             meeting: components["schemas"]["Meeting"];
+            /** Pitch Names */
+            pitch_names: string[];
             property: components["schemas"]["Property"] | null;
+            /** Scale Chords */
+            scale_chords: string[];
+            /** Scale Notes */
+            scale_notes: number[];
             /** Standing */
             standing: components["schemas"]["Part"][];
         };
@@ -3454,6 +3997,16 @@ export interface components {
             kind: "reply";
             /** Of */
             of: string;
+        };
+        /**
+         * RescaleQuestion
+         * @description Which *scale* to bring a *piece* to; with *pattern*, that pattern alone.
+         */
+        RescaleQuestion: {
+            /** Pattern */
+            pattern?: string | null;
+            piece: components["schemas"]["Piece"];
+            scale: components["schemas"]["Scale"];
         };
         /**
          * Resize
@@ -3526,6 +4079,50 @@ export interface components {
             stands_at?: number | null;
         };
         /**
+         * Scale
+         * @description A root and a named row of degrees, or one of the musician's own.
+         *
+         *     *root*: semitones above C. *degrees*: of a custom scale, semitones above the root, ascending from 0.
+         */
+        Scale: {
+            /**
+             * Degrees
+             * @default []
+             */
+            degrees: number[];
+            /**
+             * Name
+             * @default major
+             */
+            name: ("major" | "minor" | "harmonic-minor" | "melodic-minor" | "ionian" | "dorian" | "phrygian" | "lydian" | "mixolydian" | "aeolian" | "locrian" | "major-pentatonic" | "minor-pentatonic" | "blues" | "whole-tone" | "diminished-half-whole" | "diminished-whole-half" | "chromatic") | "custom";
+            /**
+             * Root
+             * @default 0
+             */
+            root: number;
+        };
+        /**
+         * ScalePool
+         * @description The whole scale, from *low* to *high*: degrees above the lane's note.
+         */
+        ScalePool: {
+            /**
+             * High
+             * @default 7
+             */
+            high: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scale";
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+        };
+        /**
          * Scatter
          * @description *percent* of the notes move to other slots of the span that they lie in: a quick fill.
          *
@@ -3563,6 +4160,15 @@ export interface components {
              * @default 16
              */
             bars: number;
+            /**
+             * @description what was held on the keys
+             * @default {
+             *       "held": [],
+             *       "let_go": [],
+             *       "sustained": []
+             *     }
+             */
+            keys: components["schemas"]["Keys"];
             kit: components["schemas"]["Kit"];
             /**
              * Lanes
@@ -3576,6 +4182,16 @@ export interface components {
              *     }
              */
             meter: components["schemas"]["Meter"];
+            /** @description none: no chords to follow */
+            progression?: components["schemas"]["Progression"] | null;
+            /**
+             * @default {
+             *       "degrees": [],
+             *       "name": "major",
+             *       "root": 0
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
             /**
              * @default {
              *       "divisor": 1,
@@ -3776,6 +4392,28 @@ export interface components {
             shape: "even" | "middle";
         };
         /**
+         * Staff
+         * @description Between which pitches a melodic lane is drawn. *note*: the lane's, on which its thread lies.
+         *
+         *     *lines*: those of its scale; *roots*: those of its root.
+         *
+         *     *names*: of every pitch from *low* to *high*, as the scale spells them.
+         */
+        Staff: {
+            /** High */
+            high: number;
+            /** Lines */
+            lines: number[];
+            /** Low */
+            low: number;
+            /** Names */
+            names: string[];
+            /** Note */
+            note: number;
+            /** Roots */
+            roots: number[];
+        };
+        /**
          * Starter
          * @description A lane or a pattern to begin from: one of the two.
          */
@@ -3930,7 +4568,7 @@ export interface components {
          */
         StripQuestion: {
             /** Action */
-            action: ("later" | "earlier" | "reverse" | "towards the middle" | "away from the middle") | "throw";
+            action: ("later" | "earlier" | "reverse" | "upside down" | "up" | "down" | "towards the middle" | "away from the middle") | "throw";
             /** Dice */
             dice: number;
             /**
@@ -3959,6 +4597,16 @@ export interface components {
              * @default 1
              */
             throw: number;
+        };
+        /**
+         * Sustain
+         * @description The sustain pedal down from a tick to before another; *end*: none while it is down.
+         */
+        Sustain: {
+            /** End */
+            end?: number | null;
+            /** Start */
+            start: number;
         };
         /**
          * Swing
@@ -4189,6 +4837,18 @@ export interface components {
             was?: (components["schemas"]["Euclidean"] | components["schemas"]["Numbered"]) | null;
         };
         /**
+         * Tone
+         * @description How a pitched voice is set. *brightness*: % of its overtones.
+         */
+        Tone: {
+            /** Attack Ms */
+            attack_ms: number;
+            /** Brightness */
+            brightness: number;
+            /** Release Ms */
+            release_ms: number;
+        };
+        /**
          * Track
          * @description The notes and controls of one lane, in the order of time.
          *
@@ -4224,8 +4884,15 @@ export interface components {
         /**
          * TrackSound
          * @description How the built-in sounds play a track: by *voice*, which sounds as it is at the MIDI note *note*.
+         *
+         *     *tone*: of a voice that plays any pitch. *kit*: the voices, each struck at its own note, where all of it plays.
          */
         TrackSound: {
+            /**
+             * Kit
+             * @default []
+             */
+            kit: components["schemas"]["Voice"][];
             /**
              * Level Db
              * @default 0
@@ -4238,6 +4905,7 @@ export interface components {
              * @default 0
              */
             pan: number;
+            tone?: components["schemas"]["Tone"] | null;
             voice: components["schemas"]["Voice"];
         };
         /**
@@ -4252,6 +4920,24 @@ export interface components {
             kind: "transpose";
             /** Semitones */
             semitones: number;
+        };
+        /**
+         * TypedPool
+         * @description A chord that is written here, or notes by their MIDI numbers in the order in which they were played.
+         */
+        TypedPool: {
+            /** Chord */
+            chord?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "typed";
+            /**
+             * Notes
+             * @default []
+             */
+            notes: number[];
         };
         /**
          * VelocityStrip
@@ -4309,6 +4995,20 @@ export interface components {
              * @default 0
              */
             tune: number;
+        };
+        /**
+         * VoiceLine
+         * @description A voice that plays any pitch: what it is called, and how it sounds.
+         */
+        VoiceLine: {
+            /** Explains */
+            explains: string;
+            /** Home */
+            home: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * Window
@@ -6020,6 +6720,250 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_contour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ContourQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnterQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_progressions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressionLine"][];
+                };
+            };
+        };
+    };
+    pieces_melody_api_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_rescale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescaleQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_voices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VoiceLine"][];
                 };
             };
         };

@@ -9,7 +9,7 @@ import { usePiece } from '@/stores/piece'
 import { inkOf } from '@/theme/inks'
 import RateHand from './RateHand.vue'
 import StripPane from './StripPane.vue'
-import type { StripAction } from './strips'
+import type { ContourNeeds, StripAction } from './strips'
 import ThrowControl from './ThrowControl.vue'
 import { useMeasures } from './useMeasures'
 
@@ -38,6 +38,7 @@ const emit = defineEmits<{
   rate: [place: number, gesture: string]
   throwLane: [percent: number]
   throwAll: [percent: number]
+  contour: [asked: ContourNeeds]
   fold: []
 }>()
 
@@ -56,13 +57,18 @@ const voice = computed(() => piece.document?.kit.voices.find(({ id }) => id === 
 /** It stands beside the step, for the other finger of the same hand. */
 const WEIGHT = 'beat weight'
 /** What concerns feel and sound stands below the lane's name; what makes its notes beside the strips. */
-const SOUND = new Set(['swing', 'humanise', 'level', 'pan', 'channel', 'note', 'anchor'])
+const SOUND = new Set([
+  'swing', 'humanise', 'brightness', 'attack', 'release', 'level', 'pan', 'channel', 'note', 'anchor',
+]) // prettier-ignore
 const acting = computed(
   () => props.bench?.fields.filter(({ setting }) => setting !== WEIGHT && !SOUND.has(setting)) ?? [],
 )
 const sounding = computed(() => props.bench?.fields.filter(({ setting }) => SOUND.has(setting)) ?? [])
 const weight = computed(() => props.bench?.fields.find(({ setting }) => setting === WEIGHT))
 /** The notes and channel that go out: the lane's own, or the kit's. */
+const pitchedName = computed(() =>
+  props.lane.voice.replace(/-/g, ' ').replace(/^./, (first) => first.toUpperCase()),
+)
 const note = computed(() => props.lane.note ?? voice.value?.pitch)
 const channel = computed(() => props.lane.channel ?? piece.document?.kit.channel)
 const share = (value: number) => `${Math.round(100 * value)} %`
@@ -86,7 +92,13 @@ const told = computed(() =>
         <span class="named">{{ lane.name }}</span>
         <span v-if="count > 1" class="together">and {{ count - 1 }} more, set together</span>
         <span v-else class="where"
-          >{{ voice?.name }} of {{ piece.document?.kit.name }}, note {{ note }}, channel {{ channel }}</span
+          ><template v-if="picture?.staff"
+            >{{ pitchedName }}, note
+            {{ picture.staff.names[picture.staff.note - picture.staff.low] }}</template
+          ><template v-else
+            >{{ voice?.name }} of {{ piece.document?.kit.name }}, note {{ note }}, channel
+            {{ channel }}</template
+          ></span
         >
       </div>
       <div v-if="bench?.rates.length" class="hand">
@@ -116,9 +128,20 @@ const told = computed(() =>
         </div>
       </dl>
       <div v-if="bench" class="round">
-        comes round after <b>{{ bench.comes_round_after }}</b><v-tooltip activator="parent"
-          >After how long its hits are the same again, before chance</v-tooltip
+        <template v-if="bench.pool">{{ bench.pool }}; all </template>comes round after
+        <b>{{ bench.comes_round_after }}</b><v-tooltip activator="parent"
+          >After how long all that it plays is the same again, before chance</v-tooltip
         >
+        <button
+          v-if="bench.fits"
+          type="button"
+          class="word-button"
+          @click="emit('patch', 'its notes begin with each cycle', bench.fits)"
+        >
+          make it fit<v-tooltip activator="parent"
+            >The notes begin again with each cycle of the lane</v-tooltip
+          >
+        </button>
       </div>
       <dl class="fields sound">
         <div v-for="field in sounding" :key="field.setting" class="field" :class="{ plain: field.is_plain }">
@@ -175,6 +198,7 @@ const told = computed(() =>
         @resize="(strip, length, gesture) => emit('resize', strip, length, gesture)"
         @act="(strip, action) => emit('act', strip, action)"
         @control="(controller) => emit('control', controller)"
+        @contour="(asked) => emit('contour', asked)"
       />
     </div>
     <button type="button" class="quiet-button fold" aria-label="Fold the bench" @click="emit('fold')">

@@ -8,8 +8,9 @@ import PartWords from '@/lattice/sentence/PartWords.vue'
 import type { Patch } from '@/stores/document'
 import { inkOf } from '@/theme/inks'
 import StripBars from './StripBars.vue'
+import ContourBar from './ContourBar.vue'
 import StripThrow from './StripThrow.vue'
-import type { StripAction } from './strips'
+import type { ContourNeeds, StripAction } from './strips'
 
 const props = defineProps<{
   lane: Lane
@@ -32,6 +33,7 @@ const emit = defineEmits<{
   resize: [strip: StripPicture, length: number, gesture: string]
   act: [strip: StripPicture, action: StripAction]
   control: [controller: number]
+  contour: [asked: ContourNeeds]
 }>()
 const hands = {
   move: (word: Word, value: number | string, gesture: string, isTyped: boolean) =>
@@ -55,10 +57,12 @@ const EXPLAINS: Record<string, string> = {
   ratchet: 'How many notes a step is divided into',
   nudge: 'How much earlier or later each step is',
   length: 'How long each note lasts; 0 ties it to the next hit',
+  pitch: 'How far above the lane’s note each step is',
   octave: 'By how many octaves each step is higher',
+  chord: 'How many notes each step stacks up',
   control: 'What each step sends to a MIDI controller',
 }
-const SAID: Record<string, string> = { ratchet: 'rolls' }
+const SAID: Record<string, string> = { ratchet: 'rolls', chord: 'chords' }
 const saidOf = (name: string) => SAID[name] ?? name
 
 /** Which value of a strip a step in view has. */
@@ -173,6 +177,7 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
       />
       <circle v-if="drift.here !== null" :cx="`${drift.here}%`" cy="6" r="4" />
     </svg>
+    <ContourBar v-if="strip.name === 'pitch'" :owner="lane.name" @draw="(asked) => emit('contour', asked)" />
     <div class="set">
       <PartWords
         :part="part"
@@ -197,7 +202,8 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
 .strips {
   min-width: 0;
   display: grid;
-  grid-template-rows: auto 1fr auto auto;
+  grid-template-rows: auto 1fr;
+  grid-auto-rows: auto;
   gap: 4px;
 }
 .tabs {

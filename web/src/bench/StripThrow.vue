@@ -24,6 +24,11 @@ const set = (change: Partial<typeof range.value>) =>
   (throwRanges.value = { ...throwRanges.value, [props.strip.name]: { ...range.value, ...change } })
 
 const throwIt = () => emit('act', { kind: 'throw', ...range.value })
+const OF_PITCH: readonly (readonly [StripOperation, string, string])[] = [
+  ['up', 'up', 'Every value one higher'],
+  ['down', 'down', 'Every value one lower'],
+  ['upside down', 'mirror', 'Upside down: the lowest becomes the highest'],
+]
 const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
   ['earlier', '←', 'Every value one place earlier (Alt+←)'],
   ['later', '→', 'Every value one place later (Alt+→)'],
@@ -69,7 +74,9 @@ const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
       </button>
     </span>
     <button
-      v-for="[operation, said, explains] in OPERATIONS"
+      v-for="[operation, said, explains] in strip.name === 'pitch'
+        ? [...OPERATIONS, ...OF_PITCH]
+        : OPERATIONS"
       :key="operation"
       type="button"
       class="quiet-button"

@@ -29,6 +29,7 @@ const emit = defineEmits<{ throwLane: [percent: number]; throwAll: [percent: num
       by
       <input
         v-model.number="throwPercent"
+        class="slider"
         type="range"
         min="0"
         max="100"
@@ -52,26 +53,6 @@ label {
   display: flex;
   align-items: center;
   gap: 6px;
-}
-input {
-  appearance: none;
-  width: 84px;
-  height: 28px;
-  background: transparent;
-  cursor: pointer;
-}
-input::-webkit-slider-runnable-track {
-  height: 3px;
-  border-radius: 2px;
-  background: var(--soft-ink);
-}
-input::-webkit-slider-thumb {
-  appearance: none;
-  width: 18px;
-  height: 18px;
-  margin-top: -7.5px;
-  border-radius: 50%;
-  background: var(--ink);
 }
 output {
   min-width: 44px;

@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core'
-import { onScopeDispose, shallowReactive } from 'vue'
+import { onScopeDispose, ref, shallowReactive } from 'vue'
 
 export interface Shortcut {
   /** What it does, for the list of all shortcuts; '' where another key's line says it. */
@@ -10,6 +10,10 @@ export interface Shortcut {
 /** Keys as events name them, letters in lower case; "Ctrl+", "Alt+" and "Shift+" before them where they count. */
 export type Shortcuts = Readonly<Record<string, Shortcut>>
 
+/** While something else plays on the letters, only these still are shortcuts, and what Ctrl and the F keys do. */
+export const lettersPlay = ref(false)
+const STILL = /^( |Escape|(Shift\+|Alt\+)?Arrow\w+|F\d+|Ctrl\+.*|\?)$/
+
 /** What works now, by key: the newest screen last. */
 export const activeShortcuts = shallowReactive<Shortcuts[]>([])
 
@@ -18,7 +22,8 @@ export function useShortcuts(shortcuts: Shortcuts) {
   activeShortcuts.push(shortcuts)
   onScopeDispose(() => activeShortcuts.splice(activeShortcuts.indexOf(shortcuts), 1))
   useEventListener(window, 'keydown', (event) => {
-    const shortcut = shortcuts[nameOf(event)]
+    const name = nameOf(event)
+    const shortcut = lettersPlay.value && !STILL.test(name) ? undefined : shortcuts[name]
     if (!shortcut || event.defaultPrevented || isOwned(event)) return
     event.preventDefault()
     shortcut.act()

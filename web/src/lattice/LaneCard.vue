@@ -1,14 +1,17 @@
 <script setup lang="ts">
 /** What a lane is called, how it sounds, its ink; and copying or removing it. */
-import { ref } from 'vue'
+import { onMounted, ref, shallowRef } from 'vue'
 
 import type { Lane, Schemas } from '@/api/client'
+import { melody } from '@/api/melody'
 import { inkOf, inks } from '@/theme/inks'
 
 const props = defineProps<{ lane: Lane; voices: readonly Schemas['Voice'][] }>()
 const emit = defineEmits<{
   change: [label: string, fields: Partial<Lane>]
   listen: [voice: Schemas['Voice']]
+  /** A voice that plays any pitch is to be heard, at the note it sounds best at. */
+  sing: [voice: Schemas['VoiceLine']]
   copy: []
   remove: []
 }>()
@@ -21,11 +24,22 @@ function takeName() {
   else name.value = props.lane.name
 }
 
+/** The voices that play any pitch. */
+const pitched = shallowRef<readonly Schemas['VoiceLine'][]>([])
+onMounted(async () => (pitched.value = await melody.voices().catch(() => [])))
+
+function takePitched(voice: Schemas['VoiceLine']) {
+  emit('sing', voice)
+  turnTo(voice)
+}
 function takeVoice(voice: Schemas['Voice']) {
   emit('listen', voice)
+  turnTo(voice)
+}
+function turnTo(voice: { id: string; name: string }) {
   if (voice.id === props.lane.voice) return
   // A lane that is called after its voice goes on being called so.
-  const was = props.voices.find(({ id }) => id === props.lane.voice)?.name
+  const was = [...props.voices, ...pitched.value].find(({ id }) => id === props.lane.voice)?.name
   const isNamedAfterVoice = props.lane.name === was
   if (isNamedAfterVoice) name.value = voice.name
   emit('change', `voice ${voice.name}`, { voice: voice.id, ...(isNamedAfterVoice && { name: voice.name }) })
@@ -43,7 +57,20 @@ function takeVoice(voice: Schemas['Voice']) {
       @keydown.enter="takeName"
     />
     <fieldset>
-      <legend>Voice</legend>
+      <legend>Plays any pitch</legend>
+      <button
+        v-for="voice in pitched"
+        :key="voice.id"
+        type="button"
+        class="voice"
+        :aria-pressed="voice.id === lane.voice"
+        @click="takePitched(voice)"
+      >
+        {{ voice.name }}<v-tooltip activator="parent" :text="voice.explains" />
+      </button>
+    </fieldset>
+    <fieldset>
+      <legend>Voice of the kit</legend>
       <button
         v-for="voice in voices"
         :key="voice.id"
@@ -77,7 +104,9 @@ function takeVoice(voice: Schemas['Voice']) {
 
 <style scoped>
 .lane-card {
-  width: 380px;
+  width: 440px;
+  max-height: 86vh;
+  overflow-y: auto;
   padding: 16px;
   display: grid;
   gap: 14px;

@@ -30,6 +30,7 @@ const emit = defineEmits<{
   mute: [isMuted: boolean]
   solo: [isSolo: boolean]
   listen: [voice: Schemas['Voice']]
+  sing: [voice: Schemas['VoiceLine']]
   copy: []
   remove: []
 }>()
@@ -62,6 +63,7 @@ const close = (act: 'copy' | 'remove') => {
             :voices="voices"
             @change="(label, fields) => emit('patch', label, fields)"
             @listen="(voice) => emit('listen', voice)"
+            @sing="(voice) => emit('sing', voice)"
             @copy="close('copy')"
             @remove="close('remove')"
           />
@@ -73,6 +75,11 @@ const close = (act: 'copy' | 'remove') => {
           }}<v-tooltip activator="parent"
             >Its cycle comes round after {{ picture.comes_round }}</v-tooltip
           ></span
+        ></span
+      >
+      <span v-if="picture?.folded" class="folded"
+        >{{ picture.folded }} folded<v-tooltip activator="parent"
+          >So many hits would leave what MIDI has, 0 to 127: moved into it by octaves</v-tooltip
         ></span
       >
       <button
@@ -168,6 +175,12 @@ const close = (act: 'copy' | 'remove') => {
   flex: 1;
   font-size: 13px;
   color: var(--soft-ink);
+  white-space: nowrap;
+}
+.folded {
+  font-size: 13px;
+  font-weight: 600;
+  color: var(--act-text);
   white-space: nowrap;
 }
 .silent .name {

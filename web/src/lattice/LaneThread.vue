@@ -8,13 +8,16 @@ import type { Property } from '@/api/client'
 import { Stroke } from '@/composables/valuesAlong'
 import {
   keptThreadOf,
+  pitchAtY,
   pixelsPerTick,
   propertyBars,
   stepNear,
+  stepsBetween,
   threadOf,
   tickAt,
   valueAtHeight,
   xOf,
+  yOfPitch,
   type Scale,
 } from './geometry'
 import type { Grip } from './stepRange'
@@ -33,6 +36,8 @@ const props = defineProps<{
   property: Property | null
   /** The stretch of time that is chosen in this lane, in ticks; null if none is. */
   stretch: readonly [number, number] | null
+  /** Whether the pitch strip counts in degrees of the scale; else in semitones. */
+  isOfScale: boolean
 }>()
 /** `step`: its number in the cycle, from 0; `isHit`: whether it is one where it was touched. */
 const emit = defineEmits<{
@@ -43,6 +48,8 @@ const emit = defineEmits<{
   range: [grip: Grip, by: number, gesture: string]
   /** Values of the property, by step number, as one stroke of the hand has laid them so far. */
   values: [values: ReadonlyMap<number, number>, gesture: string]
+  /** Pitches as a hand draws them: what the pitch strip is to say, by step number; strokes of one `gesture` are one. */
+  pitches: [values: ReadonlyMap<number, number>, gesture: string]
   /** A stretch of time was chosen, from half a step before its first step to half a step after its last. */
   stretch: [firstTick: number, endTick: number]
 }>()
@@ -69,6 +76,13 @@ const cursorX = computed(() => {
   return at < 0 ? null : xOf(props.picture.starts[at] as number, props.scale)
 })
 
+const cursorY = computed(() => {
+  const { staff, hits, numbers, pitches } = props.picture
+  if (!staff) return y.value
+  const hit = hits.findIndex((step) => numbers[step] === props.cursor)
+  return yOfPitch(pitches[hit]?.[0] ?? staff.note, staff, props.height)
+})
+
 const hitSteps = computed(() => new Set(props.picture.hits))
 function stepAt(event: PointerEvent): [number, boolean] | null {
   const left = element.value?.getBoundingClientRect().left ?? 0
@@ -93,11 +107,23 @@ function onPointerDown(event: PointerEvent) {
     paintValues(event)
     return
   }
+  const bead = beadUnder(event)
+  if (bead !== null) {
+    drawing = {
+      gesture: newGesture('pitch'),
+      values: new Map(),
+      from: [event.clientX, event.clientY],
+      touched,
+    }
+    return
+  }
   isDown = true
   emit('press', ...touched)
 }
 function onPointerMove(event: PointerEvent) {
   moveHold(event)
+  if (drawing) drawPitch(event)
+  else nameUnder(event)
   if (chosenFrom !== null) chooseTo(event)
   if (painting) paintValues(event)
   const touched = isDown ? stepAt(event) : null
@@ -105,6 +131,12 @@ function onPointerMove(event: PointerEvent) {
 }
 function onPointerUp() {
   if (isDown) emit('release')
+  // A bead that was pressed and not moved is turned to a rest, like any other.
+  if (drawing && !drawing.values.size) {
+    emit('press', ...drawing.touched)
+    emit('release')
+  }
+  drawing = null
   isDown = false
   held = chosenFrom = painting = null
 }
@@ -114,6 +146,79 @@ function nearTo(event: PointerEvent): number {
   const left = element.value?.getBoundingClientRect().left ?? 0
   return stepNear(props.picture.starts, tickAt(event.clientX - left, props.scale))
 }
+
+// ---- Pitches: a bead is dragged up and down, and on over its neighbours ----
+const REACH = 15 // pixels from a bead's middle
+let drawing: {
+  gesture: string
+  values: Map<number, number>
+  from: readonly [number, number]
+  touched: [number, boolean]
+} | null = null
+const placeIn = (event: PointerEvent): [number, number] => {
+  const { left = 0, top = 0 } = element.value?.getBoundingClientRect() ?? {}
+  return [event.clientX - left, event.clientY - top]
+}
+/** Index among the hits of the bead under the hand; null if there is none. */
+function beadUnder(event: PointerEvent): number | null {
+  const { staff, hits, starts, onsets, pitches } = props.picture
+  if (!staff || props.property || kept.value) return null
+  const [x, y] = placeIn(event)
+  const at = hits.findIndex((step, hit) => {
+    const [pitch] = pitches[hit] ?? []
+    if (pitch === undefined) return false
+    const far = [
+      xOf(onsets[hit] ?? (starts[step] as number), props.scale) - x,
+      yOfPitch(pitch, staff, props.height) - y,
+    ]
+    return Math.hypot(...far) < REACH
+  })
+  return at < 0 ? null : at
+}
+function drawPitch(event: PointerEvent) {
+  const { staff, hits, pitches, degrees, numbers } = props.picture
+  if (!drawing || !staff) return
+  const [fromX, fromY] = drawing.from
+  if (!drawing.values.size && Math.hypot(event.clientX - fromX, event.clientY - fromY) < 4) return
+  const hit = hits.indexOf(nearTo(event))
+  const [pitch] = pitches[hit] ?? []
+  if (pitch === undefined) return
+  const wanted = pitchAtY(placeIn(event)[1], staff, props.height, props.isOfScale)
+  const step = numbers[hits[hit] as number] ?? 0
+  const value = (degrees[hit] ?? 0) + stepsBetween(pitch, wanted, staff, props.isOfScale)
+  if (value === (drawing.values.get(step) ?? degrees[hit])) return
+  drawing.values.set(step, value)
+  emit('pitches', new Map(drawing.values), drawing.gesture)
+}
+/** The name of the note under the hand. */
+const named = ref<{ x: number; y: number; name: string } | null>(null)
+function nameUnder(event: PointerEvent) {
+  const { staff, hits, starts, pitches } = props.picture
+  const at = beadUnder(event)
+  const row = at === null ? undefined : pitches[at]
+  named.value =
+    staff && at !== null && row?.length
+      ? {
+          x: xOf(starts[hits[at] as number] as number, props.scale),
+          y: yOfPitch(row[0] as number, staff, props.height),
+          name: row.map((pitch) => staff.names[pitch - staff.low] ?? '').join(' '),
+        }
+      : null
+}
+const staffLines = computed(() => {
+  const { staff } = props.picture
+  if (!staff || bars.value || kept.value) return null
+  const path = (pitches: readonly number[]) =>
+    pitches
+      .map((pitch) => `M0 ${Math.round(yOfPitch(pitch, staff, props.height)) + 0.5}H${props.scale.width}`)
+      .join('')
+  // Where octaves lie close together only the outermost have room for their names.
+  const apart = (props.height / Math.max(1, staff.high - staff.low)) * 12
+  const named =
+    apart < 16 ? staff.roots.filter((_, at) => at === 0 || at === staff.roots.length - 1) : staff.roots
+  const names = named.map((pitch) => ({ pitch, y: yOfPitch(pitch, staff, props.height), name: staff.names[pitch - staff.low] ?? '' })) // prettier-ignore
+  return { lines: path(staff.lines), roots: path(staff.roots), names }
+})
 
 // ---- A stretch of time ----
 let chosenFrom: number | null = null
@@ -174,6 +279,7 @@ function moveHold(event: PointerEvent) {
     @pointermove="onPointerMove"
     @pointerup="onPointerUp"
     @pointercancel="onPointerUp"
+    @pointerleave="named = null"
   >
     <g v-if="kept" class="kept">
       <path class="line" :d="kept.lines" />
@@ -190,7 +296,14 @@ function moveHold(event: PointerEvent) {
       :height="height - 16"
       rx="9"
     />
-    <path v-if="!bars && !kept" class="line" :d="thread.line" />
+    <g v-if="staffLines" class="staff">
+      <path :d="staffLines.lines" />
+      <path class="root" :d="staffLines.roots" />
+      <text v-for="one in staffLines.names" :key="one.pitch" :x="scale.width - 4" :y="one.y - 3">
+        {{ one.name }}
+      </text>
+    </g>
+    <path v-if="!bars && !kept && !picture.staff" class="line" :d="thread.line" />
     <line
       v-for="(x, at) in kept ? [] : thread.stitches"
       :key="x"
@@ -208,6 +321,7 @@ function moveHold(event: PointerEvent) {
     </g>
     <template v-else-if="!kept">
       <path class="rests" :d="thread.rests" />
+      <path v-if="thread.curve" class="curve" :d="thread.curve" />
       <path class="tails" :d="thread.tails" />
       <g
         v-for="beads in thread.beads"
@@ -249,7 +363,10 @@ function moveHold(event: PointerEvent) {
         <title>Drag: move the step range as a whole</title>
       </rect>
     </g>
-    <circle v-if="cursorX !== null" class="cursor" :cx="cursorX" :cy="y" r="15" />
+    <circle v-if="cursorX !== null" class="cursor" :cx="cursorX" :cy="cursorY" r="15" />
+    <text v-if="named" class="note-name" :x="named.x" :y="named.y < 30 ? named.y + 25 : named.y - 13">
+      {{ named.name }}
+    </text>
   </svg>
 </template>
 
@@ -274,6 +391,37 @@ function moveHold(event: PointerEvent) {
   stroke: currentColor;
   stroke-width: 1.4;
   opacity: 0.75;
+}
+.staff path {
+  stroke: currentColor;
+  stroke-width: 1;
+  opacity: 0.13;
+}
+.staff .root {
+  opacity: 0.38;
+}
+.staff text {
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
+  font: 650 12px/1 var(--text-font);
+  text-anchor: end;
+  fill: currentColor;
+}
+.curve {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 1.4;
+  opacity: 0.4;
+}
+.note-name {
+  font: 650 14px/1 var(--name-font);
+  text-anchor: middle;
+  fill: var(--ink);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 4px;
+  pointer-events: none;
 }
 .stitch {
   stroke: currentColor;

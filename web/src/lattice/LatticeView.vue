@@ -4,7 +4,7 @@ import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { ApiError, type Alternative, type Lane, type Word } from '@/api/client'
+import { ApiError, type Alternative, type Lane, type Progression, type Word } from '@/api/client'
 import { engine } from '@/api/engine'
 import Bench from '@/bench/Bench.vue'
 import { newGesture } from '@/composables/gesture'
@@ -13,7 +13,10 @@ import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { inkOf } from '@/theme/inks'
-import type { Scale } from './geometry'
+import KeysPanel from '@/keys/KeysPanel.vue'
+import ProgressionRow from '@/progression/ProgressionRow.vue'
+import { yOfPitch, type Scale } from './geometry'
+import ScaleWords from './ScaleWords.vue'
 import LaneHead from './LaneHead.vue'
 import LaneThread from './LaneThread.vue'
 import Playhead from './Playhead.vue'
@@ -187,11 +190,35 @@ function patchPattern(label: string, patch: Patch) {
 }
 const askPattern = (setting: string, word: string) => engine.alternatives({ lane: null, setting, word })
 
+// ---- Melody ----
+const isKeysOpen = ref(false)
+const isMelodic = computed(() => rendering.value?.lanes.some(({ staff }) => staff) ?? false)
+/** Where a lane's bead of a pitch lies. */
+function placeOf(laneId: string, pitch: number): number | undefined {
+  const [middle, height] = [middles.value.get(laneId), heights.value.get(laneId) ?? 0]
+  const staff = pictures.value.get(laneId)?.staff
+  return staff && middle !== undefined ? middle - height / 2 + yOfPitch(pitch, staff, height) : middle
+}
+/** Pitches that were drawn on the thread: where the strip has a length of its own they do not belong to steps. */
+function setPitches(lane: Lane, values: ReadonlyMap<number, number>, gesture: string) {
+  chosen.touch(lane.id)
+  if (lane.pitch_strip?.free)
+    notices.complain(`The pitch strip of ${lane.name} has a length of its own: paint it on the bench.`)
+  else edits.setValues(lane, { name: 'pitch', path: 'pitch_strip', is_free: false }, values, gesture)
+}
+/** A taller row has room for more of its sentence. */
+const linesOf = (lane: Lane) => {
+  if (!pictures.value.get(lane.id)?.staff) return 2
+  return lane.id === high.value ? 4 : 3
+}
+const changeProgression = (label: string, progression: Progression | null, gesture: string | null) =>
+  piece.editPattern(label, (pattern) => ({ ...pattern, progression }), gesture)
+
 const allOr = (lane: Lane) => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane])
 const mute = (lane: Lane, isMuted: boolean) => allOr(lane).forEach(({ id }) => playing.mute(id, isMuted))
 const solo = (lane: Lane, isSolo: boolean) => allOr(lane).forEach(({ id }) => playing.solo(id, isSolo))
 useLatticeKeys({
-  chosen, edits, view, isBenchOpen, stretch, paste, picture: (id) => pictures.value.get(id), mute, solo,
+  chosen, edits, view, isBenchOpen, isKeysOpen, stretch, paste, picture: (id) => pictures.value.get(id), mute, solo,
 }) // prettier-ignore
 
 // ---- Values of every step, in place of beads ----
@@ -313,6 +340,26 @@ const handlersOf = (lane: Lane) => ({
       />
     </div>
 
+    <div v-if="isMelodic || rendering.chords.length" class="progression-row">
+      <ProgressionRow
+        v-if="piece.pattern"
+        :progression="piece.pattern.progression ?? null"
+        :chords="rendering.chords"
+        :scale-chords="rendering.scale_chords"
+        :scale="scale"
+        :meter="piece.pattern.meter"
+        :bar-ticks="barTicks"
+        @change="changeProgression"
+      >
+        <ScaleWords
+          class="whole"
+          :parts="standing('scale')"
+          :ask="askPattern"
+          :is-own="Boolean(piece.pattern.scale)"
+        />
+      </ProgressionRow>
+    </div>
+
     <div class="lanes">
       <div ref="stack" class="stack">
         <div ref="threads" class="over-threads">
@@ -323,7 +370,11 @@ const handlersOf = (lane: Lane) => ({
           :key="lane.id"
           ref="rows"
           class="row"
-          :class="{ chosen: chosen.isChosen(lane.id), high: lane.id === high }"
+          :class="{
+            chosen: chosen.isChosen(lane.id),
+            high: lane.id === high,
+            melodic: pictures.get(lane.id)?.staff,
+          }"
           :data-lane="lane.id"
         >
           <LaneHead
@@ -331,7 +382,7 @@ const handlersOf = (lane: Lane) => ({
             :picture="pictures.get(lane.id)"
             :voices="voices"
             :is-chosen="chosen.isChosen(lane.id)"
-            :lines="2"
+            :lines="linesOf(lane)"
             :bar-ticks="barTicks"
             :ask="askOf(lane.id)"
             v-on="handlersOf(lane)"
@@ -341,6 +392,7 @@ const handlersOf = (lane: Lane) => ({
             @more="isBenchOpen = true"
             @mute="(isMuted) => mute(lane, isMuted)"
             @solo="(isSolo) => solo(lane, isSolo)"
+            @sing="(voice) => playing.trySinging(voice, lane)"
             @listen="(voice) => playing.tryVoice(voice, { level: lane.level_db, pan: lane.pan })"
             @copy="chosen.choose(edits.copy(lane))"
             @remove="edits.remove(lane)"
@@ -357,6 +409,8 @@ const handlersOf = (lane: Lane) => ({
               :left-grip="leftGrip(lane)"
               :property="rendering.property ?? null"
               :stretch="stretch.of(lane.id)"
+              :is-of-scale="lane.pitch_strip?.unit !== 'semitones'"
+              @pitches="(values, gesture) => setPitches(lane, values, gesture)"
               @press="(step, isHit) => press(lane, step, isHit)"
               @paint="(step, isHit) => stroke.paint(lane, step, isHit)"
               @release="stroke.release"
@@ -372,7 +426,7 @@ const handlersOf = (lane: Lane) => ({
           :is-playing="playing.isPlaying"
           :pattern-id="piece.pattern?.id ?? ''"
           :scale="scale"
-          :middles="middles"
+          :place-of="placeOf"
           :height="total"
           :step-ticks="stepTicks"
           :lights="!rendering.property"
@@ -389,10 +443,12 @@ const handlersOf = (lane: Lane) => ({
     <KeptBar />
     <ViewBar
       :view="view"
-      :is-bench-open="isBenchOpen"
+      :is-bench-open="isBenchOpen && !isKeysOpen"
+      :is-keys-open="isKeysOpen"
       :lane="chosen.first.value"
       @add="chosen.choose(edits.add())"
-      @bench="isBenchOpen = true"
+      @bench="((isBenchOpen = true), (isKeysOpen = false))"
+      @keys="isKeysOpen = !isKeysOpen"
     >
       <StretchBar
         v-if="stretch.chosen.value"
@@ -401,8 +457,19 @@ const handlersOf = (lane: Lane) => ({
         @paste="paste"
       />
     </ViewBar>
+    <KeysPanel
+      v-if="isKeysOpen && chosen.first.value"
+      v-model:cursor="chosen.cursor.value"
+      :lane="chosen.first.value"
+      :picture="chosenPicture"
+      :bench="benches.get(chosen.first.value.id)"
+      :names="rendering.pitch_names"
+      :scale-notes="rendering.scale_notes"
+      @patch="(label, patch) => edits.patch(chosen.first.value!, label, patch)"
+      @close="isKeysOpen = false"
+    />
     <Bench
-      v-if="isBenchOpen && chosen.first.value"
+      v-else-if="isBenchOpen && chosen.first.value"
       :lane="chosen.first.value"
       :count="chosen.chosen.value.length"
       :bench="benches.get(chosen.first.value.id)"
@@ -420,6 +487,7 @@ const handlersOf = (lane: Lane) => ({
       @rate="(place, gesture) => edits.setRate(chosen.first.value!, place, gesture)"
       @throw-lane="(percent) => edits.throwLane(chosen.first.value!, percent)"
       @throw-all="edits.throwAll"
+      @contour="(asked) => edits.drawContour(chosen.first.value!, asked)"
       @fold="isBenchOpen = false"
     />
   </main>

@@ -12,8 +12,8 @@ const props = defineProps<{
   isPlaying: boolean
   patternId: string
   scale: Scale
-  /** Middle of each lane's thread in pixels from the top, by lane id. */
-  middles: ReadonlyMap<string, number>
+  /** Where a lane's bead of a pitch lies, in pixels from the top; undefined where there is no such lane. */
+  placeOf: (laneId: string, pitch: number) => number | undefined
   height: number
   /** Length of a step of each lane in ticks, by lane id: a lit bead is as large as its neighbours let it be. */
   stepTicks: ReadonlyMap<string, number>
@@ -47,7 +47,7 @@ function draw() {
   const pixel = window.devicePixelRatio
   context.setTransform(pixel, 0, 0, pixel, 0, 0)
   for (const note of player.soundingWithin(LIT)) {
-    const y = props.middles.get(note.laneId)
+    const y = props.placeOf(note.laneId, note.pitch)
     if (y === undefined || note.start < scale.firstTick || note.start >= scale.endTick) continue
     const stepPixels = (props.stepTicks.get(note.laneId) ?? 0) * pixelsPerTick(scale)
     const radius = 1.4 * radiusOf(note.velocity, stepPixels) + 2
@@ -91,6 +91,7 @@ canvas {
   top: 0;
   bottom: 0;
   left: -1px;
+  visibility: hidden; /* until it is placed */
   width: 2px;
   background: var(--act);
 }

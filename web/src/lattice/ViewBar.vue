@@ -6,8 +6,13 @@ import StarterPanel from '@/starters/StarterPanel.vue'
 import { PROPERTY_VIEWS, shownProperty } from './propertyViews'
 import { VIEWS, type useView } from './useView'
 
-defineProps<{ view: ReturnType<typeof useView>; isBenchOpen: boolean; lane: Lane | null }>()
-const emit = defineEmits<{ add: []; bench: [] }>()
+defineProps<{
+  view: ReturnType<typeof useView>
+  isBenchOpen: boolean
+  isKeysOpen: boolean
+  lane: Lane | null
+}>()
+const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
 </script>
 
 <template>
@@ -18,6 +23,9 @@ const emit = defineEmits<{ add: []; bench: [] }>()
       </button>
       <button v-if="!isBenchOpen" type="button" class="word-button" @click="emit('bench')">
         Bench<v-tooltip activator="parent">The chosen lane whole (B)</v-tooltip>
+      </button>
+      <button type="button" class="word-button" :aria-pressed="isKeysOpen" @click="emit('keys')">
+        Keys<v-tooltip activator="parent">Play the chosen lane from keys (J)</v-tooltip>
       </button>
       <StarterPanel :lane="lane" />
       <KitPanel />

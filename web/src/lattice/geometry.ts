@@ -11,6 +11,7 @@ export interface Scale {
 /** Space on both sides, so that a bead on a bar line is whole. */
 export const PAD = 14
 export const MAX_RADIUS = 11
+const MAX_MELODIC_RADIUS = 8.5
 /** Steps narrower than this are upright marks instead of beads. */
 const NARROW = 9
 
@@ -20,6 +21,31 @@ export const xOf = (tick: number, scale: Scale): number =>
   PAD + (tick - scale.firstTick) * pixelsPerTick(scale)
 export const tickAt = (x: number, scale: Scale): number =>
   scale.firstTick + (x - PAD) / (pixelsPerTick(scale) || 1)
+
+/** Space above and below the outermost pitches. */
+const STAFF_PAD = 13
+type Staff = NonNullable<LanePicture['staff']>
+
+/** At which height a pitch of a melodic lane is drawn. */
+export function yOfPitch(pitch: number, { low, high }: Staff, height: number): number {
+  return height - STAFF_PAD - ((pitch - low) / Math.max(1, high - low)) * (height - 2 * STAFF_PAD)
+}
+/** The pitch at a height: of those in the scale, or, where steps count in semitones, of all. */
+export function pitchAtY(y: number, staff: Staff, height: number, isOfScale: boolean): number {
+  const share = (height - STAFF_PAD - y) / Math.max(1, height - 2 * STAFF_PAD)
+  const exact = staff.low + share * (staff.high - staff.low)
+  if (!isOfScale) return Math.min(staff.high, Math.max(staff.low, Math.round(exact)))
+  return staff.lines.reduce(
+    (near, line) => (Math.abs(line - exact) < Math.abs(near - exact) ? line : near),
+    staff.low,
+  )
+}
+/** By how many steps of its strip a pitch lies above another: lines of the scale, or semitones. */
+export function stepsBetween(from: number, to: number, { lines }: Staff, isOfScale: boolean): number {
+  if (!isOfScale) return to - from
+  const placeOf = (pitch: number) => lines.filter((line) => line <= pitch).length
+  return placeOf(to) - placeOf(from)
+}
 
 /** Beads of one look. `solid`, `ring` and `fill` are SVG paths; a ring is filled as far as its chance. */
 export interface Beads {
@@ -45,6 +71,8 @@ export interface Thread {
   /** Where the lane runs: all along, or only in its cycles. */
   readonly line: string
   readonly rests: string
+  /** From bead to bead of a melodic lane. */
+  readonly curve: string
   readonly tails: string
   /** Small marks above the steps that were turned by hand. */
   readonly notches: string
@@ -119,7 +147,15 @@ class Pen {
 const UNDER = 4
 
 /** The shapes of one lane on a thread at height `y`. `narrow`: steps of fewer pixels become marks. */
-export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NARROW): Thread {
+export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow = NARROW): Thread {
+  const { staff } = lane
+  const height = 2 * middle
+  // The thread of a melodic lane lies on its own note; its beads leave it by their pitch.
+  const y = staff ? yOfPitch(staff.note, staff, height) : middle
+  const yOf = (pitch: number | undefined) =>
+    staff && pitch !== undefined ? yOfPitch(pitch, staff, height) : y
+  const curve: string[] = []
+  let before: readonly [number, number] | null = null
   const perTick = pixelsPerTick(scale)
   const stepPixels = lane.step_ticks * perTick
   const isMarks = stepPixels < narrow
@@ -145,18 +181,34 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NA
     const pen = penOf(start, lane.sounds[at] === 1)
     const count = lane.ratchets[at] ?? 1
     const isAccent = lane.accents[at] === 1
+    const row = staff ? (lane.pitches[at] ?? []) : []
+    if (staff && !row.length) return // an empty pool rests
+    const y = yOf(row[0])
+    if (staff) {
+      // From bead to bead in a soft line, so that the eye follows the tune.
+      const half = before ? (x - before[0]) / 2 : 0
+      curve.push(before ? `C${round(before[0] + half)} ${round(before[1])} ${round(x - half)} ${round(y)} ${round(x)} ${round(y)}` : `M${round(x)} ${round(y)}`) // prettier-ignore
+      before = [x, y]
+    }
     if (isMarks) {
       // A mark that may be skipped is thin; a roll stands on a bar, an accent under a cap, as beads do.
-      const height = 6 + 26 * (velocity / 127)
+      const height = staff ? 4 + 8 * (velocity / 127) : 6 + 26 * (velocity / 127)
       if (chance >= 1) pen.solid.push(upright(x, y, height))
       else pen.ring.push(upright(x, y, height))
       if (isAccent) pen.caps.push(cap(x, y, height / 2))
       if (count > 1) pen.caps.push(bar(x - 2, x + stepPixels - 2, y + height / 2 + UNDER))
       return
     }
-    const r = radiusOf(velocity, stepPixels)
+    const r = staff
+      ? Math.min(MAX_MELODIC_RADIUS, radiusOf(velocity, stepPixels))
+      : radiusOf(velocity, stepPixels)
     if (count > 1) roll(pen, x, y, r, chance, stepPixels, count)
     else pen.bead(x, y, r, chance)
+    for (const pitch of row.slice(1)) pen.bead(x, yOf(pitch), r * 0.72, chance)
+    if (row.length > 1) {
+      const ys = row.map(yOf)
+      pen.caps.push(`M${round(x)} ${round(Math.min(...ys))}V${round(Math.max(...ys))}`)
+    }
     if (isAccent) pen.caps.push(cap(x, y, r))
     const length = lane.lengths[at] as number
     const isTied = lane.ties[at] === 1
@@ -165,7 +217,7 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NA
     }
     const letter = lane.letters[at]
     if (letter) tags.push({ x: round(x), y: round(y + r + 11), text: letter })
-    const octave = lane.octaves[at] ?? 0
+    const octave = staff ? 0 : (lane.octaves[at] ?? 0)
     if (octave)
       tags.push({ x: round(x), y: round(y - r - 4), text: octave > 0 ? `+${octave}` : `−${-octave}` })
   })
@@ -201,6 +253,7 @@ export function threadOf(lane: LanePicture, scale: Scale, y: number, narrow = NA
     stitches: lane.cycle_starts.map((start) => round(xOf(start, scale) - lead)),
     line: lineOf(lane, scale, y, lead),
     rests: rests.join(''),
+    curve: curve.join(''),
     tails: tails.join(''),
     notches: lane.starts
       .filter((_, at) => edited.has(lane.numbers[at] as number))

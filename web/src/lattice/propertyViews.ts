@@ -10,6 +10,7 @@ export const PROPERTY_VIEWS: readonly (readonly [PropertyName | null, string])[]
   ['ratchet', 'rolls'],
   ['nudge', 'nudge'],
   ['length', 'length'],
+  ['pitch', 'pitch'],
 ]
 
 export const shownProperty = ref<PropertyName | null>(null)

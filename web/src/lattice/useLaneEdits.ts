@@ -1,6 +1,7 @@
 /** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
-import type { Alternative, Bench, Lane, LanePicture, Piece, StripPicture, Word } from '@/api/client'
+import type { Alternative, Bench, Lane, LanePicture, Piece, Schemas, StripPicture, Word } from '@/api/client'
 import { engine } from '@/api/engine'
+import { melody } from '@/api/melody'
 import { copiedStrip, type StripAction } from '@/bench/strips'
 import { newGesture } from '@/composables/gesture'
 import {
@@ -14,6 +15,11 @@ import { inks } from '@/theme/inks'
 import { movedRange, type Grip } from './stepRange'
 
 const MAX_THROW = 999_999
+
+/** Which contour, between which values, by how large leaps. */
+export type ContourAsked = Pick<Schemas['ContourQuestion'], 'contour' | 'low' | 'high' | 'leap'> & {
+  throw: number
+}
 
 type StripPlace = Pick<StripPicture, 'name' | 'path' | 'is_free'>
 
@@ -257,6 +263,17 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     }
   }
 
+  /** Draw a contour on the pitches of every lane that is meant. */
+  async function drawContour(lane: Lane, asked: Omit<ContourAsked, 'throw'>) {
+    const lanes = meant(lane).map(({ id }) => id)
+    try {
+      const patches = await melody.contour({ ...asked, lanes, throw: 1 + randomNumber(MAX_THROW) })
+      patchEach(`pitches ${asked.contour}`, new Map(Object.entries(patches)))
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
   /** Move the step of every lane that is meant to one of the rates that the engine offers. */
   function setRate(lane: Lane, place: number, gesture: string) {
     const rate = bench(lane.id)?.rates[place]
@@ -288,6 +305,6 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   }
 
   return {
-    move, patch, patchEach, ask, choose, setSteps, setValues, resizeStrip, addControl, actOnStrip, setRate, turnRate, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
+    move, patch, patchEach, ask, choose, setSteps, setValues, resizeStrip, addControl, actOnStrip, drawContour, setRate, turnRate, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
   } // prettier-ignore
 }

@@ -16,6 +16,7 @@ interface Lattice {
   readonly edits: ReturnType<typeof useLaneEdits>
   readonly view: ReturnType<typeof useView>
   readonly isBenchOpen: Ref<boolean>
+  readonly isKeysOpen: Ref<boolean>
   readonly stretch: ReturnType<typeof useStretch>
   paste(): void
   picture(laneId: string): LanePicture | undefined
@@ -28,6 +29,7 @@ export function useLatticeKeys({
   edits,
   view,
   isBenchOpen,
+  isKeysOpen,
   stretch,
   paste,
   picture,
@@ -78,7 +80,8 @@ export function useLatticeKeys({
     'Shift+ArrowDown': { says: 'Choose the lane below too', act: () => chosen.extend(1) },
     'Alt+ArrowUp': { says: 'Lane one place up', act: withFirst((lane) => edits.shift(lane, -1)) },
     'Alt+ArrowDown': { says: 'Lane one place down', act: withFirst((lane) => edits.shift(lane, 1)) },
-    'Escape': { says: 'Choose no steps; one lane only', act: () => (stretch.chosen.value ? stretch.drop() : chosen.onlyFirst()) },
+    'Escape': { says: 'Choose no steps; one lane only', act: () => (isKeysOpen.value ? (isKeysOpen.value = false) : stretch.chosen.value ? stretch.drop() : chosen.onlyFirst()) },
+    'j': { says: 'Keys: play the lane from keys', act: () => (isKeysOpen.value = true) },
     'Ctrl+c': { says: 'Copy the chosen steps', act: withSteps(stretch.copy) },
     'Ctrl+v': { says: 'Paste steps', act: paste },
     'Delete': { says: 'Clear the chosen steps', act: withSteps(() => stretch.act('clear')) },

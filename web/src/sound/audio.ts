@@ -5,6 +5,7 @@ import { Channel } from './channel'
 import { releaseOf, renderKit, voiceOf } from './kit'
 import { LoopPlayer, secondsOf, type Loop } from './loop'
 import { OwnSounds } from './ownSounds'
+import { soundPitched, TIMBRES } from './pitched'
 import { HORIZON, LEAD_IN } from './player'
 import type { Clock, Move, Port, Sounding, Strike } from './port'
 
@@ -128,6 +129,12 @@ function strike(
 ): Sounding {
   const { voice } = note
   const loudness = (note.velocity / 127) ** 1.6 * gainOf(note.level + voice.level_db)
+  const timbre = note.tone ? TIMBRES[voice.id] : undefined
+  if (note.tone && timbre) {
+    const { tone, pitch, time, end } = note
+    const pan = Math.max(-1, Math.min(1, note.pan / 100))
+    return soundPitched(context, out, { timbre, tone, pitch, loudness, pan, time, end })
+  }
   const gain = new GainNode(context, { gain: loudness })
   const rate = 2 ** ((note.semitones + voice.tune) / 12)
   const source = new AudioBufferSourceNode(context, { buffer, playbackRate: rate })

@@ -156,6 +156,7 @@ export class LoopPlayer {
     const sounding = this.port.strike({
       voice: sound.voice,
       semitones: sound.semitones,
+      tone: sound.tone ?? null,
       level: sound.level_db,
       pan: sound.pan,
       pitch,

@@ -5,7 +5,7 @@
  * and committed at most HORIZON seconds ahead; what is not yet committed is replaced when the score changes. Another pattern
  * begins at the next bar line, at its first step, on a time line and a stretch of tape of its own.
  */
-import type { Rendering, Score } from '@/api/client'
+import type { Lane, Rendering, Schemas, Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from '@/tape/tape'
 import { countIn } from './countIn'
 import type { Clock, Port, Sounding } from './port'
@@ -16,8 +16,11 @@ export const HORIZON = 0.1
 /** Seconds of music that one question to the engine covers, and that should lie ready. */
 const FETCHED_AHEAD = 4
 const MOST_BARS = 32
+const MOST_ASKED = 3
 /** Seconds of delay after which a note is better left out than played late. */
 const TOO_LATE = 0.5
+/** Seconds before a note is due at which it is committed, answer or not. */
+const LATEST = 0.03
 /** Seconds from the start of playing to the first tick. */
 export const LEAD_IN = 0.06
 const RETRY_MS = 300
@@ -29,6 +32,8 @@ export interface Question {
 }
 /** Asks the engine. Rejects if it cannot be asked; the player then asks again. */
 export type Ask = (question: Question) => Promise<Rendering>
+
+type Tone = Schemas['Tone']
 
 interface Ready {
   readonly laneId: string
@@ -75,7 +80,14 @@ export class Player {
   #committedUpTo = 0
   #live: Committed[] = []
   #clicks: Sounding[] = []
-  #isAsking = false
+  /** Versions of the score that the engine is being asked about. */
+  #asking = new Set<number>()
+  /** A tick at which keys changed: nothing after it is committed before the engine has answered. Null for none. */
+  #heldAt: number | null = null
+  /** Told when the answer to a change of keys did not come in time: keys of `tick` count from the tick it returns. */
+  onLateKeys: ((tick: number) => void) | null = null
+  /** How each lane's pitched voice is set, as the engine said last. */
+  #tones = new Map<string, Tone | null>()
   /** When the engine may be asked again, after it could not be. */
   #askAgainAt = 0
   /** Counts starts and stops, so that an answer that comes too late for one is dropped. */
@@ -201,13 +213,35 @@ export class Player {
     this.#readyControls = this.#readyControls.filter(({ laneId }) => !isSilenced(laneId))
   }
 
+  /**
+   * From which tick on a key that is struck or let go now counts: the first of which nothing is committed yet. Until the
+   * engine has answered to what keys change, nothing from there on is committed, so that what sounds is what renders.
+   */
+  keyTick(): number {
+    if (!this.#run) return 0
+    const straights = this.#live.filter(({ run }) => run === this.#run).map(({ note }) => note.straight)
+    const committed = Math.max(this.#committedUpTo, ...straights.map((straight) => straight + 1))
+    this.#heldAt = Math.min(this.#heldAt ?? Infinity, Math.ceil(committed))
+    return Math.ceil(committed)
+  }
+
+  /** Let go of what waits for an answer that is not here in time: what keys change comes a little later. */
+  #releaseHold(now: number) {
+    const run = this.#run
+    if (this.#heldAt === null || !run || run.line.timeOf(this.#heldAt) > now + LATEST) return
+    const late = this.#heldAt
+    this.#heldAt = null
+    this.onLateKeys?.(late)
+  }
+
   /** Commit what is due within the horizon and see that enough lies ready. To be called several times a horizon. */
   tick() {
     if (!this.#run) return
     const now = this.clock.now()
     this.#tell(now)
     const { line } = this.#run
-    const upTo = Math.min(line.tickAt(now + HORIZON), this.#readyUpTo)
+    this.#releaseHold(now)
+    const upTo = Math.min(line.tickAt(now + HORIZON), this.#readyUpTo, this.#heldAt ?? Infinity)
     const switchTick = this.#switchTick()
     if (switchTick !== null && line.tickAt(now + HORIZON) >= switchTick) {
       this.#commitUpTo(Math.min(upTo, switchTick), now)
@@ -225,6 +259,7 @@ export class Player {
     const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing)
     this.#run = { line, stretch }
     this.#committedUpTo = this.#readyUpTo = fromTick
+    this.#heldAt = null
     this.#ready = []
     this.#readyControls = []
     this.#given.clear()
@@ -310,7 +345,10 @@ export class Player {
   #commit(next: Ready, run: Run) {
     const score = this.#playing?.score
     const lane = score?.lanes.find(({ id }) => id === next.laneId)
-    const voice = score?.kit.voices.find(({ id }) => id === lane?.voice)
+    const voices = score?.kit.voices ?? []
+    const tone = this.#tones.get(next.laneId) ?? null
+    // A lane that plays the whole kit strikes the voice of each note; the nearest where there is none.
+    const voice = lane && voiceOf(lane, next.pitch, voices)
     if (!lane || !voice) return
     const time = run.line.timeOf(next.start)
     // One pitch at a time, also across an edit: the engine sees to it within one score.
@@ -322,7 +360,8 @@ export class Player {
     const note: TapeNote = { ...next, time, lane: lane.name, ink: lane.ink }
     const sounding = this.port.strike({
       voice,
-      semitones: next.pitch - (lane.note ?? voice.pitch),
+      semitones: lane.voice === voice.id ? next.pitch - (lane.note ?? voice.pitch) : 0,
+      tone,
       level: lane.level_db,
       pan: lane.pan,
       pitch: next.pitch,
@@ -360,21 +399,23 @@ export class Player {
   /** Ask the engine for what is missing: all from now on if the score changed, else the bars that follow. */
   #fetch() {
     const run = this.#run
-    if (!run || !this.#playing || this.#isAsking || this.clock.now() < this.#askAgainAt) return
+    if (!run || !this.#playing || this.clock.now() < this.#askAgainAt) return
     const isOld = this.#takenVersion !== this.#version
     const needed = this.#committedUpTo + FETCHED_AHEAD / secondsPerTick(this.#playing.score.tempo)
     if (!isOld && this.#readyUpTo >= needed) return
     const version = this.#version
-    this.#isAsking = true
+    // A newer state need not wait for the answer about an older one; three questions at once are enough.
+    if (this.#asking.has(version) || this.#asking.size >= MOST_ASKED) return
+    this.#asking.add(version)
     this.#askFrom(isOld ? this.#committedUpTo : this.#readyUpTo).then(
       (rendering) => {
-        this.#isAsking = false
-        if (this.#run !== run) return
+        this.#asking.delete(version)
+        if (this.#run !== run || version < this.#takenVersion) return
         this.#take(rendering, version)
         this.#fetch()
       },
       () => {
-        this.#isAsking = false // `tick` asks again before long; what lies ready goes on playing
+        this.#asking.delete(version) // `tick` asks again before long; what lies ready goes on playing
         this.#askAgainAt = this.clock.now() + RETRY_MS / 1000
       },
     )
@@ -390,6 +431,7 @@ export class Player {
   #take(rendering: Rendering, version: number) {
     const isNew = this.#takenVersion !== version
     this.#takenVersion = version
+    if (version === this.#version) this.#heldAt = null
     const { isSilenced } = this.#hushed
     const isHushed = (laneId: string) => version < this.#hushed.version && isSilenced(laneId)
     if (isNew) this.#ready = this.#readyControls = []
@@ -416,6 +458,7 @@ export class Player {
     from: number,
     isHushed: (laneId: string) => boolean,
   ) {
+    this.#tones = new Map(lanes.map(({ id, tone }) => [id, tone ?? null]))
     const moves = controlsOf(controls, lanes).filter(({ tick, laneId }) => tick >= from && !isHushed(laneId))
     this.#readyControls = [...this.#readyControls, ...moves]
     const fresh = events.starts
@@ -432,6 +475,19 @@ export class Player {
     this.#ready = [...this.#ready, ...fresh]
     this.#readyUpTo = end_tick
   }
+}
+
+type Voice = Schemas['Voice']
+const WHOLE_KIT = 'whole-kit'
+
+/** What sounds a note of `lane`: a voice of the kit, or one that plays any pitch. */
+function voiceOf({ voice, name }: Lane, pitch: number, kit: readonly Voice[]): Voice | undefined {
+  if (voice === WHOLE_KIT) {
+    const apart = (one: Voice) => Math.abs(one.pitch - pitch)
+    return kit.reduce((near, one) => (apart(one) < apart(near) ? one : near), kit[0] as Voice)
+  }
+  const plain = { id: voice, name, pitch, tune: 0, length_percent: 100, level_db: 0, pan: 0 }
+  return kit.find(({ id }) => id === voice) ?? plain
 }
 
 const controlsOf = (columns: Rendering['controls'], lanes: Rendering['lanes']): ReadyControl[] =>

@@ -17,6 +17,8 @@ export interface Strike extends Standing {
   readonly pitch: number
   readonly velocity: number
   readonly channel: number
+  /** Of a voice that plays any pitch, how it is set; null for one that is struck. */
+  readonly tone: Schemas['Tone'] | null
   readonly time: number
   readonly end: number
 }
@@ -25,6 +27,8 @@ export interface Strike extends Standing {
 export interface Sounding {
   /** Silence it from `time` seconds on; before its start it never sounds. */
   cut(time: number): void
+  /** Let it fade as its voice does, as when a key is let go; voices that are struck know nothing of it. */
+  letGo?(time: number): void
 }
 
 /** A controller's value, from `time` seconds on. */

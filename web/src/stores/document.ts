@@ -22,6 +22,7 @@ export function withValueAt<Target extends object>(target: Target, path: string,
 export function plainLane(of: Pick<Lane, 'id' | 'name' | 'voice' | 'ink' | 'source'>): Lane {
   return {
     ...of, rotate: 0, complement: false, edits: [], direction: 'forward', bursts: [], velocity: 100, beat_weight: 0, evened: 0,
+    follows: 'none', degrees_up: 0, semitones_up: 0,
     length_percent: 100, control_strips: [], chance_percent: 100, links: [], step_rules: [], level_db: 0, pan: 0,
     anchored: false, mute: false, solo: false,
   } // prettier-ignore
@@ -141,10 +142,20 @@ export function withSilenceOf(piece: Piece, standing: Piece): Piece {
   }
 }
 
-/** What the engine renders: the pattern with all of the piece that decides its sound. */
-export function scoreOf(piece: Piece, pattern: Pattern): Score {
-  const { meter, bars, step_value, lanes } = pattern
-  return { meter, bars, step_value, lanes, tempo: piece.tempo, swing: piece.swing, kit: piece.kit }
+type Keys = Pattern['keys']
+const joined = (one: Keys, other: Keys): Keys => ({
+  held: [...one.held, ...other.held].sort((a, b) => a.start - b.start),
+  sustained: [...one.sustained, ...other.sustained],
+  let_go: [...one.let_go, ...other.let_go].sort((a, b) => a - b),
+})
+
+/** What the engine renders: the pattern with all of the piece that decides its sound, and what hands hold on the keys. */
+export function scoreOf(piece: Piece, pattern: Pattern, live: Keys | null = null): Score {
+  const { meter, bars, step_value, progression, lanes } = pattern
+  const keys = live ? joined(pattern.keys, live) : pattern.keys
+  const { tempo, swing, kit } = piece
+  const scale = pattern.scale ?? piece.scale
+  return { meter, bars, step_value, progression: progression ?? null, keys, lanes, tempo, swing, scale, kit }
 }
 
 /** An id that begins with `kind` and that none of `known` has. */

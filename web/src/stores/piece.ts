@@ -28,8 +28,10 @@ export const usePiece = defineStore('piece', () => {
     standing.value && tried.value ? tried.value(standing.value) : standing.value,
   )
   const lanes = computed<readonly Lane[]>(() => pattern.value?.lanes ?? [])
+  /** What hands hold, or held since it plays: heard and drawn, but no part of the document. */
+  const liveKeys = shallowRef<Pattern['keys'] | null>(null)
   const score = computed<Score | null>(() =>
-    document.value && pattern.value ? scoreOf(document.value, pattern.value) : null,
+    document.value && pattern.value ? scoreOf(document.value, pattern.value, liveKeys.value) : null,
   )
   const dice = computed(() => pattern.value?.dice ?? 0)
   const saveState = computed(() => saving.value?.state.value ?? 'saved')
@@ -49,7 +51,7 @@ export const usePiece = defineStore('piece', () => {
 
   function take(piece: OpenPiece, lines: readonly { number: number; label: string; at: string }[]) {
     saving.value?.close()
-    tried.value = null
+    tried.value = liveKeys.value = null
     id.value = piece.id
     document.value = piece.document
     patternId.value = piece.document.patterns[0]?.id ?? ''
@@ -213,7 +215,7 @@ export const usePiece = defineStore('piece', () => {
   }
 
   return {
-    id, document, patterns, pattern, lanes, score, dice, history, opened, saveState, problem,
+    id, document, patterns, pattern, lanes, liveKeys, score, dice, history, opened, saveState, problem,
     open, take, close, audition, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,

@@ -4,7 +4,8 @@ import { ref, shallowRef, watch } from 'vue'
 
 import { clipsApi, isUnreachable } from '@/api/clips'
 import { takesApi } from '@/api/takes'
-import { answer, api, type ClipLine, type Schemas } from '@/api/client'
+import { answer, api, type ClipLine, type Lane, type Schemas } from '@/api/client'
+import { begun, moved } from '@/keys/timeline'
 import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
 import { Player, type Question } from '@/sound/player'
@@ -33,6 +34,8 @@ const latencyAsked = () => Number(new URLSearchParams(location.search).get('late
 
 const STORED_EACH_MS = 5000
 const KEPT_AGAIN_MS = 4000
+const PLAIN_TONE = { brightness: 50, attack_ms: 10, release_ms: 300 }
+const LONGEST_KEY = 60 // seconds that a key sounds at most
 
 /** Playing the open piece, takes and clips, and keeping what sounded. */
 export const usePlaying = defineStore('playing', () => {
@@ -48,7 +51,43 @@ export const usePlaying = defineStore('playing', () => {
   async function ready(): Promise<Player> {
     const sound = await sounding()
     player.value ??= new Player(sound.clock, sound.port, ask, tape.value)
+    player.value.onLateKeys = lateKeys
     return player.value
+  }
+
+  // ---- Keys that hands hold ----
+
+  /** From where on a key that is struck or let go now counts. */
+  const keyTick = () => player.value?.keyTick() ?? 0
+  function lateKeys(tick: number) {
+    if (piece.liveKeys) piece.liveKeys = moved(piece.liveKeys, tick, keyTick())
+  }
+  /** The pattern begins anew: what is held, and what latches hold, is so from its first moment. */
+  function rebaseKeys() {
+    const isAdded = piece.lanes.some(
+      ({ arpeggio }) => arpeggio?.pool.kind === 'held' && arpeggio.pool.latch === 'add',
+    )
+    if (piece.liveKeys) piece.liveKeys = begun(piece.liveKeys, isAdded)
+  }
+  /** Sound a lane's pitched voice for as long as a key is down; null for other lanes. */
+  async function soundKey(lane: Lane, tone: Schemas['Tone'] | null, pitch: number, velocity: number) {
+    if (!tone) return null
+    const sound = await ensureAudio()
+    await sound.resume()
+    const time = sound.clock.now() + 0.005
+    const voice = {
+      id: lane.voice,
+      name: lane.name,
+      pitch,
+      tune: 0,
+      length_percent: 100,
+      level_db: 0,
+      pan: 0,
+    }
+    const sounding = sound.port.strike({
+      voice, tone, pitch, velocity, time, semitones: 0, channel: lane.channel ?? 1, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
+    }) // prettier-ignore
+    return () => sounding.letGo?.(sound.clock.now())
   }
 
   /** The audio, let to sound, with everything that plays looked after. */
@@ -140,6 +179,7 @@ export const usePlaying = defineStore('playing', () => {
     isStarting.value = true
     try {
       const ours = await ready()
+      if (!ours.isPlaying) rebaseKeys()
       const playing = now()
       stopLoop()
       if (playing) await ours.play(playing, fromTick, countIn)
@@ -168,6 +208,7 @@ export const usePlaying = defineStore('playing', () => {
     if (player.value?.isPlaying) void audio?.then((sound) => sound.rest())
     player.value?.stop()
     isPlaying.value = false
+    rebaseKeys()
     followAhead()
     storeNow()
   }
@@ -198,8 +239,18 @@ export const usePlaying = defineStore('playing', () => {
       const channel = piece.document?.kit.channel ?? 10
       const { pitch } = voice
       sound.port.strike({
-        ...standing, voice, pitch, semitones: 0, velocity: 100, channel, time, end: time + 1,
+        ...standing, voice, pitch, semitones: 0, tone: null, velocity: 100, channel, time, end: time + 1,
       }) // prettier-ignore
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** Sound a voice that plays any pitch once, at the note it sounds best at. */
+  async function trySinging({ id, name, home }: Schemas['VoiceLine'], lane: Lane) {
+    try {
+      const end = await soundKey({ ...lane, voice: id, name }, PLAIN_TONE, home, 100)
+      setTimeout(() => end?.(), 600)
     } catch (reason) {
       notices.complain(reason)
     }
@@ -354,6 +405,9 @@ export const usePlaying = defineStore('playing', () => {
     stop,
     toggle,
     tryVoice,
+    trySinging,
+    keyTick,
+    soundKey,
     mute,
     solo,
     keep,

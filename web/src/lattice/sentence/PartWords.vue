@@ -6,6 +6,7 @@
 import type { Alternative, Part, Word } from '@/api/client'
 import { valueAt, type Patch } from '@/stores/document'
 import ChoiceWord from './ChoiceWord.vue'
+import { wraps } from './folding'
 import NumberWord from './NumberWord.vue'
 
 const props = defineProps<{
@@ -47,7 +48,7 @@ function makePlain() {
 </script>
 
 <template>
-  <span class="part" :class="{ red: part.red }">
+  <span class="part" :class="{ red: part.red, long: wraps(part) }">
     <template v-for="(word, place) in part.words" :key="place">
       <NumberWord
         v-if="word.kind === 'number' || word.kind === 'digits'"
@@ -91,6 +92,10 @@ function makePlain() {
 <style scoped>
 .part {
   white-space: nowrap;
+}
+.part.long,
+.part.long .text {
+  white-space: pre-wrap;
 }
 .part :deep(.number),
 .part :deep(.choice),

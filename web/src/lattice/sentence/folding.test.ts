@@ -30,6 +30,12 @@ describe('a long sentence', () => {
     expect(left).toBe(2)
   })
 
+  it('counts the lines that a long part takes, which goes on over their ends', () => {
+    const long = part('arpeggio', 'up and down over 2 octaves, keys latched, anew each chord')
+    expect(names(foldedParts([parts[0]!, long, parts[4]!], 300, 2, measure).shown)).toEqual(['source'])
+    expect(foldedParts([parts[0]!, long, parts[4]!], 300, 4, measure).left).toBe(0)
+  })
+
   it('keeps its source and all that is red, however narrow it is', () => {
     expect(names(foldedParts(parts, 40, 1, measure).shown)).toEqual(['source', 'chance'])
   })

@@ -5,7 +5,13 @@ const GAP = ' · '
 /** Pixels that the "+" and "and 3 more" at the end take. */
 const END = 112
 
+/** Letters from which on a part may go on over the end of a line. */
+const LONG = 38
+
 const textOf = ({ words }: Part) => words.map(({ text }) => text).join('')
+
+/** Whether a part is so long that it goes on over the end of a line; others stay in one piece. */
+export const wraps = (part: Part): boolean => textOf(part).length > LONG
 
 /**
  * The parts that fit into `lines` lines of `width` pixels. What does not fit is left out from the end, but never what is red:
@@ -25,6 +31,11 @@ export function foldedParts(
     let used = 0
     shown.forEach((part, at) => {
       const wide = (widths.get(part) ?? 0) + (at ? gap : 0)
+      if (wraps(part)) {
+        line += Math.floor((used + wide) / width)
+        used = (used + wide) % width
+        return
+      }
       if (used && used + wide > width) {
         line++
         used = 0

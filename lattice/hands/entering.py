@@ -1,0 +1,178 @@
+"""Playing pitches into a lane: step by step, or along with the loop. Each returns the fields that it changes."""
+
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from lattice.clock.ticks import TICKS_PER_QUARTER
+from lattice.document.keys import HeldKey
+from lattice.document.lane import Lane
+from lattice.document.problems import DocumentError, read
+from lattice.document.strip import LENGTH, NUDGE, PITCH, TIED
+from lattice.hands.chosen import is_hit, turned
+from lattice.hands.copied import with_values
+from lattice.pitch.scales import in_scale, scale_note_below, scale_steps, steps_between
+from lattice.pitch.tune import Tune
+from lattice.rhythm.lane_line import LaneLine, line_as
+from lattice.strips.places import strip_at
+
+__all__ = ["Entered", "enter_note", "enter_rest", "enter_tie", "record_keys"]
+
+
+class Entered(NamedTuple):
+    """A pitch for a step number. *velocity*, *length*, *nudge*: None where the lane's own is kept."""
+
+    step: int
+    pitch: int
+    velocity: int | None = None
+    length: int | None = None
+    nudge: int | None = None
+
+
+def enter_note(
+    line: LaneLine, tune: Tune | None, step: int, pitch: int, velocity: int | None
+) -> dict[str, Any]:
+    """Return the fields after *pitch* was entered on a step. Raises DocumentError where the lane takes no pitches."""
+    return _laid(line, tune, [Entered(step, pitch, velocity)])
+
+
+def enter_rest(line: LaneLine, step: int) -> dict[str, Any]:
+    """Return the fields after a rest was entered on a step."""
+    return turned(line, {step: False})
+
+
+def enter_tie(line: LaneLine, step: int) -> dict[str, Any]:
+    """Return the fields after a tie was entered: the step rests, and the hit before it lasts until the next.
+
+    Raises DocumentError if there is no hit before it in the cycle.
+    """
+    hits = [number for number, hit in enumerate(is_hit(line)[:step]) if hit]
+    if not hits:
+        raise DocumentError.of("step", "there is no note before it that could be tied", lane=line.lane.name)
+    return turned(line, {step: False}) | with_values(line, "length", {hits[-1]: TIED})
+
+
+def record_keys(
+    line: LaneLine, tune: Tune | None, keys: Sequence[HeldKey], *, over: bool, nudges: bool
+) -> dict[str, Any]:
+    """Return the fields after *keys* were played along: each on the step that begins nearest, as long as it was held.
+
+    *over*: in place of all that the lane had, else added to it. *nudges*: how far off its step a key was is kept. Of
+    several keys on one step the last counts. Raises DocumentError where the lane takes no pitches.
+    """
+    entered = {}
+    for key in sorted(keys, key=lambda one: one.start):
+        one = _nearest_step(line, key, nudges)
+        entered[one.step] = one
+    if over:
+        rests = {number: False for number, hit in enumerate(is_hit(line)) if hit and number not in entered}
+        line = line_as(line, _changed(line.lane, turned(line, rests)))
+        return _beside(line.lane) | _laid(line, tune, list(entered.values()))
+    return _laid(line, tune, list(entered.values()))
+
+
+def _beside(lane: Lane) -> dict[str, Any]:
+    return {field: lane.model_dump(mode="json")[field] for field in ("source", "edits")}
+
+
+def _changed(lane: Lane, patch: dict[str, Any]) -> Lane:
+    return read(Lane, lane.model_dump(mode="json") | patch)
+
+
+def _nearest_step(line: LaneLine, key: HeldKey, nudges: bool) -> Entered:
+    course = line.course
+    after = course.first_at(key.start)
+    counts = np.array([max(0, after - 1), after])
+    exact, denominator = course.exact(counts)
+    offs = [Fraction(key.start) - Fraction(at, denominator) for at in exact.tolist()]
+    nearest = 0 if abs(offs[0]) <= abs(offs[1]) else 1
+    step = course.step * TICKS_PER_QUARTER
+    length = 100 if key.end is None else round(100 * (key.end - key.start) / step)
+    return Entered(
+        int(line.numbers(counts)[nearest]),
+        key.key,
+        key.velocity,
+        min(LENGTH.high, max(1, length)),
+        min(NUDGE.high, max(NUDGE.low, round(100 * offs[nearest] / step))) if nudges else None,
+    )
+
+
+def _laid(line: LaneLine, tune: Tune | None, entered: Sequence[Entered]) -> dict[str, Any]:
+    lane = line.lane
+    _check(lane, tune)
+    assert tune is not None
+    at = strip_at(lane, "pitch")
+    unit = getattr(at.present, "unit", "degrees")
+    values = {one.step: _value(tune, lane, one.pitch, unit) for one in entered}
+    if unit == "degrees" and any(value is None for value in values.values()):
+        # A note outside the scale: from here on the strip counts in semitones, and says the same.
+        lane = _in_semitones(lane, tune)
+        values = {one.step: _value(tune, lane, one.pitch, "semitones") for one in entered}
+    for one in entered:
+        value = values[one.step]
+        if value is None or not PITCH.low <= value <= PITCH.high:
+            said = f"{one.pitch} is too far from the lane's note, {tune.note}: move that first"
+            raise DocumentError.of("pitch", said, lane=lane.name)
+    patch = turned(line, {one.step: True for one in entered})
+    if lane is not line.lane:
+        patch |= {"pitch_strip": lane.model_dump(mode="json")["pitch_strip"], "degrees_up": 0}
+    rows: dict[str, dict[int, int | None]] = {
+        "pitch": values,
+        "velocity": {one.step: one.velocity for one in entered},
+        "length": {one.step: one.length for one in entered},
+        "nudge": {one.step: one.nudge for one in entered},
+    }
+    for name, row in rows.items():
+        if told := {step: value for step, value in row.items() if value is not None}:
+            patch |= with_values(line_as(line, _changed(lane, patch)), name, {**told})
+    if lane.octave_strip:
+        patch |= with_values(line, "octave", dict.fromkeys(values))
+    return patch
+
+
+def _check(lane: Lane, tune: Tune | None) -> None:
+    if tune is None:
+        said = "its voice is one of the kit: give it one that plays any pitch"
+        raise DocumentError.of("voice", said, lane=lane.name)
+    if lane.arpeggio:
+        said = "it plays an arpeggio: what is played on the keys fills its pool"
+        raise DocumentError.of("arpeggio", said, lane=lane.name)
+    if lane.follows in ("root", "tones") and tune.chords:
+        said = "it follows the chords: let it keep its own notes, then play them in"
+        raise DocumentError.of("follows", said, lane=lane.name)
+    if lane.pitch_strip and lane.pitch_strip.free:
+        said = "its pitch strip has a length of its own: let it go with the lane, then play notes in"
+        raise DocumentError.of("pitch_strip", said, lane=lane.name)
+
+
+def _base(tune: Tune) -> int:
+    return int(scale_note_below(np.array([tune.note]), tune.scale.root, tune.scale.semitones)[0])
+
+
+def _value(tune: Tune, lane: Lane, pitch: int, unit: str) -> int | None:
+    """Return what the strip has to say for a step to sound *pitch*; None where degrees can't."""
+    scale = tune.scale.root, tune.scale.semitones
+    wanted, base = pitch - lane.semitones_up, _base(tune)
+    if unit == "semitones":
+        return wanted - int(scale_steps(np.array([base]), np.array([lane.degrees_up]), *scale)[0])
+    if not in_scale(np.array([wanted]), *scale)[0]:
+        return None
+    return steps_between(base, wanted, *scale) - lane.degrees_up
+
+
+def _in_semitones(lane: Lane, tune: Tune) -> Lane:
+    """Return *lane* with its pitch strip in semitones, nothing higher before the scale, and the same notes."""
+    scale = tune.scale.root, tune.scale.semitones
+    strip, base = strip_at(lane, "pitch").present, _base(tune)
+
+    def semitones(degrees: int) -> int:
+        sounding = int(scale_steps(np.array([base]), np.array([degrees + lane.degrees_up]), *scale)[0])
+        return min(PITCH.high, max(PITCH.low, sounding - base))
+
+    values = [
+        None if value is None and lane.degrees_up == 0 else semitones(value or 0) for value in strip.values
+    ]
+    told = strip.model_dump(mode="json") | {"values": values, "unit": "semitones"}
+    return _changed(lane, {"pitch_strip": told, "degrees_up": 0})

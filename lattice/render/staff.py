@@ -1,0 +1,37 @@
+"""How a melodic lane's pitches are drawn: between which of them, and along which lines."""
+
+from collections.abc import Iterable
+
+import numpy as np
+
+from lattice.pitch.names import note_name
+from lattice.pitch.scales import OCTAVE, in_scale
+from lattice.pitch.tune import Tune
+from lattice.render.notes import HIGHEST_NOTE, folded
+from lattice.render.pictures import Staff
+
+__all__ = ["folded_row", "staff_of"]
+
+
+def staff_of(tune: Tune, pitches: Iterable[int]) -> Staff:
+    """Return the staff that holds *pitches*: whole octaves around the lane's note, so that it seldom changes."""
+    found = [*pitches, tune.note]
+    low, high = min(found), max(found)
+    low = max(0, tune.note - -(-(tune.note - low) // OCTAVE) * OCTAVE)
+    high = min(HIGHEST_NOTE, tune.note + max(1, -(-(high - tune.note) // OCTAVE)) * OCTAVE)
+    root, degrees = tune.scale.root, tune.scale.semitones
+    rows = np.arange(low, high + 1)
+    lines = rows[in_scale(rows, root, degrees)].tolist()
+    return Staff.model_construct(
+        low=low,
+        high=high,
+        note=tune.note,
+        lines=lines,
+        roots=[pitch for pitch in lines if pitch % OCTAVE == root],
+        names=[note_name(pitch, root, degrees) for pitch in rows.tolist()],
+    )
+
+
+def folded_row(row: tuple[int, ...]) -> list[int]:
+    """Return the pitches of one hit as they sound."""
+    return folded(np.array(row, np.int64)).tolist() if row else []

@@ -1,0 +1,142 @@
+"""What melody asks the engine for beside rendering: voices, progressions, contours, notes played in, other scales."""
+
+from typing import Annotated, Literal, Self
+
+from accounts.auth import from_our_page
+from config.answers import answer
+from config.bodies import Body
+from config.refusal import refusals
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from pydantic import BaseModel, Field, model_validator
+
+from lattice import hands
+from lattice.document import DocumentError, HeldKey, Piece, Progression, Scale
+from lattice.document.base import Id
+from lattice.document.keys import MAX_KEYS
+from lattice.document.pitched import PITCHED
+from lattice.document.source import MAX_STEPS, MAX_THROW
+from lattice.document.strip import PITCH
+from lattice.pitch.contours import Contour
+from lattice.pitch.tune import tune_of
+from lattice.rhythm.lane_line import line_of
+from lattice.starters.progressions import PROGRESSIONS
+from pieces.schemas import Changed, Question
+
+router = Router(auth=from_our_page)
+
+
+class VoiceLine(BaseModel):
+    """A voice that plays any pitch: what it is called, and how it sounds."""
+
+    id: str
+    name: str
+    explains: str
+    home: int
+
+
+class ProgressionLine(BaseModel):
+    """A progression to begin with. *scales*: the kind of scale it was made for."""
+
+    name: str
+    explains: str
+    scales: str
+    progression: Progression
+
+
+class ContourQuestion(Question):
+    """Which contour to draw on the pitches of *lanes*: between which values, by leaps of at most how many."""
+
+    lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
+    contour: Contour
+    low: Annotated[int, Field(ge=PITCH.low, le=PITCH.high)]
+    high: Annotated[int, Field(ge=PITCH.low, le=PITCH.high)]
+    leap: Annotated[int, Field(ge=1, le=PITCH.high - PITCH.low)]
+    throw: Annotated[int, Field(ge=1, le=MAX_THROW)] = 1
+
+
+class EnterQuestion(Question):
+    """What to enter on a *step* of a *lane*: a note's *pitch* and *velocity* (none: the lane's), a rest or a tie."""
+
+    lane: Id
+    what: Literal["note", "rest", "tie"]
+    step: Annotated[int, Field(ge=0, lt=MAX_STEPS)]
+    pitch: Annotated[int | None, Field(ge=0, le=127)] = None
+    velocity: Annotated[int | None, Field(ge=1, le=127)] = None
+
+    @model_validator(mode="after")
+    def _a_note_has_a_pitch(self) -> Self:
+        if self.what == "note" and self.pitch is None:
+            raise ValueError("a note has a pitch")
+        return self
+
+
+class RecordQuestion(Question):
+    """Keys that were played along with a *lane*. *over*: in place of what it had. *nudges*: whether they are kept."""
+
+    lane: Id
+    keys: Annotated[list[HeldKey], Field(min_length=1, max_length=MAX_KEYS)]
+    over: bool = False
+    nudges: bool = False
+
+
+class RescaleQuestion(Body):
+    """Which *scale* to bring a *piece* to; with *pattern*, that pattern alone."""
+
+    piece: Piece
+    scale: Scale
+    pattern: Id | None = None
+
+
+@router.get("/voices", response=list[VoiceLine])
+def voices(request: HttpRequest) -> list[VoiceLine]:
+    """The voices that play any pitch."""
+    return [
+        VoiceLine(id=key, name=voice.name, explains=voice.explains, home=voice.home)
+        for key, voice in PITCHED.items()
+    ]
+
+
+@router.get("/progressions", response=list[ProgressionLine])
+def progressions(request: HttpRequest) -> list[ProgressionLine]:
+    """Progressions to begin with."""
+    return [ProgressionLine.model_validate(one._asdict()) for one in PROGRESSIONS]
+
+
+@router.post("/contour", response={200: Changed, **refusals(422)})
+def contour(request: HttpRequest, body: ContourQuestion) -> Changed:
+    """What lanes become when a contour is drawn on their pitches."""
+    lines = [line_of(body.score, body.dice, lane) for lane in body.lanes]
+    asked = (body.contour, body.low, body.high, body.leap, body.throw)
+    return Changed(patches={line.lane.id: hands.draw_contour(line, *asked) for line in lines})
+
+
+@router.post("/enter", response={200: Changed, **refusals(422)})
+def enter(request: HttpRequest, body: EnterQuestion) -> Changed:
+    """What a lane becomes when a note, a rest or a tie is entered on a step."""
+    line = line_of(body.score, body.dice, body.lane)
+    if body.step >= line.steps:
+        raise DocumentError.of("step", f"there are {line.steps} steps", lane=line.lane.name)
+    if body.what == "rest":
+        patch = hands.enter_rest(line, body.step)
+    elif body.what == "tie":
+        patch = hands.enter_tie(line, body.step)
+    else:
+        tune = tune_of(line.lane, body.score, body.dice)
+        patch = hands.enter_note(line, tune, body.step, body.pitch or 0, body.velocity)
+    return Changed(patches={body.lane: patch})
+
+
+@router.post("/record", response={200: Changed, **refusals(422)})
+def record(request: HttpRequest, body: RecordQuestion) -> Changed:
+    """What a lane becomes when keys were played along with it."""
+    line = line_of(body.score, body.dice, body.lane)
+    tune = tune_of(line.lane, body.score, body.dice)
+    patch = hands.record_keys(line, tune, body.keys, over=body.over, nudges=body.nudges)
+    return Changed(patches={body.lane: patch})
+
+
+@router.post("/rescale", response={200: Piece, **refusals(422)})
+def rescale(request: HttpRequest, body: RescaleQuestion) -> HttpResponse:
+    """A piece in another scale."""
+    return answer(hands.rescaled(body.piece, body.scale, body.pattern))

@@ -1,0 +1,317 @@
+"""What a melodic lane plays, by the definitions taken literally: beside `playing`, and like it slow.
+
+Shared with the engine: draws, and what the names of scales and chords mean, which have tables of their own.
+"""
+
+from fractions import Fraction
+from itertools import count
+from math import ceil
+
+import numpy as np
+
+from lattice.document import HeldPool, Lane, LanePool, ScalePool, Score, Swing, TypedPool
+from lattice.document.pitched import PITCHED
+from lattice.luck.draws import Purpose, draws
+from lattice.pitch.chords import Chord, parse_chord
+from tests.lattice.playing import QUARTER, Walked, half_up
+
+Pool = list[tuple[int, int]]  # (pitch, velocity; 0 for none), in the order of playing
+
+
+def nearest(pitches, to: int) -> int:
+    return min(pitches, key=lambda pitch: (abs(pitch - to), pitch))
+
+
+def folded(pitch: int) -> int:
+    while pitch < 0:
+        pitch += 12
+    while pitch > 127:
+        pitch -= 12
+    return pitch
+
+
+class Sung(Walked):
+    """The first *count* played steps of a melodic lane, and what they sound like."""
+
+    def __init__(self, score: Score, dice: int, lane: Lane, count: int) -> None:
+        super().__init__(score, dice, lane, count)
+        scale = lane.scale or score.scale
+        self.scale = [pitch for pitch in range(-200, 400) if (pitch - scale.root) % 12 in scale.semitones]
+        roots = [pitch for pitch in range(128) if pitch % 12 == scale.root]
+        self.note = nearest(roots, PITCHED[lane.voice].home) if lane.note is None else lane.note
+        self.degree_0 = max(pitch for pitch in self.scale if pitch <= self.note)
+        self.known_source: list | None = None
+
+    # ---- Scale and chords ----
+    def up(self, pitch: int, steps: int) -> int:
+        if pitch in self.scale:
+            return self.scale[self.scale.index(pitch) + steps]
+        if steps > 0:
+            return [one for one in self.scale if one > pitch][steps - 1]
+        return [one for one in self.scale if one < pitch][steps] if steps < 0 else pitch
+
+    def chord_number(self, time: Fraction) -> tuple[int, Fraction]:
+        """The running number of the chord at a time, and when it began."""
+        begin = Fraction(0)
+        for number in count():
+            chord = self.score.progression.chords[number % len(self.score.progression.chords)]
+            end = begin + chord.lasts.quarters(self.bar)
+            if time < end:
+                return number, begin
+            begin = end
+        raise AssertionError
+
+    def written(self, text: str) -> Chord:
+        return parse_chord(text, self.score.scale.root, self.score.scale.semitones)
+
+    def chord_at(self, time: Fraction) -> Chord | None:
+        if self.score.progression is None:
+            return None
+        chords = self.score.progression.chords
+        return self.written(chords[self.chord_number(time)[0] % len(chords)].chord)
+
+    def root_near(self, chord: Chord) -> int:
+        return nearest([pitch for pitch in range(-30, 160) if pitch % 12 == chord.root], self.note)
+
+    def voiced(self, chord: Chord, inversion: int) -> list[int]:
+        pitches = [self.root_near(chord) + tone for tone in chord.tones]
+        for _ in range(inversion):
+            lowest = pitches.pop(0)
+            while pitches and lowest <= pitches[-1]:
+                lowest += 12
+            pitches = sorted([*pitches, lowest])
+        return pitches
+
+    def voicings(self) -> list[list[int]]:
+        progression, found = self.score.progression, []
+        for place in progression.chords:
+            chord = self.written(place.chord)
+            if not found or progression.leading == "as-written":
+                found.append(self.voiced(chord, place.inversion))
+                continue
+            ways = [place.inversion] if place.inversion else range(len(chord.tones))
+            positions = [
+                [pitch + 12 * octave for pitch in self.voiced(chord, way)]
+                for way in ways
+                for octave in range(-6, 7)
+            ]
+            found.append(min(positions, key=lambda one: (self.distance(one, found[-1]), one)))
+        return found
+
+    @staticmethod
+    def distance(one: list[int], other: list[int]) -> int:
+        there = sum(min(abs(a - b) for b in other) for a in one)
+        return there + sum(min(abs(a - b) for b in one) for a in other)
+
+    # ---- Its own pitches ----
+    def degrees(self, at: int) -> tuple[int, int]:
+        """Steps along the scale, and semitones, above where counting begins."""
+        value = self.strayed(at, "pitch", 0)
+        strip = self.lane.pitch_strip
+        if strip and strip.unit == "semitones":
+            return self.lane.degrees_up, value
+        return self.lane.degrees_up + value, 0
+
+    def own(self, time: Fraction, degrees: int, semitones: int, stack: int) -> int:
+        chord, follows = self.chord_at(time), self.lane.follows
+        if chord and follows == "tones":
+            tones = sorted({tone % 12 for tone in chord.tones})
+            octaves, place = divmod(degrees + stack, len(tones))
+            return self.root_near(chord) + 12 * octaves + tones[place] + semitones
+        base = self.root_near(chord) if chord and follows == "root" else self.degree_0
+        pitch = self.up(self.up(base, degrees) + semitones, 2 * stack)
+        if chord and follows == "nearest":
+            classes = {(chord.root + tone) % 12 for tone in chord.tones}
+            return nearest([one for one in range(-200, 400) if one % 12 in classes], pitch)
+        return pitch
+
+    # ---- Arpeggio ----
+    def pool(self, time: Fraction, tick: int) -> Pool:
+        pool = self.lane.arpeggio.pool
+        if isinstance(pool, HeldPool):
+            return self.held(time * QUARTER)
+        if isinstance(pool, LanePool):
+            return self.of_lane(tick)
+        pitches: list[int] = []
+        if isinstance(pool, ScalePool):
+            pitches = [self.up(self.degree_0, step) for step in range(pool.low, pool.high + 1)]
+        elif isinstance(pool, TypedPool):
+            pitches = self.voiced(self.written(pool.chord), 0) if pool.chord else list(pool.notes)
+        elif self.score.progression:
+            number = self.chord_number(time)[0] % len(self.score.progression.chords)
+            pitches = self.voicings()[number]
+        return [(pitch, 0) for pitch in pitches]
+
+    def moments(self) -> list[tuple[int, int | None, int, int]]:
+        found = []
+        for one in self.score.keys.held:
+            start, end, key, hard = one.start, one.end, one.key, one.velocity
+            if end is not None:
+                pedals = [
+                    pedal
+                    for pedal in self.score.keys.sustained
+                    if pedal.start <= end and (pedal.end is None or end < pedal.end)
+                ]
+                up = pedals[0].end if pedals else end
+            else:
+                up = None
+            found.append((start, up, key, hard))
+        return found
+
+    def held(self, tick: Fraction) -> Pool:
+        latch, keys = self.lane.arpeggio.pool.latch, self.moments()
+        pool: Pool = []
+        changes = sorted({one[0] for one in keys} | {one[1] for one in keys if one[1] is not None})
+        for now in sorted({*changes, *self.score.keys.let_go}):
+            if now > tick:
+                break
+            still = [one for one in keys if one[0] < now and (one[1] is None or one[1] > now)]
+            if latch == "off" or now in self.score.keys.let_go:
+                pool = [note for note in pool if note[0] in {one[2] for one in still}]
+            struck = [one for one in keys if one[0] == now]
+            if latch == "replace" and struck and not still:
+                pool = []
+            for _, end, key, hard in struck:
+                pool = [note for note in pool if note[0] != key] + [(key, hard)]
+                if latch == "off" and end == now:
+                    pool.pop()
+        return pool
+
+    def begins(self) -> list[int]:
+        keys = self.moments()
+        return [
+            now
+            for now in sorted({one[0] for one in keys})
+            if not any(one[0] < now and (one[1] is None or one[1] > now) for one in keys)
+        ]
+
+    def of_lane(self, tick: int) -> Pool:
+        if self.known_source is None:
+            lane = self.score.lane(self.lane.arpeggio.pool.of).model_copy(
+                update={"nudge_strip": None, "humanise": None, "swing": Swing()}
+            )
+            lanes = tuple(lane if one.id == lane.id else one for one in self.score.lanes)
+            walked = walked_of(self.score.model_copy(update={"lanes": lanes}), self.dice, lane, 1)
+            furthest = self.steps[self.count].at
+            steps = ceil(furthest / walked.length) + 60
+            if steps > 600:
+                raise LookupError("too many steps to walk")
+            walked = walked_of(walked.score, self.dice, lane, steps)
+            note = walked.note if isinstance(walked, Sung) else kit_note(self.score, lane)
+            self.known_source = [(one, folded(note + one.climb)) for one in walked.notes()]
+        pool: Pool = []
+        for one, pitch in sorted(self.known_source, key=lambda row: row[0].start):
+            if one.start <= tick < one.end:
+                pool = [note for note in pool if note[0] != pitch] + [(pitch, one.velocity)]
+        return pool
+
+    def round(self, pool: Pool) -> Pool:
+        """One round of the order, octaves added."""
+        arpeggio = self.lane.arpeggio
+        row = [(pitch + 12 * octave, hard) for octave in range(arpeggio.octaves) for pitch, hard in pool]
+        if arpeggio.order == "as-played":
+            return row
+        rising = sorted({pitch: (pitch, hard) for pitch, hard in row}.values())
+        inward = []
+        rest = list(rising)
+        while rest:
+            inward.append(rest.pop(0))
+            if rest:
+                inward.append(rest.pop())
+        return {
+            "down": rising[::-1],
+            "up-and-down": rising + rising[::-1][1:-1],
+            "up-and-down-twice": rising + rising[::-1],
+            "inward": inward,
+            "outward": inward[::-1],
+        }.get(arpeggio.order, rising)
+
+    def begun(self, at: int) -> int:
+        """The step at which counting last began."""
+        step = self.steps[at]
+        told = self.leader is self.lane and not (self.lane.thin and self.lane.edits)
+        lucky = self.leader.direction in ("random", "wander")
+        each_cycle = lucky or (self.leader.direction == "shuffled" and not told)
+        arpeggio = self.lane.arpeggio
+        first = next(i for i, one in enumerate(self.steps) if one.run == step.run)
+        if each_cycle or arpeggio.restart == "cycle":
+            first = next(i for i, one in enumerate(self.steps) if one.cycle == step.cycle)
+        since: Fraction | None = None
+        if arpeggio.restart == "chord" and isinstance(arpeggio.pool, HeldPool):
+            earlier = [tick for tick in self.begins() if tick <= step.at * QUARTER]
+            since = Fraction(earlier[-1], QUARTER) if earlier else None
+        elif arpeggio.restart == "chord" and self.score.progression:
+            since = self.chord_number(step.at)[1]
+        if since is None:
+            return first
+        return max(first, next(i for i, one in enumerate(self.steps) if one.at >= since))
+
+    def arpeggiated(self, at: int) -> Pool:
+        arpeggio, step = self.lane.arpeggio, self.steps[at]
+        pool = self.pool(step.at, half_up(step.at * QUARTER))
+        row, begun = self.round(pool), self.begun(at)
+        used, since_pedal, pedals = 0, 0, 0
+        pedal = arpeggio.pedal
+        for number in [i for i in range(begun, at + 1) if self.steps[i].hit]:
+            returns = (
+                pedal is not None and (used + 1 - pedal.first) % pedal.every == 0 and used + 1 >= pedal.first
+            )
+            if number == at:
+                break
+            used += 1
+            pedals += returns
+            since_pedal = 0 if returns else since_pedal + 1
+        if returns:
+            return [(self.note if pedal.note is None else pedal.note, 0)]
+        if arpeggio.order == "all" or self.strayed(at, "chord", 1) > 1:
+            return sorted(set(row))[:64]
+        if not row:
+            return []
+        place = used if pedal is None else (since_pedal if pedal.again and pedals else used - pedals)
+        if arpeggio.order == "random":
+            return [row[self.drawn(at, Purpose.NOTE_OF_POOL, 1)[0] * len(row) // 2**53]]
+        turn, place = divmod(place, len(row))
+        if arpeggio.order == "shuffled":
+            where = np.full(len(row), begun * 2**20 + turn), np.arange(len(row))
+            luck = draws(self.dice, self.lane.id, Purpose.NOTE_ORDER, *where).tolist()
+            return [row[sorted(range(len(row)), key=lambda one: luck[one])[place]]]
+        return [row[place]]
+
+    # ---- What sounds ----
+    def climbs(self, at: int, note: int) -> list[tuple[int, int | None]]:
+        lane, time = self.lane, self.steps[at].at
+        degrees, semitones = self.degrees(at)
+        after = lane.semitones_up + 12 * self.strayed(at, "octave", 0) - self.note
+        keyed = bool(lane.arpeggio and lane.arpeggio.velocity == "keys")
+        keyed = keyed and isinstance(lane.arpeggio.pool, HeldPool | LanePool)
+        if lane.arpeggio:
+            notes = [
+                (self.up(pitch, degrees) + semitones, hard if keyed else 0)
+                for pitch, hard in self.arpeggiated(at)
+            ]
+        else:
+            stack = range(self.strayed(at, "chord", 1))
+            notes = [(self.own(time, degrees, semitones, above), 0) for above in stack]
+        strip = lane.ratchet_strip
+        climb = note * strip.climb if strip else 0
+        by_degrees = strip and strip.climb_unit == "degrees"
+        return [
+            ((self.up(pitch, climb) if by_degrees else pitch + climb) + after, hard or None)
+            for pitch, hard in notes
+        ]
+
+    def burst_climb(self, tick: int) -> int | None:
+        lane, time = self.lane, Fraction(tick, QUARTER)
+        if lane.arpeggio is None:
+            return self.own(time, lane.degrees_up, 0, 0) + lane.semitones_up - self.note
+        row = self.round(self.pool(time, tick))
+        return self.up(row[0][0], lane.degrees_up) + lane.semitones_up - self.note if row else None
+
+
+def kit_note(score: Score, lane: Lane) -> int:
+    return score.kit.voice(lane.voice).pitch if lane.note is None else lane.note
+
+
+def walked_of(score: Score, dice: int, lane: Lane, steps: int) -> Walked:
+    """Return the walk of a lane, melodic or not."""
+    return (Sung if lane.is_melodic else Walked)(score, dice, lane, steps)

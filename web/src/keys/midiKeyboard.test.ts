@@ -1,0 +1,45 @@
+import { afterEach, beforeEach, expect, test, vi } from 'vitest'
+
+import { CROSSING, heed, replay, type MidiMessage } from './midiKeyboard'
+
+beforeEach(() => void vi.useFakeTimers())
+afterEach(() => void vi.useRealTimers())
+
+function listening() {
+  const told: string[] = []
+  return {
+    told,
+    down: (key: number, velocity: number) => void told.push(`down ${key} ${velocity}`),
+    up: (key: number) => void told.push(`up ${key}`),
+    sustain: (isDown: boolean) => void told.push(isDown ? 'pedal' : 'no pedal'),
+  }
+}
+
+test('messages mean what the MIDI standard says, a note-on without velocity a note-off', () => {
+  const heard = listening()
+  const sent: MidiMessage[] = [[0x93, 60, 100], [0x90, 60, 0], [0x80, 61, 64], [0xb0, 64, 127], [0xb0, 64, 12], [0xb0, 7, 90]] // prettier-ignore
+  sent.forEach((message) => heed(message, heard))
+  expect(heard.told).toEqual(['down 60 100', 'up 60', 'up 61', 'pedal', 'no pedal'])
+})
+
+test('a phrase is played in time, and all it struck is let go', () => {
+  const heard = listening()
+  const ended = vi.fn()
+  replay(CROSSING, 120, heard, ended)
+  vi.advanceTimersByTime(1000)
+  expect(heard.told).toEqual(['down 64 84', 'down 67 92', 'down 71 100'])
+  vi.advanceTimersByTime(7000)
+  expect(ended).toHaveBeenCalledOnce()
+  const struck = heard.told.filter((one) => one.startsWith('down')).length
+  expect(heard.told.filter((one) => one.startsWith('up'))).toHaveLength(struck)
+})
+
+test('a phrase that is stopped lets go of what is down', () => {
+  const heard = listening()
+  const stop = replay(CROSSING, 120, heard, vi.fn())
+  vi.advanceTimersByTime(500)
+  stop()
+  expect(heard.told.slice(-4)).toEqual(['up 64', 'up 67', 'up 71', 'no pedal'])
+  vi.advanceTimersByTime(10_000)
+  expect(heard.told).toHaveLength(7)
+})

@@ -1,0 +1,106 @@
+/** Playing into a lane: one step after the other, or along with the loop. */
+import { ref } from 'vue'
+
+import type { Lane, Schemas, Score } from '@/api/client'
+import { melody } from '@/api/melody'
+import { newGesture } from '@/composables/gesture'
+import { useNotices } from '@/stores/notices'
+import { usePiece } from '@/stores/piece'
+import { usePlaying } from '@/stores/playing'
+
+type HeldKey = Schemas['HeldKey']
+type Patches = Awaited<ReturnType<typeof melody.enter>>
+
+/** What keys do beside sounding. */
+export type Into = 'nothing' | 'steps' | 'loop'
+
+interface Recording {
+  readonly laneId: string
+  readonly score: Score
+  readonly gesture: string
+  readonly keys: HeldKey[]
+}
+
+export function useRecording(
+  lane: () => Lane,
+  cursor: { get(): number; set(step: number): void },
+  steps: () => number,
+) {
+  const piece = usePiece()
+  const playing = usePlaying()
+  const notices = useNotices()
+  const into = ref<Into>('nothing')
+  /** Whether what is played along takes the place of what the lane had; whether nudges are kept. */
+  const isOver = ref(false)
+  const keepsNudges = ref(false)
+  let recording: Recording | null = null
+  const down = new Map<number, { start: number; velocity: number }>()
+
+  function choose(what: Into) {
+    into.value = into.value === what ? 'nothing' : what
+    recording = null
+    down.clear()
+  }
+
+  const take = (patches: Patches, label: string, gesture: string | null = null) => {
+    for (const [id, patch] of Object.entries(patches))
+      piece.editLane(id, label, (old) => ({ ...old, ...patch }), gesture)
+  }
+
+  // One after the other: the next step is entered on what the one before has made.
+  let entering: Promise<unknown> = Promise.resolve()
+  /** Enter a note, a rest or a tie on the step under the cursor and go on to the next. */
+  function enter(what: 'note' | 'rest' | 'tie', pitch: number | null = null, velocity: number | null = null) {
+    entering = entering.then(async () => {
+      const { id, name } = lane()
+      const step = cursor.get()
+      try {
+        const said = what === 'note' ? `note on step ${step + 1}` : `${what} on step ${step + 1}`
+        take(await melody.enter({ lane: id, what, step, pitch, velocity }), `${name}: ${said}`)
+        cursor.set((step + 1) % steps())
+      } catch (reason) {
+        notices.complain(reason)
+      }
+    })
+    return entering
+  }
+
+  function struck(key: number, velocity: number) {
+    if (into.value === 'steps') void enter('note', key, velocity)
+    const tick = playing.player?.nowTick ?? 0
+    if (into.value === 'loop' && playing.isPlaying) down.set(key, { start: Math.round(tick), velocity })
+  }
+
+  function released(key: number) {
+    const began = down.get(key)
+    if (!began || !piece.score) return
+    down.delete(key)
+    const { id } = lane()
+    if (recording?.laneId !== id)
+      recording = { laneId: id, score: piece.score, gesture: newGesture('record'), keys: [] }
+    const end = Math.max(began.start + 1, Math.round(playing.player?.nowTick ?? 0))
+    recording.keys.push({ ...began, end, key })
+    void lay(recording)
+  }
+
+  /** Lay all that was played since recording began on the lane as it was then. */
+  async function lay(what: Recording) {
+    const { laneId, score, gesture, keys } = what
+    const asked = keys.length
+    try {
+      const patches = await melody.record(score, {
+        lane: laneId,
+        keys: [...keys],
+        over: isOver.value,
+        nudges: keepsNudges.value,
+      })
+      if (recording === what && keys.length === asked)
+        take(patches, `${lane().name}: ${asked} ${asked === 1 ? 'note' : 'notes'} played in`, gesture)
+    } catch (reason) {
+      choose('nothing')
+      notices.complain(reason)
+    }
+  }
+
+  return { into, isOver, keepsNudges, choose, enter, struck, released }
+}

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+/** The scale that degrees and numerals are counted in: the piece's, or the pattern's own. */
+import type { Alternative, Part, Schemas } from '@/api/client'
+import { melody } from '@/api/melody'
+import { useNotices } from '@/stores/notices'
+import { usePiece } from '@/stores/piece'
+import SentenceLine from './sentence/SentenceLine.vue'
+
+const props = defineProps<{
+  parts: readonly Part[]
+  ask: (setting: string, word: string) => Promise<Alternative[]>
+  /** Whether the pattern has a scale of its own. */
+  isOwn: boolean
+}>()
+const piece = usePiece()
+const notices = useNotices()
+
+/** The engine reads the whole piece anew: where numerals have no place in a scale, their chords get names. */
+async function take(text: string, scale: Schemas['Scale']) {
+  const [document, pattern] = [piece.document, piece.pattern]
+  if (!document || !pattern) return
+  try {
+    const changed = await melody.rescale(document, scale, props.isOwn ? pattern.id : null)
+    piece.edit(`Scale: ${text}`, () => changed)
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+function own() {
+  const label = props.isOwn ? 'Scale: the piece’s' : 'Scale: the pattern’s own'
+  piece.editPattern(label, (pattern) => ({
+    ...pattern,
+    scale: props.isOwn ? null : (piece.document?.scale ?? null),
+  }))
+}
+</script>
+
+<template>
+  <div class="scale" data-test="scale">
+    <SentenceLine
+      owner="Pattern"
+      :parts="parts"
+      :target="piece.pattern ?? {}"
+      :ask="ask"
+      @choose="(_setting, _word, { text, patch }) => take(text, patch['scale'] as Schemas['Scale'])"
+    />
+    <button type="button" class="quiet-button" @click="own">
+      {{ isOwn ? 'of this pattern' : 'of the piece'
+      }}<v-tooltip activator="parent">{{
+        isOwn ? 'Let the pattern have the piece’s scale again' : 'Give this pattern a scale of its own'
+      }}</v-tooltip>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.scale {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  font-size: 14px;
+  color: var(--soft-ink);
+}
+</style>

@@ -1,0 +1,249 @@
+<script setup lang="ts">
+/** The chords above the lanes, true to time: pull an edge to resize, press one to write another, drag to put it elsewhere. */
+import { computed, ref } from 'vue'
+
+import type { Progression, Schemas } from '@/api/client'
+import { newGesture } from '@/composables/gesture'
+import { pixelsPerTick, xOf, type Scale } from '@/lattice/geometry'
+import { inkOf } from '@/theme/inks'
+import ChordCard from './ChordCard.vue'
+import StarterProgressions from './StarterProgressions.vue'
+import { begunWith, lastsOf, saidLength, ticksOfSpan, type PlacedChord } from './spans'
+
+const props = defineProps<{
+  progression: Progression | null
+  chords: readonly Schemas['ChordPicture'][]
+  scale: Scale
+  meter: Schemas['Meter']
+  barTicks: number
+  /** The chords of three notes that lie in the scale. */
+  scaleChords: readonly string[]
+}>()
+const emit = defineEmits<{
+  change: [label: string, progression: Progression | null, gesture: string | null]
+}>()
+
+/** Pixels by which a chord begins before its first bead's middle, so that this stands whole in it. */
+const LEAD = 10
+const placed = computed(() => props.progression?.chords ?? [])
+const total = computed(() =>
+  placed.value.reduce((sum, one) => sum + ticksOfSpan(one.lasts, props.barTicks), 0),
+)
+const counts = computed(
+  () =>
+    `${placed.value.length} ${placed.value.length === 1 ? 'chord' : 'chords'} over ${saidLength(total.value, props.barTicks)}`,
+)
+const shapes = computed(() =>
+  props.chords.map((chord) => {
+    const from = Math.max(0, xOf(chord.start, props.scale) - LEAD)
+    const to = Math.min(props.scale.width, xOf(chord.end, props.scale) - LEAD - 4)
+    return { ...chord, from, width: Math.max(8, to - from), key: `${chord.start}` }
+  }),
+)
+/** One ink for each chord that is written: the same chord looks the same wherever it is. */
+const inkOfChord = (written: string) => {
+  const known = [...new Set(placed.value.map(({ chord }) => chord))]
+  return inkOf(known.indexOf(written) % 8)
+}
+
+function set(chords: readonly PlacedChord[], label: string, gesture: string | null = null) {
+  const leading = props.progression?.leading ?? 'nearest'
+  emit('change', label, chords.length ? { chords: [...chords], leading } : null, gesture)
+}
+const at = (place: number, change: (one: PlacedChord) => PlacedChord) =>
+  placed.value.map((one, here) => (here === place ? change(one) : one))
+
+// ---- Resizing ----
+let pulled: { place: number; x: number; lasts: number; gesture: string } | null = null
+function pull(event: PointerEvent, place: number) {
+  if (event.button !== 0) return
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  const one = placed.value[place]
+  if (!one) return
+  pulled = {
+    place,
+    x: event.clientX,
+    lasts: ticksOfSpan(one.lasts, props.barTicks),
+    gesture: newGesture('chord'),
+  }
+}
+function moveEdge(event: PointerEvent) {
+  if (!pulled) return
+  const { place, x, lasts, gesture } = pulled
+  resize(place, lasts + (event.clientX - x) / (pixelsPerTick(props.scale) || 1), event.shiftKey, gesture)
+}
+/** To whole beats; with Shift to half ones. */
+function resize(place: number, ticks: number, isFine: boolean, gesture: string | null) {
+  const span = lastsOf(ticks, props.meter, props.barTicks, isFine)
+  const name = placed.value[place]?.chord ?? ''
+  set(at(place, (one) => ({ ...one, lasts: span })), `${name} lasts ${saidLength(ticksOfSpan(span, props.barTicks), props.barTicks)}`, gesture) // prettier-ignore
+}
+function keyResize(place: number, by: number, isFine: boolean) {
+  const one = placed.value[place]
+  const beat = (13440 * 4) / props.meter.denominator / (isFine ? 2 : 1)
+  if (one) resize(place, ticksOfSpan(one.lasts, props.barTicks) + by * beat, isFine, null)
+}
+
+// ---- Writing ----
+const open = ref<number | null>(null)
+const write = (place: number, fields: Partial<PlacedChord>, label: string, gesture: string | null = null) =>
+  set(
+    at(place, (one) => ({ ...one, ...fields })),
+    label,
+    gesture,
+  )
+function addAfter(place: number) {
+  const one = placed.value[place]
+  if (one) set([...placed.value.slice(0, place + 1), { ...one, inversion: 0 }, ...placed.value.slice(place + 1)], `${one.chord} again`) // prettier-ignore
+}
+function remove(place: number) {
+  open.value = null
+  set(placed.value.filter((_, here) => here !== place), `${placed.value[place]?.chord ?? ''} removed`) // prettier-ignore
+}
+const begin = () => set(begunWith(props.scaleChords), 'a progression')
+const setLeading = () => {
+  const leading = props.progression?.leading === 'nearest' ? 'as-written' : 'nearest'
+  if (props.progression) emit('change', `chords ${leading === 'nearest' ? 'led closely' : 'as written'}`, { ...props.progression, leading }, null) // prettier-ignore
+}
+</script>
+
+<template>
+  <div class="head">
+    <slot />
+    <template v-if="progression">
+      <span class="counts">{{ counts }}</span>
+      <button type="button" class="quiet-button" @click="setLeading">
+        {{ progression.leading === 'nearest' ? 'led closely' : 'as written'
+        }}<v-tooltip activator="parent"
+          >Voice leading: each chord in the position nearest to the one before, or as it is written</v-tooltip
+        >
+      </button>
+    </template>
+    <button v-else type="button" class="word-button" @click="begin">+ chords</button>
+    <StarterProgressions @take="(one) => emit('change', `progression ${one.name}`, one.progression, null)" />
+  </div>
+  <div class="chords" role="group" aria-label="Progression">
+    <div
+      v-for="chord in shapes"
+      :key="chord.key"
+      class="place"
+      :style="{
+        left: `${chord.from}px`,
+        width: `${chord.width}px`,
+        '--chord-ink': inkOfChord(chord.written),
+      }"
+    >
+      <button
+        type="button"
+        class="chord"
+        data-owns-keys
+        :aria-label="`Chord ${chord.place + 1}: ${chord.written}, ${chord.name}`"
+        @keydown.left="keyResize(chord.place, -1, $event.shiftKey)"
+        @keydown.right="keyResize(chord.place, 1, $event.shiftKey)"
+        @keydown.delete="remove(chord.place)"
+        @keydown.enter="open = chord.start"
+        @click="open = chord.start"
+      >
+        <span class="written named">{{ chord.written }}</span>
+        <span v-if="chord.width > 74" class="other">{{
+          chord.written === chord.name ? chord.numeral : chord.name
+        }}</span>
+        <v-tooltip
+          activator="parent"
+          :text="`${chord.name}: ${chord.notes}. Press to write another, pull its end to resize`"
+        />
+      </button>
+      <v-menu
+        :model-value="open === chord.start"
+        activator="parent"
+        :open-on-click="false"
+        :close-on-content-click="false"
+        @update:model-value="(isOpen) => isOpen || (open = null)"
+      >
+        <ChordCard
+          v-if="placed[chord.place]"
+          :chord="placed[chord.place]!"
+          :picture="chord"
+          :scale-chords="scaleChords"
+          :said="saidLength(ticksOfSpan(placed[chord.place]!.lasts, barTicks), barTicks)"
+          @write="(fields, label) => write(chord.place, fields, label)"
+          @longer="(by) => keyResize(chord.place, by, false)"
+          @add="addAfter(chord.place)"
+          @remove="remove(chord.place)"
+          @close="open = null"
+        />
+      </v-menu>
+      <span
+        class="edge"
+        aria-hidden="true"
+        @pointerdown="(event) => pull(event, chord.place)"
+        @pointermove="moveEdge"
+        @pointerup="pulled = null"
+        @pointercancel="pulled = null"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  align-content: center;
+  gap: 0 12px;
+  padding: 0 10px 4px 25px;
+  font-size: 14px;
+  color: var(--soft-ink);
+  white-space: nowrap;
+}
+.chords {
+  position: relative;
+  min-height: 50px;
+  overflow: hidden;
+}
+.place {
+  position: absolute;
+  top: 2px;
+  bottom: 5px;
+}
+.chord {
+  width: 100%;
+  height: 100%;
+  padding: 0 14px 0 10px;
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+  gap: 6px;
+  overflow: hidden;
+  line-height: 38px;
+  border-radius: 10px;
+  background: color-mix(in srgb, var(--chord-ink) 13%, var(--card));
+  border-bottom: 4px solid var(--chord-ink);
+  cursor: pointer;
+  white-space: nowrap;
+}
+.chord:hover {
+  background: color-mix(in srgb, var(--chord-ink) 22%, var(--card));
+}
+.written {
+  font-size: 18px;
+  color: var(--ink);
+}
+.other {
+  font-size: 14px;
+  color: var(--soft-ink);
+}
+.edge {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  right: -5px;
+  width: 14px;
+  cursor: ew-resize;
+  touch-action: none;
+}
+.edge:hover {
+  background: linear-gradient(90deg, transparent 5px, var(--ink) 5px 7px, transparent 7px);
+}
+</style>

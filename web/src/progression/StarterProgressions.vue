@@ -1,0 +1,77 @@
+<script setup lang="ts">
+/** Progressions to begin with. */
+import { ref, shallowRef, watch } from 'vue'
+
+import type { Schemas } from '@/api/client'
+import { melody } from '@/api/melody'
+import { useNotices } from '@/stores/notices'
+
+const emit = defineEmits<{ take: [one: Schemas['ProgressionLine']] }>()
+const isOpen = ref(false)
+const notices = useNotices()
+const all = shallowRef<readonly Schemas['ProgressionLine'][]>([])
+watch(isOpen, async (open) => {
+  if (!open || all.value.length) return
+  try {
+    all.value = await melody.progressions()
+  } catch (reason) {
+    notices.complain(reason)
+  }
+})
+const chordsOf = ({ progression }: Schemas['ProgressionLine']) =>
+  progression.chords.map(({ chord }) => chord).join(' ')
+function take(one: Schemas['ProgressionLine']) {
+  isOpen.value = false
+  emit('take', one)
+}
+</script>
+
+<template>
+  <button type="button" class="quiet-button" aria-haspopup="dialog">
+    starters<v-tooltip activator="parent">Progressions to begin with</v-tooltip>
+    <v-menu v-model="isOpen" activator="parent" :close-on-content-click="false">
+      <div class="card starters" role="group" aria-label="Starter progressions">
+        <button v-for="one in all" :key="one.name" type="button" class="one" @click="take(one)">
+          <span class="named">{{ one.name }}</span>
+          <span class="chords">{{ chordsOf(one) }}</span>
+          <span class="explains">{{ one.explains }} · {{ one.scales }}</span>
+        </button>
+      </div>
+    </v-menu>
+  </button>
+</template>
+
+<style scoped>
+.starters {
+  width: 640px;
+  max-height: 60vh;
+  overflow-y: auto;
+  padding: 8px;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px;
+}
+.one {
+  display: grid;
+  gap: 3px;
+  padding: 8px 10px;
+  text-align: left;
+  border-radius: 9px;
+  cursor: pointer;
+}
+.one:hover {
+  background: color-mix(in srgb, var(--rule) 45%, transparent);
+}
+.one .named {
+  font-size: 16px;
+  color: var(--ink);
+}
+.chords {
+  font: 600 15px/1.2 var(--text-font);
+  color: var(--ink);
+}
+.explains {
+  font-size: 13px;
+  color: var(--soft-ink);
+}
+</style>
