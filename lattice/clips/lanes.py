@@ -4,22 +4,38 @@ from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import partial
 from typing import Any
 
+import numpy as np
 from pydantic import BaseModel
 
 from lattice.clips.clip import Clip, Note, Track
-from lattice.clips.sounds import sounds_of
+from lattice.clips.guess import guess_clip, is_melodic
+from lattice.clips.sounds import TUNED, sounds_of
 from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.base import MAX_NAME
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import INKS, Lane
 from lattice.document.piece import Pattern
 from lattice.document.problems import DocumentError, read
+from lattice.document.scale import Scale
 from lattice.document.source import MAX_STEPS, Drawn, Euclidean
 from lattice.document.step_value import KINDS, NOTES, StepValue
-from lattice.document.strip import LENGTH, NUDGE, Free, LengthStrip, NudgeStrip, OctaveStrip, VelocityStrip
+from lattice.document.strip import (
+    LENGTH,
+    NUDGE,
+    PITCH,
+    Free,
+    LengthStrip,
+    NudgeStrip,
+    OctaveStrip,
+    PitchStrip,
+    VelocityStrip,
+)
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN, Once
+from lattice.pitch.scales import in_scale, steps_between
+from lattice.pitch.voicing import nearest_root
 from lattice.rhythm.euclidean import euclidean
 from lattice.sentence.step_value import say_step_value
 
@@ -70,6 +86,8 @@ class _Fit:
 def lane_offers(clip: Clip, kit: Kit = DOCKSIDE) -> list[LaneOffer]:
     """Return lanes that play the notes of *clip*: one for each track of a single note, else one for each note number.
 
+    A track of pitches becomes a melodic lane, or several where more than one sounds at once.
+
     What is longer than a cycle may be is shared out over lanes that sound once, one after the other.
     Raises DocumentError if it needs more lanes or bars than a pattern has, or no step value fits.
     """
@@ -77,8 +95,10 @@ def lane_offers(clip: Clip, kit: Kit = DOCKSIDE) -> list[LaneOffer]:
         said = f"a pattern has at most {MAX_BARS_OF_A_PATTERN} bars, the clip has {clip.bars}: crop it first"
         raise DocumentError.of("clip", said)
     offers: list[LaneOffer] = []
+    guessed = guess_clip(clip)
+    scale = guessed.scale if guessed else Scale()
     for name, track, notes in _voices(clip):
-        offers += _offers(clip, name, track, notes, kit, len(offers))
+        offers += _offers(clip, name, track, notes, kit, scale, len(offers))
         if len(offers) > MAX_LANES:
             raise DocumentError.of("clip", f"it needs more than the {MAX_LANES} lanes that a pattern has")
     if not offers:
@@ -87,7 +107,11 @@ def lane_offers(clip: Clip, kit: Kit = DOCKSIDE) -> list[LaneOffer]:
 
 
 def pattern_of(clip: Clip, offers: Sequence[LaneOffer], shorter: frozenset[int], pattern_id: str) -> Pattern:
-    """Return a pattern of the lanes offered; those at the places in *shorter* by their shorter way to be said."""
+    """Return a pattern of the lanes offered; those at the places in *shorter* by their shorter way to be said.
+
+    With melodic lanes it has the clip's scale, and the chords that were guessed in it: nothing follows them yet.
+    """
+    guessed = guess_clip(clip)
     lanes = [
         offer.shorter if place in shorter and offer.shorter else offer.lane
         for place, offer in enumerate(offers)
@@ -98,12 +122,17 @@ def pattern_of(clip: Clip, offers: Sequence[LaneOffer], shorter: frozenset[int],
         meter=clip.meter,
         bars=clip.bars,
         dice=clip.origin.dice if clip.origin else 1,
+        scale=guessed.scale if guessed else None,
+        progression=guessed.progression if guessed else None,
         lanes=tuple(lanes),
     )
 
 
 def _voices(clip: Clip) -> Iterator[tuple[str, Track, list[Note]]]:
     for track in clip.tracks:
+        if is_melodic(track):
+            yield from _layers(track)
+            continue
         pitches = sorted({note.pitch for note in track.notes})
         starts = {note.start for note in track.notes}
         octaves = {pitch % _OCTAVE for pitch in pitches}
@@ -117,15 +146,53 @@ def _voices(clip: Clip) -> Iterator[tuple[str, Track, list[Note]]]:
             yield f"{track.lane[: MAX_NAME - 4]} {pitch}", track, notes
 
 
+def _layers(track: Track) -> Iterator[tuple[str, Track, list[Note]]]:
+    """Yield the notes of a melodic track in layers, each of which begins one note at a time: the highest ones first."""
+    layers: list[list[Note]] = []
+    by_start: dict[int, list[Note]] = defaultdict(list)
+    for note in track.notes:
+        by_start[note.start].append(note)
+    for together in by_start.values():
+        for place, note in enumerate(sorted(together, key=lambda one: -one.pitch)):
+            if place == len(layers):
+                layers.append([])
+            layers[place].append(note)
+    for place, notes in enumerate(layers):
+        name = track.lane if len(layers) == 1 else f"{track.lane[: MAX_NAME - 4]} {place + 1}"
+        yield name, track, sorted(notes)
+
+
+def _melodic_fields(track: Track, notes: list[Note], scale: Scale, name: str) -> tuple[dict[str, Any], int]:
+    """Return the fields of a lane that plays a track's pitches, and the note that they are counted from."""
+    median = sorted(note.pitch for note in notes)[len(notes) // 2]
+    plain = nearest_root(scale.root, median)
+    voice = track.sound.voice.id if track.sound and track.sound.tone else TUNED
+    if max(abs(note.pitch - plain) for note in notes) > PITCH.high:
+        raise DocumentError.of("clip", "its pitches lie further apart than a pitch strip reaches", lane=name)
+    tone = track.sound.tone.model_dump() if track.sound and track.sound.tone else {}
+    return {"voice": voice, "note": plain} | tone, plain
+
+
 def _offers(
-    clip: Clip, name: str, track: Track, notes: list[Note], kit: Kit, place: int
+    clip: Clip, name: str, track: Track, notes: list[Note], kit: Kit, scale: Scale, place: int
 ) -> Iterator[LaneOffer]:
     fit = _best_fit(clip, name, notes)
+    if is_melodic(track):
+        fields, plain = _melodic_fields(track, notes, scale, name)
+        shared: dict[str, Any] = {
+            "name": name,
+            "ink": (track.ink if len(clip.tracks) > 1 else place) % INKS,
+            "step_value": fit.step,
+            "channel": track.channel,
+            **fields,
+        }
+        yield from _parts(clip, fit, notes, shared, place, plain, scale)
+        return
     sounding = min(note.pitch for note in notes)
     plain = track.sound.note if track.sound and (sounding - track.sound.note) % _OCTAVE == 0 else sounding
     # A lane's own voice sounds its notes, too: where the kit has neither, its first does.
     voice = kit.voice(sounds_of(track)[sounding].voice.id) or kit.voices[0]
-    shared: dict[str, Any] = {
+    shared = {
         "name": name,
         "voice": voice.id,
         "ink": (track.ink if len(clip.tracks) > 1 else place) % INKS,
@@ -133,6 +200,20 @@ def _offers(
         "channel": None if track.channel == kit.channel else track.channel,
         "note": None if voice.pitch == plain else plain,
     }
+    yield from _parts(clip, fit, notes, shared, place, plain, None)
+
+
+def _parts(
+    clip: Clip,
+    fit: _Fit,
+    notes: list[Note],
+    shared: dict[str, Any],
+    place: int,
+    plain: int,
+    scale: Scale | None,
+) -> Iterator[LaneOffer]:
+    """Yield the lane of *notes*; of more steps than one has, several that sound once, one after the other."""
+    name = shared["name"]
     chunk = fit.count
     if fit.count > MAX_STEPS:
         per_bar = clip.meter.bar_quarters / fit.step.quarters
@@ -158,7 +239,7 @@ def _offers(
         told = shared | {"id": f"kept-{place + number + 1}", "once": once}
         if number:
             told["name"] = f"{name[: MAX_NAME - 4]} {number + 1}"
-        yield _offer(part, [notes[at] for at in inside], told, plain)
+        yield _offer(part, [notes[at] for at in inside], told, plain, scale)
 
 
 def _best_fit(clip: Clip, name: str, notes: list[Note]) -> _Fit:
@@ -206,7 +287,9 @@ def _candidates() -> list[StepValue]:
 _STEPS = _candidates()
 
 
-def _offer(fit: _Fit, notes: list[Note], shared: dict[str, Any], plain: int) -> LaneOffer:
+def _offer(
+    fit: _Fit, notes: list[Note], shared: dict[str, Any], plain: int, scale: Scale | None
+) -> LaneOffer:
     step = fit.step.quarters * TICKS_PER_QUARTER
     remarks = []
     lengths = [max(1, round(100 * note.length / step)) for note in notes]
@@ -219,8 +302,12 @@ def _offer(fit: _Fit, notes: list[Note], shared: dict[str, Any], plain: int) -> 
             at: min(max(round(100 * off), NUDGE.low), NUDGE.high)
             for at, off in zip(fit.numbers, fit.offs, strict=True)
         },
-        "octave": {at: (note.pitch - plain) // _OCTAVE for at, note in zip(fit.numbers, notes, strict=True)},
     }
+    pitches = dict(zip(fit.numbers, (note.pitch for note in notes), strict=True))
+    if scale is None:
+        rows["octave"] = {at: (pitch - plain) // _OCTAVE for at, pitch in pitches.items()}
+    else:
+        rows |= _pitch_rows(pitches, plain, scale)
     hits = tuple(sorted(fit.numbers))
     source = Drawn(steps=fit.count, hits=hits)
     lane = _lane(shared | {"source": source}, _strips(rows, fit.count, fit.count))
@@ -240,6 +327,17 @@ def _offer(fit: _Fit, notes: list[Note], shared: dict[str, Any], plain: int) -> 
     )
 
 
+def _pitch_rows(pitches: dict[int, int], plain: int, scale: Scale) -> dict[str, dict[int, int]]:
+    """Return pitches by step as degrees of the scale; as semitones where some are outside it."""
+    if in_scale(np.array(list(pitches.values())), scale.root, scale.semitones).all():
+        return {
+            "degrees": {
+                at: steps_between(plain, pitch, scale.root, scale.semitones) for at, pitch in pitches.items()
+            }
+        }
+    return {"semitones": {at: pitch - plain for at, pitch in pitches.items()}}
+
+
 def _lane(*fields: dict[str, Any]) -> Lane:
     whole = {name: value for some in fields for name, value in some.items()}
     return read(Lane, whole)
@@ -252,7 +350,8 @@ def _strips(rows: dict[str, dict[int, int]], count: int, period: int) -> dict[st
     """
     fields: dict[str, Any] = {}
     for name, (field, model, plain) in _FIELDS.items():
-        values = rows[name]
+        if (values := rows.get(name)) is None:
+            continue
         if len(set(values.values())) <= 1:
             value = next(iter(values.values()), None)
             if plain and value is not None:
@@ -276,6 +375,8 @@ _FIELDS: dict[str, tuple[str, Any, str]] = {
     "length_percent": ("length_strip", LengthStrip, "length_percent"),
     "nudge": ("nudge_strip", NudgeStrip, ""),
     "octave": ("octave_strip", OctaveStrip, ""),
+    "degrees": ("pitch_strip", PitchStrip, ""),
+    "semitones": ("pitch_strip", partial(PitchStrip, unit="semitones"), ""),
 }
 
 

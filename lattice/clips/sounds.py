@@ -8,10 +8,10 @@ from lattice.clips.clip import Track
 from lattice.document.kit import DOCKSIDE, Voice
 from lattice.document.pitched import PITCHED, Tone
 
-__all__ = ["DRUM_CHANNEL", "PitchSound", "sounds_of"]
+__all__ = ["DRUM_CHANNEL", "TUNED", "PitchSound", "sounds_of"]
 
 DRUM_CHANNEL = 10  # as General MIDI has it
-_TUNED = "lantern"  # what plays notes that no lane has given a voice
+TUNED = "lantern"  # what plays notes that no lane has given a voice
 
 
 class PitchSound(BaseModel):
@@ -46,9 +46,9 @@ def _sound(track: Track, pitch: int) -> PitchSound:
         )
     if track.channel == DRUM_CHANNEL:
         return PitchSound(voice=_nearest(DOCKSIDE.voices, pitch), semitones=0)
-    pitched = PITCHED[_TUNED]
+    pitched = PITCHED[TUNED]
     tone = Tone(brightness=pitched.brightness, attack_ms=pitched.attack_ms, release_ms=pitched.release_ms)
-    voice = Voice(id=_TUNED, name=pitched.name, pitch=pitched.home)
+    voice = Voice(id=TUNED, name=pitched.name, pitch=pitched.home)
     return PitchSound(voice=voice, semitones=pitch - pitched.home, tone=tone)
 
 

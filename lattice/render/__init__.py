@@ -4,8 +4,8 @@ from lattice.render.alternatives import Alternative, alternatives_of, offers_of,
 from lattice.render.events import Events
 from lattice.render.measured import Measures, measures
 from lattice.render.notes import silent_lanes
-from lattice.render.picture import picture
-from lattice.render.pictures import PropertyName, Rendering
+from lattice.render.picture import picture, sounds
+from lattice.render.pictures import PropertyName, Rendering, Sounds
 from lattice.render.pipeline import render
 from lattice.render.throw import throw_all, throw_lane
 from lattice.render.window import MAX_BARS, Window
@@ -17,6 +17,7 @@ __all__ = [
     "Measures",
     "PropertyName",
     "Rendering",
+    "Sounds",
     "Window",
     "alternatives_of",
     "measures",
@@ -24,6 +25,7 @@ __all__ = [
     "picture",
     "render",
     "silent_lanes",
+    "sounds",
     "standing_alternatives",
     "throw_all",
     "throw_lane",

@@ -31,10 +31,12 @@ from lattice.render.pictures import (
     EventColumns,
     KeptPicture,
     LanePicture,
+    LaneTone,
     Meeting,
     Property,
     PropertyName,
     Rendering,
+    Sounds,
     StripPicture,
 )
 from lattice.render.pipeline import events_of, play_all, play_lane
@@ -49,7 +51,7 @@ from lattice.sentence import Speech, bench, rate_beside, rates, sentence, standi
 from lattice.strips.places import StripAt, plain_value, strip_at, strips_of
 from lattice.strips.values import own_values, value_places, values_at
 
-__all__ = ["lane_picture", "picture"]
+__all__ = ["lane_picture", "picture", "sounds"]
 
 
 _DEGREES = 7  # about an octave of most scales
@@ -94,6 +96,23 @@ def picture(
         controls=_columns(ControlColumns, sent.sends),
         held=_columns(ControlColumns, sent.held),
         meeting=_meeting(score, of_chosen if len(of_chosen) > 1 else lines, first, end),
+    )
+
+
+def sounds(score: Score, dice: int, window: Window) -> Sounds:
+    """Return what is heard of *window*: the same that `picture` carries. Raises DocumentError as that does."""
+    first, end = window.ticks(score.meter.bar_ticks)
+    played = play_all(score, dice, window)
+    sent = controls_of(score, window, played)
+    return Sounds.model_construct(
+        first_tick=first,
+        end_tick=end,
+        bar_ticks=score.meter.bar_ticks,
+        beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
+        lanes=[LaneTone(id=lane.id, tone=lane.tone) for lane in score.lanes],
+        events=_columns(EventColumns, events_of(score, window, played)),
+        controls=_columns(ControlColumns, sent.sends),
+        held=_columns(ControlColumns, sent.held),
     )
 
 

@@ -15,10 +15,12 @@ __all__ = [
     "EventColumns",
     "KeptPicture",
     "LanePicture",
+    "LaneTone",
     "Meeting",
     "Property",
     "PropertyName",
     "Rendering",
+    "Sounds",
     "Staff",
     "StripPicture",
 ]
@@ -217,6 +219,26 @@ class Meeting(BaseModel):
     says: str
     at: list[int]
     of: list[str]
+
+
+class LaneTone(BaseModel):
+    """How a lane's pitched voice is set; None for voices of the kit."""
+
+    id: str
+    tone: Tone | None
+
+
+class Sounds(BaseModel):
+    """What is heard of a window, and nothing that is drawn: as much of a `Rendering` as a player needs."""
+
+    first_tick: int
+    end_tick: int
+    bar_ticks: int
+    beat_ticks: int
+    lanes: list[LaneTone]
+    events: EventColumns
+    controls: ControlColumns
+    held: ControlColumns
 
 
 class Rendering(BaseModel):

@@ -40,8 +40,8 @@ _ORDERS_SAID: dict[NoteOrder, str] = {
 }
 _LATCH_SAID: dict[Latch, str] = {
     "off": "held keys",
-    "replace": "keys, latched",
-    "add": "keys, latched and added",
+    "replace": "keys latched",
+    "add": "keys latched and added",
 }
 _RESTARTS_SAID = {"free": "runs on", "cycle": "anew each cycle", "chord": "anew each chord"}
 _KEYS_BEGIN = "anew with each hand"

@@ -31,6 +31,7 @@ from clips.schemas import (
     Revision,
 )
 from lattice.clips import apart, in_place, make_clip
+from lattice.clips.guess import ClipGuess, guess_clip
 from lattice.clips.lanes import LaneOffer, lane_offers
 from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document import DocumentError, Pattern, StepValue
@@ -192,6 +193,12 @@ def clip_in_place(request: HttpRequest, clip_id: int, body: InPlace) -> dict[str
 def clip_lanes(request: HttpRequest, clip_id: int) -> list[LaneOffer]:
     """The lanes that a clip's notes could become, and how well they fit."""
     return lane_offers(services.document_of(services.get(user_of(request), clip_id)))
+
+
+@router.get("/{int:clip_id}/guess", response={200: ClipGuess | None, **refusals(401, 404)})
+def clip_guess(request: HttpRequest, clip_id: int) -> ClipGuess | None:
+    """The scale and chords that a clip is likely in, and how sure that is; none for drums alone."""
+    return guess_clip(services.document_of(services.get(user_of(request), clip_id)))
 
 
 @router.post("/{int:clip_id}/lanes", response={201: Made, **refusals(401, 404, 422)})

@@ -14,7 +14,7 @@ from lattice import render as engine
 from lattice.clips import take, take_clip
 from lattice.document import DocumentError
 from lattice.formats.midi import midi_file
-from lattice.render import Alternative, Measures, Rendering, Window
+from lattice.render import Alternative, Measures, Rendering, Sounds, Window
 from lattice.rhythm.lane_line import line_of
 from pieces.schemas import (
     MAX_SCREEN_BARS,
@@ -23,6 +23,7 @@ from pieces.schemas import (
     FileQuestion,
     MeasuresQuestion,
     RenderQuestion,
+    SoundsQuestion,
     StepsQuestion,
     StripQuestion,
     Thrown,
@@ -42,6 +43,13 @@ def render(request: HttpRequest, body: RenderQuestion) -> HttpResponse:
     """Everything to be drawn and heard of a window of a score."""
     _check(body.window)
     return answer(engine.picture(body.score, body.dice, body.window, body.chosen, body.shown))
+
+
+@router.post("/sounds", response={200: Sounds, **refusals(422)})
+def sounds(request: HttpRequest, body: SoundsQuestion) -> HttpResponse:
+    """What is heard of a window of a score, and nothing that is drawn of it."""
+    _check(body.window)
+    return answer(engine.sounds(body.score, body.dice, body.window))
 
 
 @router.post("/midi", response={200: bytes, **refusals(422)})

@@ -32,6 +32,7 @@ __all__ = [
     "RenderQuestion",
     "Save",
     "ShelfPiece",
+    "SoundsQuestion",
     "StepsQuestion",
     "StripQuestion",
     "ThrowQuestion",
@@ -148,10 +149,15 @@ class Question(Body):
     dice: Dice
 
 
-class RenderQuestion(Question):
-    """What to render: the engine's three arguments. *chosen*: lanes whose benches are wanted."""
+class SoundsQuestion(Question):
+    """What to render: the engine's three arguments."""
 
     window: Window
+
+
+class RenderQuestion(SoundsQuestion):
+    """What to render and to draw. *chosen*: lanes whose benches are wanted."""
+
     chosen: Annotated[list[Id], Field(max_length=64)] = []
     shown: Annotated[PropertyName | None, Field(description="the property wanted at every step")] = None
 

@@ -70,4 +70,4 @@ def test_drums_from_elsewhere_are_sounded_by_the_nearest_voice_and_melodies_by_o
     assert [one.voice.id for one in drums.values()] == ["thud", "bottle", "rope"]
     assert {one.semitones for one in drums.values()} == {0}
     melody = sounds_of(Track(lane="Melody", channel=1, notes=(Note(0, 1, 60, 1), Note(0, 1, 79, 1))))
-    assert [(one.voice.id, one.semitones) for one in melody.values()] == [("bell", -19), ("bell", 0)]
+    assert [(one.voice.id, one.semitones) for one in melody.values()] == [("lantern", -9), ("lantern", 10)]

@@ -150,11 +150,14 @@ def test_a_long_clip_is_shared_out_over_lanes_that_sound_once():
 
 
 def test_voices_that_a_kit_does_not_have_are_found_by_their_notes():
-    track = Track(lane="Melody", channel=1, notes=(Note(0, STEP, 61, 90),))
-    (offer,) = lane_offers(clip(tracks=(track,), bars=1))
-    assert DOCKSIDE.voice(offer.lane.voice)
-    assert (offer.lane.channel, offer.lane.note) == (1, 61)
-    assert isinstance(offer.lane, Lane)
+    alone = clip(tracks=(Track(lane="Odd", channel=10, notes=(Note(0, STEP, 61, 90),)),), bars=1)
+    (drum,) = lane_offers(alone)
+    assert DOCKSIDE.voice(drum.lane.voice)
+    assert drum.lane.note == 61
+    tune = clip(tracks=(Track(lane="Melody", channel=1, notes=(Note(0, STEP, 61, 90),)),), bars=1)
+    (sung,) = lane_offers(tune)
+    assert isinstance(sung.lane, Lane)
+    assert (sung.lane.is_melodic, sung.lane.channel) == (True, 1)
 
 
 @pytest.mark.parametrize(

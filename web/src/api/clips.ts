@@ -59,6 +59,7 @@ export const clipsApi = {
       Schemas['LaneClip']
     >,
   lanes: (id: number) => answer(api.GET('/api/clips/{clip_id}/lanes', at(id))),
+  guess: (id: number) => answer(api.GET('/api/clips/{clip_id}/guess', at(id))),
   asPiece: async (id: number, shorter: number[]) =>
     (await answer(api.POST('/api/clips/{clip_id}/lanes', { ...at(id), body: { shorter } }))).piece,
   asPattern: async (id: number, shorter: number[], patternId: string, kit: Kit) =>

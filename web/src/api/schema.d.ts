@@ -196,6 +196,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clips/{clip_id}/guess": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clip Guess
+         * @description The scale and chords that a clip is likely in, and how sure that is; none for drums alone.
+         */
+        get: operations["clips_api_clip_guess"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clips/{clip_id}/in-place": {
         parameters: {
             query?: never;
@@ -774,6 +794,26 @@ export interface paths {
          * @description Bars of a score as a Standard MIDI File, one track a lane.
          */
         post: operations["pieces_render_api_midi"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sounds
+         * @description What is heard of a window of a score, and nothing that is drawn of it.
+         */
+        post: operations["pieces_render_api_sounds"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1770,6 +1810,20 @@ export interface components {
             chosen: number[][];
             /** Revision */
             revision: number;
+        };
+        /**
+         * ClipGuess
+         * @description *says*: in words. *scale_sure*, *chords_sure*: in %; a scale that the clip itself has is 100 % sure.
+         */
+        ClipGuess: {
+            /** Chords Sure */
+            chords_sure: number;
+            progression: components["schemas"]["Progression"] | null;
+            /** Says */
+            says: string;
+            scale: components["schemas"]["Scale"];
+            /** Scale Sure */
+            scale_sure: number;
         };
         /**
          * ClipLine
@@ -2884,6 +2938,15 @@ export interface components {
             of: string;
         };
         /**
+         * LaneTone
+         * @description How a lane's pitched voice is set; None for voices of the kit.
+         */
+        LaneTone: {
+            /** Id */
+            id: string;
+            tone: components["schemas"]["Tone"] | null;
+        };
+        /**
          * LengthStrip
          * @description How long each note lasts, in % of a step; 0: tied, until the lane's next hit.
          */
@@ -3901,7 +3964,7 @@ export interface components {
         };
         /**
          * RenderQuestion
-         * @description What to render: the engine's three arguments. *chosen*: lanes whose benches are wanted.
+         * @description What to render and to draw. *chosen*: lanes whose benches are wanted.
          */
         RenderQuestion: {
             /**
@@ -3923,8 +3986,8 @@ export interface components {
          * Rendering
          * @description The answer to a score, a dice number and a window. *held*: what controllers hold when it begins.
          *
-         *     *pitch_names*: of the twelve notes from C on, as the scale spells them; *scale_notes*: which of them it has, from its
-         *     root on; *scale_chords*: the chords of three notes that lie in it.
+         *     *pitch_names*: of the twelve notes from C on, as the scale spells them; *scale_notes*: which of them it has, from
+         *     its root on; *scale_chords*: the chords of three notes that lie in it.
          */
         Rendering: {
             /** Bar Ticks */
@@ -4370,6 +4433,35 @@ export interface components {
             tempo: number;
             /** Threads */
             threads: components["schemas"]["CoverThread"][];
+        };
+        /**
+         * Sounds
+         * @description What is heard of a window, and nothing that is drawn: as much of a `Rendering` as a player needs.
+         */
+        Sounds: {
+            /** Bar Ticks */
+            bar_ticks: number;
+            /** Beat Ticks */
+            beat_ticks: number;
+            controls: components["schemas"]["ControlColumns"];
+            /** End Tick */
+            end_tick: number;
+            events: components["schemas"]["EventColumns"];
+            /** First Tick */
+            first_tick: number;
+            held: components["schemas"]["ControlColumns"];
+            /** Lanes */
+            lanes: components["schemas"]["LaneTone"][];
+        };
+        /**
+         * SoundsQuestion
+         * @description What to render: the engine's three arguments.
+         */
+        SoundsQuestion: {
+            /** Dice */
+            dice: number;
+            score: components["schemas"]["Score"];
+            window: components["schemas"]["Window"];
         };
         /**
          * Spread
@@ -5905,6 +5997,64 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_clip_guess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipGuess"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7855,6 +8005,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_sounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SoundsQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sounds"];
                 };
             };
             /** @description Bad Request */

@@ -1,5 +1,5 @@
 /** A window for instruments that measure the running application: what was scheduled, how loud it is, how voices sound. */
-import type { Score } from '@/api/client'
+import type { Keys, Score } from '@/api/client'
 import type { Struck } from '@/sound/loop'
 import type { Hand, Rehearsed } from '@/sound/rehearsal'
 import { usePiece } from '@/stores/piece'
@@ -17,6 +17,10 @@ export interface Measuring {
   level(): Promise<number>
   /** The samples of every voice of the kit. */
   voices(): Promise<Record<string, number[]>>
+  /** The samples of a note of every voice that plays any pitch. */
+  pitched(): Promise<Record<string, number[]>>
+  /** What hands held on the keys while the newest stretch of tape was played. */
+  keysThen(): Keys | null
   /** Play a score on a stepped clock with the real engine, while hands change it. */
   rehearse(first: Playing, seconds: number, hands: readonly Hand[]): Promise<Rehearsed>
 }
@@ -45,6 +49,11 @@ export function exposeForMeasuring() {
       const { kit } = await playing.ready()
       return Object.fromEntries([...kit].map(([id, buffer]) => [id, [...buffer.getChannelData(0)]]))
     },
+    pitched: async () => {
+      const known = await (await playing.ready()).pitched()
+      return Object.fromEntries([...known].map(([id, samples]) => [id, [...samples]]))
+    },
+    keysThen: () => playing.tape.stretches.at(-1)?.score.keys ?? null,
     rehearse: async (first, seconds, hands) => {
       const { rehearse } = await import('@/sound/rehearsal')
       return rehearse(first, seconds, hands, playing.ask)

@@ -14,12 +14,15 @@ const notices = useNotices()
 const piece = usePiece()
 const router = useRouter()
 const offers = shallowRef<Schemas['LaneOffer'][] | null>(null)
+/** Its scale and chords, where it has pitches, and how sure that is. */
+const guessed = shallowRef<Schemas['ClipGuess'] | null>(null)
 const problem = ref('')
 const shorter = ref(new Set<number>())
 
 async function load() {
   try {
     offers.value = await clipsApi.lanes(props.clip.id)
+    guessed.value = await clipsApi.guess(props.clip.id)
     shorter.value = new Set(offers.value.flatMap((offer, at) => (offer.this_is ? [at] : [])))
   } catch (reason) {
     problem.value = reason instanceof Error ? reason.message : String(reason)
@@ -69,6 +72,7 @@ async function asPattern() {
     <p v-if="problem" class="alarm">{{ problem }}</p>
     <p v-else-if="!offers">Looking for steps that fit …</p>
     <template v-else>
+      <p v-if="guessed" data-test="guess">Heard: {{ guessed.says }}.</p>
       <table>
         <thead>
           <tr>

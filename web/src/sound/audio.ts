@@ -25,6 +25,8 @@ export interface Audio {
   /** One pass of a loop as sound, exactly as long as it is, made faster than it sounds. */
   offline(loop: Loop): Promise<AudioBuffer>
   readonly kit: ReadonlyMap<string, AudioBuffer>
+  /** A note of every voice that plays any pitch, by itself. */
+  pitched(): Promise<Map<string, Float32Array>>
 }
 
 const TICK_SECONDS = 0.03
@@ -59,6 +61,7 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
     },
     offline: (loop) => renderLoop(loop, bufferOf),
     kit,
+    pitched: async () => new Map(await Promise.all(Object.keys(TIMBRES).map(renderPitched))),
   }
 }
 
@@ -114,6 +117,24 @@ async function renderLoop(loop: Loop, bufferOf: BufferOf): Promise<AudioBuffer> 
     player.tick()
   }
   return context.startRendering()
+}
+
+const MIDDLE_A = 57
+async function renderPitched(voice: string): Promise<[string, Float32Array]> {
+  const context = new OfflineAudioContext(1, SAMPLE_RATE / 2, SAMPLE_RATE)
+  const timbre = TIMBRES[voice]
+  const tone = { brightness: 50, attack_ms: 10, release_ms: 100 }
+  if (timbre)
+    soundPitched(context, context.destination, {
+      timbre,
+      tone,
+      pitch: MIDDLE_A,
+      loudness: 1,
+      pan: 0,
+      time: 0,
+      end: 0.4,
+    })
+  return [voice, (await context.startRendering()).getChannelData(0)]
 }
 
 /** What a voice is made of: its own name where nothing else is said. */

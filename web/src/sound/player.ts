@@ -5,7 +5,7 @@
  * and committed at most HORIZON seconds ahead; what is not yet committed is replaced when the score changes. Another pattern
  * begins at the next bar line, at its first step, on a time line and a stretch of tape of its own.
  */
-import type { Lane, Rendering, Schemas, Score } from '@/api/client'
+import type { Lane, Schemas, Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from '@/tape/tape'
 import { countIn } from './countIn'
 import type { Clock, Port, Sounding } from './port'
@@ -20,7 +20,11 @@ const MOST_ASKED = 3
 /** Seconds of delay after which a note is better left out than played late. */
 const TOO_LATE = 0.5
 /** Seconds before a note is due at which it is committed, answer or not. */
-const LATEST = 0.03
+const LATEST = 0.025
+/** Seconds after which a key counts: what the engine has to answer in, beside what is committed already. */
+const KEY_SECONDS = 0.115
+/** Seconds that keys may come late where the engine is slow, at most. */
+const MOST_PATIENCE = 1.6
 /** Seconds from the start of playing to the first tick. */
 export const LEAD_IN = 0.06
 const RETRY_MS = 300
@@ -31,9 +35,10 @@ export interface Question {
   readonly window: { readonly first_bar: number; readonly bars: number }
 }
 /** Asks the engine. Rejects if it cannot be asked; the player then asks again. */
-export type Ask = (question: Question) => Promise<Rendering>
+export type Ask = (question: Question) => Promise<Sounds>
 
 type Tone = Schemas['Tone']
+type Sounds = Schemas['Sounds']
 
 interface Ready {
   readonly laneId: string
@@ -67,7 +72,7 @@ export class Player {
   /** The run that another pattern has followed, until the moment at which it does. */
   #leaving: (Run & { readonly endTick: number }) | null = null
   /** What is to begin at the next bar line, and its first notes once they are here. */
-  #next: { playing: Playing; first: Rendering | null } | null = null
+  #next: { playing: Playing; first: Sounds | null } | null = null
   #playing: Playing | null = null
   /** Where the last run stopped. */
   #stoppedAt = 0
@@ -84,8 +89,9 @@ export class Player {
   #asking = new Set<number>()
   /** A tick at which keys changed: nothing after it is committed before the engine has answered. Null for none. */
   #heldAt: number | null = null
-  /** Told when the answer to a change of keys did not come in time: keys of `tick` count from the tick it returns. */
-  onLateKeys: ((tick: number) => void) | null = null
+  /** Told when the answer to a change of keys did not come in time: what counted from `late` on does so from `tick`. */
+  onLateKeys: ((late: number, tick: number) => void) | null = null
+  #patience = HORIZON
   /** How each lane's pitched voice is set, as the engine said last. */
   #tones = new Map<string, Tone | null>()
   /** When the engine may be asked again, after it could not be. */
@@ -220,18 +226,20 @@ export class Player {
   keyTick(): number {
     if (!this.#run) return 0
     const straights = this.#live.filter(({ run }) => run === this.#run).map(({ note }) => note.straight)
-    const committed = Math.max(this.#committedUpTo, ...straights.map((straight) => straight + 1))
-    this.#heldAt = Math.min(this.#heldAt ?? Infinity, Math.ceil(committed))
-    return Math.ceil(committed)
+    const soon = this.#run.line.tickAt(this.clock.now() + KEY_SECONDS)
+    const from = Math.ceil(Math.max(soon, this.#committedUpTo, ...straights.map((straight) => straight + 1)))
+    this.#heldAt = Math.min(this.#heldAt ?? Infinity, from)
+    return from
   }
 
-  /** Let go of what waits for an answer that is not here in time: what keys change comes a little later. */
+  /** An answer that is not here in time: what keys change comes later then, by more each time, so that it never hangs. */
   #releaseHold(now: number) {
     const run = this.#run
     if (this.#heldAt === null || !run || run.line.timeOf(this.#heldAt) > now + LATEST) return
     const late = this.#heldAt
-    this.#heldAt = null
-    this.onLateKeys?.(late)
+    this.#patience = Math.min(MOST_PATIENCE, this.#patience * 2)
+    this.#heldAt = Math.ceil(run.line.tickAt(now + this.#patience))
+    this.onLateKeys?.(late, this.#heldAt)
   }
 
   /** Commit what is due within the horizon and see that enough lies ready. To be called several times a horizon. */
@@ -255,7 +263,7 @@ export class Player {
     this.#fetch()
   }
 
-  #begin(line: TimeLine, first: Rendering, fromTick: number) {
+  #begin(line: TimeLine, first: Sounds, fromTick: number) {
     const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing)
     this.#run = { line, stretch }
     this.#committedUpTo = this.#readyUpTo = fromTick
@@ -308,7 +316,7 @@ export class Player {
   }
 
   #switch(endTick: number) {
-    const { playing, first } = this.#next as { playing: Playing; first: Rendering }
+    const { playing, first } = this.#next as { playing: Playing; first: Sounds }
     const run = this.#run as Run
     this.#next = null
     this.#leaving = { ...run, endTick }
@@ -412,6 +420,7 @@ export class Player {
         this.#asking.delete(version)
         if (this.#run !== run || version < this.#takenVersion) return
         this.#take(rendering, version)
+        if (version === this.#version) this.tick() // what was held back is due
         this.#fetch()
       },
       () => {
@@ -421,17 +430,20 @@ export class Player {
     )
   }
 
-  #askFrom(tick: number, playing = this.#playing as Playing): Promise<Rendering> {
+  #askFrom(tick: number, playing = this.#playing as Playing): Promise<Sounds> {
     const { score, dice } = playing
     const barTicks = ticksOfBar(score.meter)
     const bars = Math.min(MOST_BARS, Math.ceil(FETCHED_AHEAD / secondsPerTick(score.tempo) / barTicks) + 1)
     return this.ask({ score, dice, window: { first_bar: Math.floor(tick / barTicks), bars } })
   }
 
-  #take(rendering: Rendering, version: number) {
+  #take(rendering: Sounds, version: number) {
     const isNew = this.#takenVersion !== version
     this.#takenVersion = version
-    if (version === this.#version) this.#heldAt = null
+    if (version === this.#version) {
+      this.#heldAt = null
+      this.#patience = HORIZON
+    }
     const { isSilenced } = this.#hushed
     const isHushed = (laneId: string) => version < this.#hushed.version && isSilenced(laneId)
     if (isNew) this.#ready = this.#readyControls = []
@@ -441,7 +453,7 @@ export class Player {
   }
 
   /** Before anything else, give controllers what they hold where the commitments end, if they have it not already. */
-  #hold({ controls, held, lanes }: Rendering, isHushed: (laneId: string) => boolean) {
+  #hold({ controls, held, lanes }: Sounds, isHushed: (laneId: string) => boolean) {
     const from = this.#committedUpTo
     const last = new Map<string, ReadyControl>()
     const earlier = controlsOf(controls, lanes).filter(({ tick }) => tick < from)
@@ -453,11 +465,7 @@ export class Player {
     this.#readyControls = [...missing.map(([, one]) => ({ ...one, tick: from })), ...this.#readyControls]
   }
 
-  #add(
-    { events, controls, lanes, end_tick }: Rendering,
-    from: number,
-    isHushed: (laneId: string) => boolean,
-  ) {
+  #add({ events, controls, lanes, end_tick }: Sounds, from: number, isHushed: (laneId: string) => boolean) {
     this.#tones = new Map(lanes.map(({ id, tone }) => [id, tone ?? null]))
     const moves = controlsOf(controls, lanes).filter(({ tick, laneId }) => tick >= from && !isHushed(laneId))
     this.#readyControls = [...this.#readyControls, ...moves]
@@ -490,7 +498,7 @@ function voiceOf({ voice, name }: Lane, pitch: number, kit: readonly Voice[]): V
   return kit.find(({ id }) => id === voice) ?? plain
 }
 
-const controlsOf = (columns: Rendering['controls'], lanes: Rendering['lanes']): ReadyControl[] =>
+const controlsOf = (columns: Sounds['controls'], lanes: Sounds['lanes']): ReadyControl[] =>
   columns.ticks.map((tick, at) => ({
     laneId: lanes[columns.lanes[at] as number]?.id ?? '',
     tick,

@@ -19,7 +19,7 @@ import { useNotices } from './notices'
 import { usePiece } from './piece'
 
 const ask = (question: Question) =>
-  answer(api.POST('/api/render', { body: question as Schemas['RenderQuestion'] }))
+  answer(api.POST('/api/render/sounds', { body: question as Schemas['SoundsQuestion'] }))
 
 let audio: Promise<Audio> | undefined
 /** The browser's audio, made when it is first needed; Tone.js is fetched only then. */
@@ -59,8 +59,8 @@ export const usePlaying = defineStore('playing', () => {
 
   /** From where on a key that is struck or let go now counts. */
   const keyTick = () => player.value?.keyTick() ?? 0
-  function lateKeys(tick: number) {
-    if (piece.liveKeys) piece.liveKeys = moved(piece.liveKeys, tick, keyTick())
+  function lateKeys(late: number, tick: number) {
+    if (piece.liveKeys) piece.liveKeys = moved(piece.liveKeys, late, tick)
   }
   /** The pattern begins anew: what is held, and what latches hold, is so from its first moment. */
   function rebaseKeys() {

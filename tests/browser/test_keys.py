@@ -1,0 +1,189 @@
+"""Keys: held, latched, replayed, played into lanes; what was played is what is kept."""
+
+import re
+
+import mido
+from playwright.sync_api import expect
+
+from lattice.document import Score, read
+from lattice.render import Window, render
+
+BAR = 47040
+
+
+def keys_of(musician):
+    return musician.open("Lantern Quay").page
+
+
+def open_keys(musician, lane):
+    page = musician.page
+    musician.choose(lane)
+    page.keyboard.press("j")
+    expect(page.get_by_role("region", name="Keys")).to_be_visible()
+    return page
+
+
+def hold(page, *codes):
+    for code in codes:
+        page.keyboard.down(code)
+
+
+def let_go(page, *codes):
+    for code in codes:
+        page.keyboard.up(code)
+
+
+def held(page):
+    return page.locator("[data-test=held]")
+
+
+def notes_of(musician, lane):
+    stretch = musician.log()[-1]
+    now = stretch["nowTick"]
+    return [(note["start"], note["pitch"], note["velocity"]) for note in stretch["notes"] if note["laneId"] == lane and note["start"] < now]
+
+
+def test_a_chord_held_on_the_keys_becomes_a_running_pattern_and_is_kept_exactly(musician):
+    page = keys_of(musician)
+    open_keys(musician, "glass")
+    page.get_by_role("button", name="let the pattern’s go").click()
+    expect(page.locator(".pool")).to_contain_text("hold keys to fill it")
+    page.keyboard.press(" ")
+    musician.wait_for_bars(1, BAR)
+    assert notes_of(musician, "glass") == []
+    hold(page, "KeyC", "KeyB", "KeyQ")
+    expect(held(page)).to_have_text("E3 G3 C4")
+    musician.wait_for_bars(3, BAR)
+    let_go(page, "KeyC", "KeyB", "KeyQ")
+    musician.wait_for_bars(4, BAR)  # it is latched: it goes on
+    # Another chord takes its place.
+    hold(page, "KeyX", "KeyV")
+    musician.wait_for_bars(6, BAR)
+    let_go(page, "KeyX", "KeyV")
+    page.keyboard.press(" ")
+
+    # What sounded is what the score with those keys renders, to the tick.
+    known = page.evaluate("({...jolly.score(), keys: jolly.keysThen()})")
+    score = read(Score, known["score"] | {"keys": known["keys"]})
+    events = render(score, known["dice"], Window(bars=7))
+    glass = [lane.id for lane in score.lanes].index("glass")
+    now = musician.log()[-1]["nowTick"]
+    rows = zip(events.lanes, events.starts, events.pitches, events.velocities, strict=True)
+    expected = [(int(a), int(b), int(c)) for lane, a, b, c in rows if lane == glass and a < now]
+    found = notes_of(musician, "glass")
+    assert found == expected
+    assert {pitch % 12 for _, pitch, _ in found} == {4, 7, 0, 2, 5}
+
+    # And what is kept is what sounded: also in the file.
+    page.get_by_role("button", name=re.compile("^Keep 4 bars")).click()
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Download .mid").click()
+    file = mido.MidiFile(download.value.path())
+    written = sorted(message.note for track in file.tracks for message in track if message.type == "note_on" and message.velocity and message.channel == 4)
+    first = int(now // BAR) - 4
+    assert written == sorted(pitch for start, pitch, _ in found if first * BAR <= start < (first + 4) * BAR)
+
+
+def test_while_keys_are_open_letters_play_and_only_a_few_are_shortcuts(musician):
+    page = keys_of(musician)
+    open_keys(musician, "glass")
+    page.keyboard.press("m")  # would mute the lane
+    expect(page.get_by_role("button", name="Mute Glass harbour")).to_have_attribute("aria-pressed", "false")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("region", name="Keys")).to_have_count(0)
+    page.keyboard.press("m")
+    expect(page.get_by_role("button", name="Mute Glass harbour")).to_have_attribute("aria-pressed", "true")
+
+
+def test_keys_and_pads_are_played_with_the_pointer_and_octaves_turned(musician):
+    page = keys_of(musician)
+    open_keys(musician, "glass")
+    page.get_by_role("button", name="let the pattern’s go").click()
+    page.get_by_role("button", name="Pad G3", exact=True).click()
+    expect(held(page)).to_have_text("G3")
+    page.get_by_role("button", name="An octave higher").click()
+    expect(page.locator("[data-test=octave]")).to_have_text("4 to 6")
+    page.get_by_role("button", name="E5", exact=True).click()
+    expect(held(page)).to_have_text("E5")  # the latch replaced the one before
+    page.get_by_role("button", name="add", exact=True).click()
+    page.get_by_role("button", name="G5", exact=True).click()
+    expect(held(page)).to_have_text("E5 G5")
+    page.get_by_role("button", name="let go", exact=True).click()
+    expect(held(page)).to_have_text("nothing")
+
+
+def test_what_is_latched_can_be_kept_in_the_pattern(musician):
+    page = keys_of(musician)
+    open_keys(musician, "glass")
+    page.get_by_role("button", name="let the pattern’s go").click()
+    page.get_by_role("button", name="Pad B3", exact=True).click()
+    page.get_by_role("button", name="keep in the pattern").click()
+    musician.wait_until_saved()
+    page.reload()
+    expect(page.locator(".thread").first).to_be_visible()
+    held_keys = page.evaluate("jolly.score().score.keys.held")
+    assert [(key["start"], key["end"], key["key"]) for key in held_keys] == [(0, None, 59)]
+
+
+def test_the_simulated_keyboard_replays_a_phrase(musician):
+    page = keys_of(musician)
+    open_keys(musician, "glass")
+    page.keyboard.press(" ")
+    page.get_by_role("button", name="a phrase").click()
+    expect(held(page)).to_contain_text("E4 G4 B4", timeout=20_000)
+    expect(held(page)).to_contain_text("F4 A4 C5", timeout=20_000)
+    expect(page.get_by_role("button", name="a phrase")).to_have_attribute("aria-pressed", "false", timeout=30_000)
+    struck = {key["key"] for key in page.evaluate("jolly.score().score.keys.held")}
+    assert {64, 67, 71, 65, 69, 72, 62, 76} <= struck
+    assert page.evaluate("jolly.score().score.keys.sustained.length") == 1
+
+
+def test_pitches_are_entered_step_by_step_with_rests_and_ties(musician):
+    page = keys_of(musician)
+    open_keys(musician, "reed")
+    musician.sentence("reed")
+    page.keyboard.press("Escape")
+    musician.alternative("Low reed, follows: follows the root", "keeps its own notes")
+    page.keyboard.press("j")
+    page.get_by_role("button", name="step by step").click()
+    page.keyboard.press("KeyC")
+    expect(page.get_by_text("step 2", exact=True)).to_be_visible()
+    page.get_by_role("button", name="tie", exact=True).click()
+    page.get_by_role("button", name="rest", exact=True).click()
+    expect(page.get_by_text("step 4", exact=True)).to_be_visible()
+    page.keyboard.press("KeyB")
+    expect(page.get_by_text("step 5", exact=True)).to_be_visible()
+    lane = page.evaluate("jolly.score().score.lanes[2]")
+    assert lane["length_strip"]["values"][0] == 0
+    musician.expect_hits("Low reed", [1, 4, 5], 7)
+
+
+def test_playing_along_lands_on_the_steps_and_is_one_moment(musician):
+    page = keys_of(musician)
+    musician.alternative("Low reed, follows: follows the root", "keeps its own notes")
+    open_keys(musician, "reed")
+    page.get_by_role("button", name="with the loop").click()
+    page.get_by_role("button", name="over", exact=True).click()
+    page.keyboard.press(" ")
+    musician.wait_for_bars(1, BAR)
+    for code in ("KeyC", "KeyB"):
+        page.keyboard.down(code)
+        page.wait_for_timeout(200)
+        page.keyboard.up(code)
+        page.wait_for_timeout(400)
+    page.wait_for_function("jolly.score().score.lanes[2].pitch_strip?.values.filter((one) => one !== null).length >= 1")
+    expect(musician.sentence("reed")).to_contain_text(re.compile("[12] pitch(es)? on [12] hits?"))
+    page.keyboard.press(" ")
+    page.keyboard.press("Escape")
+    assert musician.moments()[0].startswith("Low reed:")
+    assert "played in" in musician.moments()[0]
+    assert "played in" not in musician.moments()[1]
+
+
+def test_a_lane_that_follows_chords_says_why_nothing_can_be_played_in(musician, complaints):
+    page = keys_of(musician)
+    open_keys(musician, "reed")
+    page.get_by_role("button", name="step by step").click()
+    page.keyboard.press("KeyC")
+    expect(page.get_by_text("let it keep its own notes, then play them in")).to_be_visible()
+    complaints.clear()

@@ -1,0 +1,161 @@
+"""The orders of arpeggios by hand-worked tables, and what holds of all of them."""
+
+from collections import Counter
+from itertools import pairwise
+from typing import get_args
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lattice.document import HeldKey, Keys, Sustain
+from lattice.document.arpeggio import ORDERS, Latch
+from lattice.pitch.contours import CONTOURS, contour
+from lattice.pitch.held import held_pools
+from lattice.pitch.orders import PoolNote, ordered, with_octaves
+from tests.lattice.scores import keys_played
+
+CHORD = [PoolNote(pitch) for pitch in (67, 60, 64)]  # as it was played
+
+TABLE = {
+    ("up", 1): "60 64 67",
+    ("down", 1): "67 64 60",
+    ("up-and-down", 1): "60 64 67 64",
+    ("up-and-down-twice", 1): "60 64 67 67 64 60",
+    ("as-played", 1): "67 60 64",
+    ("inward", 1): "60 67 64",
+    ("outward", 1): "64 67 60",
+    ("shuffled", 1): "60 64 67",
+    ("random", 1): "60 64 67",
+    ("all", 1): "60 64 67",
+    ("up", 2): "60 64 67 72 76 79",
+    ("as-played", 2): "67 60 64 79 72 76",
+    ("up-and-down", 2): "60 64 67 72 76 79 76 72 67 64",
+    ("inward", 2): "60 79 64 76 67 72",
+}
+
+
+@pytest.mark.parametrize(("asked", "row"), TABLE.items())
+def test_orders_are_those_of_the_table(asked, row):
+    order, octaves = asked
+    assert [note.pitch for note in ordered(CHORD, octaves, order)] == [int(pitch) for pitch in row.split()]
+
+
+def test_the_table_has_every_order():
+    assert {order for order, _ in TABLE} == set(ORDERS)
+
+
+pools = st.lists(st.builds(PoolNote, st.integers(0, 100), st.integers(1, 127)), max_size=9)
+
+
+@given(pools, st.sampled_from(ORDERS), st.integers(1, 4))
+def test_nothing_is_outside_the_pool_and_its_octaves_and_nothing_is_missing(pool, order, octaves):
+    allowed = {note.pitch + 12 * octave for note in pool for octave in range(octaves)}
+    assert {note.pitch for note in ordered(pool, octaves, order)} == allowed
+
+
+@given(pools, st.sampled_from([one for one in ORDERS if not one.startswith("up-and")]), st.integers(1, 4))
+def test_each_note_comes_as_often_as_any_other(pool, order, octaves):
+    counts = Counter(note.pitch for note in ordered(pool, octaves, order))
+    if order == "as-played":
+        expected = Counter(note.pitch + 12 * octave for note in pool for octave in range(octaves))
+        assert counts == expected
+    else:
+        assert set(counts.values()) <= {1}
+
+
+@given(pools, st.integers(1, 4))
+def test_up_and_down_turns_at_its_ends(pool, octaves):
+    rising = with_octaves(pool, octaves, "up")
+    once, twice = (ordered(pool, octaves, order) for order in ("up-and-down", "up-and-down-twice"))
+    assert len(twice) == 2 * len(rising)
+    assert len(once) == max(len(rising), 2 * len(rising) - 2)
+
+
+# ---- Held keys ----
+
+
+def keys(*rows, sustained=(), let_go=()):
+    held = tuple(HeldKey(start=start, end=end, key=key, velocity=90) for start, end, key in rows)
+    pedals = tuple(Sustain(start=start, end=end) for start, end in sustained)
+    return Keys(held=held, sustained=pedals, let_go=let_go)
+
+
+def pools_over_time(performance, latch):
+    found = held_pools(performance, latch)
+    rows = zip(found.changes.tolist(), found.pools, strict=True)
+    return {tick: [note.pitch for note in pool] for tick, pool in rows}
+
+
+def test_without_a_latch_a_pool_is_what_is_held():
+    played = keys((0, 100, 60), (10, 50, 64))
+    assert pools_over_time(played, "off") == {0: [60], 10: [60, 64], 50: [60], 100: []}
+
+
+def test_a_latch_that_replaces_keeps_a_chord_until_the_next_one():
+    played = keys((0, 100, 60), (0, 80, 64), (200, 300, 62), (210, 290, 65))
+    assert pools_over_time(played, "replace") == {0: [60, 64], 200: [62], 210: [62, 65]}
+
+
+def test_a_latch_that_adds_keeps_all_until_it_is_let_go():
+    played = keys((0, 100, 60), (200, 300, 62), let_go=(250, 400))
+    assert pools_over_time(played, "add") == {0: [60], 200: [60, 62], 250: [62], 400: []}
+
+
+def test_a_new_hand_begins_where_none_was_held():
+    played = keys((0, 100, 60), (50, 150, 64), (150, 200, 62), (300, None, 65))
+    # The third is struck where the second is let go: no key is held there, so it begins anew.
+    assert held_pools(played, "off").begins.tolist() == [0, 150, 300]
+
+
+def test_the_pedal_holds_what_is_let_go_while_it_is_down():
+    played = keys((0, 100, 60), (120, 140, 64), sustained=((50, 130),))
+    assert pools_over_time(played, "off") == {0: [60], 120: [60, 64], 130: [64], 140: []}
+
+
+def test_a_stroke_of_no_length_is_there_for_latches_only():
+    played = keys((0, 0, 60), (0, 0, 64))
+    assert pools_over_time(played, "off") == {}
+    assert pools_over_time(played, "replace") == {0: [60, 64]}
+
+
+@given(keys_played(), st.sampled_from(get_args(Latch)))
+def test_no_pool_has_a_pitch_twice_or_one_that_was_never_struck(performance, latch):
+    struck = {one.key for one in performance.held}
+    for pool in held_pools(performance, latch).pools:
+        sounding = [note.pitch for note in pool]
+        assert len(set(sounding)) == len(sounding)
+        assert set(sounding) <= struck
+
+
+# ---- Contours ----
+
+
+@given(
+    st.sampled_from(CONTOURS),
+    st.integers(0, 40),
+    st.integers(-28, 28),
+    st.integers(0, 20),
+    st.integers(1, 12),
+    st.integers(1, 999_999),
+)
+def test_contours_keep_between_their_ends_and_within_their_leap(kind, count, low, span, leap, throw):
+    row = contour(kind, count, low, low + span, leap, throw, "reed")
+    assert len(row) == count
+    assert all(low <= value <= low + span for value in row)
+    assert all(abs(later - earlier) <= leap for earlier, later in pairwise(row))
+    assert row == contour(kind, count, low, low + span, leap, throw, "reed")
+
+
+def test_contours_have_the_shapes_that_their_names_say():
+    shapes = {kind: contour(kind, 9, 0, 8, 99, 1, "reed") for kind in CONTOURS}
+    assert shapes["rise"] == (0, 1, 2, 3, 4, 5, 6, 7, 8)
+    assert shapes["fall"] == (8, 7, 6, 5, 4, 3, 2, 1, 0)
+    assert shapes["arch"] == (0, 2, 4, 6, 8, 6, 4, 2, 0)
+    assert shapes["wave"] == (4, 6, 8, 6, 4, 2, 0, 2, 4)
+    assert len({contour("throw", 9, 0, 8, 99, throw, "reed") for throw in range(1, 9)}) > 4
+
+
+def test_a_contour_with_nothing_between_its_ends_is_refused():
+    with pytest.raises(ValueError, match="low=5, high=2"):
+        contour("rise", 4, 5, 2, 1, 1, "reed")
