@@ -88,7 +88,7 @@ class RescaleQuestion(Body):
     pattern: Id | None = None
 
 
-@router.get("/voices", response=list[VoiceLine])
+@router.get("/voices", response={200: list[VoiceLine], **refusals()})
 def voices(request: HttpRequest) -> list[VoiceLine]:
     """The voices that play any pitch."""
     return [
@@ -97,7 +97,7 @@ def voices(request: HttpRequest) -> list[VoiceLine]:
     ]
 
 
-@router.get("/progressions", response=list[ProgressionLine])
+@router.get("/progressions", response={200: list[ProgressionLine], **refusals()})
 def progressions(request: HttpRequest) -> list[ProgressionLine]:
     """Progressions to begin with."""
     return [ProgressionLine.model_validate(one._asdict()) for one in PROGRESSIONS]

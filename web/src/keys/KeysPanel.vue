@@ -8,6 +8,7 @@ import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { inkOf } from '@/theme/inks'
 import { isBlack, printedOn, SHOWN } from './keyboard'
+import { begun, NO_KEYS } from './timeline'
 import { useKeys } from './useKeys'
 import { useRecording, type Into } from './useRecording'
 
@@ -52,11 +53,12 @@ const pads = computed(() => {
 
 /** What pools are filled with now: held keys, then those that latches keep. */
 const held = computed(() => {
-  const live = piece.liveKeys?.held ?? []
+  const live = piece.liveKeys ?? NO_KEYS
+  const isDown = ({ end }: { end?: number | null }) => end === null || end === undefined
+  const now = latch.value === 'off' ? live.held.filter(isDown) : begun(live, latch.value === 'add').held
   const kept = piece.pattern?.keys.held ?? []
-  const latched = latch.value === 'off' ? [] : live.filter(({ end }) => end !== null)
-  const is = [...kept, ...latched.slice(-8), ...live.filter(({ end }) => end === null)].map(({ key }) => key)
-  return [...new Set([...is, ...down.value])].sort((one, other) => one - other)
+  const all = [...kept, ...now].map(({ key }) => key)
+  return [...new Set([...all, ...down.value])].sort((one, other) => one - other)
 })
 const arpeggio = computed(() => props.lane.arpeggio ?? null)
 const pool = computed(() => (arpeggio.value?.pool.kind === 'held' ? arpeggio.value.pool : null))

@@ -87,11 +87,13 @@ export class Player {
   #clicks: Sounding[] = []
   /** Versions of the score that the engine is being asked about. */
   #asking = new Set<number>()
-  /** A tick at which keys changed: nothing after it is committed before the engine has answered. Null for none. */
-  #heldAt: number | null = null
+  /** Ticks at which keys changed, and the version that it made: nothing from there on is committed before its answer. */
+  #stamps: { readonly version: number; readonly tick: number }[] = []
   /** Told when the answer to a change of keys did not come in time: what counted from `late` on does so from `tick`. */
   onLateKeys: ((late: number, tick: number) => void) | null = null
   #patience = HORIZON
+  /** Answers to versions before this one are of no use any more. */
+  #oldest = 0
   /** How each lane's pitched voice is set, as the engine said last. */
   #tones = new Map<string, Tone | null>()
   /** When the engine may be asked again, after it could not be. */
@@ -227,19 +229,31 @@ export class Player {
     if (!this.#run) return 0
     const straights = this.#live.filter(({ run }) => run === this.#run).map(({ note }) => note.straight)
     const soon = this.#run.line.tickAt(this.clock.now() + KEY_SECONDS)
-    const from = Math.ceil(Math.max(soon, this.#committedUpTo, ...straights.map((straight) => straight + 1)))
-    this.#heldAt = Math.min(this.#heldAt ?? Infinity, from)
-    return from
+    // Later than any other that waits, so that those can be told apart.
+    const after = (this.#stamps.at(-1)?.tick ?? -1) + 1
+    const tick = Math.ceil(
+      Math.max(soon, this.#committedUpTo, after, ...straights.map((straight) => straight + 1)),
+    )
+    this.#stamps.push({ version: this.#version + 1, tick })
+    return tick
   }
 
   /** An answer that is not here in time: what keys change comes later then, by more each time, so that it never hangs. */
   #releaseHold(now: number) {
     const run = this.#run
-    if (this.#heldAt === null || !run || run.line.timeOf(this.#heldAt) > now + LATEST) return
-    const late = this.#heldAt
+    const late = this.#stamps[0]?.tick
+    if (late === undefined || !run || run.line.timeOf(late) > now + LATEST) return
     this.#patience = Math.min(MOST_PATIENCE, this.#patience * 2)
-    this.#heldAt = Math.ceil(run.line.tickAt(now + this.#patience))
-    this.onLateKeys?.(late, this.#heldAt)
+    const tick = Math.ceil(
+      Math.max(run.line.tickAt(now + this.#patience), this.#stamps.at(-1)?.tick ?? 0) + 1,
+    )
+    const before = this.#version
+    this.#stamps = []
+    this.onLateKeys?.(late, tick)
+    if (this.#version === before) return
+    this.#stamps = [{ version: this.#version, tick }]
+    // Answers that are still under way know the keys where they count no longer.
+    this.#oldest = this.#version
   }
 
   /** Commit what is due within the horizon and see that enough lies ready. To be called several times a horizon. */
@@ -249,7 +263,7 @@ export class Player {
     this.#tell(now)
     const { line } = this.#run
     this.#releaseHold(now)
-    const upTo = Math.min(line.tickAt(now + HORIZON), this.#readyUpTo, this.#heldAt ?? Infinity)
+    const upTo = Math.min(line.tickAt(now + HORIZON), this.#readyUpTo, this.#stamps[0]?.tick ?? Infinity)
     const switchTick = this.#switchTick()
     if (switchTick !== null && line.tickAt(now + HORIZON) >= switchTick) {
       this.#commitUpTo(Math.min(upTo, switchTick), now)
@@ -267,7 +281,7 @@ export class Player {
     const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing)
     this.#run = { line, stretch }
     this.#committedUpTo = this.#readyUpTo = fromTick
-    this.#heldAt = null
+    this.#stamps = []
     this.#ready = []
     this.#readyControls = []
     this.#given.clear()
@@ -418,9 +432,10 @@ export class Player {
     this.#askFrom(isOld ? this.#committedUpTo : this.#readyUpTo).then(
       (rendering) => {
         this.#asking.delete(version)
-        if (this.#run !== run || version < this.#takenVersion) return
+        if (this.#run !== run || version < Math.max(this.#takenVersion, this.#oldest)) return
+        const isHeld = this.#stamps.length > 0
         this.#take(rendering, version)
-        if (version === this.#version) this.tick() // what was held back is due
+        if (isHeld) this.tick() // what was held back is due
         this.#fetch()
       },
       () => {
@@ -440,10 +455,8 @@ export class Player {
   #take(rendering: Sounds, version: number) {
     const isNew = this.#takenVersion !== version
     this.#takenVersion = version
-    if (version === this.#version) {
-      this.#heldAt = null
-      this.#patience = HORIZON
-    }
+    this.#stamps = this.#stamps.filter((stamp) => stamp.version > version)
+    if (version === this.#version) this.#patience = HORIZON
     const { isSilenced } = this.#hushed
     const isHushed = (laneId: string) => version < this.#hushed.version && isSilenced(laneId)
     if (isNew) this.#ready = this.#readyControls = []
