@@ -29,6 +29,7 @@ def main(address: str) -> None:
         slack_water(page, take)
         by_night(page, take)
         words_and_history(page, take)
+        melody(page, take)
         keeping(page, take)
         browser.close()
 
@@ -78,6 +79,41 @@ def slack_water(page: Page, take: Take) -> None:
     take("kit")
     page.keyboard.press("Escape")
     page.wait_for_timeout(400)
+
+
+def melody(page: Page, take: Take) -> None:
+    """Lantern Quay: a melodic lattice, its progression, the keys."""
+    page.get_by_role("link", name="Shelf", exact=True).click()
+    page.get_by_role("link", name="Open Lantern Quay").click()
+    page.get_by_role("img", name="Thread of Low reed:").wait_for()
+    page.locator("[data-lane=reed] .round").click()
+    page.keyboard.press("b")
+    page.keyboard.press("Space")
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 2.6 * 47040", timeout=60_000)
+    take("melody")
+    page.keyboard.press("Space")
+    page.locator("[data-lane=glass] .round").click()
+    page.get_by_role("button", name="4 bars in view").click()
+    page.wait_for_timeout(500)
+    page.get_by_role("button", name="Chord 2: II").first.click()
+    page.get_by_role("textbox", name="Chord").wait_for()
+    take("progression")
+    page.keyboard.press("Escape")
+    page.wait_for_timeout(400)
+    page.get_by_role("button", name="2 bars in view").click()
+    page.keyboard.press("j")
+    page.get_by_role("region", name="Keys").wait_for()
+    page.keyboard.press("Space")
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 1.6 * 47040", timeout=60_000)
+    for code in ("KeyX", "KeyV", "KeyB"):
+        page.keyboard.down(code)
+    page.wait_for_timeout(1500)
+    take("keys")
+    for code in ("KeyX", "KeyV", "KeyB"):
+        page.keyboard.up(code)
+    page.keyboard.press("Space")
+    page.keyboard.press("Escape")
+    page.keyboard.press("b")
 
 
 def by_night(page: Page, take: Take) -> None:

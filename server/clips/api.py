@@ -86,7 +86,11 @@ def import_clips(
     set_name = read.clip.name if len(made) > 1 else ""
     stored = services.store_all(user_of(request), made, "Imported", set_name)
     lines = [ClipLine.of(one) for one in stored]
-    return answer(Imported.model_construct(clips=lines, remarks=list(read.remarks)), 201)
+    heard = guess_clip(read.clip)
+    return answer(
+        Imported.model_construct(clips=lines, remarks=list(read.remarks), heard=heard.says if heard else ""),
+        201,
+    )
 
 
 @router.get("/zip", response={200: bytes, **refusals(401, 404, 422)})

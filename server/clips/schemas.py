@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 from clips import models, services
 from lattice.clips import Action, Clip, Kept, PitchSound, Tape, Track, keep_bars, keep_last, sounds_of
 from lattice.clips.clip import Control, Note
+from lattice.clips.guess import is_melodic
 from lattice.clips.keep import MAX_KEPT_BARS
 from lattice.document import DOCKSIDE, Kit, Meter, Score, read
 from lattice.document.base import MAX_NAME, Id, Name
@@ -162,7 +163,8 @@ class ClipPage(BaseModel):
 class OpenClip(BaseModel):
     """A clip to work on: its *document* without its origin's score, and what sounds each of its notes, track by track.
 
-    *undo*, *redo*: what can be undone and done again; empty where nothing can.
+    *undo*, *redo*: what can be undone and done again; empty where nothing can. *is_melody*: whether all its notes are
+    pitches.
     """
 
     id: int
@@ -174,6 +176,7 @@ class OpenClip(BaseModel):
     sounds: list[dict[int, PitchSound]]
     undo: str
     redo: str
+    is_melody: bool
 
     @classmethod
     def of(cls, stored: models.Clip) -> "OpenClip":
@@ -191,6 +194,7 @@ class OpenClip(BaseModel):
             sounds=[sounds_of(track) for track in clip.tracks],
             undo=steps.undo,
             redo=steps.redo,
+            is_melody=clip.note_count > 0 and all(is_melodic(track) for track in clip.tracks if track.notes),
         )
 
 
@@ -250,10 +254,11 @@ class Exporting(Body):
 
 
 class Imported(BaseModel):
-    """The clips of a file, and what of it was not kept."""
+    """The clips of a file, what of it was not kept, and the scale and chords that were *heard* in it, if any."""
 
     clips: list[ClipLine]
     remarks: list[str]
+    heard: str
 
 
 class InPlace(Body):

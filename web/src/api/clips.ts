@@ -80,7 +80,7 @@ export const clipsApi = {
         body: file as never,
         bodySerializer: (body: unknown) => body as File,
       }),
-    )) as { clips: ClipLine[]; remarks: string[] },
+    )) as { clips: ClipLine[]; remarks: string[]; heard: string },
 }
 
 /** An edit as the engine knows it: what is left out is plain. */

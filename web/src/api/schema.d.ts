@@ -2450,11 +2450,13 @@ export interface components {
         };
         /**
          * Imported
-         * @description The clips of a file, and what of it was not kept.
+         * @description The clips of a file, what of it was not kept, and the scale and chords that were *heard* in it, if any.
          */
         Imported: {
             /** Clips */
             clips: components["schemas"]["ClipLine"][];
+            /** Heard */
+            heard: string;
             /** Remarks */
             remarks: string[];
         };
@@ -3288,7 +3290,8 @@ export interface components {
          * OpenClip
          * @description A clip to work on: its *document* without its origin's score, and what sounds each of its notes, track by track.
          *
-         *     *undo*, *redo*: what can be undone and done again; empty where nothing can.
+         *     *undo*, *redo*: what can be undone and done again; empty where nothing can. *is_melody*: whether all its notes are
+         *     pitches.
          */
         OpenClip: {
             /** Bars */
@@ -3301,6 +3304,8 @@ export interface components {
             document: components["schemas"]["Clip"];
             /** Id */
             id: number;
+            /** Is Melody */
+            is_melody: boolean;
             origin: components["schemas"]["From"] | null;
             /** Redo */
             redo: string;

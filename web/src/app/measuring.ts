@@ -19,6 +19,8 @@ export interface Measuring {
   voices(): Promise<Record<string, number[]>>
   /** The samples of a note of every voice that plays any pitch. */
   pitched(): Promise<Record<string, number[]>>
+  /** Where the music is now, in ticks. */
+  now(): number
   /** What hands held on the keys while the newest stretch of tape was played. */
   keysThen(): Keys | null
   /** Play a score on a stepped clock with the real engine, while hands change it. */
@@ -53,6 +55,7 @@ export function exposeForMeasuring() {
       const known = await (await playing.ready()).pitched()
       return Object.fromEntries([...known].map(([id, samples]) => [id, [...samples]]))
     },
+    now: () => playing.player?.nowTick ?? 0,
     keysThen: () => playing.tape.stretches.at(-1)?.score.keys ?? null,
     rehearse: async (first, seconds, hands) => {
       const { rehearse } = await import('@/sound/rehearsal')

@@ -17,8 +17,9 @@ async function read() {
   for (const file of props.files) {
     reading.value = file.name
     try {
-      const { clips, remarks } = await clipsApi.import(file, how)
+      const { clips, remarks, heard } = await clipsApi.import(file, how)
       made.push(...clips)
+      if (heard) notices.say(`${file.name} is ${heard}.`)
       if (remarks.length) notices.say(`${file.name}: ${remarks.join('; ')}.`)
     } catch (reason) {
       notices.complain(`${file.name}: ${reason instanceof Error ? reason.message : String(reason)}`)

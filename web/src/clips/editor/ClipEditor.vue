@@ -42,9 +42,7 @@ const view = ref<View>('drums')
 watch(
   () => clip.value?.id,
   () => {
-    const tracks = clip.value?.document.tracks ?? []
-    const isMelody = tracks.length === 1 && new Set(tracks[0]?.notes.map(([, , pitch]) => pitch)).size > 4
-    view.value = isMelody ? 'melody' : 'drums'
+    view.value = clip.value?.is_melody ? 'melody' : 'drums'
   },
 )
 const rows = computed(() => rowsOf(document.value?.tracks ?? [], view.value))
