@@ -263,7 +263,7 @@ def _best_fit(clip: Clip, name: str, notes: list[Note]) -> _Fit:
         for fit in some:
             if fit.worst * 100 <= percent:
                 return fit
-    return fits[0]
+    return min(fits, key=lambda fit: fit.worst)
 
 
 def _fit(step: StepValue, count: int, notes: list[Note]) -> _Fit:
@@ -271,8 +271,9 @@ def _fit(step: StepValue, count: int, notes: list[Note]) -> _Fit:
     numbers, offs = [], []
     for note in notes:
         exact = note.start / length
-        number = int(exact + Fraction(1, 2))
-        numbers.append(number % count)
+        # What lies nearest to the end is late on the last step: early on the first it would sound twice in one pass.
+        number = min(count - 1, int(exact + Fraction(1, 2)))
+        numbers.append(number)
         offs.append(exact - number)
     return _Fit(step, count, tuple(numbers), tuple(offs))
 

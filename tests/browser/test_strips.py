@@ -183,7 +183,7 @@ def test_a_property_of_all_lanes_is_shown_and_painted(bottle):
     page.mouse.up()
     expect(bottle.sentence("chain")).not_to_contain_text("on 3")
     assert bottle.moments()[0].startswith("Chain: velocity of")
-    for _ in range(5):
+    for _ in range(6):
         page.keyboard.press("p")
     expect(page.get_by_role("button", name="beads", exact=True)).to_have_attribute("aria-pressed", "true")
 

@@ -16,11 +16,12 @@ const piece = usePiece()
 const notices = useNotices()
 
 /** The engine reads the whole piece anew: where numerals have no place in a scale, their chords get names. */
-async function take(text: string, scale: Schemas['Scale']) {
+async function take(text: string, scale: Schemas['Scale']): Promise<void> {
   const [document, pattern] = [piece.document, piece.pattern]
   if (!document || !pattern) return
   try {
     const changed = await melody.rescale(document, scale, props.isOwn ? pattern.id : null)
+    if (piece.document !== document) return take(text, scale) // a hand was quicker: nothing of it is lost
     piece.edit(`Scale: ${text}`, () => changed)
   } catch (reason) {
     notices.complain(reason)
