@@ -311,7 +311,11 @@ def test_at_half_the_pace_all_is_twice_as_long_and_double_brings_it_back(one):
     slow = edited(one, Pace(pace="half")).clip
     assert slow.length_ticks == 2 * one.length_ticks
     assert starts(slow) == [2 * start for start in starts(one)]
-    assert edited(slow, Pace(pace="double")).clip == one
+    back = edited(slow, Pace(pace="double")).clip
+    # Notes that begin together may stand in another order.
+    assert [sorted(track.notes) for track in back.tracks] == [sorted(track.notes) for track in one.tracks]
+    assert [track.controls for track in back.tracks] == [track.controls for track in one.tracks]
+    assert (back.length_ticks, back.name) == (one.length_ticks, one.name)
 
 
 def test_controls_are_painted_over_a_stretch():
