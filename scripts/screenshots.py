@@ -86,7 +86,7 @@ def melody(page: Page, take: Take) -> None:
     page.get_by_role("link", name="Shelf", exact=True).click()
     page.get_by_role("link", name="Open Lantern Quay").click()
     page.get_by_role("img", name="Thread of Low reed:").wait_for()
-    page.locator("[data-lane=reed] .round").click()
+    page.locator("[data-lane=glass] .round").click()
     page.keyboard.press("b")
     page.keyboard.press("Space")
     page.wait_for_function("jolly.log().at(-1)?.nowTick > 2.6 * 47040", timeout=60_000)
