@@ -42,11 +42,11 @@ from lattice.render.pictures import (
 from lattice.render.pipeline import events_of, play_all, play_lane
 from lattice.render.pitching import degrees_of
 from lattice.render.played import REMEMBERED_STEPS, Played
+from lattice.render.reading import without_lanes
 from lattice.render.rounds import comes_round_after, pool_round
 from lattice.render.staff import folded_row, staff_of
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, line_of
-from lattice.rhythm.settle import settled
 from lattice.sentence import Speech, bench, rate_beside, rates, sentence, standing, strip_words
 from lattice.strips.places import StripAt, plain_value, strip_at, strips_of
 from lattice.strips.values import own_values, value_places, values_at
@@ -286,7 +286,7 @@ def _bench(line: LaneLine, played: Played, score: Score, first: int, end: int) -
         rates=rates(Speech(line)),
         rate=rate_beside(Speech(line)),
         comes_round_after=comes_round_after(line, played.tune, score, max(first, end - 1)),
-        settles=settled(line),
+        without=without_lanes(line, played.tune, score),
         pool=pool.says,
         fits=pool.fits,
     )

@@ -188,7 +188,8 @@ class Bench(BaseModel):
     """One lane whole: every setting as a field, its strips, when what it plays comes round.
 
     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
-    *settles*: the fields that turn it into a drawn lane that plays the same. *pool*: of an arpeggio, what it reads and
+    *without*: by the id of each lane that it
+    reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
     """
 
@@ -198,7 +199,7 @@ class Bench(BaseModel):
     rates: list[Choice]
     rate: int
     comes_round_after: str
-    settles: dict[str, object]
+    without: dict[str, dict[str, object]]
     pool: str
     fits: dict[str, object] | None
 

@@ -157,7 +157,7 @@ def test_removing_a_lane_draws_those_that_followed_it_as_they_stood(musician):
     assert "of 11" in heard
     musician.choose("winch")
     page.keyboard.press("Shift+Delete")
-    expect(page.get_by_text("Winch removed. Rope followed: drawn as it stood.")).to_be_visible()
+    expect(page.get_by_text("Winch removed. Rope followed, and goes on as it stood.")).to_be_visible()
     expect(musician.sentence("rope")).to_contain_text("drawn, 11 steps")
     page.keyboard.press("Control+z")
     expect(musician.sentence("rope")).to_contain_text("echo of Winch")

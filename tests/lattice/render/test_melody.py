@@ -28,6 +28,7 @@ from lattice.document import (
     PlacedChord,
     Progression,
     RatchetStrip,
+    Rests,
     Scale,
     ScalePool,
     Score,
@@ -428,3 +429,20 @@ def test_each_pitched_voice_has_a_home_that_can_be_played(name):
     assert 0 <= PITCHED[name].home <= 127
     played: Score = score(reed(voice=name, note=None), scale=D_DORIAN)
     assert len(render(played, 1, Window(bars=1)))
+
+
+def test_a_lane_goes_on_when_the_one_that_it_reads_is_gone():
+    slow = reed("slow", pitch_strip=PitchStrip(values=(0, 2, 4)))
+    over = reed("over", arpeggio=Arpeggio(pool=LanePool(of="slow"), order="down"), channel=5)
+    made = lane("made", source=Rests(of="slow"))
+    asked = score(slow, over, made, scale=D_DORIAN)
+    of = {
+        bench.id: bench.without
+        for bench in picture(asked, 1, Window(bars=1), ["slow", "over", "made"]).benches
+    }
+    assert of["slow"] == {}
+    assert set(of["over"]) == set(of["made"]) == {"slow"}
+    left = [Lane.model_validate(one.model_dump(mode="json") | of[one.id]["slow"]) for one in (over, made)]
+    assert left[0].arpeggio == Arpeggio(pool=TypedPool(notes=(50, 53, 57)), order="down")
+    assert isinstance(left[1].source, Drawn)
+    assert len(render(score(*left, scale=D_DORIAN), 1, Window(bars=1)))

@@ -34,12 +34,18 @@ export const engine = {
     const body = { number: 1, of: 2, copied: [], ...of, ...score() }
     return answer(api.POST('/api/render/steps', { body }))
   },
-  /** The fields that draw lanes as they stand. */
-  settled: async (laneIds: readonly string[]): Promise<Map<string, Record<string, unknown>>> => {
-    if (!laneIds.length) return new Map()
+  /** What lanes become when others that they read are gone, by their ids; only those that read any. */
+  without: async (
+    gone: ReadonlySet<string>,
+    laneIds: readonly string[],
+  ): Promise<Map<string, Record<string, unknown>>> => {
     const body = { ...score(), window: { first_bar: 0, bars: 1 }, chosen: [...laneIds] }
     const { benches } = await answer(api.POST('/api/render', { body }))
-    return new Map(benches.map(({ id, settles }) => [id, settles]))
+    const freed = benches.map(({ id, without }) => {
+      const patches = Object.entries(without).filter(([of]) => gone.has(of))
+      return [id, Object.assign({}, ...patches.map(([, patch]) => patch)) as Record<string, unknown>] as const
+    })
+    return new Map(freed.filter(([, patch]) => Object.keys(patch).length))
   },
   measures: (lane: string, since: Schemas['Score'], sinceDice: number): Promise<Measures> =>
     answer(api.POST('/api/render/measures', { body: { ...score(), lane, since, since_dice: sinceDice } })),

@@ -1555,7 +1555,8 @@ export interface components {
          * @description One lane whole: every setting as a field, its strips, when what it plays comes round.
          *
          *     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
-         *     *settles*: the fields that turn it into a drawn lane that plays the same. *pool*: of an arpeggio, what it reads and
+         *     *without*: by the id of each lane that it
+         *     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
          *     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
          */
         Bench: {
@@ -1575,12 +1576,14 @@ export interface components {
             rate: number;
             /** Rates */
             rates: components["schemas"]["Choice"][];
-            /** Settles */
-            settles: {
-                [key: string]: unknown;
-            };
             /** Strips */
             strips: components["schemas"]["StripPicture"][];
+            /** Without */
+            without: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
         };
         /**
          * Burst

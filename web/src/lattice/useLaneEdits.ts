@@ -181,19 +181,23 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     return id
   }
 
-  /** Remove lanes. Those that follow one of them are drawn as they stand, so that they go on. */
+  /** Remove lanes. Those that read one of them go on as they stand: drawn, or with a pool of the notes that sounded. */
   async function remove(lane: Lane) {
     const gone = new Set(meant(lane).map(({ id }) => id))
     const names = nameOf(meant(lane))
-    const followers = piece.lanes.filter(({ id }) => !gone.has(id) && gone.has(picture(id)?.follows ?? ''))
+    const others = piece.lanes.filter(({ id }) => !gone.has(id))
     try {
-      const settled = await engine.settled(followers.map(({ id }) => id))
+      const freed = await engine.without(
+        gone,
+        others.map(({ id }) => id),
+      )
       piece.edit(`${names}: removed`, (document) =>
         withLanes(document, piece.pattern?.id ?? '', (lanes) =>
-          lanes.filter(({ id }) => !gone.has(id)).map((one) => ({ ...one, ...settled.get(one.id) })),
+          lanes.filter(({ id }) => !gone.has(id)).map((one) => ({ ...one, ...freed.get(one.id) })),
         ),
       )
-      const told = followers.length ? ` ${nameOf(followers)} followed: drawn as it stood.` : ''
+      const readers = others.filter(({ id }) => freed.has(id))
+      const told = readers.length ? ` ${nameOf(readers)} followed, and goes on as it stood.` : ''
       notices.say(`${names} removed.${told}`, { label: 'Undo', act: () => piece.undo() })
     } catch (reason) {
       notices.complain(reason)
