@@ -2,10 +2,9 @@
 
 from typing import Any
 
-import numpy as np
-
 from lattice.document.problems import DocumentError
 from lattice.document.strip import Shape
+from lattice.hands.chosen import is_hit
 from lattice.pitch.contours import Contour, contour
 from lattice.rhythm.lane_line import LaneLine
 from lattice.strips.operations import OPERATIONS, Operation, thrown_values
@@ -51,8 +50,7 @@ def draw_contour(line: LaneLine, kind: Contour, low: int, high: int, leap: int, 
     if strip.free:
         row = contour(kind, len(strip.values), low, high, leap, throw, line.lane.id)
         return at.patch(line.lane, strip.model_copy(update={"values": row}))
-    cycle = min(line.course.cycle, line.course.per_run or line.course.cycle)
-    hits = np.unique(line.numbers(np.arange(cycle))[line.hits(0, cycle)]).tolist()
+    hits = [number for number, hit in enumerate(is_hit(line)) if hit]
     drawn = dict(zip(hits, contour(kind, len(hits), low, high, leap, throw, line.lane.id), strict=True))
     kept = _whole(line, strip.values, is_free=False)
     values = tuple(drawn.get(step, value) for step, value in enumerate(kept))

@@ -1,16 +1,16 @@
 """A melodic lane's pitches in words: scale, degrees, the chords that it follows. Nothing of a voice of the kit."""
 
 from collections.abc import Callable
-from typing import Any, get_args
+from typing import get_args
 
 import numpy as np
 
 from lattice.document.lane import Follows
 from lattice.document.scale import SCALES_SAID, Scale
-from lattice.document.strip import PITCH, PitchStrip
+from lattice.document.strip import PitchStrip
 from lattice.pitch.names import pitch_names
 from lattice.sentence.setting import Setting, Speech, Words, either, offered
-from lattice.sentence.strips import count_said, strip_alternatives
+from lattice.sentence.strips import count_said, offered_by, spread_words
 from lattice.sentence.words import Choice, Offer, Patch, Word, choice, choices, number, text
 from lattice.strips.places import strip_at
 from lattice.strips.values import own_values
@@ -97,9 +97,7 @@ def _pitches_said(speech: Speech, strip: PitchStrip) -> str:
     """Say how many pitches a strip has on how many hits of a cycle, and how far it leaps, where that can be said."""
     unit = "" if strip.unit == "degrees" else " in semitones"
     if strip.free:
-        return f"{count_said(strip_at(speech.lane, 'pitch'), speech).replace('value', 'pitch', 1)}{unit}".replace(
-            "pitchs", "pitches"
-        )
+        return count_said(strip_at(speech.lane, "pitch"), speech, "pitch", "pitches") + unit
     line = speech.line
     cycle = min(line.course.cycle, line.course.per_run or line.course.cycle)
     numbers = line.numbers(np.arange(cycle))[line.hits(0, cycle)]
@@ -117,21 +115,8 @@ def _say_pitches(speech: Speech) -> list[Word]:
     scale = _scale_words(speech) if strip or lane.scale else []
     if strip is None:
         return scale
-    spread = strip_at(lane, "pitch").strip.spread  # type: ignore[union-attr]
-    words = [choice(_pitches_said(speech, strip), "pitch on steps")]
-    if spread:
-        words += [
-            text(" ±"),
-            number("pitch spread", "pitch_strip.spread.by", spread.by, 1, PITCH.high - PITCH.low),
-        ]
+    words = [choice(_pitches_said(speech, strip), "pitch on steps"), *spread_words(strip_at(lane, "pitch"))]
     return [*scale, text(", "), *words]
-
-
-def _more_pitch(speech: Speech) -> dict[str, Any]:
-    if speech.tune is None:
-        return {}
-    found = strip_alternatives(speech, strip_at(speech.lane, "pitch"))
-    return {word: (lambda _, own=own: own) for word, own in found.items()}
 
 
 # ---- Transposed ----
@@ -197,7 +182,7 @@ MELODY: tuple[Setting, ...] = (
         melodic(_say_pitches),
         melodic(either(_say_pitches, _scale_words)),
         alternatives={"root": _root_choices, "scale": _scale_choices},
-        more_alternatives=_more_pitch,
+        more_alternatives=offered_by("pitch"),
         offers=melodic_offers(
             offered(
                 "5 pitches",

@@ -33,7 +33,8 @@ __all__ = [
     "ROLLS",
     "VELOCITY",
     "count_said",
-    "strip_alternatives",
+    "offered_by",
+    "spread_words",
     "strip_words",
 ]
 
@@ -57,7 +58,7 @@ def strip_words(at: StripAt) -> list[Word]:
         low, high = bounds(strip.spread, at.kind)
         words += [
             choice("strays", f"{name} strays"),
-            *_spread_words(at),
+            *spread_words(at),
             text(" between "),
             number(
                 f"{name} lowest", f"{at.path}.spread.low", low, at.kind.low, high, stored=strip.spread.low
@@ -85,7 +86,7 @@ def strip_words(at: StripAt) -> list[Word]:
     return words
 
 
-def _spread_words(at: StripAt) -> list[Word]:
+def spread_words(at: StripAt) -> list[Word]:
     if at.strip is None or at.strip.spread is None:
         return []
     widest = min(200, at.kind.high - at.kind.low)
@@ -95,17 +96,17 @@ def _spread_words(at: StripAt) -> list[Word]:
     ]
 
 
-def count_said(at: StripAt, speech: Speech) -> str:
+def count_said(at: StripAt, speech: Speech, one: str = "value", many: str = "values") -> str:
     """Say how many values a strip has, and how it is read where it does not go with the lane."""
     strip = at.present
     if strip.free:
         values = len(strip.values)
-        return f"{values} {'value' if values == 1 else 'values'} at each {strip.free.advance}"
+        return f"{values} {one if values == 1 else many} at each {strip.free.advance}"
     own = sum(value is not None for value in strip.values[: speech.line.steps])
     return f"on {own}" if own else ""
 
 
-def strip_alternatives(speech: Speech, at: StripAt) -> dict[str, list[Choice]]:
+def _alternatives(speech: Speech, at: StripAt) -> dict[str, list[Choice]]:
     """Return what the words of a strip could be instead."""
     name, strip, kind = at.name, at.present, at.kind
     free, spread = strip.free, strip.spread
@@ -170,7 +171,7 @@ _ADVANCES: dict[str, Any] = {"step": "step", "hit": "hit"}
 # ---- The rows ----
 
 
-def _offered_by(*names: str) -> Any:
+def offered_by(*names: str) -> Any:
     """Return the alternatives of a row that speaks of the strips of those names; of all control strips if of none."""
 
     def more(speech: Speech) -> Mapping[str, Alternatives]:
@@ -178,7 +179,7 @@ def _offered_by(*names: str) -> Any:
         meant = [
             at for at in strips_of(lane) if (at.name in names if names else at.name.startswith("control"))
         ]
-        words = {word: one for at in meant for word, one in strip_alternatives(speech, at).items()}
+        words = {word: one for at in meant for word, one in _alternatives(speech, at).items()}
         return {word: _always(one) for word, one in words.items()}
 
     return more
@@ -203,7 +204,7 @@ def _beside_a_number(
 
     def value(speech: Speech) -> list[Word]:
         at = strip_at(speech.lane, name)
-        words = [number(name, field, getattr(speech.lane, field), *limits), *_spread_words(at)]
+        words = [number(name, field, getattr(speech.lane, field), *limits), *spread_words(at)]
         words += [text(unit)] if unit else []
         if said := count_said(at, speech):
             words += [text(", "), choice(said, f"{name} on steps")]
@@ -220,7 +221,7 @@ def _beside_a_number(
         say=lambda speech: [] if is_plain(speech) else [text(f"{name} "), *value(speech)],
         on_bench=value,
         red=red,
-        more_alternatives=_offered_by(name),
+        more_alternatives=offered_by(name),
         offers=offered(
             f"{name} {first}{unit}", explains, {field: first}, lambda speech: not is_plain(speech)
         ),
@@ -240,7 +241,7 @@ def _of_its_own(
         at = next((at for at in strips_of(speech.lane) if at.name == name), None)
         if at is None or at.strip is None:
             return []
-        return [choice(f"{said} {count_said(at, speech)}".strip(), f"{name} on steps"), *_spread_words(at)]
+        return [choice(f"{said} {count_said(at, speech)}".strip(), f"{name} on steps"), *spread_words(at)]
 
     return Setting(
         name=name,
@@ -249,7 +250,7 @@ def _of_its_own(
         explains=explains,
         say=say,
         on_bench=nothing,
-        more_alternatives=_offered_by(name),
+        more_alternatives=offered_by(name),
         offers=offered(
             offer,
             explains,
@@ -265,7 +266,7 @@ def _say_controls(speech: Speech) -> list[Word]:
         if at.name.startswith("control"):
             words += [text(", ")] if words else []
             said = f"{at.name} {count_said(at, speech)}".strip()
-            words += [choice(said, f"{at.name} on steps"), *_spread_words(at)]
+            words += [choice(said, f"{at.name} on steps"), *spread_words(at)]
     return words
 
 
@@ -296,7 +297,7 @@ CONTROLS = Setting(
     explains=_CONTROL,
     say=_say_controls,
     on_bench=nothing,
-    more_alternatives=_offered_by(),
+    more_alternatives=offered_by(),
     offers=offered(
         "control 74",
         _CONTROL,
