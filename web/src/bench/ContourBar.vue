@@ -36,7 +36,7 @@ const set = (change: Partial<typeof range.value>) => (range.value = { ...range.v
       v-for="[name, path, explains] in CONTOURS"
       :key="name"
       type="button"
-      class="contour"
+      class="pill contour"
       :aria-label="`${name}: pitches of ${props.owner}`"
       @click="emit('draw', { contour: name, ...range })"
     >
@@ -81,15 +81,6 @@ const set = (change: Partial<typeof range.value>) => (range.value = { ...range.v
   display: inline-flex;
   align-items: center;
   gap: 5px;
-  min-height: 28px;
-  padding: 0 8px;
-  border-radius: 14px;
-  font: 600 14px/1 var(--text-font);
-  color: var(--ink);
-  cursor: pointer;
-}
-.contour:hover {
-  background: color-mix(in srgb, var(--rule) 55%, transparent);
 }
 path {
   fill: none;

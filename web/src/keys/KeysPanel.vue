@@ -103,11 +103,11 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
         <div class="field">
           <span class="label">octave</span>
           <span class="steps">
-            <button type="button" class="count" aria-label="An octave lower" @click="keys.turnOctave(-1)">
+            <button type="button" class="pill" aria-label="An octave lower" @click="keys.turnOctave(-1)">
               −
             </button>
             <b data-test="octave">{{ octave }} to {{ octave + 2 }}</b>
-            <button type="button" class="count" aria-label="An octave higher" @click="keys.turnOctave(1)">
+            <button type="button" class="pill" aria-label="An octave higher" @click="keys.turnOctave(1)">
               +
             </button>
           </span>
@@ -132,7 +132,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
               v-for="[key, said, explains] in LATCHES"
               :key="key"
               type="button"
-              class="count"
+              class="pill"
               :aria-pressed="latch === key"
               @click="setLatch(key)"
             >
@@ -152,7 +152,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
           <span class="steps">
             <button
               type="button"
-              class="count"
+              class="pill"
               :aria-pressed="isSustained"
               @click="keys.sustain(!isSustained)"
             >
@@ -160,15 +160,10 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
                 >The sustain pedal: keys go on when they are let go</v-tooltip
               >
             </button>
-            <button type="button" class="count" @click="keys.letAllGo">
+            <button type="button" class="pill" @click="keys.letAllGo">
               let go<v-tooltip activator="parent">Let go of all that is held or latched</v-tooltip>
             </button>
-            <button
-              type="button"
-              class="count"
-              :aria-pressed="stopPhrase !== null"
-              @click="keys.togglePhrase"
-            >
+            <button type="button" class="pill" :aria-pressed="stopPhrase !== null" @click="keys.togglePhrase">
               a phrase<v-tooltip activator="parent"
                 >A recorded phrase, sent by the simulated MIDI keyboard that comes along</v-tooltip
               >
@@ -258,7 +253,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
             v-for="[key, said, explains] in INTO"
             :key="key"
             type="button"
-            class="count"
+            class="pill"
             :class="{ act: into === key }"
             :aria-pressed="into === key"
             @click="recording.choose(key)"
@@ -268,15 +263,15 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
         </div>
         <div v-if="into === 'steps'" class="steps">
           <span>step {{ (cursor ?? 0) + 1 }}</span>
-          <button type="button" class="count" @click="recording.enter('rest')">rest</button>
-          <button type="button" class="count" @click="recording.enter('tie')">
+          <button type="button" class="pill" @click="recording.enter('rest')">rest</button>
+          <button type="button" class="pill" @click="recording.enter('tie')">
             tie<v-tooltip activator="parent">The note before lasts over this step</v-tooltip>
           </button>
         </div>
         <div v-else-if="into === 'loop'" class="steps">
-          <button type="button" class="count" :aria-pressed="!isOver" @click="isOver = false">add</button>
-          <button type="button" class="count" :aria-pressed="isOver" @click="isOver = true">over</button>
-          <button type="button" class="count" :aria-pressed="keepsNudges" @click="keepsNudges = !keepsNudges">
+          <button type="button" class="pill" :aria-pressed="!isOver" @click="isOver = false">add</button>
+          <button type="button" class="pill" :aria-pressed="isOver" @click="isOver = true">over</button>
+          <button type="button" class="pill" :aria-pressed="keepsNudges" @click="keepsNudges = !keepsNudges">
             keep nudges<v-tooltip activator="parent">How far off its step a key was is kept</v-tooltip>
           </button>
           <span v-if="!playing.isPlaying">press play, then play along</span>
@@ -346,23 +341,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
   flex: 1;
   min-width: 0;
 }
-.count {
-  min-width: 30px;
-  min-height: 28px;
-  padding: 0 9px;
-  border-radius: 14px;
-  font: 600 14px/1 var(--text-font);
-  color: var(--ink);
-  cursor: pointer;
-}
-.count:hover {
-  background: color-mix(in srgb, var(--rule) 55%, transparent);
-}
-.count[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--paper);
-}
-.count.act[aria-pressed='true'] {
+.pill.act[aria-pressed='true'] {
   background: var(--act-text);
   color: #fff;
 }
@@ -456,11 +435,6 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
 .play-in {
   display: grid;
   gap: 4px;
-}
-@media (pointer: coarse) {
-  .count {
-    min-height: 40px;
-  }
 }
 @media (prefers-reduced-motion: reduce) {
   .key.down,

@@ -47,7 +47,7 @@ const INVERSIONS = ['as it stands', 'turned once', 'turned twice', 'three times'
         v-for="one in scaleChords"
         :key="one"
         type="button"
-        class="count"
+        class="pill"
         :aria-pressed="chord.chord === one"
         @click="((text = one), take())"
       >
@@ -59,7 +59,7 @@ const INVERSIONS = ['as it stands', 'turned once', 'turned twice', 'three times'
         v-for="(says, inversion) in INVERSIONS"
         :key="says"
         type="button"
-        class="count"
+        class="pill"
         :aria-pressed="chord.inversion === inversion"
         @click="emit('write', { inversion }, `${chord.chord} ${says}`)"
       >
@@ -67,9 +67,9 @@ const INVERSIONS = ['as it stands', 'turned once', 'turned twice', 'three times'
       </button>
     </div>
     <div class="row">
-      <button type="button" class="count" aria-label="A beat shorter" @click="emit('longer', -1)">−</button>
+      <button type="button" class="pill" aria-label="A beat shorter" @click="emit('longer', -1)">−</button>
       <span>lasts {{ said }}</span>
-      <button type="button" class="count" aria-label="A beat longer" @click="emit('longer', 1)">+</button>
+      <button type="button" class="pill" aria-label="A beat longer" @click="emit('longer', 1)">+</button>
       <button type="button" class="word-button" @click="emit('add')">+ chord after it</button>
       <button type="button" class="word-button" @click="emit('remove')">Remove</button>
     </div>
@@ -103,21 +103,5 @@ const INVERSIONS = ['as it stands', 'turned once', 'turned twice', 'three times'
   flex-wrap: wrap;
   gap: 4px 6px;
   align-items: center;
-}
-.count {
-  min-width: 30px;
-  min-height: 30px;
-  padding: 0 10px;
-  border-radius: 15px;
-  font: 600 14px/1 var(--text-font);
-  color: var(--ink);
-  cursor: pointer;
-}
-.count:hover {
-  background: color-mix(in srgb, var(--rule) 55%, transparent);
-}
-.count[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--paper);
 }
 </style>
