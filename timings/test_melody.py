@@ -66,7 +66,7 @@ def test_from_a_key_to_the_sound_of_its_arpeggio(musician: Any) -> None:
     page = musician.open("Lantern Quay").page
     page.locator("[data-lane=glass] .round").click()
     page.keyboard.press("j")
-    page.get_by_role("button", name="let the pattern’s go").click()
+    page.get_by_role("button", name="clear the held notes").click()
     page.get_by_role("button", name="off", exact=True).click()
     page.keyboard.press("Space")
     musician.wait_for_bars(1, 47040)
@@ -78,7 +78,7 @@ def test_from_a_key_to_the_sound_of_its_arpeggio(musician: Any) -> None:
         page.wait_for_timeout(700)
         page.keyboard.up(code)
         page.wait_for_timeout(180)
-        key = page.evaluate("jolly.score().score.keys.held.at(-1).start")
+        key = page.evaluate("jolly.score().score.lanes[0].keys.held.at(-1).start")
         notes = [note["start"] for note in musician.log()[-1]["notes"] if note["laneId"] == "glass"]
         first = min((start for start in notes if start >= key), default=None)
         counts.append((key - struck) * tick_ms)

@@ -12,8 +12,10 @@ from lattice.clips.take import (
     TakeMeasures,
     Taken,
     differences,
+    is_lucky,
     take,
     take_clip,
+    varied,
 )
 from lattice.clips.undisturbed import undisturbed
 
@@ -41,6 +43,7 @@ __all__ = [
     "differences",
     "edited",
     "in_place",
+    "is_lucky",
     "joined",
     "keep_bars",
     "keep_last",
@@ -49,5 +52,6 @@ __all__ = [
     "take",
     "take_clip",
     "undisturbed",
+    "varied",
     "with_sound",
 ]

@@ -3,10 +3,13 @@
 from collections.abc import Sequence
 
 from lattice.clips.clip import Clip, Origin
+from lattice.document.arpeggio import HeldPool
 from lattice.document.base import MAX_NAME
+from lattice.document.lane import Lane
 from lattice.document.lane_clip import MAX_LANE_NOTES, LaneClip
 from lattice.document.piece import Pattern, Piece, Rhythm
 from lattice.document.problems import DocumentError, read
+from lattice.pitch.held import gathered
 
 __all__ = ["apart", "as_it_stood", "in_place"]
 
@@ -42,9 +45,14 @@ def in_place(clip: Clip, lanes: Sequence[str]) -> dict[str, LaneClip]:
 
 
 def as_it_stood(origin: Origin) -> Piece:
-    """Return a piece of one pattern: the score that a clip came from, with its dice, as it stood."""
+    """Return a piece of one pattern: the score that a clip came from, with its dice, as it stood.
+
+    What hands held in the clip's first bar, they hold from the pattern's start.
+    """
     score = origin.score
+    begin = origin.first_bar * score.meter.bar_ticks
     shared = {field: getattr(score, field) for field in Rhythm.model_fields}
+    shared["lanes"] = tuple(_held_from(lane, begin) for lane in score.lanes)
     pattern = Pattern(id="a", name=origin.pattern, dice=origin.dice, **shared)
     name = f"{origin.piece[: MAX_NAME - 14]} as it stood"
     return read(
@@ -58,6 +66,13 @@ def as_it_stood(origin: Origin) -> Piece:
             "patterns": [pattern],
         },
     )
+
+
+def _held_from(lane: Lane, tick: int) -> Lane:
+    pool = lane.arpeggio.pool if lane.arpeggio else None
+    if not isinstance(pool, HeldPool) or not lane.keys.held:
+        return lane
+    return lane.model_copy(update={"keys": gathered(lane.keys, pool.latch, tick)})
 
 
 def apart(clip: Clip) -> list[Clip]:

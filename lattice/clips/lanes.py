@@ -36,6 +36,7 @@ from lattice.document.strip import (
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN, Once
 from lattice.pitch.scales import in_scale, steps_between
 from lattice.pitch.voicing import nearest_root
+from lattice.render.size import MAX_NOTES_AT_ONCE
 from lattice.rhythm.euclidean import euclidean
 from lattice.sentence.step_value import say_step_value
 
@@ -93,6 +94,9 @@ def lane_offers(clip: Clip, kit: Kit = DOCKSIDE) -> list[LaneOffer]:
     """
     if clip.bars > MAX_BARS_OF_A_PATTERN:
         said = f"a pattern has at most {MAX_BARS_OF_A_PATTERN} bars, the clip has {clip.bars}: crop it first"
+        raise DocumentError.of("clip", said)
+    if clip.note_count > MAX_NOTES_AT_ONCE:
+        said = f"lanes are made of at most {MAX_NOTES_AT_ONCE:,} notes, the clip has {clip.note_count:,}: crop it first"
         raise DocumentError.of("clip", said)
     offers: list[LaneOffer] = []
     guessed = guess_clip(clip)

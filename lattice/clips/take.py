@@ -14,6 +14,9 @@ from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.feel import STRAIGHT
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
+from lattice.render.notes import silent_lanes
+from lattice.render.rounds import is_decided_by_luck
+from lattice.render.throw import throw_all
 from lattice.render.window import MAX_BARS, Window
 from lattice.rhythm.lane_line import lines_of
 from lattice.rhythm.measures import distance, syncopation
@@ -25,8 +28,10 @@ __all__ = [
     "TakeMeasures",
     "Taken",
     "differences",
+    "is_lucky",
     "take",
     "take_clip",
+    "varied",
 ]
 
 MAX_TAKES = 64  # at once
@@ -95,6 +100,25 @@ def take(score: Score, dice: int, window: Window, lanes: tuple[str, ...] | None 
         hits = hits[(hits >= first) & (hits < end)]
         rows.append((np.union1d(steps, hits), hits))
     return Taken(kept, tape, rows, score, dice, lanes)
+
+
+def is_lucky(score: Score, lanes: tuple[str, ...] | None = None) -> bool:
+    """Return whether dice have a say in what the chosen *lanes* play, or all that are not muted."""
+    alone = _only(score, lanes)
+    silent = silent_lanes(alone.lanes)
+    return any(is_decided_by_luck(line) for line in lines_of(alone, 0) if line.lane.id not in silent)
+
+
+def varied(score: Score, percent: int, number: int) -> Score:
+    """Return what the take of that *number* is of: from the second on, *percent* of the hits moved by a throw.
+
+    The throw has the take's number; anchored lanes stay as they are, and those made from others follow.
+    """
+    if number == 1 or percent == 0:
+        return score
+    sources = throw_all(score, percent, number)
+    lanes = (lane.model_copy(update={"source": sources.get(lane.id, lane.source)}) for lane in score.lanes)
+    return score.model_copy(update={"lanes": tuple(lanes)})
 
 
 def take_clip(taken: Taken, piece: str, pattern: str) -> Clip:

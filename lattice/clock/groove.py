@@ -10,40 +10,46 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
-from lattice.document.feel import STRAIGHT, Swing
+from lattice.document.feel import STRAIGHT, LaneSwing, Swing
 from lattice.document.meter import Meter
 
-__all__ = ["SWING_PARTS", "beat_ticks", "beat_weights", "swings", "swung"]
+__all__ = ["SWING_PARTS", "beat_ticks", "beat_weights", "swing_unit", "swung"]
 
 SWING_PARTS = 50  # a swung position is a whole number of fiftieths of what a straight one is
 _COMPOUND = (6, 9, 12)
 _WHOLE_WEIGHT = 400
 
 
-def swings(step: Fraction, swing: Swing) -> bool:
-    """Return whether steps of *step* quarters are moved by *swing*: triplets, sevenths and their kin are not.
+def swing_unit(step: Fraction, swing: Swing) -> Fraction | None:
+    """Return how long one note of a swung pair is for a lane of such steps, in quarters; None where it stays straight.
 
-    >>> swings(Fraction(1, 4), Swing(percent=60)), swings(Fraction(1, 6), Swing(percent=60))
-    (True, False)
+    Triplets, sevenths and their kin do, unless the lane's own steps swing.
+
+    >>> swing_unit(Fraction(1, 4), Swing(percent=60)), swing_unit(Fraction(1, 6), Swing(percent=60))
+    (Fraction(1, 4), None)
     """
+    if swing.percent == STRAIGHT:
+        return None
+    if isinstance(swing, LaneSwing) and swing.own_steps:
+        return step
     parts = (step / swing.unit.quarters).denominator
-    return swing.percent != STRAIGHT and parts & (parts - 1) == 0
+    return swing.unit.quarters if parts & (parts - 1) == 0 else None
 
 
-def swung(positions: Ticks, denominator: int, swing: Swing, bar_ticks: int) -> Ticks:
+def swung(positions: Ticks, denominator: int, unit: Fraction, percent: int, bar_ticks: int) -> Ticks:
     """Return straight *positions* after swing, in 1/(*denominator* x SWING_PARTS) tick.
 
-    Each pair of the swing's units is stretched in its first half and pressed together in its second, in straight lines.
-    Pairs are counted from the bar line; a unit without a partner at the bar's end stays straight. *positions*: 0 to
-    less than a bar.
+    Each pair of notes of *unit* quarters is stretched in its first half, which takes *percent* of it, and pressed
+    together in its second, in straight lines. Pairs are counted from the bar line; a note without a partner at the
+    bar's end stays straight. *positions*: 0 to less than a bar. The unit is a whole number of 1/*denominator* tick.
     """
-    unit = int(swing.unit.quarters * TICKS_PER_QUARTER) * denominator
-    into = positions % (2 * unit)
-    first = into * swing.percent
-    second = unit * 2 * swing.percent - unit * 100 + into * (100 - swing.percent)
-    moved = np.where(into < unit, first, second)
+    unit_parts = int(unit * TICKS_PER_QUARTER * denominator)
+    into = positions % (2 * unit_parts)
+    first = into * percent
+    second = unit_parts * 2 * percent - unit_parts * 100 + into * (100 - percent)
+    moved = np.where(into < unit_parts, first, second)
     result = (positions - into) * SWING_PARTS + moved
-    paired = bar_ticks * denominator // (2 * unit) * (2 * unit)
+    paired = bar_ticks * denominator // (2 * unit_parts) * (2 * unit_parts)
     straight: Ticks = np.where(positions < paired, result, positions * SWING_PARTS)
     return straight
 

@@ -9,9 +9,9 @@ from lattice.document.arpeggio import (
     ScalePool,
     TypedPool,
 )
-from lattice.document.burst import Burst
+from lattice.document.burst import Burst, EveryBars, EveryCycle
 from lattice.document.chance import CycleRule, Link, StepRule
-from lattice.document.feel import Accent, Humanise, Swing
+from lattice.document.feel import Accent, Humanise, LaneSwing, Swing
 from lattice.document.keys import HeldKey, Keys, Sustain
 from lattice.document.kit import DOCKSIDE, Kit, Voice
 from lattice.document.lane import Lane
@@ -59,6 +59,8 @@ __all__ = [
     "Echo",
     "Edit",
     "Euclidean",
+    "EveryBars",
+    "EveryCycle",
     "Free",
     "HeldKey",
     "HeldPool",
@@ -68,6 +70,7 @@ __all__ = [
     "Lane",
     "LaneClip",
     "LanePool",
+    "LaneSwing",
     "LengthStrip",
     "Link",
     "Made",

@@ -11,6 +11,7 @@ from lattice.document.source import MAX_EVERY
 __all__ = [
     "MAX_OCTAVES",
     "MAX_TYPED",
+    "MOST_AT_ONCE",
     "ORDERS",
     "Arpeggio",
     "ChordPool",
@@ -26,6 +27,7 @@ __all__ = [
 
 MAX_OCTAVES = 4
 MAX_TYPED = 24
+MOST_AT_ONCE = 64  # notes of a pool, its octaves included, that can sound together
 
 NoteOrder = Literal[
     "up",
@@ -123,3 +125,23 @@ class Arpeggio(Document):
     ] = "free"
     pedal: Annotated[Pedal | None, Field(description="none: no note returns")] = None
     velocity: Annotated[Literal["lane", "keys"], Field(description="whose velocity its notes have")] = "lane"
+
+    @model_validator(mode="after")
+    def _few_enough_notes(self) -> Self:
+        notes = self.size_of(self.pool) * self.octaves
+        if notes > MOST_AT_ONCE:
+            raise ValueError(
+                f"a pool of {self.size_of(self.pool)} notes over {self.octaves} octaves has {notes}: "
+                f"at most {MOST_AT_ONCE} can sound at once"
+            )
+        return self
+
+    @staticmethod
+    def size_of(pool: Pool) -> int:
+        """Return how many notes *pool* has, before octaves; 1 for one that changes while it plays."""
+        match pool:
+            case TypedPool(notes=notes):
+                return max(1, len(notes))
+            case ScalePool(low=low, high=high):
+                return high - low + 1
+        return 1

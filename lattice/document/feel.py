@@ -8,7 +8,7 @@ from lattice.document.base import Document
 from lattice.document.source import MAX_EVERY
 from lattice.document.step_value import StepValue
 
-__all__ = ["MAX_HUMANISE_MS", "STRAIGHT", "Accent", "Humanise", "Swing"]
+__all__ = ["MAX_HUMANISE_MS", "STRAIGHT", "Accent", "Humanise", "LaneSwing", "Swing"]
 
 STRAIGHT = 50  # % of a pair: both of its notes equally long
 MAX_HUMANISE_MS = 50
@@ -38,6 +38,12 @@ class Swing(Document):
     def unit(self) -> StepValue:
         """One note of a pair."""
         return StepValue(note=self.note)
+
+
+class LaneSwing(Swing):
+    """The swing of a lane. *own_steps*: its own steps are the notes of the pairs, whatever they are, triplets too."""
+
+    own_steps: bool = False
 
 
 class Humanise(Document):

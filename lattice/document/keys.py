@@ -1,4 +1,4 @@
-"""What hands held on the keys while a pattern played: exactly, so that it renders again as it was."""
+"""What hands held on the keyboard for a lane while it played: exactly, so that it renders again as it was."""
 
 from typing import Annotated
 

@@ -9,7 +9,8 @@ from lattice.document.arpeggio import Arpeggio, LanePool
 from lattice.document.base import Document, Id, Name, Row
 from lattice.document.burst import MAX_BURSTS, Burst
 from lattice.document.chance import CycleRule, Link, StepRule
-from lattice.document.feel import Accent, Humanise, Swing
+from lattice.document.feel import Accent, Humanise, LaneSwing
+from lattice.document.keys import Keys
 from lattice.document.lane_clip import LaneClip
 from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT, Tone
 from lattice.document.problems import repeated
@@ -78,6 +79,9 @@ class Lane(Document):
     degrees_up: Annotated[int, Field(ge=-28, le=28, description="higher before the scale: stays in it")] = 0
     semitones_up: Annotated[int, Field(ge=-48, le=48, description="higher after the scale: may leave it")] = 0
     arpeggio: Annotated[Arpeggio | None, Field(description="none: its own pitches")] = None
+    keys: Annotated[Keys, Field(description="what was held on the keyboard for its pool of held keys")] = (
+        Keys()
+    )
     velocity: Annotated[int, Field(ge=1, le=127)] = 100
     velocity_strip: VelocityStrip | None = None
     accent: Annotated[Accent | None, Field(description="none: no hit is accented")] = None
@@ -99,7 +103,7 @@ class Lane(Document):
         int | None,
         Field(ge=1, le=MAX_BARS_OF_A_PATTERN, description="luck comes round after so many bars; none: never"),
     ] = None
-    swing: Annotated[Swing | None, Field(description="none: the piece's")] = None
+    swing: Annotated[LaneSwing | None, Field(description="none: the piece's")] = None
     humanise: Annotated[Humanise | None, Field(description="none: exactly in time and strength")] = None
     channel: Annotated[int | None, Field(ge=1, le=16, description="MIDI channel; none: the kit's")] = None
     note: Annotated[

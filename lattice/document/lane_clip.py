@@ -15,7 +15,8 @@ MAX_LANE_NOTES = 20_000
 class LaneClip(Document):
     """One lane of a clip, going round from the pattern's start every *length_ticks*. The lane itself is set aside.
 
-    *notes* and *controls* lie within the length and in the order of time; a note may ring on beyond it.
+    *notes* and *controls* are in the order of time. A note may ring on beyond the length, or begin after it: its hit
+    was heard late, so it sounds that much after the beginning of each further time round, never before the first.
     """
 
     name: Name
@@ -31,8 +32,8 @@ class LaneClip(Document):
         ):
             if times != sorted(times):
                 raise ValueError(f"the {said}s of a kept lane must be in the order of time")
-            if times and times[-1] >= self.length_ticks:
-                raise ValueError(
-                    f"a {said} at tick {times[-1]} lies beyond the clip's {self.length_ticks} ticks"
-                )
+        if self.controls and self.controls[-1].tick >= self.length_ticks:
+            raise ValueError(
+                f"a control at tick {self.controls[-1].tick} lies beyond the clip's {self.length_ticks} ticks"
+            )
         return self

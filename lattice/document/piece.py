@@ -8,7 +8,6 @@ from pydantic import AfterValidator, Field, model_validator
 from lattice.document.arpeggio import TypedPool
 from lattice.document.base import Document, Id, Name, Row
 from lattice.document.feel import Swing
-from lattice.document.keys import Keys
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
 from lattice.document.meter import Meter
@@ -47,7 +46,6 @@ class Rhythm(Document):
     bars: Annotated[int, Field(ge=1, le=MAX_BARS_OF_A_PATTERN, description="length of one pass")] = 16
     step_value: StepValue = StepValue()
     progression: Annotated[Progression | None, Field(description="none: no chords to follow")] = None
-    keys: Annotated[Keys, Field(description="what was held on the keys")] = Keys()
     lanes: Annotated[Row[Lane], Field(max_length=64)] = ()
 
     @model_validator(mode="after")
@@ -136,7 +134,7 @@ class Score(Rhythm):
 class Piece(Document):
     """The document a musician works on."""
 
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     name: Name
     tempo: Tempo = 112
     swing: Swing = Swing()

@@ -1,5 +1,6 @@
 """Bad input, said so that a musician knows what is wrong and where."""
 
+import re
 from collections import Counter
 from collections.abc import Hashable, Iterable, Sequence
 from dataclasses import dataclass
@@ -14,6 +15,7 @@ Model = TypeVar("Model", bound=BaseModel)
 Item = TypeVar("Item", bound=Hashable)
 
 MESSAGES = {
+    "string_pattern_mismatch": "has signs that cannot be there",
     "extra_forbidden": "there is no such field",
     "missing": "is missing",
     "union_tag_not_found": "says not what kind it is",
@@ -33,6 +35,67 @@ class Problem:
         if self.field:
             place.append(self.field)
         return f"{', '.join(place)}: {self.message}" if place else self.message
+
+    @property
+    def sentence(self) -> str:
+        """What is wrong, for people: no path, no name of a field as the document writes it.
+
+        >>> Problem("Bell", "bursts.2.bars", "input should be less than 64, got 72").sentence
+        'Lane “Bell”: the bars of burst 2 must be less than 64, not 72.'
+        """
+        where, message = _said_path(self.field), self.message
+        if counted := _COUNTED.fullmatch(message):
+            message = f"must be at {counted[1]} {counted[2]}, got {counted[3]}"
+        for begins, instead in _PLAINLY:
+            if message.startswith(begins):
+                told, comma, got = message.removeprefix(begins).rpartition(", got ")
+                message = instead + (f"{told}, not {got}" if comma else message.removeprefix(begins))
+                said = f"the {where} {message}" if where else message
+                break
+        else:
+            said = f"{where}: {message}" if where and where not in message else message
+        said = f"lane “{self.lane}”: {said}" if self.lane else said
+        return f"{said[0].upper()}{said[1:]}" + ("" if said.endswith((".", "!", "?")) else ".")
+
+
+# How pydantic begins, and how people do.
+_PLAINLY = (
+    ("input should be a valid integer, got a number with a fractional part", "must be a whole number"),
+    ("input should be a valid integer", "must be a whole number"),
+    ("input should be a valid ", "must be a "),
+    ("input should be ", "must be "),
+    ("input should ", "must "),
+    ("must be at ", "must be at "),
+    ("is missing", "is missing"),
+    ("string should ", "must "),
+    ("has signs", "has signs"),
+    ("there is no such field", "is nothing that is known here"),
+)
+_COUNTED = re.compile(r"at (most|least) (\d+), got (\d+)")
+
+
+def _said_path(path: str) -> str:
+    """Return a field's path in words, the innermost first.
+
+    >>> _said_path("tape.tracks.Bell.controls.3.1"), _said_path("velocity_strip.values.2")
+    ('control 3 of track Bell of tape', 'value 2 of velocity strip')
+    """
+    words: list[str] = []
+    is_row = False  # whether the last word is a row, of which the next part picks one
+    for part in filter(None, path.split(".")):
+        if is_row:
+            words[-1] = f"{words[-1].removesuffix('s')} {part}"
+            is_row = False
+        elif not part.isdigit():
+            words.append(part.replace("_", " "))
+            is_row = part in _ROWS
+    return " of ".join(reversed(words))
+
+
+_ROWS = {
+    "bursts", "chords", "controls", "control_strips", "edits", "held", "lanes", "links", "moments", "notes", "patterns",
+    "step_rules", "straights", "sustained", "tracks", "values", "voices",
+}  # fmt: skip
 
 
 class DocumentError(ValueError):

@@ -50,16 +50,18 @@ class Drawn(Document):
 
 
 class Computed(Document):
-    """A source that knows how many hits it has, on how many steps."""
+    """A source that knows how many hits it has, on how many steps.
+
+    Hits that do not fit are kept as they were asked for: they lie dormant until there are as many steps again.
+    """
 
     hits: Annotated[int, Field(ge=0, le=MAX_STEPS)]
     steps: Steps
 
-    @model_validator(mode="after")
-    def _hits_fit(self) -> Self:
-        if self.hits > self.steps:
-            raise ValueError(f"{self.hits} hits do not fit into {self.steps} steps")
-        return self
+    @property
+    def placed(self) -> int:
+        """How many hits there are: as many as fit."""
+        return min(self.hits, self.steps)
 
 
 class Euclidean(Computed):
@@ -100,7 +102,7 @@ class Thrown(Computed):
     @property
     def moves(self) -> Moved | None:
         """What is moved, if it fits the numbers."""
-        fits = self.moved and (len(self.moved.of.hits), self.moved.of.steps) == (self.hits, self.steps)
+        fits = self.moved and (len(self.moved.of.hits), self.moved.of.steps) == (self.placed, self.steps)
         return self.moved if fits else None
 
 

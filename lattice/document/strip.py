@@ -13,6 +13,7 @@ __all__ = [
     "CHORD",
     "CONTROL",
     "LENGTH",
+    "LONGEST",
     "MAX_CONTROLS",
     "NUDGE",
     "OCTAVE",
@@ -38,6 +39,9 @@ __all__ = [
 ]
 
 MAX_CONTROLS = 8  # control strips of a lane
+LONGEST = (
+    100 * MAX_STEPS
+)  # in a length strip: notes that are tied over steps may be longer than hands make others
 TIED = 0  # in a length strip: the note lasts until the next hit
 
 Shape = Literal["even", "middle"]
@@ -166,10 +170,13 @@ class NudgeStrip(Strip):
 
 
 class LengthStrip(Strip):
-    """How long each note lasts, in % of a step; 0: tied, until the lane's next hit."""
+    """How long each note lasts, in % of a step; 0: tied, until the lane's next hit.
+
+    Beyond LENGTH.high: tied over so many steps.
+    """
 
     values: Annotated[
-        Row[Annotated[int, Field(ge=LENGTH.low, le=LENGTH.high)] | None], Field(max_length=MAX_STEPS)
+        Row[Annotated[int, Field(ge=LENGTH.low, le=LONGEST)] | None], Field(max_length=MAX_STEPS)
     ] = ()
 
 
@@ -182,12 +189,22 @@ class OctaveStrip(Strip):
 
 
 class PitchStrip(Strip):
-    """How much higher than the lane's note each step is. *unit*: degrees of the scale, or semitones."""
+    """How much higher than the lane's note each step is. *unit*: degrees of the scale, or semitones.
+
+    *accidentals*: value by value, by how many semitones that degree alone is raised; they lie dormant with semitones.
+    """
 
     values: Annotated[
         Row[Annotated[int, Field(ge=PITCH.low, le=PITCH.high)] | None], Field(max_length=MAX_STEPS)
     ] = ()
     unit: Literal["degrees", "semitones"] = "degrees"
+    accidentals: Annotated[Row[Annotated[int, Field(ge=-11, le=11)]], Field(max_length=MAX_STEPS)] = ()
+
+    def accidental(self, place: int) -> int:
+        """Return the accidental of the value at that place; 0 where there is none."""
+        if place >= len(self.accidentals) or place >= len(self.values) or self.values[place] is None:
+            return 0
+        return self.accidentals[place]
 
 
 class ChordStrip(Strip):
@@ -196,6 +213,22 @@ class ChordStrip(Strip):
     values: Annotated[
         Row[Annotated[int, Field(ge=CHORD.low, le=CHORD.high)] | None], Field(max_length=MAX_STEPS)
     ] = ()
+
+
+# MIDI 1.0: volume and expression are open until they are closed; pan, balance and the sound controllers lie in the
+# middle.
+_OPEN, _IN_THE_MIDDLE = (7, 11), (8, 10, 71, 72, 73, 74, 75)
+
+
+def neutral(controller: int) -> int:
+    """Return the value at which a controller changes nothing.
+
+    >>> [neutral(controller) for controller in (1, 7, 10, 74)]
+    [0, 127, 64, 64]
+    """
+    if controller in _OPEN:
+        return CONTROL.high
+    return 64 if controller in _IN_THE_MIDDLE else CONTROL.low
 
 
 class ControlStrip(Strip):

@@ -100,16 +100,19 @@ def _one_tick(tick: int, resolution: int) -> int:
 
 
 def _file_notes(clip: Clip, resolution: int, end: int) -> Events:
-    """Return the clip's notes in file ticks; those that coincide there are merged as in the engine."""
+    """Return the clip's notes in file ticks, start and end each rounded once from its own time.
+
+    So notes that touch still do. Those that coincide there are merged as in the engine.
+    """
     parts = []
     for index, track in enumerate(clip.tracks):
         columns = np.array(track.notes, np.int64).reshape(-1, 4).T
-        starts, lengths = (_file_ticks(column, resolution) for column in columns[:2])
+        starts, ends = (_file_ticks(times, resolution) for times in (columns[0], columns[0] + columns[1]))
         parts.append(
             Events(
                 lanes=np.full(starts.size, index),
                 starts=starts,
-                lengths=np.maximum(lengths, 1),
+                lengths=np.maximum(ends - starts, 1),
                 pitches=columns[2],
                 velocities=columns[3],
                 channels=np.full(starts.size, track.channel),

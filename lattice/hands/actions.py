@@ -16,6 +16,7 @@ from lattice.document.timing import MAX_OFFSET_NOTES
 from lattice.hands.chosen import chosen_numbers, is_hit, numbers_from, turned
 from lattice.hands.copied import COPIED_STRIPS, copied, pasted, with_values
 from lattice.luck.draws import Purpose, draws
+from lattice.render.bursts import fits
 from lattice.rhythm.lane_line import LaneLine
 
 __all__ = ["ACTIONS", "Action", "act"]
@@ -146,10 +147,14 @@ def _burst(chosen: Chosen) -> dict[str, Any]:
     start, last = (Fraction(tick, denominator * TICKS_PER_QUARTER) for tick in ticks.tolist())
     burst = _burst_at(line, start % line.frame.pass_quarters, last + line.course.step - start, chosen.number)
     bar = line.frame.meter.bar_quarters
-    if not burst.fits(bar, line.frame.pass_quarters):
+    if not fits(burst, line):
         raise DocumentError.of("bursts", "it would go beyond the pattern's end", line.lane.name)
     begins, ends = burst.quarters(bar)
-    kept = [one for one in line.lane.bursts if one.quarters(bar)[1] <= begins or one.quarters(bar)[0] >= ends]
+    kept = [
+        one
+        for one in line.lane.bursts
+        if one.comes or one.quarters(bar)[1] <= begins or one.quarters(bar)[0] >= ends
+    ]
     return {"bursts": [one.model_dump(mode="json") for one in (*kept, burst)]}
 
 

@@ -1,5 +1,6 @@
 """Steps copied from one place to another, also into other lanes: hits, the values of their strips, their letters."""
 
+from collections.abc import Mapping
 from typing import Annotated, Any
 
 from pydantic import Field
@@ -8,9 +9,9 @@ from lattice.document.base import Document, Row
 from lattice.document.chance import CycleRule, Letter
 from lattice.document.lane import Lane
 from lattice.document.problems import DocumentError, read
-from lattice.document.strip import STRIPS
+from lattice.document.strip import STRIPS, PitchStrip, RatchetStrip
 from lattice.hands.chosen import MAX_CHOSEN, is_hit, numbers_from, turned
-from lattice.rhythm.lane_line import LaneLine
+from lattice.rhythm.lane_line import LaneLine, line_as
 from lattice.strips.places import strips_of
 
 __all__ = ["Copied", "CopiedStep", "copied", "paste", "pasted", "with_values"]
@@ -24,6 +25,7 @@ class CopiedStep(Document):
 
     hit: bool
     values: dict[str, int] = {}
+    accidental: Annotated[int, Field(ge=-11, le=11)] = 0
     letter: Letter | None = None
     rule: CycleRule | None = None
 
@@ -32,6 +34,10 @@ class Copied(Document):
     """Steps in the order in which they were played."""
 
     steps: Annotated[Row[CopiedStep], Field(min_length=1, max_length=MAX_CHOSEN)]
+    ratchet: Annotated[
+        RatchetStrip | None,
+        Field(description="how ratchets fade and climb; its values are those of the steps"),
+    ] = None
 
 
 def copied(line: LaneLine, numbers: list[int]) -> Copied:
@@ -44,7 +50,9 @@ def copied(line: LaneLine, numbers: list[int]) -> Copied:
     strips = [
         at for at in strips_of(line.lane) if at.name in COPIED_STRIPS and at.strip and not at.strip.free
     ]
+    ratchet = line.lane.ratchet_strip
     return Copied(
+        ratchet=ratchet.model_copy(update={"values": (), "free": None, "spread": None}) if ratchet else None,
         steps=tuple(
             CopiedStep(
                 hit=hits[number],
@@ -53,11 +61,12 @@ def copied(line: LaneLine, numbers: list[int]) -> Copied:
                     for at in strips
                     if number < len(at.present.values) and (value := at.present.values[number]) is not None
                 },
+                accidental=line.lane.pitch_strip.accidental(number) if line.lane.pitch_strip else 0,
                 letter=letters.get(number),
                 rule=rules.get(number),
             )
             for number in numbers
-        )
+        ),
     )
 
 
@@ -75,7 +84,10 @@ def pasted(line: LaneLine, numbers: list[int], steps: Copied) -> dict[str, Any]:
     laid = dict(zip(numbers, steps.steps, strict=False))
     patch = turned(line, {number: step.hit for number, step in laid.items()})
     for name in COPIED_STRIPS:
-        patch |= with_values(line, name, {number: step.values.get(name) for number, step in laid.items()})
+        values = {number: step.values.get(name) for number, step in laid.items()}
+        raised = {number: step.accidental for number, step in laid.items()}
+        shaped = _shaped(line, name, steps) if any(value is not None for value in values.values()) else line
+        patch |= with_values(shaped, name, values, raised if name == "pitch" else {})
     letters = {link.step: link.letter for link in line.lane.links if link.step not in laid}
     letters |= {number: step.letter for number, step in laid.items() if step.letter}
     patch["links"] = [{"step": step, "letter": letter} for step, letter in sorted(letters.items())]
@@ -88,9 +100,19 @@ def pasted(line: LaneLine, numbers: list[int], steps: Copied) -> dict[str, Any]:
     return patch
 
 
-def with_values(line: LaneLine, name: str, values: dict[int, int | None]) -> dict[str, Any]:
+def _shaped(line: LaneLine, name: str, steps: Copied) -> LaneLine:
+    """Return *line* with a ratchet strip that fades and climbs as the copied steps do, where it has none of its own."""
+    if name != "ratchet" or line.lane.ratchet_strip is not None or steps.ratchet is None:
+        return line
+    return line_as(line, line.lane.model_copy(update={"ratchet_strip": steps.ratchet}))
+
+
+def with_values(
+    line: LaneLine, name: str, values: dict[int, int | None], accidentals: Mapping[int, int] | None = None
+) -> dict[str, Any]:
     """Return the fields that give steps, by their numbers, values of a strip; None: plain.
 
+    *accidentals*: of degrees, by step; those that are not named have none then.
     Nothing for a free strip, and for one that the lane's voice has no use for.
     """
     at = next((at for at in strips_of(line.lane) if at.name == name), None)
@@ -103,4 +125,10 @@ def with_values(line: LaneLine, name: str, values: dict[int, int | None]) -> dic
         row.pop()
     if not row and at.present.spread is None:
         return {at.kind.field: None} if at.strip else {}
-    return {at.kind.field: at.present.model_dump(mode="json") | {"values": row}}
+    changed: dict[str, Any] = {"values": row}
+    if isinstance(at.present, PitchStrip):
+        raised = [at.present.accidental(place) for place in range(max(line.steps, len(row)))]
+        for number in values:
+            raised[number] = (accidentals or {}).get(number, 0)
+        changed["accidentals"] = raised if any(raised) else []
+    return {at.kind.field: at.present.model_dump(mode="json") | changed}

@@ -10,13 +10,12 @@ from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.keys import HeldKey
 from lattice.document.lane import Lane
 from lattice.document.problems import DocumentError, read
-from lattice.document.strip import LENGTH, NUDGE, PITCH, TIED
+from lattice.document.strip import LONGEST, NUDGE, PITCH
 from lattice.hands.chosen import is_hit, turned
 from lattice.hands.copied import with_values
-from lattice.pitch.scales import in_scale, scale_note_below, scale_steps, steps_between
+from lattice.pitch.scales import scale_note_below, scale_steps, steps_between
 from lattice.pitch.tune import Tune
 from lattice.rhythm.lane_line import LaneLine, line_as
-from lattice.strips.places import strip_at
 
 __all__ = ["Entered", "enter_note", "enter_rest", "enter_tie", "record_keys"]
 
@@ -44,14 +43,14 @@ def enter_rest(line: LaneLine, step: int) -> dict[str, Any]:
 
 
 def enter_tie(line: LaneLine, step: int) -> dict[str, Any]:
-    """Return the fields after a tie was entered: the step rests, and the hit before it lasts until the next.
+    """Return the fields after a tie was entered: the step rests, and the hit before it lasts to its end, not beyond.
 
     Raises DocumentError if there is no hit before it in the cycle.
     """
     hits = [number for number, hit in enumerate(is_hit(line)[:step]) if hit]
     if not hits:
         raise DocumentError.of("step", "there is no note before it that could be tied", lane=line.lane.name)
-    return turned(line, {step: False}) | with_values(line, "length", {hits[-1]: TIED})
+    return turned(line, {step: False}) | with_values(line, "length", {hits[-1]: 100 * (step + 1 - hits[-1])})
 
 
 def record_keys(
@@ -94,7 +93,7 @@ def _nearest_step(line: LaneLine, key: HeldKey, nudges: bool) -> Entered:
         int(line.numbers(counts)[nearest]),
         key.key,
         key.velocity,
-        min(LENGTH.high, max(1, length)),
+        min(LONGEST, max(1, length)),
         min(NUDGE.high, max(NUDGE.low, round(100 * offs[nearest] / step))) if nudges else None,
     )
 
@@ -103,21 +102,14 @@ def _laid(line: LaneLine, tune: Tune | None, entered: Sequence[Entered]) -> dict
     lane = line.lane
     _check(lane, tune)
     assert tune is not None
-    at = strip_at(lane, "pitch")
-    unit = getattr(at.present, "unit", "degrees")
-    values = {one.step: _value(tune, lane, one.pitch, unit) for one in entered}
-    if unit == "degrees" and any(value is None for value in values.values()):
-        # A note outside the scale: from here on the strip counts in semitones, and says the same.
-        lane = _in_semitones(lane, tune)
-        values = {one.step: _value(tune, lane, one.pitch, "semitones") for one in entered}
+    found = {one.step: _value(tune, lane, one.pitch) for one in entered}
     for one in entered:
-        value = values[one.step]
-        if value is None or not PITCH.low <= value <= PITCH.high:
+        if not PITCH.low <= found[one.step][0] <= PITCH.high:
             said = f"{one.pitch} is too far from the lane's note, {tune.note}: move that first"
             raise DocumentError.of("pitch", said, lane=lane.name)
+    values: dict[int, int | None] = {step: value for step, (value, _) in found.items()}
+    accidentals = {step: raised for step, (_, raised) in found.items()}
     patch = turned(line, {one.step: True for one in entered})
-    if lane is not line.lane:
-        patch |= {"pitch_strip": lane.model_dump(mode="json")["pitch_strip"], "degrees_up": 0}
     rows: dict[str, dict[int, int | None]] = {
         "pitch": values,
         "velocity": {one.step: one.velocity for one in entered},
@@ -126,7 +118,8 @@ def _laid(line: LaneLine, tune: Tune | None, entered: Sequence[Entered]) -> dict
     }
     for name, row in rows.items():
         if told := {step: value for step, value in row.items() if value is not None}:
-            patch |= with_values(line_as(line, _changed(lane, patch)), name, {**told})
+            raised = accidentals if name == "pitch" else None
+            patch |= with_values(line_as(line, _changed(lane, patch)), name, {**told}, raised)
     if lane.octave_strip:
         patch |= with_values(line, "octave", dict.fromkeys(values))
     return patch
@@ -151,28 +144,17 @@ def _base(tune: Tune) -> int:
     return int(scale_note_below(np.array([tune.note]), tune.scale.root, tune.scale.semitones)[0])
 
 
-def _value(tune: Tune, lane: Lane, pitch: int, unit: str) -> int | None:
-    """Return what the strip has to say for a step to sound *pitch*; None where degrees can't."""
+def _value(tune: Tune, lane: Lane, pitch: int) -> tuple[int, int]:
+    """Return what the strip has to say for a step to sound *pitch*, and the accidental of that degree.
+
+    A note outside the scale is the nearest degree raised or lowered; of two equally near the lower, raised.
+    """
     scale = tune.scale.root, tune.scale.semitones
-    wanted, base = pitch - lane.semitones_up, _base(tune)
-    if unit == "semitones":
-        return wanted - int(scale_steps(np.array([base]), np.array([lane.degrees_up]), *scale)[0])
-    if not in_scale(np.array([wanted]), *scale)[0]:
-        return None
-    return steps_between(base, wanted, *scale) - lane.degrees_up
-
-
-def _in_semitones(lane: Lane, tune: Tune) -> Lane:
-    """Return *lane* with its pitch strip in semitones, nothing higher before the scale, and the same notes."""
-    scale = tune.scale.root, tune.scale.semitones
-    strip, base = strip_at(lane, "pitch").present, _base(tune)
-
-    def semitones(degrees: int) -> int:
-        sounding = int(scale_steps(np.array([base]), np.array([degrees + lane.degrees_up]), *scale)[0])
-        return min(PITCH.high, max(PITCH.low, sounding - base))
-
-    values = [
-        None if value is None and lane.degrees_up == 0 else semitones(value or 0) for value in strip.values
-    ]
-    told = strip.model_dump(mode="json") | {"values": values, "unit": "semitones"}
-    return _changed(lane, {"pitch_strip": told, "degrees_up": 0})
+    wanted = np.array([pitch - lane.semitones_up])
+    if lane.pitch_strip and lane.pitch_strip.unit == "semitones":
+        own = scale_steps(np.array([tune.note]), np.array([lane.degrees_up]), *scale)
+        return int(wanted[0] - own[0]), 0
+    below = scale_note_below(wanted, *scale)
+    above = scale_steps(below, np.array([1]), *scale)
+    degree = below if wanted[0] - below[0] <= above[0] - wanted[0] else above
+    return steps_between(_base(tune), int(degree[0]), *scale) - lane.degrees_up, int(wanted[0] - degree[0])

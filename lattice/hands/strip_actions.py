@@ -1,13 +1,14 @@
 """Actions on one strip of a lane: each returns the fields that it changes."""
 
+from collections.abc import Iterable
 from typing import Any
 
 from lattice.document.problems import DocumentError
-from lattice.document.strip import Shape
+from lattice.document.strip import PitchStrip, Shape, Strip
 from lattice.hands.chosen import is_hit
 from lattice.pitch.contours import Contour, contour
 from lattice.rhythm.lane_line import LaneLine
-from lattice.strips.operations import OPERATIONS, Operation, thrown_values
+from lattice.strips.operations import MOVING, OPERATIONS, Operation, thrown_values
 from lattice.strips.places import strip_at
 
 __all__ = ["change_strip", "draw_contour", "throw_strip"]
@@ -17,7 +18,14 @@ def change_strip(line: LaneLine, name: str, operation: Operation) -> dict[str, A
     """Return the lane's fields after *operation* on the strip called *name*. Raises DocumentError if there is none."""
     at = strip_at(line.lane, name)
     values = OPERATIONS[operation](_whole(line, at.present.values, at.present.free is not None), at.kind)
-    return at.patch(line.lane, at.present.model_copy(update={"values": values}))
+    changed: dict[str, Any] = {"values": values}
+    if isinstance(at.present, PitchStrip) and at.present.accidentals:
+        row = (*at.present.accidentals, *(0,) * len(values))[: len(values)]
+        if operation == "upside down":
+            changed["accidentals"] = tuple(-one for one in row)
+        elif operation in MOVING:
+            changed["accidentals"] = OPERATIONS[operation](row, at.kind)
+    return at.patch(line.lane, at.present.model_copy(update=changed))
 
 
 def throw_strip(line: LaneLine, name: str, low: int, high: int, shape: Shape, throw: int) -> dict[str, Any]:
@@ -31,7 +39,7 @@ def throw_strip(line: LaneLine, name: str, low: int, high: int, shape: Shape, th
         raise DocumentError.of(name, said, lane=line.lane.name)
     whole = _whole(line, at.present.values, at.present.free is not None)
     values = thrown_values(whole, low, high, shape, throw, line.lane.id, at.kind.draw_number)
-    return at.patch(line.lane, at.present.model_copy(update={"values": values}))
+    return at.patch(line.lane, at.present.model_copy(update={"values": values} | _naturals(at.present)))
 
 
 def draw_contour(line: LaneLine, kind: Contour, low: int, high: int, leap: int, throw: int) -> dict[str, Any]:
@@ -49,12 +57,21 @@ def draw_contour(line: LaneLine, kind: Contour, low: int, high: int, leap: int, 
     strip = at.present
     if strip.free:
         row = contour(kind, len(strip.values), low, high, leap, throw, line.lane.id)
-        return at.patch(line.lane, strip.model_copy(update={"values": row}))
+        return at.patch(line.lane, strip.model_copy(update={"values": row} | _naturals(strip)))
     hits = [number for number, hit in enumerate(is_hit(line)) if hit]
     drawn = dict(zip(hits, contour(kind, len(hits), low, high, leap, throw, line.lane.id), strict=True))
     kept = _whole(line, strip.values, is_free=False)
     values = tuple(drawn.get(step, value) for step, value in enumerate(kept))
-    return at.patch(line.lane, strip.model_copy(update={"values": values}))
+    return at.patch(line.lane, strip.model_copy(update={"values": values} | _naturals(strip, drawn)))
+
+
+def _naturals(strip: Strip, drawn: Iterable[int] | None = None) -> dict[str, Any]:
+    """Return what takes the accidentals of the values *drawn* anew away; of all of them if None."""
+    if not isinstance(strip, PitchStrip) or not strip.accidentals:
+        return {}
+    gone = set(range(len(strip.accidentals)) if drawn is None else drawn)
+    row = tuple(0 if place in gone else one for place, one in enumerate(strip.accidentals))
+    return {"accidentals": row if any(row) else ()}
 
 
 def _whole(line: LaneLine, values: tuple[int | None, ...], is_free: bool) -> tuple[int | None, ...]:

@@ -10,10 +10,14 @@ __all__ = ["PoolNote", "ordered", "with_octaves"]
 
 
 class PoolNote(NamedTuple):
-    """A note that lies ready. *velocity*: of the key or note that it comes from; 0 where that has none."""
+    """A note that lies ready. *velocity*: of the key or note that it comes from; 0 where that has none.
+
+    *is_pedal*: whether it is the pedal note, which degrees do not move.
+    """
 
     pitch: int
     velocity: int = 0
+    is_pedal: bool = False
 
 
 Row = tuple[PoolNote, ...]

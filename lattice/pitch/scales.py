@@ -6,9 +6,20 @@ from typing import Literal, get_args
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["OCTAVE", "SCALES", "ScaleName", "in_scale", "scale_note_below", "scale_steps", "steps_between"]
+__all__ = [
+    "HIGHEST_NOTE",
+    "OCTAVE",
+    "SCALES",
+    "ScaleName",
+    "folded",
+    "in_scale",
+    "scale_note_below",
+    "scale_steps",
+    "steps_between",
+]
 
 OCTAVE = 12
+HIGHEST_NOTE = 127  # that MIDI has
 Pitches = NDArray[np.int64]
 
 ScaleName = Literal[
@@ -96,6 +107,18 @@ def scale_steps(pitches: Pitches, steps: Pitches, root: int, degrees: Sequence[i
     outside = ~in_scale(pitches, root, degrees)
     walked = _pitches(at + steps + (outside & (steps < 0)), root, degrees)
     result: Pitches = np.where(outside & (steps == 0), pitches, walked)
+    return result
+
+
+def folded(pitches: Pitches) -> Pitches:
+    """Return *pitches* moved by whole octaves into what MIDI has.
+
+    >>> folded(np.array([-1, 0, 127, 130])).tolist()
+    [11, 0, 127, 118]
+    """
+    above = -(-np.maximum(pitches - HIGHEST_NOTE, 0) // OCTAVE)
+    below = -(-np.maximum(-pitches, 0) // OCTAVE)
+    result: Pitches = pitches + OCTAVE * (below - above)
     return result
 
 

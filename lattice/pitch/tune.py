@@ -11,7 +11,7 @@ from lattice.document.scale import Scale
 from lattice.pitch.chords import Chord, parse_chord
 from lattice.pitch.progression import Chords, chords_of
 from lattice.pitch.voicing import nearest_root
-from lattice.rhythm.lane_line import LaneLine, line_as, line_of
+from lattice.rhythm.lane_line import LaneLine, line_as, line_of, remember_line
 
 __all__ = ["Tune", "Voice", "home_note", "scale_of", "tune_of"]
 
@@ -65,7 +65,7 @@ def tune_of(lane: Lane, score: Score, dice: int) -> Tune | None:
         return tune
     match arpeggio.pool:
         case HeldPool():
-            tune = replace(tune, keys=score.keys)
+            tune = replace(tune, keys=lane.keys)
         case TypedPool(chord=str(said)):
             tune = replace(tune, typed=parse_chord(said, score.scale.root, score.scale.semitones))
         case LanePool(of=of):
@@ -82,7 +82,7 @@ def _listens(lane: Lane, arpeggio: Arpeggio | None) -> bool:
 
 def _heard(lane: Lane, score: Score, dice: int) -> Voice:
     straight = lane.model_copy(update={"nudge_strip": None, "humanise": None})
-    line = line_as(line_of(score, dice, lane.id), straight)
+    line = remember_line(line_as(line_of(score, dice, lane.id), straight))
     tune = tune_of(lane, score, dice)
     voice = score.kit.voice(lane.voice)
     struck = lane.note if lane.note is not None else voice.pitch if voice else 0

@@ -19,18 +19,13 @@ def nearest_root(root: int, note: int) -> int:
 
 
 def turned(pitches: Sequence[int], inversion: int) -> tuple[int, ...]:
-    """Return *pitches*, ascending, with the lowest one an octave higher, *inversion* times.
+    """Return *pitches*, ascending, with the *inversion* lowest of them one octave higher, ninths included.
 
-    >>> turned((60, 64, 67), 1)
-    (64, 67, 72)
+    >>> turned((60, 64, 67), 1), turned((60, 64, 67, 70, 74), 1)
+    ((64, 67, 72), (64, 67, 70, 72, 74))
     """
-    rest = list(pitches)
-    for _ in range(inversion):
-        lowest = rest.pop(0)
-        while lowest <= rest[-1] if rest else False:
-            lowest += OCTAVE
-        rest.append(lowest)
-    return tuple(sorted(rest))
+    raised = [pitch + OCTAVE for pitch in pitches[:inversion]]
+    return tuple(sorted((*raised, *pitches[inversion:])))
 
 
 def voiced(chord: Chord, inversion: int, note: int) -> tuple[int, ...]:

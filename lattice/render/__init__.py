@@ -7,11 +7,13 @@ from lattice.render.notes import silent_lanes
 from lattice.render.picture import picture, sounds
 from lattice.render.pictures import PropertyName, Rendering, Sounds
 from lattice.render.pipeline import render
+from lattice.render.size import MAX_NOTES_AT_ONCE
 from lattice.render.throw import throw_all, throw_lane
 from lattice.render.window import MAX_BARS, Window
 
 __all__ = [
     "MAX_BARS",
+    "MAX_NOTES_AT_ONCE",
     "Alternative",
     "Events",
     "Measures",

@@ -1,5 +1,7 @@
 """What a word could be instead, or a lane could begin to use: each with the thread that it would make."""
 
+from collections.abc import Sequence
+
 from pydantic import BaseModel
 
 from lattice.document.lane import Lane
@@ -8,6 +10,7 @@ from lattice.document.problems import DocumentError, read
 from lattice.pitch.tune import tune_of
 from lattice.render.picture import lane_picture
 from lattice.render.pictures import LanePicture
+from lattice.render.size import MAX_NOTES_AT_ONCE
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import line_of
 from lattice.sentence import Speech, alternatives, offers, standing_choices
@@ -19,7 +22,8 @@ __all__ = ["Alternative", "alternatives_of", "offers_of", "standing_alternatives
 class Alternative(BaseModel):
     """One way to go on: what it is called, the fields that it sets, the thread that it would make of the lane.
 
-    *key*: the same for the same alternative on every lane. *thread*: none where it is no thread's.
+    *key*: the same for the same alternative on every lane. *thread*: none where it is no thread's, or all together
+    would have more notes than an answer holds.
     """
 
     key: str
@@ -39,6 +43,7 @@ def alternatives_of(
         found = alternatives(speech, setting, word)
     except KeyError:
         raise DocumentError.of(setting, f"has no word {word!r}", lane=speech.lane.name) from None
+    threads = _threads(score, dice, speech.lane, [choice.patch for choice in found], window)
     return [
         Alternative(
             key=choice.key,
@@ -46,15 +51,17 @@ def alternatives_of(
             explains="",
             patch=choice.patch,
             chosen=choice.chosen,
-            thread=_thread(score, dice, speech.lane, choice.patch, window),
+            thread=thread,
         )
-        for choice in found
+        for choice, thread in zip(found, threads, strict=True)
     ]
 
 
 def offers_of(score: Score, dice: int, lane_id: str, window: Window) -> list[Alternative]:
     """Return what a lane could begin to use. Raises DocumentError if there is no such lane."""
     speech = _speech(score, dice, lane_id)
+    found = offers(speech)
+    threads = _threads(score, dice, speech.lane, [offer.patch for offer in found], window)
     return [
         Alternative(
             key=offer.setting,
@@ -62,9 +69,9 @@ def offers_of(score: Score, dice: int, lane_id: str, window: Window) -> list[Alt
             explains=offer.explains,
             patch=offer.patch,
             chosen=False,
-            thread=_thread(score, dice, speech.lane, offer.patch, window),
+            thread=thread,
         )
-        for offer in offers(speech)
+        for offer, thread in zip(found, threads, strict=True)
     ]
 
 
@@ -82,8 +89,25 @@ def _speech(score: Score, dice: int, lane_id: str) -> Speech:
     return Speech(line, tune_of(line.lane, score, dice), score.lanes)
 
 
-def _thread(score: Score, dice: int, lane: Lane, patch: Patch, window: Window) -> LanePicture:
+def _threads(
+    score: Score, dice: int, lane: Lane, patches: Sequence[Patch], window: Window
+) -> list[LanePicture | None]:
+    """Return the thread that each of *patches* makes of *lane*; none from where they have too many steps and notes."""
+    found: list[LanePicture | None] = []
+    left = MAX_NOTES_AT_ONCE
+    for patch in patches:
+        thread = _thread(score, dice, lane, patch, window) if left > 0 else None
+        left -= len(thread.starts) + sum(map(len, thread.pitches)) if thread else 0
+        found.append(thread)
+    return found
+
+
+def _thread(score: Score, dice: int, lane: Lane, patch: Patch, window: Window) -> LanePicture | None:
+    """Return the thread that *patch* makes; none where it alone would be too much."""
     changed = read(Lane, lane.model_dump(mode="json") | patch)
     lanes = tuple(changed if one.id == lane.id else one for one in score.lanes)
     # The lanes are known to fit: what is offered is what the document allows.
-    return lane_picture(score.model_copy(update={"lanes": lanes}), dice, lane.id, window)
+    try:
+        return lane_picture(score.model_copy(update={"lanes": lanes}), dice, lane.id, window)
+    except DocumentError:
+        return None

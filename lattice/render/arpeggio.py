@@ -8,7 +8,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
-from lattice.document.arpeggio import Arpeggio, ChordPool, HeldPool, LanePool, Pedal, ScalePool, TypedPool
+from lattice.document.arpeggio import (
+    MOST_AT_ONCE,
+    Arpeggio,
+    ChordPool,
+    HeldPool,
+    LanePool,
+    Pedal,
+    ScalePool,
+    TypedPool,
+)
 from lattice.luck.draws import DRAW_BITS, Purpose, draws
 from lattice.pitch.held import held_pools
 from lattice.pitch.orders import PoolNote, ordered
@@ -103,9 +112,10 @@ def rounds_of(arpeggio: Arpeggio, pools: PoolsAt) -> list[Row]:
 def played_notes(
     stretch: Stretch, steps: Ticks, arpeggio: Arpeggio, tune: Tune, whole: NDArray[np.bool_], heard: Heard
 ) -> list[Row]:
-    """Return the notes that each hit plays; none where the pool is empty.
+    """Return the notes that each hit plays; none where the pool is empty. The pedal note comes first.
 
-    *steps*: indices of the hits in *stretch*. *whole*: at which of them the whole pool sounds at once.
+    *steps*: indices of the hits in *stretch*. *whole*: at which of them the whole pool sounds at once, its lowest
+    MOST_AT_ONCE notes.
     """
     pools = pools_at(arpeggio, tune, moments_of(stretch.line, stretch.counts[steps]), heard)
     rounds = rounds_of(arpeggio, pools)
@@ -113,19 +123,19 @@ def played_notes(
     is_pedal, used = _without_pedal(used, arpeggio.pedal)
     places = _places(stretch, steps, arpeggio, pools, rounds, used, begun)
     at_once = whole | (arpeggio.order == "all")
-    pedal = PoolNote(
-        tune.note if arpeggio.pedal is None or arpeggio.pedal.note is None else arpeggio.pedal.note
-    )
+    own = arpeggio.pedal.note if arpeggio.pedal else None
+    pedal = PoolNote(tune.note if own is None else own, is_pedal=True)
     found: list[Row] = []
     columns = zip(pools.which.tolist(), places.tolist(), at_once.tolist(), is_pedal.tolist(), strict=True)
     for pool, place, all_of_it, returns in columns:
         row = rounds[pool] if pool >= 0 else ()
-        if returns:
-            found.append((pedal,))
-        elif all_of_it:
-            found.append(tuple(sorted(set(row))))
+        if all_of_it:
+            row = tuple(sorted(set(row)))[:MOST_AT_ONCE]
+        elif returns or not row:
+            row = ()
         else:
-            found.append((row[place],) if row else ())
+            row = (row[place],)
+        found.append((pedal, *row) if returns else row)
     return found
 
 

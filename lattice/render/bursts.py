@@ -1,24 +1,26 @@
-"""Bursts: even notes in place of what a lane does for a while, once in each pass."""
+"""Bursts: even notes in place of what a lane does for a while, in each pass, every so many bars, or in each cycle."""
 
 from fractions import Fraction
-from functools import lru_cache
+from math import lcm
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from lattice.clock.groove import SWING_PARTS, swings, swung
+from lattice.clock.groove import SWING_PARTS, swing_unit, swung
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks, ticks
-from lattice.document.burst import Burst
-from lattice.document.lane import Lane
+from lattice.document.burst import Burst, EveryCycle
+from lattice.document.feel import LaneSwing
 from lattice.luck.chance import sounds
 from lattice.luck.draws import PLACES, Purpose, draws
 from lattice.render.feel import Feel
 from lattice.render.strokes import HIGHEST, LOWEST
-from lattice.rhythm.lane_line import Frame, LaneLine
+from lattice.rhythm.lane_line import LaneLine
 from lattice.rhythm.stretch import Stretch
 
-__all__ = ["BurstNotes", "awake", "burst_notes", "burst_ticks", "covered"]
+__all__ = ["BurstNotes", "awake", "burst_notes", "burst_ticks", "covered", "fits", "round_of"]
+
+_PERCENT = 100
 
 
 class BurstNotes(NamedTuple):
@@ -31,15 +33,37 @@ class BurstNotes(NamedTuple):
     sound: NDArray[np.bool_]
 
 
-def awake(lane: Lane, frame: Frame) -> list[tuple[int, Burst]]:
-    """Return the lane's bursts that lie within a pass, with their places among all of them."""
-    bar = frame.meter.bar_quarters
-    return [(place, burst) for place, burst in enumerate(lane.bursts) if burst.fits(bar, frame.pass_quarters)]
+class _Begins(NamedTuple):
+    """When bursts begin to be counted: *numerators* / *denominator* ticks. *numbers*: which of all each is, from 0.
+
+    *ends*: ticks at which the lane begins again, so that no note of the burst begins there or later; none without.
+    """
+
+    numerators: Ticks
+    denominator: int
+    numbers: Ticks
+    ends: Ticks | None = None
 
 
-def burst_ticks(burst: Burst, frame: Frame) -> int:
+def round_of(burst: Burst, line: LaneLine) -> Fraction:
+    """Return how long that lasts in which a lane's burst comes once, in quarters."""
+    frame = line.frame
+    return burst.round_quarters(frame.meter.bar_quarters, frame.pass_quarters, line.course.cycle_quarters)
+
+
+def fits(burst: Burst, line: LaneLine) -> bool:
+    """Return whether a burst ends within what it comes once in; otherwise it lies dormant."""
+    return burst.quarters(line.frame.meter.bar_quarters)[1] <= round_of(burst, line)
+
+
+def awake(line: LaneLine) -> list[tuple[int, Burst]]:
+    """Return the lane's bursts that are not dormant, with their places among all of them."""
+    return [(place, burst) for place, burst in enumerate(line.lane.bursts) if fits(burst, line)]
+
+
+def burst_ticks(burst: Burst, line: LaneLine) -> int:
     """Return the length of a burst in ticks, rounded."""
-    start, end = burst.quarters(frame.meter.bar_quarters)
+    start, end = burst.quarters(line.frame.meter.bar_quarters)
     return ticks(end - start)
 
 
@@ -47,12 +71,15 @@ def covered(stretch: Stretch) -> NDArray[np.bool_]:
     """Return which steps begin, by their straight time, where a burst plays instead."""
     line = stretch.line
     silent = np.zeros(stretch.counts.size, bool)
-    bursts = awake(line.lane, line.frame)
+    bursts = awake(line)
     if not bursts:
         return silent
     exact, denominator = line.course.exact(stretch.counts)
-    into = exact % (int(line.frame.pass_quarters * TICKS_PER_QUARTER) * denominator)
     for _, burst in bursts:
+        if isinstance(burst.comes, EveryCycle):
+            into = exact - line.course.exact(line.course.first_of_cycle(stretch.cycles))[0]
+        else:
+            into = exact % (int(round_of(burst, line) * TICKS_PER_QUARTER) * denominator)
         start, end = (
             time * TICKS_PER_QUARTER * denominator for time in burst.quarters(line.frame.meter.bar_quarters)
         )
@@ -62,20 +89,17 @@ def covered(stretch: Stretch) -> NDArray[np.bool_]:
 
 def burst_notes(line: LaneLine, feel: Feel, first_tick: int, end_tick: int) -> BurstNotes:
     """Return the notes of a lane's bursts that begin at or after *first_tick* and before *end_tick*."""
-    lane, frame = line.lane, line.frame
-    pass_ticks = int(frame.pass_quarters * TICKS_PER_QUARTER)
-    passes = np.arange(max(0, first_tick // pass_ticks), max(0, -(-end_tick // pass_ticks)), dtype=np.int64)
     parts = [_nothing()]
-    for place, burst in awake(lane, frame):
-        starts, ends = _times(burst, lane.length_percent, frame, feel)
-        begun = passes * pass_ticks
-        heard = np.repeat(_heard(line, burst, begun), starts.size)
+    for place, burst in awake(line):
+        begins = _begins(burst, line, first_tick, end_tick)
+        starts, ends, kept = _times(burst, line, feel, begins)
+        heard = np.repeat(_heard(line, burst, begins), burst.notes)[kept]
         parts.append(
             BurstNotes(
                 bursts=np.full(heard.size, place),
-                starts=(begun[:, None] + starts).ravel(),
-                ends=(begun[:, None] + ends).ravel(),
-                velocities=np.tile(_velocities(burst, lane.velocity), begun.size),
+                starts=starts,
+                ends=ends,
+                velocities=np.tile(_velocities(burst, line.lane.velocity), begins.numbers.size)[kept],
                 sound=heard,
             )
         )
@@ -89,29 +113,58 @@ def _nothing() -> BurstNotes:
     return BurstNotes(none, none, none, none, np.empty(0, bool))
 
 
-@lru_cache(maxsize=256)
-def _times(burst: Burst, percent: int, frame: Frame, feel: Feel) -> tuple[Ticks, Ticks]:
-    """Return when the notes of a burst begin and end in a pass: even between its ends, which swing as its values do."""
-    bar_ticks = frame.meter.bar_ticks
-    start, end = (
-        _swung(time * TICKS_PER_QUARTER, bar_ticks, feel)
-        if swings(burst.value.quarters, feel.swing)
-        else time * TICKS_PER_QUARTER
-        for time in burst.quarters(frame.meter.bar_quarters)
-    )
-    share = (end - start) / burst.notes
-    begins = [start + note * share for note in range(burst.notes)]
-    starts = np.array([ticks(begin / TICKS_PER_QUARTER) for begin in begins], np.int64)
-    ends = np.array(
-        [ticks((begin + share * percent / 100) / TICKS_PER_QUARTER) for begin in begins], np.int64
-    )
-    return starts, np.maximum(ends, starts + 1)
+def _begins(burst: Burst, line: LaneLine, first_tick: int, end_tick: int) -> _Begins:
+    """Return all from which notes of a burst may begin in a stretch of time, and perhaps one before and after."""
+    if not isinstance(burst.comes, EveryCycle):
+        every = int(round_of(burst, line) * TICKS_PER_QUARTER)
+        numbers = np.arange(max(0, first_tick // every), max(0, -(-end_tick // every)), dtype=np.int64)
+        return _Begins(numbers * every, 1, numbers)
+    course = line.course
+    around = np.array([course.first_at(max(0, first_tick)), course.first_at(max(0, end_tick))])
+    low, high = course.cycle_and_place(around)[0].tolist()
+    numbers = np.arange(max(0, low - 1), high + 2)
+    counts = course.first_of_cycle(numbers)
+    ends = (course.run_and_index(counts)[0] + 1) * course.period_ticks if course.period_ticks else None
+    return _Begins(*course.exact(counts), numbers, ends)
 
 
-def _swung(tick: Fraction, bar_ticks: int, feel: Feel) -> Fraction:
-    bars, into = divmod(tick, bar_ticks)
-    moved = swung(np.array([into.numerator]), into.denominator, feel.swing, bar_ticks)
-    return bars * bar_ticks + Fraction(int(moved[0]), into.denominator * SWING_PARTS)
+def _times(
+    burst: Burst, line: LaneLine, feel: Feel, begins: _Begins
+) -> tuple[Ticks, Ticks, NDArray[np.bool_]]:
+    """Return when the notes of a burst begin and end: even between its ends, which swing as its values do.
+
+    And which of them all are there: those that begin before the lane begins again.
+    """
+    bar_ticks = line.frame.meter.bar_ticks
+    offsets = [time * TICKS_PER_QUARTER for time in burst.quarters(line.frame.meter.bar_quarters)]
+    swing = feel.swing
+    own = isinstance(swing, LaneSwing) and swing.own_steps
+    unit = swing_unit(line.course.step if own else burst.value.quarters, swing)
+    exact = [begins.denominator, *(offset.denominator for offset in offsets)]
+    parts = lcm(*exact, (unit * TICKS_PER_QUARTER).denominator if unit else 1)
+    bar = bar_ticks * parts
+    placed = []
+    for offset in offsets:
+        bars, into = np.divmod(begins.numerators * (parts // begins.denominator) + int(offset * parts), bar)
+        moved = swung(into, parts, unit, swing.percent, bar_ticks) if unit else into * SWING_PARTS
+        placed.append((bars, moved))
+    (bars, start), (end_bars, end) = placed
+    # From the bar line before the burst on, in small parts of a tick, so that the numbers stay exact and small.
+    fine = parts * SWING_PARTS * burst.notes
+    lasts = end + (end_bars - bars) * (bar * SWING_PARTS) - start
+    at = (start * burst.notes)[:, None] + lasts[:, None] * np.arange(burst.notes)
+    lines = (bars * bar_ticks)[:, None]
+    ends = _half_up(at * _PERCENT + (lasts * line.lane.length_percent)[:, None], fine * _PERCENT)
+    starts = lines + _half_up(at, fine)
+    kept = np.ones(starts.size, bool)
+    if begins.ends is not None:
+        kept = (at < (begins.ends[:, None] - lines) * fine).ravel()
+    return starts.ravel()[kept], np.maximum(lines + ends, starts + 1).ravel()[kept], kept
+
+
+def _half_up(numerators: Ticks, denominator: int) -> Ticks:
+    result: Ticks = (2 * numerators + denominator) // (2 * denominator)
+    return result
 
 
 def _velocities(burst: Burst, velocity: int) -> Ticks:
@@ -122,16 +175,15 @@ def _velocities(burst: Burst, velocity: int) -> Ticks:
     return np.clip(rounded, LOWEST, HIGHEST).astype(np.int64)
 
 
-def _heard(line: LaneLine, burst: Burst, begun: Ticks) -> NDArray[np.bool_]:
-    """Return in which passes, that began at those ticks, a burst sounds: one draw in each for all of its notes."""
+def _heard(line: LaneLine, burst: Burst, begins: _Begins) -> NDArray[np.bool_]:
+    """Return which times a burst sounds: one draw each time for all of its notes."""
     if burst.chance_percent in (0, 100):
-        return np.full(begun.size, burst.chance_percent == 100)
+        return np.full(begins.numbers.size, burst.chance_percent == 100)
     frame, lane = line.frame, line.lane
     at = ticks(burst.quarters(frame.meter.bar_quarters)[0])
+    numbers = begins.numbers
     if lane.luck_bars:
-        numbers = (begun + at) % (lane.luck_bars * frame.meter.bar_ticks)
-    else:
-        numbers = begun // int(frame.pass_quarters * TICKS_PER_QUARTER)
+        numbers = (begins.numerators // begins.denominator + at) % (lane.luck_bars * frame.meter.bar_ticks)
     keys = numbers // PLACES, numbers % PLACES
     drawn = draws(frame.dice, lane.id, Purpose.BURST.of(at), *keys)
-    return sounds(np.full(begun.size, burst.chance_percent * 100), drawn)
+    return sounds(np.full(numbers.size, burst.chance_percent * 100), drawn)

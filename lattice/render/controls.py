@@ -97,13 +97,16 @@ def _sent(
 
 
 def _told(at: StripAt, strip: ControlStrip, stretch: Stretch) -> tuple[Ticks, NDArray[np.bool_]]:
-    """Return the value of each step, and at which of them the strip has a say."""
+    """Return the value of each step, and at which of them the strip has a say.
+
+    One that moves on by hit does so at the hit itself, and one that strays draws there: between hits nothing changes.
+    """
     row = [*strip.values] or [None]
     places = value_places(strip, at.kind, stretch)
     within = places < len(row)
     own = np.array([value is not None for value in row])[np.where(within, places, 0)] & within
     values = np.array([value or 0 for value in row], np.int64)[np.where(within, places, 0)]
-    if strip.spread:
+    if strip.spread or (strip.free and strip.free.advance == "hit"):
         own = own & stretch.hit
     return strayed(values, strip, at.kind, stretch), own
 

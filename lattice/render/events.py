@@ -7,7 +7,7 @@ import numpy as np
 
 from lattice.clock.ticks import Ticks
 
-__all__ = ["Events", "resolve_overlaps"]
+__all__ = ["Events", "alone", "resolve_overlaps"]
 
 
 @dataclass(frozen=True)
@@ -44,6 +44,13 @@ class Events:
     def with_lengths(self, lengths: Ticks) -> Self:
         """Return the same notes with other *lengths*."""
         return replace(self, lengths=lengths)
+
+
+def alone(starts: Ticks, ends: Ticks, pitches: Ticks, velocities: Ticks) -> Events:
+    """Return the notes of one lane as they sound without any other, in the order of time, then as they were given."""
+    places = np.arange(starts.size)
+    ones = np.ones_like(starts)
+    return resolve_overlaps(Events(places, starts, ends - starts, pitches, velocities, ones, starts))
 
 
 def resolve_overlaps(events: Events) -> Events:

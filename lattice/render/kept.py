@@ -1,12 +1,12 @@
 """What a lane plays whose notes were kept: its clip, going round from the pattern's start."""
 
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 
 from lattice.clock.ticks import Ticks
 from lattice.document.lane_clip import LaneClip
+from lattice.memory import MEGABYTE, remembered
 from lattice.render.notes import Notes
 
 __all__ = ["kept_count", "kept_longest", "kept_moves", "kept_notes"]
@@ -48,8 +48,8 @@ def kept_moves(
 
 
 def kept_count(clip: LaneClip, first_tick: int, end_tick: int) -> int:
-    """Return how many notes may begin from *first_tick* to before *end_tick*, at most."""
-    return len(clip.notes) * ((end_tick - first_tick) // clip.length_ticks + 2)
+    """Return how many notes and controls may come from *first_tick* to before *end_tick*, and times round, at most."""
+    return (1 + len(clip.notes) + len(clip.controls)) * ((end_tick - first_tick) // clip.length_ticks + 2)
 
 
 def kept_longest(clip: LaneClip) -> int:
@@ -57,14 +57,18 @@ def kept_longest(clip: LaneClip) -> int:
     return int(_columns(clip)[1].max(initial=0))
 
 
-@lru_cache(maxsize=256)
+@remembered(16 * MEGABYTE)
 def _columns(clip: LaneClip) -> Any:
     return np.array(clip.notes, np.int64).reshape(-1, 4).T
 
 
 def _around(starts: Ticks, length: int, first_tick: int, end_tick: int) -> tuple[Ticks, Ticks]:
-    """Return when things at *starts* of a loop come from *first_tick* to before *end_tick*, and which they are."""
-    first, end = first_tick // length, -(-end_tick // length)
+    """Return when things at *starts* of a loop come from *first_tick* to before *end_tick*, and which they are.
+
+    What starts after the loop's end comes that much after the beginning of each further time round.
+    """
+    first = max(0, (first_tick - int(starts.max(initial=0))) // length)
+    end = -(-end_tick // length)
     passes = np.arange(first, end) * length
     at = (passes[:, None] + starts).ravel()
     which = np.tile(np.arange(starts.size), passes.size)

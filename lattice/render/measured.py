@@ -5,12 +5,14 @@ from pydantic import BaseModel
 
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.piece import Score
+from lattice.document.problems import DocumentError
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, lines_of
 from lattice.rhythm.measures import distance, evenness, syncopation
 
 __all__ = ["MEASURED_BARS", "Measures", "measures"]
 
+MAX_STEPS = 100_000  # of a lane
 MEASURED_BARS = 16  # a longer pattern is measured on as many of its bars
 
 
@@ -54,5 +56,8 @@ def _rows(line: LaneLine | None, end: int) -> tuple[Ticks, Ticks]:
     if line is None:
         return np.empty(0, np.int64), np.empty(0, np.int64)
     steps = line.course.first_at(end)
+    if steps > MAX_STEPS:
+        said = f"it has {steps:,} steps in the bars that are measured, {MAX_STEPS:,} is the most"
+        raise DocumentError.of("", said, lane=line.lane.name)
     starts = line.course.starts(np.arange(steps))
     return starts, starts[line.hits(0, steps)]

@@ -2,18 +2,13 @@
 
 from dataclasses import dataclass
 
-import numpy as np
-
 from lattice.clock.ticks import Ticks
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.pitched import PITCHED
 from lattice.pitch.tune import home_note
 
-__all__ = ["Notes", "folded", "note_of", "silent_lanes"]
-
-HIGHEST_NOTE = 127
-OCTAVE = 12
+__all__ = ["Notes", "note_of", "silent_lanes"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -48,15 +43,3 @@ def note_of(lane: Lane, score: Score) -> tuple[int, int]:
         score.kit.channel if lane.channel is None else lane.channel,
         voice.pitch if lane.note is None else lane.note,
     )
-
-
-def folded(pitches: Ticks) -> Ticks:
-    """Return *pitches* moved by whole octaves into what MIDI has.
-
-    >>> folded(np.array([-1, 0, 127, 130])).tolist()
-    [11, 0, 127, 118]
-    """
-    above = -(-np.maximum(pitches - HIGHEST_NOTE, 0) // OCTAVE)
-    below = -(-np.maximum(-pitches, 0) // OCTAVE)
-    result: Ticks = pitches + OCTAVE * (below - above)
-    return result

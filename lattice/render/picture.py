@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from fractions import Fraction
-from functools import lru_cache
 from typing import Any, TypeVar
 
 import numpy as np
@@ -10,12 +9,15 @@ from pydantic import BaseModel
 
 from lattice.clock.meeting import CannotTellError, cycle_starts, meeting, say_bars
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks, ticks
+from lattice.document.arpeggio import HeldPool
 from lattice.document.chance import LETTERS
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.source import Drawn, Made
-from lattice.document.strip import PITCH, STRIPS, TIED
+from lattice.document.strip import CHANCE, LENGTH, PITCH, STRIPS, TIED, neutral
+from lattice.memory import MEGABYTE, remembered
 from lattice.pitch.chords import scale_chords
+from lattice.pitch.held import held_pools
 from lattice.pitch.names import pitch_names
 from lattice.pitch.scales import OCTAVE
 from lattice.render.bursts import BurstNotes, awake, burst_ticks
@@ -23,7 +25,7 @@ from lattice.render.chords import chord_pictures
 from lattice.render.controls import Controls, controls_of
 from lattice.render.events import Events
 from lattice.render.feel import feel_of
-from lattice.render.notes import silent_lanes
+from lattice.render.notes import note_of, silent_lanes
 from lattice.render.pictures import (
     Bench,
     BurstPicture,
@@ -44,6 +46,7 @@ from lattice.render.pitching import degrees_of
 from lattice.render.played import REMEMBERED_STEPS, Played
 from lattice.render.reading import without_lanes
 from lattice.render.rounds import comes_round_after, pool_round
+from lattice.render.size import check_notes, check_work
 from lattice.render.staff import folded_row, staff_of
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, line_of
@@ -117,9 +120,11 @@ def sounds(score: Score, dice: int, window: Window) -> Sounds:
 
 
 def lane_picture(score: Score, dice: int, lane_id: str, window: Window) -> LanePicture:
-    """Return the picture of one lane alone. Raises DocumentError if there is no such lane."""
+    """Return the picture of one lane alone. Raises DocumentError if there is no such lane, or it has too many notes."""
     line = line_of(score, dice, lane_id)
     first, end = window.ticks(score.meter.bar_ticks)
+    check_notes(score, [line], first, end)
+    check_work(score, [line], first, [end])
     played = play_lane(line, feel_of(line.lane, score), score, dice, first, end)
     return _lane_picture(line, played, False, score, first, end, None)
 
@@ -137,7 +142,7 @@ def _lane_picture(
     return _remembered(*asked) if played.starts.size <= REMEMBERED_STEPS else _draw(*asked)
 
 
-@lru_cache(maxsize=256)
+@remembered(48 * MEGABYTE)
 def _remembered(*asked: Any) -> LanePicture:
     return _draw(*asked)
 
@@ -193,10 +198,12 @@ def _draw(
         covered=_unless_plain(hits.covered[which].astype(int), 0),
         bursts=_burst_pictures(line, played.bursts, end),
         values=_values(line, played, shown)[inside].tolist() if shown else [],
+        painted_on=_all_in_the_strip(line) if shown == "chance" else None,
         pitches=pitches,
         degrees=degrees_of(played.stretch)[steps].tolist() if played.tune else [],
         staff=staff_of(played.tune, (pitch for row in pitches for pitch in row)) if played.tune else None,
         folded=sum(list(row) != now for row, now in zip(unfolded, pitches, strict=True)),
+        held=_held(lane),
         tone=lane.tone,
         cycle_starts=cycle_starts.tolist(),
         cycle_ends=cycle_ends.tolist(),
@@ -205,6 +212,14 @@ def _draw(
         kept=_kept_picture(line, played, first, end),
         sentence=sentence(Speech(line, played.tune)),
     )
+
+
+def _held(lane: Lane) -> list[int]:
+    pool = lane.arpeggio.pool if lane.is_melodic and lane.arpeggio else None
+    if not isinstance(pool, HeldPool):
+        return []
+    pools = held_pools(lane.keys, pool.latch).pools
+    return sorted({note.pitch for note in pools[-1]}) if pools else []
 
 
 def _kept_picture(line: LaneLine, played: Played, first: int, end: int) -> KeptPicture | None:
@@ -237,7 +252,23 @@ def _values(line: LaneLine, played: Played, shown: PropertyName) -> Ticks:
     if shown == "pitch" and not line.lane.is_melodic:
         return np.zeros(played.stretch.counts.size, np.int64)
     at = strip_at(line.lane, shown)
-    return values_at(at.strip, at.kind, played.stretch, plain_value(at, line.lane))
+    values = values_at(at.strip, at.kind, played.stretch, plain_value(at, line.lane))
+    return _times(values, line.lane.chance_percent) if shown == "chance" else values
+
+
+def _times(values: Ticks, percent: int) -> Ticks:
+    return (values * percent + 50) // 100
+
+
+def _all_in_the_strip(line: LaneLine) -> dict[str, object] | None:
+    """Return the fields with which a lane's chance lies in its strip alone; None where it does."""
+    lane, at = line.lane, strip_at(line.lane, "chance")
+    if lane.chance_percent == 100:
+        return None
+    count = max(line.steps, len(at.present.values))
+    values = _times(own_values(at.strip, count, CHANCE.plain or 100), lane.chance_percent)
+    strip = at.present.model_copy(update={"values": tuple(values.tolist())})
+    return {"chance_percent": 100, **at.patch(lane, strip)}
 
 
 def _property(shown: PropertyName) -> Property:
@@ -247,12 +278,10 @@ def _property(shown: PropertyName) -> Property:
 
 def _burst_pictures(line: LaneLine, notes: BurstNotes, end: int) -> list[BurstPicture]:
     pictures = []
-    for place, burst in awake(line.lane, line.frame):
+    for place, burst in awake(line):
         mine = np.flatnonzero((notes.bursts == place) & (notes.starts < end))
         # One of a pass after the other; the first may lie before the window in part.
-        groups = np.split(
-            mine, np.flatnonzero(np.diff(notes.starts[mine]) > burst_ticks(burst, line.frame)) + 1
-        )
+        groups = np.split(mine, np.flatnonzero(np.diff(notes.starts[mine]) > burst_ticks(burst, line)) + 1)
         pictures += [
             BurstPicture(
                 place=place,
@@ -285,11 +314,25 @@ def _bench(line: LaneLine, played: Played, score: Score, first: int, end: int) -
         strips=[_strip_picture(at, line, played, inside) for at in strips_of(line.lane)],
         rates=rates(Speech(line)),
         rate=rate_beside(Speech(line)),
-        comes_round_after=comes_round_after(line, played.tune, score, max(first, end - 1)),
+        comes_round_after=comes_round_after(
+            line, feel_of(line.lane, score), played.tune, score, max(first, end - 1)
+        ),
         without=without_lanes(line, played.tune, score),
         pool=pool.says,
         fits=pool.fits,
+        neutral=[neutral(controller) for controller in range(120)],
+        channel=_said_of_channel(line.lane, score),
     )
+
+
+def _said_of_channel(lane: Lane, score: Score) -> str:
+    """Say what a lane's controllers move: here itself alone, in MIDI all that is on its channel."""
+    channel, _ = note_of(lane, score)
+    others = [one.name for one in score.lanes if one.id != lane.id and note_of(one, score)[0] == channel]
+    if not others:
+        return f"Nothing else is on channel {channel}."
+    named = ", ".join(others[:3]) + (f" and {len(others) - 3} more" if len(others) > 3 else "")
+    return f"Here it moves {lane.name} alone. In MIDI it moves all of channel {channel}: {named} too."
 
 
 def _strip_picture(at: StripAt, line: LaneLine, played: Played, inside: slice) -> StripPicture:
@@ -315,7 +358,12 @@ def _strip_picture(at: StripAt, line: LaneLine, played: Played, inside: slice) -
 
 
 def _drawn_range(at: StripAt, values: Ticks) -> tuple[int, int]:
-    """Return between what a strip is drawn: of pitches no more octaves than it has, and one to go on to."""
+    """Return between what a strip is drawn: of pitches no more octaves than it has, and one to go on to.
+
+    Of lengths four steps, where none is longer.
+    """
+    if at.kind is LENGTH:
+        return at.kind.low, max(LENGTH.high, -(-int(values.max(initial=0)) // 100) * 100)
     if at.kind is not PITCH:
         return at.kind.low, at.kind.high
     furthest = int(np.abs(values).max(initial=0))

@@ -111,9 +111,12 @@ class LanePicture(BaseModel):
     *velocities*, *lengths*, *chances* (%); and each of these, or nothing where all are plain: *onsets* (when its first
     note begins), *ratchets* (notes), *accents* (1 for one), *ties* (1 if it lasts until the next hit), *octaves*,
     *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead). *values*: what the
-    property that was asked for has at each step. Of a melodic lane, hit by hit too: *pitches* (all that begin with it;
-    none where its pool is empty), *degrees* (what its pitch strip says). *staff*: None for a voice of the kit.
-    *folded*: how many of its hits have notes that were moved by octaves into what MIDI has. *tone*: of a pitched voice.
+    property that was asked for has at each step, what the lane and its strip make together; *painted_on*: the
+    fields to lay on the lane before values are painted, where it has a part in them. Of a melodic lane, hit by hit
+    too: *pitches* (all that begin with it; none where its pool is empty), *degrees* (what its pitch strip says).
+    *staff*: None for a voice of the kit. *folded*: how many of its hits have notes that were moved by octaves into
+    what MIDI has. *held*: the keys that its pool has after all that hands did, ascending. *tone*: of a pitched
+    voice.
 
     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
@@ -149,10 +152,12 @@ class LanePicture(BaseModel):
     covered: list[int]
     bursts: list[BurstPicture]
     values: list[int]
+    painted_on: dict[str, object] | None
     pitches: list[list[int]]
     degrees: list[int]
     staff: Staff | None
     folded: int
+    held: list[int]
     tone: Tone | None
     cycle_starts: list[int]
     cycle_ends: list[int]
@@ -191,6 +196,8 @@ class Bench(BaseModel):
     *without*: by the id of each lane that it
     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
+    *neutral*: for each MIDI controller, from 0, the value at which a new strip begins; *channel*: what its controllers
+    move where the lane is sent as MIDI.
     """
 
     id: str
@@ -202,6 +209,8 @@ class Bench(BaseModel):
     without: dict[str, dict[str, object]]
     pool: str
     fits: dict[str, object] | None
+    neutral: list[int]
+    channel: str
 
 
 class Property(BaseModel):

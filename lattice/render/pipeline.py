@@ -2,26 +2,24 @@
 
 from collections.abc import Hashable
 from dataclasses import replace
-from functools import lru_cache
 
 import numpy as np
 
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
-from lattice.document.problems import DocumentError
+from lattice.memory import MEGABYTE, remembered
+from lattice.pitch.scales import folded
 from lattice.pitch.tune import tune_of
 from lattice.render.events import Events, resolve_overlaps
 from lattice.render.feel import Feel, feel_of
-from lattice.render.kept import kept_count, kept_longest, kept_notes
-from lattice.render.notes import folded, note_of, silent_lanes
-from lattice.render.placing import longest_note
-from lattice.render.played import Played, moves_pitch, play, reach, step_count
+from lattice.render.kept import kept_longest, kept_notes
+from lattice.render.notes import note_of, silent_lanes
+from lattice.render.played import Played, moves_pitch, play, reach
+from lattice.render.size import check_notes, check_work
 from lattice.render.window import Window
-from lattice.rhythm.lane_line import LaneLine, lines_of
+from lattice.rhythm.lane_line import LaneLine, lines_of, remember_line
 
-__all__ = ["MAX_STEPS_AT_ONCE", "events_of", "play_all", "play_lane", "render"]
-
-MAX_STEPS_AT_ONCE = 1_000_000
+__all__ = ["events_of", "play_all", "play_lane", "render"]
 
 
 def render(score: Score, dice: int, window: Window) -> Events:
@@ -29,7 +27,7 @@ def render(score: Score, dice: int, window: Window) -> Events:
 
     Pure: the same question has the same answer, on every machine. Joining the answers of adjoining
     windows gives the answer of the whole.
-    Raises DocumentError if the window holds too many steps.
+    Raises DocumentError if the window holds too many notes.
     """
     return events_of(score, window, play_all(score, dice, window))
 
@@ -39,25 +37,22 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneLine, Pl
 
     Notes that begin after the window may still cut one of their pitch that begins in it, so each lane is played for
     as long after the window's end as the longest of those lasts.
-    Raises DocumentError if all lanes together have more than MAX_STEPS_AT_ONCE steps there.
+    Raises DocumentError if that is more than is rendered at once: see `lattice.render.size`.
     """
     first, end = window.ticks(score.meter.bar_ticks)
     lines = lines_of(score, dice)
     feels = [feel_of(lane, score) for lane in score.lanes]
-    _check_size(lines, first, [end] * len(lines))
+    check_notes(score, lines, first, end)
     groups = _of_one_pitch(score)
     longest: dict[Hashable, int] = {}
     for line, feel, group in zip(lines, feels, groups, strict=True):
-        # A lane that is alone with its notes ends those that are tied where they are struck again.
-        is_alone = groups.count(group) == 1
-        if line.lane.clip:
-            lasts = kept_longest(line.lane.clip)
-        else:
-            lasts = longest_note(line, feel) if is_alone else reach(line, feel, end)
+        lasts = kept_longest(line.lane.clip) if line.lane.clip else reach(line, feel, end)
         longest[group] = max(longest.get(group, 0), lasts)
     # As far as a power of two, so that what is known of the other lanes stays known while one lane's steps are moved.
     ends = [end + (1 << longest[group].bit_length()) for group in groups]
-    _check_size(lines, first, ends)
+    check_work(score, lines, first, ends)
+    for line in lines:
+        remember_line(line)
     return [
         (line, play_lane(line, feel, score, dice, first, its))
         for line, feel, its in zip(lines, feels, ends, strict=True)
@@ -73,7 +68,7 @@ def play_lane(line: LaneLine, feel: Feel, score: Score, dice: int, first_tick: i
 
 
 # The same object for the same question, as with all that is played: pictures are remembered by it.
-@lru_cache(maxsize=128)
+@remembered(16 * MEGABYTE)
 def _in_its_place(played: Played, line: LaneLine, note: int, first: int, end: int) -> Played:
     clip = line.lane.clip
     return played if clip is None else replace(played, notes=kept_notes(clip, note, first, end))
@@ -84,17 +79,6 @@ def _of_one_pitch(score: Score) -> list[Hashable]:
     wandering = {note_of(lane, score)[0] for lane in score.lanes if lane.clip or moves_pitch(lane)}
     played = [note_of(lane, score) for lane in score.lanes]
     return [channel if channel in wandering else (channel, note) for channel, note in played]
-
-
-def _check_size(lines: list[LaneLine], first: int, ends: list[int]) -> None:
-    steps = [
-        kept_count(clip, first, end) if (clip := line.lane.clip) else step_count(line, first, end)
-        for line, end in zip(lines, ends, strict=True)
-    ]
-    if sum(steps) > MAX_STEPS_AT_ONCE:
-        busiest = lines[steps.index(max(steps))].leader.lane.name
-        said = f"{sum(steps):,} steps in this window, {MAX_STEPS_AT_ONCE:,} is the most"
-        raise DocumentError.of("step_value", said, lane=busiest)
 
 
 def events_of(score: Score, window: Window, played: list[tuple[LaneLine, Played]]) -> Events:

@@ -1,5 +1,7 @@
 """Which pitches a melodic lane's hits have: degrees, followed chords, stacks, arpeggios; then all that moves them."""
 
+from collections.abc import Callable
+from functools import partial
 from typing import NamedTuple
 
 import numpy as np
@@ -16,33 +18,32 @@ from lattice.pitch.tune import Tune
 from lattice.render.arpeggio import Heard, Moments, played_notes, pools_at, rounds_of
 from lattice.rhythm.lane_line import LaneLine
 from lattice.rhythm.stretch import Stretch
-from lattice.strips.values import strayed, values_at
+from lattice.strips.values import accidentals_at, strayed, values_at
 
 __all__ = [
-    "MOST_NOTES",
     "Pitched",
     "burst_pitches",
+    "in_ratchets",
     "octaves_of",
     "pitched",
     "takes_velocities",
-    "turned_in_ratchets",
     "unpitched",
 ]
 
 _STACK = 2  # a stack takes every second degree
-MOST_NOTES = 64  # at once, which is more than hands and pools have
 
 
 class Pitched(NamedTuple):
     """The notes of hits, one hit after the other. *counts*: how many each has; *firsts*: index of its first.
 
-    *pitches*: before octaves and semitones that act after the scale; *velocities*: those of keys, 0 where they have
-    none. *after*: hit by hit, by how many semitones octaves and transposition move its notes.
+    *raised*: returns the pitches of single notes, by their index among all, that are so many degrees higher, before
+    octaves and semitones act after the scale. *velocities*: those of keys, 0 where they have none. *after*: hit by
+    hit, by how many semitones octaves and transposition move its notes.
     """
 
     counts: Ticks
     firsts: Ticks
-    pitches: Ticks
+    raised: Callable[[Ticks, Ticks], Ticks]
     velocities: Ticks
     after: Ticks
 
@@ -62,22 +63,23 @@ def pitched(stretch: Stretch, steps: Ticks, tune: Tune, heard: Heard) -> Pitched
     lane = stretch.line.lane
     values = strayed(degrees_of(stretch), lane.pitch_strip, PITCH, stretch)[steps]
     stacks = strayed(values_at(lane.chord_strip, CHORD, stretch, 1), lane.chord_strip, CHORD, stretch)[steps]
+    raised_by = accidentals_at(lane.pitch_strip, stretch)[steps]
     after = lane.semitones_up + SEMITONES * octaves_of(stretch)[steps]
     if lane.arpeggio:
         rows = played_notes(stretch, steps, lane.arpeggio, tune, stacks > 1, heard)
-        rows = [row[:MOST_NOTES] for row in rows]
         counts = np.array([len(row) for row in rows], np.int64)
-        notes = np.array([note for row in rows for note in row], np.int64).reshape(-1, 2)
+        notes = np.array([note for row in rows for note in row], np.int64).reshape(-1, 3)
         of = np.repeat(np.arange(counts.size), counts)
-        pitches, velocities = _moved(notes[:, 0], values[of], lane, tune), notes[:, 1]
+        raised = partial(_moved, notes[:, 0], values[of], raised_by[of], notes[:, 2] > 0, lane, tune)
+        velocities = notes[:, 1]
     else:
         counts = stacks
         of = np.repeat(np.arange(counts.size), counts)
         above = np.arange(of.size) - np.repeat(np.cumsum(counts) - counts, counts)
         exact, denominator = stretch.line.course.exact(stretch.counts[steps][of])
-        pitches = _own_at(lane, exact, denominator, values[of], above, tune)
-        velocities = np.zeros_like(pitches)
-    return Pitched(counts, np.cumsum(counts) - counts, pitches, velocities, after)
+        raised = partial(_own_at, lane, exact, denominator, values[of], raised_by[of], above, tune)
+        velocities = np.zeros(of.size, np.int64)
+    return Pitched(counts, np.cumsum(counts) - counts, raised, velocities, after)
 
 
 def degrees_of(stretch: Stretch) -> Ticks:
@@ -88,7 +90,8 @@ def degrees_of(stretch: Stretch) -> Ticks:
 def unpitched(stretch: Stretch, steps: Ticks) -> Pitched:
     """Return one note for each hit of a voice of the kit: 0, its own, by octaves higher where a strip says so."""
     none = np.zeros(steps.size, np.int64)
-    return Pitched(none + 1, np.arange(steps.size), none, none, SEMITONES * octaves_of(stretch)[steps])
+    octaves = SEMITONES * octaves_of(stretch)[steps]
+    return Pitched(none + 1, np.arange(steps.size), lambda notes, _: np.zeros_like(notes), none, octaves)
 
 
 def octaves_of(stretch: Stretch) -> Ticks:
@@ -97,14 +100,13 @@ def octaves_of(stretch: Stretch) -> Ticks:
     return strayed(values_at(strip, OCTAVE, stretch, 0), strip, OCTAVE, stretch)
 
 
-def turned_in_ratchets(pitches: Ticks, notes: Ticks, lane: Lane, tune: Tune | None) -> Ticks:
-    """Return *pitches* of the *notes*-th notes, from 0, of ratchets that climb by semitones, or by degrees."""
+def in_ratchets(pitches: Pitched, notes: Ticks, numbers: Ticks, lane: Lane) -> Ticks:
+    """Return the pitches of single *notes*, by their index, that the *numbers*-th notes, from 0, of ratchets play."""
     strip = lane.ratchet_strip
-    if strip is None or strip.climb == 0:
-        return pitches
-    if tune is None or strip.climb_unit == "semitones":
-        return pitches + notes * strip.climb
-    return scale_steps(pitches, notes * strip.climb, tune.scale.root, tune.scale.semitones)
+    climb = numbers * strip.climb if strip else np.zeros_like(numbers)
+    if strip and lane.is_melodic and strip.climb_unit == "degrees":
+        return pitches.raised(notes, climb)
+    return pitches.raised(notes, np.zeros_like(notes)) + climb
 
 
 def burst_pitches(line: LaneLine, starts: Ticks, tune: Tune, heard: Heard) -> tuple[Ticks, NDArray[np.bool_]]:
@@ -113,39 +115,70 @@ def burst_pitches(line: LaneLine, starts: Ticks, tune: Tune, heard: Heard) -> tu
     Degree 0; of an arpeggio its order's first note, and none where its pool is empty.
     """
     lane = line.lane
-    zeros = np.zeros(starts.size, np.int64)
+    all_of_them, zeros = np.arange(starts.size), np.zeros(starts.size, np.int64)
     if lane.arpeggio is None:
-        return _own_at(lane, starts, 1, zeros, zeros, tune) + lane.semitones_up, np.ones(starts.size, bool)
+        own = _own_at(lane, starts, 1, zeros, zeros, zeros, tune, all_of_them, zeros)
+        return own + lane.semitones_up, np.ones(starts.size, bool)
     pools = pools_at(lane.arpeggio, tune, Moments(starts, 1, starts), heard)
     rounds = rounds_of(lane.arpeggio, pools)
-    firsts = np.array([*(row[0].pitch if row else 0 for row in rounds), 0], np.int64)
-    there = np.array([*(bool(row) for row in rounds), False])
-    return _moved(firsts[pools.which], zeros, lane, tune) + lane.semitones_up, there[pools.which]
+    firsts = np.array([*(row[0].pitch if row else 0 for row in rounds), 0], np.int64)[pools.which]
+    there = np.array([*(bool(row) for row in rounds), False])[pools.which]
+    moved = _moved(firsts, zeros, zeros, np.zeros(starts.size, bool), lane, tune, all_of_them, zeros)
+    return moved + lane.semitones_up, there
 
 
-def _moved(notes: Ticks, values: Ticks, lane: Lane, tune: Tune) -> Ticks:
-    """Return notes of a pool moved by the pitch strip and by what is higher before the scale."""
+def _moved(
+    notes: Ticks,
+    values: Ticks,
+    raised_by: Ticks,
+    is_pedal: NDArray[np.bool_],
+    lane: Lane,
+    tune: Tune,
+    which: Ticks,
+    up: Ticks,
+) -> Ticks:
+    """Return *which* of the notes of a pool, moved by the pitch strip and by what is higher before the scale.
+
+    *raised_by*: accidentals. *up*: degrees beside those. A pedal note is moved by none of it.
+    """
     root, degrees = tune.scale.root, tune.scale.semitones
-    if lane.pitch_strip and lane.pitch_strip.unit == "semitones":
-        return scale_steps(notes, np.full_like(notes, lane.degrees_up), root, degrees) + values
-    return scale_steps(notes, values + lane.degrees_up, root, degrees)
+    chosen, by = notes[which], values[which]
+    is_semitones = lane.pitch_strip is not None and lane.pitch_strip.unit == "semitones"
+    steps = lane.degrees_up + up + (0 if is_semitones else by)
+    moved = scale_steps(chosen, steps, root, degrees) + (by if is_semitones else raised_by[which])
+    result: Ticks = np.where(is_pedal[which], chosen, moved)
+    return result
 
 
 def _own_at(
-    lane: Lane, numerators: Ticks, denominator: int, values: Ticks, above: Ticks, tune: Tune
+    lane: Lane,
+    numerators: Ticks,
+    denominator: int,
+    values: Ticks,
+    raised_by: Ticks,
+    above: Ticks,
+    tune: Tune,
+    which: Ticks,
+    up: Ticks,
 ) -> Ticks:
-    """Return pitches from the strip's *values*; *above*: the how-manieth of its stack each note is, from 0."""
+    """Return *which* of the pitches that come from the strip's *values* and accidentals, *up* degrees higher.
+
+    *raised_by*: the accidentals. *numerators* / *denominator*: when each sounds, in ticks. *above*: its place in a
+    stack, from 0.
+    """
+    values, above, numerators = values[which], above[which], numerators[which]
     scale = tune.scale.root, tune.scale.semitones
     is_degrees = lane.pitch_strip is None or lane.pitch_strip.unit == "degrees"
-    steps = values + lane.degrees_up if is_degrees else np.full_like(values, lane.degrees_up)
-    semitones = np.zeros_like(values) if is_degrees else values
+    steps = lane.degrees_up + up + (values if is_degrees else 0)
+    semitones = raised_by[which] if is_degrees else values
     chords = tune.chords
-    which = chords.number_at(numerators, denominator) % len(chords.chords) if chords else values
+    chord = chords.number_at(numerators, denominator) % len(chords.chords) if chords else values
     if chords and lane.follows == "tones":
-        return along_tones(chords.chords, which, tune.note, steps + above) + semitones
+        return along_tones(chords.chords, chord, tune.note, steps + above) + semitones
+    base = np.full(values.size, tune.note)
     if chords and lane.follows == "root":
-        base = roots_near(chords.chords, which, tune.note)
-    else:
-        base = scale_note_below(np.full(values.size, tune.note), *scale)
+        base = roots_near(chords.chords, chord, tune.note)
+    elif is_degrees:
+        base = scale_note_below(base, *scale)
     own = scale_steps(scale_steps(base, steps, *scale) + semitones, _STACK * above, *scale)
-    return nearest_tones(chords.chords, which, own) if chords and lane.follows == "nearest" else own
+    return nearest_tones(chords.chords, chord, own) if chords and lane.follows == "nearest" else own

@@ -11,7 +11,7 @@ from math import lcm
 import numpy as np
 from numpy.typing import NDArray
 
-from lattice.clock.groove import SWING_PARTS, swings, swung
+from lattice.clock.groove import SWING_PARTS, swing_unit, swung
 from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks, ticks
 from lattice.document.strip import LENGTH, NUDGE, TIED
 from lattice.luck.draws import DRAW_BITS, Purpose
@@ -39,7 +39,7 @@ def earliest_and_latest(line: LaneLine, feel: Feel) -> tuple[int, int]:
     strays = Fraction(0)
     if lane.humanise and feel.quarters_per_minute:
         strays = Fraction(_CUT * lane.humanise.ms, 60_000) * feel.quarters_per_minute
-    swing = feel.swing.unit.quarters / 2 if swings(step, feel.swing) else Fraction(0)
+    swing = (swing_unit(step, feel.swing) or Fraction(0)) / 2
     ratchets = step + swing if lane.ratchet_strip else Fraction(0)
     early = nudged + strays
     return _ticks_up(early), _ticks_up(early + swing + ratchets)
@@ -55,7 +55,7 @@ def longest_note(line: LaneLine, feel: Feel) -> int:
         most = max(most, longest)
         if strip.spread:
             most = min(most + strip.spread.by, bounds(strip.spread, LENGTH).high)
-    swung_step = step + feel.swing.unit.quarters / 2 if swings(step, feel.swing) else step
+    swung_step = step + (swing_unit(step, feel.swing) or Fraction(0)) / 2
     bar = line.frame.meter.bar_quarters
     burst = max(
         (end - start for start, end in (burst.quarters(bar) for burst in lane.bursts)), default=Fraction(0)
@@ -72,7 +72,8 @@ def lengths_of(stretch: Stretch) -> Ticks:
     """Return how long the note of each step is, in % of a step; TIED where it lasts until the next hit."""
     lane = stretch.line.lane
     values = values_at(lane.length_strip, LENGTH, stretch, lane.length_percent)
-    return np.where(values == TIED, TIED, strayed(values, lane.length_strip, LENGTH, stretch))
+    is_tied = (values == TIED) | (values > LENGTH.high)
+    return np.where(is_tied, values, strayed(values, lane.length_strip, LENGTH, stretch))
 
 
 class Placing:
@@ -88,7 +89,7 @@ class Placing:
         self.bars, self._into = np.divmod(exact, self.bar_ticks * self._denominator)
         step = course.step * TICKS_PER_QUARTER
         self._step = step.numerator * (self._denominator // step.denominator)
-        self._swings = swings(course.step, feel.swing)
+        self._swing_unit = swing_unit(course.step, feel.swing)
         self._parts = lcm(1, *np.unique(ratchets).tolist())
 
     @cached_property
@@ -110,9 +111,9 @@ class Placing:
         return result
 
     def _swung(self, into: Ticks) -> Ticks:
-        if not self._swings:
+        if self._swing_unit is None:
             return into * SWING_PARTS
-        return swung(into, self._denominator, self.feel.swing, self.bar_ticks)
+        return swung(into, self._denominator, self._swing_unit, self.feel.swing.percent, self.bar_ticks)
 
     @cached_property
     def grid(self) -> Ticks:

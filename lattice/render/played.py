@@ -1,7 +1,6 @@
 """One lane in a stretch of time: the steps it plays, its hits, and the notes that they make."""
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -9,31 +8,34 @@ from numpy.typing import NDArray
 from lattice.clock.ticks import Ticks
 from lattice.document.lane import Lane
 from lattice.document.strip import RATCHET, TIED
+from lattice.memory import MEGABYTE, remembered
+from lattice.pitch.scales import folded
 from lattice.pitch.tune import Tune, Voice
 from lattice.render.bursts import BurstNotes, burst_notes, covered
+from lattice.render.events import alone
 from lattice.render.feel import STRAIGHT_ON, Feel
 from lattice.render.kept import kept_longest, kept_notes
-from lattice.render.notes import Notes, folded
+from lattice.render.notes import Notes
 from lattice.render.pitching import (
     Pitched,
     burst_pitches,
+    in_ratchets,
     octaves_of,
     pitched,
     takes_velocities,
-    turned_in_ratchets,
     unpitched,
 )
 from lattice.render.placing import Placing, earliest_and_latest, lengths_of, longest_note, may_tie
+from lattice.render.size import MAX_TIE_BARS
 from lattice.render.sounding import chances_of, letters_of, sounding
 from lattice.render.strokes import accents_of, strokes_of
 from lattice.rhythm.lane_line import LaneLine
 from lattice.rhythm.stretch import Stretch
 from lattice.strips.values import strayed, values_at
 
-__all__ = ["REMEMBERED_STEPS", "Hits", "Played", "moves_pitch", "play", "reach", "sounding_in", "step_count"]
+__all__ = ["REMEMBERED_STEPS", "Hits", "Played", "moves_pitch", "play", "reach", "sounding_in"]
 
 REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
-MAX_TIE_BARS = 64  # a note that is tied to a hit further off ends there
 
 
 @dataclass(frozen=True, eq=False)
@@ -75,26 +77,17 @@ class Played:
     notes: Notes
 
 
-def step_count(line: LaneLine, first_tick: int, end_tick: int) -> int:
-    """Return how many notes a lane may begin at or after *first_tick* and before *end_tick*, chance apart."""
-    strip = line.lane.ratchet_strip
-    ratchets = 1
-    if strip:
-        ratchets = max((value for value in strip.values if value is not None), default=1)
-        ratchets = min(RATCHET.high, ratchets + (strip.spread.by if strip.spread else 0))
-    return ratchets * (line.course.first_at(end_tick) - line.course.first_at(first_tick))
-
-
 def reach(line: LaneLine, feel: Feel, end_tick: int) -> int:
     """Return for how long after *end_tick* a note of the lane may last that begins before, in ticks."""
     longest = longest_note(line, feel)
     if may_tie(line):
-        # A note that begins before is tied to a hit before too, or to the first one after, however late that is.
-        following = line.next_hit(line.course.first_at(end_tick))
+        early, late = earliest_and_latest(line, feel)
+        most = MAX_TIE_BARS * line.frame.meter.bar_ticks
+        # The first hit whose note cannot begin before: what begins before is tied to it at the latest.
+        following = line.next_hit(line.course.first_at(end_tick + early))
         if following is not None:
-            start = int(line.course.starts(np.array([following]))[0])
-            tied = start + earliest_and_latest(line, feel)[1] - end_tick
-            longest = max(longest, min(tied, MAX_TIE_BARS * line.frame.meter.bar_ticks))
+            most = min(most, int(line.course.starts(np.array([following]))[0]) + late - end_tick)
+        longest = max(longest, most)
     return longest
 
 
@@ -120,7 +113,7 @@ def play(line: LaneLine, feel: Feel, tune: Tune | None, first_tick: int, end_tic
     return _play(line, feel, tune, first, end, first_tick, end_tick)
 
 
-@lru_cache(maxsize=256)
+@remembered(64 * MEGABYTE)
 def _remembered(line: LaneLine, feel: Feel, tune: Tune | None, *stretch: int) -> Played:
     return _play(line, feel, tune, *stretch)
 
@@ -165,7 +158,7 @@ def _play(
     heads_in_row = np.flatnonzero(np.diff(row, prepend=-1) != 0)
     first_velocities = np.ones(of.size, np.int64)
     first_velocities[row[heads_in_row]] = velocities[heads_in_row]
-    climbs = turned_in_ratchets(pitches.pitches[pitch_at], note[row], line.lane, tune)
+    climbs = in_ratchets(pitches, pitch_at, note[row], line.lane)
     climbs = climbs + pitches.after[of[row]] - (tune.note if tune else 0)
     hits = Hits(
         steps=steps,
@@ -201,7 +194,10 @@ def _play(
 
 
 def sounding_in(voice: Voice, first_tick: int, end_tick: int) -> tuple[Ticks, Ticks, Ticks, Ticks]:
-    """Return starts, ends, pitches and velocities of all notes of a lane that sound from one tick to before another."""
+    """Return starts, ends, pitches and velocities of all notes of a lane that sound from one tick to before another.
+
+    As they sound by themselves: of one pitch the earlier ends where the later begins.
+    """
     line, clip = voice.line, voice.line.lane.clip
     if clip:
         notes = kept_notes(clip, voice.note, max(0, first_tick - kept_longest(clip)), end_tick)
@@ -210,7 +206,8 @@ def sounding_in(voice: Voice, first_tick: int, end_tick: int) -> tuple[Ticks, Ti
         if may_tie(line):
             lasts = max(lasts, MAX_TIE_BARS * line.frame.meter.bar_ticks)
         notes = play(line, STRAIGHT_ON, voice.tune, max(0, first_tick - lasts), end_tick).notes
-    return notes.starts, notes.ends, folded(voice.note + notes.climbs), notes.velocities
+    sounding = alone(notes.starts, notes.ends, folded(voice.note + notes.climbs), notes.velocities)
+    return sounding.starts, sounding.starts + sounding.lengths, sounding.pitches, sounding.velocities
 
 
 def _spread(pitches: Pitched, of: Ticks) -> tuple[Ticks, Ticks]:
@@ -234,7 +231,8 @@ def _velocities(stretch: Stretch, which: Ticks, numerators: Ticks, denominator: 
 
 
 def _by_hit(pitches: Pitched) -> tuple[tuple[int, ...], ...]:
-    moved = (pitches.pitches + np.repeat(pitches.after, pitches.counts)).tolist()
+    each = np.arange(int(pitches.counts.sum()))
+    moved = (pitches.raised(each, np.zeros_like(each)) + np.repeat(pitches.after, pitches.counts)).tolist()
     ends = (pitches.firsts + pitches.counts).tolist()
     return tuple(tuple(moved[first:end]) for first, end in zip(pitches.firsts.tolist(), ends, strict=True))
 
@@ -260,8 +258,9 @@ def _next_starts(stretch: Stretch, feel: Feel, steps: Ticks, starts: Ticks) -> T
     line, course = stretch.line, stretch.line.course
     following = line.next_hit(stretch.end)
     counts = stretch.counts[steps]
-    if following is None:
-        after, last = np.array([counts[-1] + 1]), starts[-1:] + 1
+    if following is None:  # tied to nothing
+        after = np.array([counts[-1] + 1])
+        last = starts[-1:] + 2 * MAX_TIE_BARS * line.frame.meter.bar_ticks  # which is longer than one may
     else:
         one = Stretch(line, following, following + 1)
         after = np.array([following])

@@ -1,24 +1,28 @@
-"""After how long what a lane plays comes round, before chance: steps, thinning, strips, cycle rules, pool, chords."""
+"""After how long what a lane plays comes round, before chance: all that counts steps, hits, cycles, bars or chords."""
 
 from fractions import Fraction
-from math import lcm
+from functools import reduce
+from math import gcd, lcm
 from typing import Any, NamedTuple
 
 import numpy as np
 
 from lattice.clock.direction import LUCKY, cycle_length
+from lattice.clock.groove import beat_ticks, swing_unit
 from lattice.clock.meeting import say_bars
-from lattice.document.arpeggio import ChordPool, HeldPool, LanePool
+from lattice.clock.ticks import TICKS_PER_QUARTER
+from lattice.document.arpeggio import Arpeggio, ChordPool, HeldPool, LanePool
+from lattice.document.chance import CycleRule
 from lattice.document.piece import Score
 from lattice.pitch.tune import Tune
 from lattice.render.arpeggio import Moments, pools_at, rounds_of
+from lattice.render.bursts import awake, round_of
+from lattice.render.feel import Feel
 from lattice.render.played import sounding_in
 from lattice.rhythm.lane_line import LaneLine
 from lattice.strips.places import strips_of
 
-__all__ = ["PoolRound", "comes_round_after", "pool_round"]
-
-_LUCKY_ORDERS = ("shuffled", "random")
+__all__ = ["PoolRound", "comes_round_after", "is_decided_by_luck", "period_of", "pool_round"]
 
 
 class PoolRound(NamedTuple):
@@ -31,13 +35,16 @@ class PoolRound(NamedTuple):
     fits: dict[str, Any] | None
 
 
-def comes_round_after(line: LaneLine, tune: Tune | None, score: Score, tick: int) -> str:
+def comes_round_after(line: LaneLine, feel: Feel, tune: Tune | None, score: Score, tick: int) -> str:
     """Say after how long all that a lane plays comes round, before chance, with the keys that are held at *tick*."""
-    if line.is_lucky and not line.lane.luck_bars:
-        return "never: luck decides its order"
+    if line.lane.clip:
+        return f"comes round after {_say(Fraction(line.lane.clip.length_ticks, TICKS_PER_QUARTER), score)}"
     if (reason := _never(line)) is not None:
-        return reason
-    return _say(_period(line, tune, score, lcm(*filter(None, _order_sizes(line, tune, tick)))), score)
+        return f"never comes round: {reason}"
+    arpeggio = line.lane.arpeggio if tune else None
+    if arpeggio and isinstance(arpeggio.pool, LanePool):
+        return f"comes round together with {score.lane(arpeggio.pool.of).name}, whose notes it plays"
+    return f"comes round after {_say(period_of(line, feel, tune, score, tick), score)}"
 
 
 def pool_round(line: LaneLine, tune: Tune | None, score: Score, tick: int) -> PoolRound:
@@ -46,7 +53,7 @@ def pool_round(line: LaneLine, tune: Tune | None, score: Score, tick: int) -> Po
     if tune is None or arpeggio is None:
         return PoolRound("", None)
     sizes = _order_sizes(line, tune, tick)
-    size = lcm(*filter(None, sizes))
+    used = _hits_of_order(arpeggio, sizes)
     if not any(sizes):
         hint = "hold keys to fill it" if isinstance(arpeggio.pool, HeldPool) else "it rests"
         return PoolRound(f"an empty pool: {hint}", None)
@@ -55,16 +62,38 @@ def pool_round(line: LaneLine, tune: Tune | None, score: Score, tick: int) -> Po
     if not hits or line.is_lucky or arpeggio.order in ("random", "all"):
         return PoolRound(said, None)
     said += f" on {hits} {'hit' if hits == 1 else 'hits'}"
-    if arpeggio.restart == "cycle" or hits % size == 0:
+    if arpeggio.restart == "cycle" or hits % used == 0:
         return PoolRound(f"{said}: fits each cycle", None)
     fits = {"arpeggio": arpeggio.model_copy(update={"restart": "cycle"}).model_dump(mode="json")}
-    return PoolRound(f"{said}: together again after {_say(_turns(line, size), score)}", fits)
+    return PoolRound(f"{said}: together again after {_say(_turns(line, used), score)}", fits)
 
 
-def _turns(line: LaneLine, size: int) -> Fraction:
-    """Return after how long an order of so many notes and the lane's hits come round together, in quarters."""
-    hits = max(1, line.line.period_hits)
-    return line.line.period * line.course.step * (lcm(hits, size) // hits)
+def _turns(line: LaneLine, used: int) -> Fraction:
+    """Return after how long what takes so many hits and the lane's hits come round together, in quarters."""
+    steps, hits = _coming_round(line)
+    return steps * line.course.step * (used // gcd(hits, used) if hits else 1)
+
+
+def _coming_round(line: LaneLine) -> tuple[int, int]:
+    """Return after how many steps a lane's hits come round, and how many hits those have that are counted on."""
+    if not line.is_lucky:
+        return line.line.period, line.line.period_hits
+    if line.counts_each_cycle:
+        return line.course.cycle, 0
+    cycles = line.lane.thin.every if line.lane.thin else 1
+    hits = [
+        int(line.hits_before_at(line.course.first_of_cycle(np.array([one])))[0]) for one in (1, 1 + cycles)
+    ]
+    return line.course.cycle * cycles, hits[1] - hits[0]
+
+
+def _hits_of_order(arpeggio: Arpeggio, sizes: list[int]) -> int:
+    """Return after how many hits an arpeggio's order and its pedal note come round; *sizes*: of rounds of the order."""
+    size = 1 if arpeggio.order in ("random", "all") else lcm(*filter(None, sizes))
+    pedal = arpeggio.pedal
+    if pedal is None:
+        return size
+    return pedal.every if pedal.again else pedal.every * (size // gcd(size, pedal.every - 1))
 
 
 def _order_sizes(line: LaneLine, tune: Tune | None, tick: int) -> list[int]:
@@ -82,43 +111,101 @@ def _order_sizes(line: LaneLine, tune: Tune | None, tick: int) -> list[int]:
 
 
 def _never(line: LaneLine) -> str | None:
+    """Return why what a lane plays never comes round; None if it does."""
     lane = line.lane
+    if line.is_lucky and not lane.luck_bars:
+        return "luck decides its order"
     if any(at.strip and at.strip.free and at.strip.free.direction in LUCKY for at in strips_of(lane)):
-        return "never: luck decides the order of a strip"
-    arpeggio = lane.arpeggio if lane.is_melodic else None
-    if arpeggio and arpeggio.order in _LUCKY_ORDERS:
-        return "never: luck decides the order of its notes"
-    if arpeggio and isinstance(arpeggio.pool, LanePool):
-        return "when the lane that it reads does, together with it"
+        return "luck decides the order of a strip"
+    order = lane.arpeggio.order if lane.is_melodic and lane.arpeggio else "up"
+    if order == "shuffled" or (order == "random" and not lane.luck_bars):
+        return "luck decides the order of its notes"
     return None
 
 
-def _period(line: LaneLine, tune: Tune | None, score: Score, size: int) -> Fraction:
-    """Return after how many quarters all comes round, exactly; an order of *size* notes among it."""
-    lane, course = line.lane, line.course
-    if course.period is not None:
-        whole = course.period
-    elif line.is_lucky:
-        whole = course.cycle_quarters
-    else:
-        whole = line.line.period * course.step
-        hits = max(1, line.line.period_hits)
-        for at in strips_of(lane):
-            if at.strip and at.strip.free:
-                values = cycle_length(at.strip.free.direction, len(at.strip.values))
-                moved = line.line.period if at.strip.free.advance == "step" else hits
-                whole = _met(whole, line.line.period * course.step * (lcm(moved, values) // moved))
-        if size > 1 and lane.arpeggio and lane.arpeggio.restart == "free":
-            used = size * lane.arpeggio.pedal.every if lane.arpeggio.pedal else size
-            whole = _met(whole, _turns(line, used))
-    for rule in (lane.cycle_rule, *(row.rule for row in lane.step_rules)):
-        if rule and not course.once:
-            whole = _met(whole, rule.of * course.cycle_quarters)
-    if lane.luck_bars:
-        whole = _met(whole, lane.luck_bars * score.meter.bar_quarters)
+def period_of(line: LaneLine, feel: Feel, tune: Tune | None, score: Score, tick: int) -> Fraction:
+    """Return after how many quarters all that a lane plays comes round, exactly; before chance.
+
+    *tick*: when the held keys are looked at. What luck decides comes round with it where that repeats, and else is left
+    out. Raises ValueError for a lane whose order is luck that never repeats.
+    """
+    lane, bar = line.lane, score.meter.bar_quarters
+    lasts = [
+        _runs(line) if line.course.period is not None else _endless(line, tune, tick),
+        _pairs(line, feel),
+    ]
+    if lane.luck_bars and is_decided_by_luck(line):
+        lasts.append(lane.luck_bars * bar)
+    if lane.beat_weight and line.course.period is None:
+        lasts.append(Fraction(beat_ticks(score.meter), TICKS_PER_QUARTER))
+    lasts += [round_of(burst, line) for _, burst in awake(line)]
     if tune and tune.chords:
-        whole = _met(whole, tune.chords.total)
-    return whole
+        lasts.append(tune.chords.total)
+    return reduce(_met, filter(None, lasts))
+
+
+def _runs(line: LaneLine) -> Fraction:
+    """Return after how long runs come round, which only cycle rules tell from each other."""
+    course = line.course
+    assert course.period is not None
+    assert course.cycles_per_run is not None
+    runs = [rule.of // gcd(rule.of, course.cycles_per_run) for rule in _rules(line)]
+    return lcm(*runs) * course.period
+
+
+def _endless(line: LaneLine, tune: Tune | None, tick: int) -> Fraction:
+    """Return after how long an endless run comes round: hits, and all that counts steps, hits or cycles."""
+    lane, course = line.lane, line.course
+    steps, hits = _coming_round(line)
+    counted = [lane.accent.every] if lane.accent else []
+    stepped = [rule.of * course.cycle for rule in _rules(line)]
+    for at in strips_of(lane):
+        if at.strip and at.strip.free:
+            values = cycle_length(at.strip.free.direction, len(at.strip.values))
+            (stepped if at.strip.free.advance == "step" else counted).append(values)
+    arpeggio = lane.arpeggio if tune else None
+    if arpeggio and tune and (arpeggio.restart == "free" or not _restarts_with_chords(arpeggio, tune)):
+        counted.append(_hits_of_order(arpeggio, _order_sizes(line, tune, tick)))
+    rounds = [number // gcd(hits, number) for number in counted if hits]
+    return lcm(steps * lcm(*rounds), *stepped) * course.step
+
+
+def _restarts_with_chords(arpeggio: Arpeggio, tune: Tune) -> bool:
+    """Return whether an arpeggio begins again for ever, if it does not run free: with each cycle, or with chords."""
+    return arpeggio.restart == "cycle" or (
+        tune.chords is not None and not isinstance(arpeggio.pool, HeldPool)
+    )
+
+
+def _rules(line: LaneLine) -> list[CycleRule]:
+    lane = line.lane
+    own = [lane.cycle_rule] if lane.cycle_rule else []
+    return own + [row.rule for row in lane.step_rules if row.step in line.range]
+
+
+def _pairs(line: LaneLine, feel: Feel) -> Fraction | None:
+    """Return after how long swing comes round; None where it moves nothing, or all lies within a run's bars."""
+    unit = swing_unit(line.course.step, feel.swing)
+    if line.course.period is not None or unit is None:
+        return None
+    pair, bar = 2 * unit, line.frame.meter.bar_quarters
+    if bar % pair:
+        return bar
+    return None if line.course.step % pair == 0 else pair
+
+
+def is_decided_by_luck(line: LaneLine) -> bool:
+    """Return whether dice have a say in what a lane plays."""
+    lane = line.lane
+    order = lane.arpeggio.order if lane.is_melodic and lane.arpeggio else "up"
+    return (
+        line.is_lucky
+        or order == "random"
+        or lane.humanise is not None
+        or not (lane.chance_percent in (0, 100) and lane.chance_strip is None)
+        or any(at.strip and at.strip.spread for at in strips_of(lane))
+        or any(burst.chance_percent < 100 for burst in lane.bursts)
+    )
 
 
 def _met(one: Fraction, other: Fraction) -> Fraction:

@@ -5,9 +5,8 @@ from collections.abc import Iterable
 import numpy as np
 
 from lattice.pitch.names import note_name
-from lattice.pitch.scales import OCTAVE, in_scale
+from lattice.pitch.scales import HIGHEST_NOTE, OCTAVE, folded, in_scale
 from lattice.pitch.tune import Tune
-from lattice.render.notes import HIGHEST_NOTE, folded
 from lattice.render.pictures import Staff
 
 __all__ = ["folded_row", "staff_of"]

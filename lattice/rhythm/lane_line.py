@@ -1,7 +1,7 @@
 """Which played steps of each lane are hits, before chance: sources, turns, and lanes made from lanes."""
 
 from fractions import Fraction
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
@@ -17,13 +17,14 @@ from lattice.document.source import Drawn, Echo, Euclidean, Made, Numbered, Repl
 from lattice.document.step_value import StepValue
 from lattice.document.timing import BarRestart, PassRestart
 from lattice.luck.draws import PLACES, Purpose, draws
+from lattice.memory import MEGABYTE, Memory, weight
 from lattice.rhythm import along
 from lattice.rhythm.line import MAX_LINE, Line
 from lattice.rhythm.source_hits import source_hits
 from lattice.rhythm.thin import kept_of
 from lattice.rhythm.turns import complement, rotate
 
-__all__ = ["LUCKY_REACH", "Frame", "LaneLine", "line_as", "line_of", "lines_of"]
+__all__ = ["LUCKY_REACH", "Frame", "LaneLine", "line_as", "line_of", "lines_of", "remember_line"]
 
 LUCKY_REACH = 2048  # steps within which a reply to a lane of lucky order looks for the next hit
 
@@ -32,14 +33,19 @@ Orders = NDArray[np.int64]
 
 
 def lines_of(rhythm: Rhythm, dice: int) -> list["LaneLine"]:
-    """Return the line of each lane of *rhythm*, in its order."""
+    """Return the line of each lane of *rhythm*, in its order: those that are known, and new ones.
+
+    New ones are remembered once they are accepted: see `remember_line`.
+    """
     frame = Frame(rhythm.meter, rhythm.bars, rhythm.step_value, dice)
-    return [_line_in(rhythm, lane, frame) for lane in rhythm.lanes]
+    known: dict[str, LaneLine] = {}
+    return [_line_in(rhythm, lane, frame, known) for lane in rhythm.lanes]
 
 
 def line_of(rhythm: Rhythm, dice: int, lane_id: str) -> "LaneLine":
     """Return the line of one lane. Raises DocumentError if there is no lane of that id."""
-    return _line_in(rhythm, rhythm.lane(lane_id), Frame(rhythm.meter, rhythm.bars, rhythm.step_value, dice))
+    frame = Frame(rhythm.meter, rhythm.bars, rhythm.step_value, dice)
+    return _line_in(rhythm, rhythm.lane(lane_id), frame, {})
 
 
 def line_as(line: "LaneLine", lane: Lane) -> "LaneLine":
@@ -47,17 +53,28 @@ def line_as(line: "LaneLine", lane: Lane) -> "LaneLine":
     return _line(lane, line.frame, line.followed)
 
 
-def _line_in(rhythm: Rhythm, lane: Lane, frame: "Frame") -> "LaneLine":
-    source = lane.source
-    return _line(
-        lane, frame, _line_in(rhythm, rhythm.lane(source.of), frame) if isinstance(source, Made) else None
-    )
+def _line_in(rhythm: Rhythm, lane: Lane, frame: "Frame", known: dict[str, "LaneLine"]) -> "LaneLine":
+    if lane.id not in known:
+        source = lane.source
+        made_of = rhythm.lane(source.of) if isinstance(source, Made) else None
+        followed = _line_in(rhythm, made_of, frame, known) if made_of else None
+        known[lane.id] = _line(lane, frame, followed)
+    return known[lane.id]
 
 
 # A hand moves one lane at a time: what the others play is still known. Equal questions get the same line.
-@lru_cache(maxsize=1024)
+_LINES: Memory[tuple[Lane, "Frame", "LaneLine | None"], "LaneLine"] = Memory(48 * MEGABYTE)
+
+
 def _line(lane: Lane, frame: "Frame", followed: "LaneLine | None") -> "LaneLine":
-    return LaneLine(lane, frame, followed)
+    return _LINES.get((lane, frame, followed)) or LaneLine(lane, frame, followed)
+
+
+def remember_line(line: "LaneLine") -> "LaneLine":
+    """Remember *line*, whose score was accepted: what is refused leaves nothing behind. Return it, or its like."""
+    if line.followed:
+        remember_line(line.followed)
+    return _LINES.put((line.lane, line.frame, line.followed), line)
 
 
 class Frame(NamedTuple):
@@ -81,6 +98,12 @@ class LaneLine:
         self.lane = lane
         self.frame = frame
         self.followed = followed
+
+    @cached_property
+    def weighs(self) -> int:
+        """About how many bytes it takes, all that it works out later included; without the line that it follows."""
+        known = 0 if self.is_lucky else 10 * self.line.hits.size
+        return 2000 + weight(self.lane) + known
 
     @cached_property
     def leader(self) -> "LaneLine":
@@ -169,6 +192,15 @@ class LaneLine:
         cycles, _ = self.course.cycle_and_place(np.arange(low, end))
         before = along.hits_before(hits, cycles)[first - low :]
         return before + self._hits_of_cycles(indices // self.course.cycle)
+
+    def hit_count(self, first: int, end: int) -> int:
+        """Return how many of the steps counted from *first* up to *end* are hits, or may be where luck decides."""
+        if self.is_lucky:
+            return max(0, end - first)
+        runs, indices = self.course.run_and_index(np.array([first, end]))
+        of_run = int(self.line.before(np.array([self.course.per_run or 0]))[0])
+        before = runs * of_run + self.line.before(indices)
+        return int(before[1] - before[0])
 
     def hits_before_at(self, counts: Ticks) -> Ticks:
         """Return how many hits came before each of the steps of those *counts*, as `hits_before` does of a stretch."""

@@ -6,7 +6,7 @@ import numpy as np
 
 from lattice.document.lane import CLOCK_FIELDS
 from lattice.document.source import MAX_STEPS, Drawn, Made
-from lattice.document.strip import CONTROL, STRIPS, Strip
+from lattice.document.strip import CONTROL, STRIPS, VELOCITY, PitchStrip, Strip
 from lattice.rhythm.lane_line import LaneLine
 
 __all__ = ["settled"]
@@ -34,8 +34,25 @@ def settled(line: LaneLine) -> dict[str, Any]:
     # What was silent only at the very start comes round from the first step on.
     hits = line.line.at(np.arange(lead, lead + period))
     hits = np.roll(hits, lead % period)
-    source = {"source": _drawn(period, np.flatnonzero(hits).tolist())}
-    return source | _by_place(line, period) | _PLAIN_TURNS | clock | _PLAIN_ORDER
+    played = line.numbers(np.arange(period)).tolist()
+    beside = _of_the_mean(line, played)
+    source = {"source": _drawn(period + len(beside), np.flatnonzero(hits).tolist())}
+    order = _PLAIN_ORDER | ({"step_range": {"first": 0, "last": period - 1}} if beside else {})
+    return source | _by_place(line, played, beside) | _PLAIN_TURNS | clock | order
+
+
+def _of_the_mean(line: LaneLine, played: list[int]) -> list[int]:
+    """Return the step numbers to add after the *played* ones so that velocities are evened towards the same mean.
+
+    That is of all values of the velocity strip, played or not: where the played ones alone have another, all of them
+    go with the drawn lane as often as the one that is played most, as far as there is room; those added take no part.
+    """
+    strip = line.lane.velocity_strip
+    if not line.lane.evened or strip is None or strip.free:
+        return []
+    times = np.bincount(played, minlength=line.steps)
+    beside = np.repeat(np.arange(line.steps), times.max() - times).tolist()
+    return beside if len(played) + len(beside) <= MAX_STEPS else []
 
 
 def _clock_of(line: LaneLine) -> dict[str, Any]:
@@ -43,10 +60,12 @@ def _clock_of(line: LaneLine) -> dict[str, Any]:
     return {field: leader[field] for field in CLOCK_FIELDS}
 
 
-def _by_place(line: LaneLine, count: int) -> dict[str, Any]:
-    """Return all that belongs to step numbers, by the places at which they are played: there they are drawn."""
+def _by_place(line: LaneLine, played: list[int], beside: list[int]) -> dict[str, Any]:
+    """Return all that belongs to step numbers, by the places at which they are *played*: there they are drawn.
+
+    *beside*: the step numbers that follow those, of which only the velocities count.
+    """
     lane = line.lane
-    played = line.numbers(np.arange(count)).tolist()
     moved: dict[str, Any] = {
         field: [
             {**row.model_dump(mode="json"), "step": place}
@@ -61,7 +80,7 @@ def _by_place(line: LaneLine, count: int) -> dict[str, Any]:
         if kind is CONTROL:
             moved[kind.field] = [_strip_by_place(strip, played) for strip in strips]
         elif strips is not None:
-            moved[kind.field] = _strip_by_place(strips, played)
+            moved[kind.field] = _strip_by_place(strips, [*played, *(beside if kind is VELOCITY else ())])
     return moved
 
 
@@ -70,7 +89,10 @@ def _strip_by_place(strip: Strip, played: list[int]) -> dict[str, Any]:
     values = old["values"]
     if strip.free or not values:
         return old
-    return old | {"values": [values[number] if number < len(values) else None for number in played]}
+    moved = {"values": [values[number] if number < len(values) else None for number in played]}
+    if isinstance(strip, PitchStrip) and strip.accidentals:
+        moved["accidentals"] = [strip.accidental(number) for number in played]
+    return old | moved
 
 
 def _first_cycle_by_number(line: LaneLine) -> dict[str, Any]:

@@ -18,11 +18,11 @@ def source_hits(source: Source, lane_id: str) -> tuple[int, ...]:
     match source:
         case Drawn(hits=hits):
             return hits
-        case Euclidean(hits=count, steps=steps):
+        case Euclidean(placed=count, steps=steps):
             return euclidean(count, steps)
-        case Numbered(hits=count, steps=steps, number=number):
+        case Numbered(placed=count, steps=steps, number=number):
             return numbered(count, steps, int(number))
-        case Thrown(hits=count, steps=steps, throw=throw, moves=None):
+        case Thrown(placed=count, steps=steps, throw=throw, moves=None):
             return thrown(count, steps, throw, lane_id)
         case Thrown(steps=steps, throw=throw, moves=moves) if moves:
             return moved(moves.of.hits, steps, moves.percent, throw, lane_id)

@@ -20,6 +20,11 @@ class Stretch:
         self.first = first
         self.end = end
 
+    @property
+    def weighs(self) -> int:
+        """About how many bytes all its columns take, without the line."""
+        return 400 + 120 * (self.end - self.first)
+
     @cached_property
     def counts(self) -> Ticks:
         """Their numbers since the start."""

@@ -6,6 +6,7 @@ import numpy as np
 
 from lattice.document.arpeggio import (
     MAX_OCTAVES,
+    MOST_AT_ONCE,
     Arpeggio,
     ChordPool,
     HeldPool,
@@ -13,12 +14,14 @@ from lattice.document.arpeggio import (
     Latch,
     NoteOrder,
     Pedal,
+    Pool,
     ScalePool,
     TypedPool,
 )
 from lattice.document.source import MAX_EVERY
+from lattice.pitch.held import gathered, held_pools
 from lattice.pitch.names import note_name
-from lattice.pitch.scales import scale_note_below, scale_steps
+from lattice.pitch.scales import folded, scale_note_below, scale_steps
 from lattice.sentence.melody import melodic, melodic_offers
 from lattice.sentence.setting import Setting, Speech
 from lattice.sentence.source import could_follow
@@ -44,6 +47,7 @@ _LATCH_SAID: dict[Latch, str] = {
     "add": "keys latched and added",
 }
 _RESTARTS_SAID = {"free": "runs on", "cycle": "anew each cycle", "chord": "anew each chord"}
+_FEW = 6  # keys are named one by one
 _KEYS_BEGIN = "anew with each hand"
 
 
@@ -51,7 +55,7 @@ def _say(speech: Speech) -> list[Word]:
     arpeggio = speech.lane.arpeggio
     if arpeggio is None:
         return []
-    words = [choice(_ORDERS_SAID[arpeggio.order], "note order")]
+    words = [_order(arpeggio)]
     if arpeggio.octaves > 1:
         words += [text(" over "), _octaves(arpeggio), text(" octaves")]
     words += [text(", "), *_pool_words(speech, arpeggio)]
@@ -68,7 +72,7 @@ def _on_bench(speech: Speech) -> list[Word]:
     arpeggio = speech.lane.arpeggio
     if arpeggio is None:
         return [choice("none", "note order")]
-    words = [choice(_ORDERS_SAID[arpeggio.order], "note order"), text(" over "), _octaves(arpeggio)]
+    words = [_order(arpeggio), text(" over "), _octaves(arpeggio)]
     words += [text(" octave, " if arpeggio.octaves == 1 else " octaves, "), *_pool_words(speech, arpeggio)]
     words += [text(", "), choice(_restart_said(arpeggio, arpeggio.restart), "arpeggio begins"), text(", ")]
     words += _pedal_words(speech, arpeggio.pedal) if arpeggio.pedal else [choice("no pedal note", "pedal")]
@@ -77,7 +81,16 @@ def _on_bench(speech: Speech) -> list[Word]:
 
 
 def _octaves(arpeggio: Arpeggio) -> Word:
-    return number("octaves", "arpeggio.octaves", arpeggio.octaves, 1, MAX_OCTAVES)
+    most = min(MAX_OCTAVES, MOST_AT_ONCE // Arpeggio.size_of(arpeggio.pool))
+    return number("octaves", "arpeggio.octaves", arpeggio.octaves, 1, most)
+
+
+def _order(arpeggio: Arpeggio) -> Word:
+    said = _ORDERS_SAID[arpeggio.order]
+    grows = isinstance(arpeggio.pool, HeldPool | LanePool)
+    return choice(
+        f"{said}, {MOST_AT_ONCE} at most" if arpeggio.order == "all" and grows else said, "note order"
+    )
 
 
 def _restart_said(arpeggio: Arpeggio, restart: str) -> str:
@@ -89,7 +102,7 @@ def _restart_said(arpeggio: Arpeggio, restart: str) -> str:
 def _pool_words(speech: Speech, arpeggio: Arpeggio) -> list[Word]:
     match arpeggio.pool:
         case HeldPool(latch=latch):
-            return [choice(_LATCH_SAID[latch], "pool")]
+            return [choice(_LATCH_SAID[latch], "pool"), *_held_words(speech, latch)]
         case TypedPool(chord=chord, notes=notes):
             said = chord or " ".join(_named(speech, note) for note in notes)
             return [choice(said, "pool")]
@@ -97,16 +110,27 @@ def _pool_words(speech: Speech, arpeggio: Arpeggio) -> list[Word]:
             unheard = "" if speech.tune and speech.tune.chords else ", when there are chords"
             return [choice(f"the chord{unheard}", "pool")]
         case ScalePool(low=low, high=high):
+            most = MOST_AT_ONCE // arpeggio.octaves - 1
             return [
                 choice("the scale", "pool"),
                 text(" from "),
-                number("lowest degree", "arpeggio.pool.low", low, -28, high),
+                number("lowest degree", "arpeggio.pool.low", low, max(-28, high - most), high),
                 text(" to "),
-                number("highest degree", "arpeggio.pool.high", high, low, 28),
+                number("highest degree", "arpeggio.pool.high", high, low, min(28, low + most)),
             ]
         case LanePool():
             name = speech.tune.source.line.lane.name if speech.tune and speech.tune.source else ""
             return [choice("notes of", "pool"), text(" "), choice(name, "pool lane")]
+
+
+def _held_words(speech: Speech, latch: Latch) -> list[Word]:
+    """Say which keys the pool has after all that hands did."""
+    pools = held_pools(speech.lane.keys, latch).pools
+    held = sorted({note.pitch for note in pools[-1]}) if pools else []
+    if not held:
+        return []
+    few = " ".join(_named(speech, pitch) for pitch in held)
+    return [text(f" {few}" if len(held) <= _FEW else f", {len(held)} of them")]
 
 
 def _named(speech: Speech, pitch: int) -> str:
@@ -165,8 +189,18 @@ def _pool_choices(speech: Speech) -> list[Choice]:
     return choices(
         [(key, said) for key, (said, _) in known.items()],
         chosen,
-        lambda key: _with(speech, pool=known[key][1]),
+        lambda key: _with(speech, pool=known[key][1]) | _still_held(speech, known[key][1]),
     )
+
+
+def _still_held(speech: Speech, pool: Pool) -> Patch:
+    """Return the keys that another latch begins with: what is held now, and none that a latch has replaced."""
+    was = speech.lane.arpeggio.pool if speech.lane.arpeggio else None
+    keys = speech.lane.keys
+    if not isinstance(pool, HeldPool) or not isinstance(was, HeldPool) or not keys.held:
+        return {}
+    last = max(one.end if one.end is not None else one.start for one in keys.held)
+    return {"keys": gathered(keys, was.latch, begin=last).model_dump(mode="json")}
 
 
 def _notes_of(speech: Speech) -> tuple[int, ...]:
@@ -175,7 +209,7 @@ def _notes_of(speech: Speech) -> tuple[int, ...]:
         return ()
     scale = speech.tune.scale.root, speech.tune.scale.semitones
     first = scale_note_below(np.full(3, speech.tune.note), *scale)
-    return tuple(scale_steps(first, np.array([0, 2, 4]), *scale).tolist())
+    return tuple(folded(scale_steps(first, np.array([0, 2, 4]), *scale)).tolist())
 
 
 def _pool_lane_choices(speech: Speech) -> list[Choice]:
@@ -244,7 +278,7 @@ def _offers(speech: Speech) -> list[Offer]:
     if arpeggio is None:
         return [Offer(setting="arpeggio", text="arpeggio", explains=_ARPEGGIO, patch=_with(speech))]
     found = []
-    if arpeggio.octaves == 1:
+    if arpeggio.octaves == 1 and 2 * Arpeggio.size_of(arpeggio.pool) <= MOST_AT_ONCE:
         said = "over 2 octaves"
         found.append(Offer(setting=said, text=said, explains=_OCTAVES, patch=_with(speech, octaves=2)))
     if arpeggio.restart == "free":
@@ -274,7 +308,7 @@ _VELOCITY = "Notes are as hard as the keys, or the notes, that they come from."
 ARPEGGIO = Setting(
     "arpeggio",
     "arpeggio",
-    frozenset({"arpeggio"}),
+    frozenset({"arpeggio", "keys"}),
     _ARPEGGIO,
     melodic(_say),
     melodic(_on_bench),

@@ -2,10 +2,10 @@
 
 from typing import get_args
 
-from lattice.document.feel import MAX_HUMANISE_MS, STRAIGHT, Accent, Humanise, Swing
+from lattice.document.feel import MAX_HUMANISE_MS, STRAIGHT, Accent, Humanise, LaneSwing, Swing
 from lattice.document.source import MAX_EVERY
 from lattice.sentence.setting import Setting, Speech, either, offered, one_number, unlabelled
-from lattice.sentence.words import Choice, Offer, Word, choice, choices, number, ordinal, text
+from lattice.sentence.words import Choice, Offer, Patch, Word, choice, choices, number, ordinal, text
 
 __all__ = ["STROKES", "SWING", "TIMING", "swing_choices", "swing_words"]
 
@@ -59,10 +59,11 @@ def _offer_accent(speech: Speech) -> list[Offer]:
 
 def swing_words(swing: Swing) -> list[Word]:
     """Return how much is swung, and which notes."""
+    own = isinstance(swing, LaneSwing) and swing.own_steps
     return [
         number("swing", "swing.percent", swing.percent, STRAIGHT, MAX_SWING),
         text(" % of "),
-        choice(f"1/{swing.note}", "swung notes"),
+        choice("its own steps" if own else f"1/{swing.note}", "swung notes"),
     ]
 
 
@@ -88,7 +89,7 @@ def _swing_on_bench(speech: Speech) -> list[Word]:
 def _whose(own: Swing | None) -> str:
     if own is None:
         return "piece"
-    return "straight" if own == Swing() else "own"
+    return "straight" if own.percent == STRAIGHT else "own"
 
 
 def _own_swing_choices(speech: Speech) -> list[Choice]:
@@ -98,13 +99,21 @@ def _own_swing_choices(speech: Speech) -> list[Choice]:
         lambda key: {
             "swing": None
             if key == "piece"
-            else Swing(percent=_OWN_SWING if key == "own" else STRAIGHT).model_dump()
+            else LaneSwing(percent=_OWN_SWING if key == "own" else STRAIGHT).model_dump()
         },
     )
 
 
 def _swung_note_choices(speech: Speech) -> list[Choice]:
-    return swing_choices(speech.lane.swing or Swing())
+    swing = speech.lane.swing or LaneSwing()
+
+    def patch(key: str) -> Patch:
+        changed = {"own_steps": True} if key == "own" else {"own_steps": False, "note": int(key)}
+        return {"swing": swing.model_dump() | changed}
+
+    notes = [(str(note), f"1/{note}") for note in get_args(Swing.model_fields["note"].annotation)]
+    chosen = "own" if swing.own_steps else str(swing.note)
+    return choices([*notes, ("own", "its own steps, triplets and their kin too")], chosen, patch)
 
 
 def _say_humanise(speech: Speech) -> list[Word]:
@@ -132,7 +141,10 @@ def _humanise_choices(speech: Speech) -> list[Choice]:
 _ACCENT = "Each so-many-th hit is struck harder, counted before chance, so that accents do not wander."
 _WEIGHT = "Hits off the beat are weaker, half-way to the next a little, elsewhere more."
 _EVENED = "Loud and soft are drawn together: 100 % is all alike."
-SWING = "The first of each pair of notes takes more than half of it; triplets and their kin stay straight."
+SWING = (
+    "The first of each pair of notes takes more than half of it; triplets and their kin stay straight, "
+    "unless a lane lets its own steps swing."
+)
 _HUMANISE = "Each hit strays a little in time and strength, twice so much at most."
 
 STROKES: tuple[Setting, ...] = (
@@ -162,7 +174,7 @@ TIMING: tuple[Setting, ...] = (
         offers=offered(
             f"swing {_OWN_SWING} %",
             SWING,
-            {"swing": Swing(percent=_OWN_SWING).model_dump()},
+            {"swing": LaneSwing(percent=_OWN_SWING).model_dump()},
             lambda speech: speech.lane.swing is not None,
         ),
     ),

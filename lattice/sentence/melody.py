@@ -105,6 +105,8 @@ def _pitches_said(speech: Speech, strip: PitchStrip) -> str:
     pitches = np.unique(values).size
     said = f"{pitches} {'pitch' if pitches == 1 else 'pitches'}{unit} on {numbers.size}"
     said += " hit" if numbers.size == 1 else " hits"
+    if raised := sum(strip.accidental(number) != 0 for number in numbers.tolist()) * (not unit):
+        said += f", {raised} accidental" + ("s" if raised > 1 else "")
     leap = int(np.abs(np.diff(values)).max(initial=0))
     return f"{said}, leaps up to {leap}" if leap > 1 else said
 

@@ -41,13 +41,14 @@ def say_source(speech: Speech) -> list[Word]:
                 number("steps", "source.steps", steps, 1, MAX_STEPS),
                 text(said),
             ]
-        case Computed(hits=hits, steps=steps):
+        case Computed(hits=hits, placed=placed, steps=steps):
             return [
-                number("hits", "source.hits", hits, 0, steps),
+                number("hits", "source.hits", placed, 0, steps, stored=hits),
                 text(" "),
                 choice("in", "source"),
                 text(" "),
-                number("steps", "source.steps", steps, max(1, hits), MAX_STEPS),
+                number("steps", "source.steps", steps, 1, MAX_STEPS),
+                *([text(f" ({hits} asked for)")] if hits > placed else []),
                 *_which(source),
             ]
         case Made():
@@ -58,7 +59,7 @@ def say_source(speech: Speech) -> list[Word]:
 
 def _which(source: Computed) -> list[Word]:
     match source:
-        case Numbered(hits=hits, steps=steps):
+        case Numbered(placed=hits, steps=steps):
             count = ways(hits, steps)
             which = digits("number", "source.number", int(source.number) % count, count - 1)
             return [text(", no. "), which, text(f" of {count:,}")]
@@ -66,7 +67,7 @@ def _which(source: Computed) -> list[Word]:
             words = [text(", throw "), number("throw", "source.throw", throw, 1, MAX_THROW)]
             if was is None:
                 return words
-            said = f"was {was.hits} in {was.steps}"
+            said = f"was {was.placed} in {was.steps}"
             return [
                 *words,
                 text(", "),

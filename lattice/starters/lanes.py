@@ -14,6 +14,7 @@ from lattice.document import (
     Free,
     Humanise,
     Lane,
+    LaneSwing,
     LengthStrip,
     Link,
     NoteSpan,
@@ -25,7 +26,6 @@ from lattice.document import (
     Spread,
     StepRange,
     StepValue,
-    Swing,
     Thin,
     VelocityStrip,
 )
@@ -114,7 +114,7 @@ _ROWS: tuple[tuple[str, str, str, dict[str, Any]], ...] = (
         "Two finger hats",
         "accent swing hats",
         "clink",
-        _in(12, 16, velocity=64, accent=Accent(velocity=110, every=4, first=2), swing=Swing(percent=58)),
+        _in(12, 16, velocity=64, accent=Accent(velocity=110, every=4, first=2), swing=LaneSwing(percent=58)),
     ),
     (
         "Long and short",

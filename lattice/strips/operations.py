@@ -5,10 +5,11 @@ from typing import Literal
 
 import numpy as np
 
-from lattice.document.strip import Shape, StripKind
+from lattice.document.strip import TIED, Shape, StripKind
 from lattice.luck.draws import Purpose, draws_each, whole_numbers
 
 __all__ = [
+    "MOVING",
     "OPERATIONS",
     "Operation",
     "Values",
@@ -24,6 +25,8 @@ Values = tuple[int | None, ...]
 Operation = Literal[
     "later", "earlier", "reverse", "upside down", "up", "down", "towards the middle", "away from the middle"
 ]
+# Those that move values to other places, and change none.
+MOVING: frozenset[Operation] = frozenset({"later", "earlier", "reverse"})
 _SCALE = (3, 4)  # towards the middle by a quarter
 
 
@@ -77,7 +80,7 @@ def scaled(values: Sequence[int | None], kind: StripKind, numerator: int, denomi
 
 
 def _is_tie(value: int, kind: StripKind) -> bool:
-    return kind.field == "length_strip" and value == 0
+    return kind.field == "length_strip" and (value == TIED or value > kind.high)
 
 
 def _scaled(value: int, kind: StripKind, numerator: int, denominator: int) -> int:

@@ -20,6 +20,7 @@ from lattice.document.strip import (
     Strip,
     StripKind,
     VelocityStrip,
+    neutral,
 )
 
 __all__ = ["StripAt", "control_strip_at", "plain_value", "strip_at", "strips_of"]
@@ -91,6 +92,8 @@ def strip_at(lane: Lane, name: str) -> StripAt:
 
 def plain_value(at: StripAt, lane: Lane) -> int:
     """Return what a step has that the strip says nothing of."""
+    if isinstance(at.strip, ControlStrip):
+        return neutral(at.strip.controller)
     if at.kind.plain is not None:
         return at.kind.plain
     return {"velocity": lane.velocity, "length": lane.length_percent}.get(at.name, 0)

@@ -6,11 +6,20 @@ import numpy as np
 
 from lattice.clock.direction import LUCKY, cycle_length, lucky_order, steady_order
 from lattice.clock.ticks import Ticks
-from lattice.document.strip import Spread, Strip, StripKind
+from lattice.document.strip import PITCH, PitchStrip, Spread, Strip, StripKind
 from lattice.luck.draws import Purpose, draws, whole_numbers
 from lattice.rhythm.stretch import Stretch
 
-__all__ = ["Bounds", "bounds", "deviations", "own_values", "strayed", "value_places", "values_at"]
+__all__ = [
+    "Bounds",
+    "accidentals_at",
+    "bounds",
+    "deviations",
+    "own_values",
+    "strayed",
+    "value_places",
+    "values_at",
+]
 
 _RUN = 1 << 32  # a run's cycles of a strip are numbered from here on: no run has as many
 
@@ -56,6 +65,15 @@ def values_at(strip: Strip | None, kind: StripKind, stretch: Stretch, plain: int
     if strip is None or not any(value is not None for value in strip.values):
         return np.full(stretch.counts.size, plain)
     return own_values(strip, stretch.line.steps, plain)[value_places(strip, kind, stretch)]
+
+
+def accidentals_at(strip: PitchStrip | None, stretch: Stretch) -> Ticks:
+    """Return by how many semitones the degree of each step of *stretch* is raised."""
+    if strip is None or strip.unit != "degrees" or not any(strip.accidentals):
+        return np.zeros(stretch.counts.size, np.int64)
+    places = value_places(strip, PITCH, stretch)
+    row = np.array([*map(strip.accidental, range(len(strip.values))), 0], np.int64)
+    return row[np.minimum(places, len(strip.values))]
 
 
 def strayed(values: Ticks, strip: Strip | None, kind: StripKind, stretch: Stretch) -> Ticks:

@@ -11,3 +11,5 @@ class ClipAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # takes none at ru
 
     list_display = ["name", "owner", "created_at", "deleted_at"]
     list_filter = ["owner"]
+    # A document is changed where what is wrong with it is said: in the application.
+    readonly_fields = ["document"]

@@ -42,6 +42,7 @@ from lattice.formats.notes_text import notes_text
 
 router = Router()
 MIDI = "audio/midi"
+MAX_NOTES_IN_ZIP = 100_000
 _MIDI_BODY = {
     "requestBody": {"required": True, "content": {MIDI: {"schema": {"type": "string", "format": "binary"}}}}
 }
@@ -110,8 +111,13 @@ def download_zip(
         said = f"at most {services.MAX_AT_ONCE} clips in one zip, these are more"
         raise DocumentError.of("clips", said)
     files = []
+    notes = 0
     for one in stored:
         clip = services.document_of(one)
+        notes += clip.note_count * asked.repeats
+        if notes > MAX_NOTES_IN_ZIP:
+            said = f"at most {MAX_NOTES_IN_ZIP:,} notes in one zip, these are more: take fewer clips at once"
+            raise DocumentError.of("clips", said)
         files.append((f"{clip.name}.mid", midi_file(clip, asked.export())))
     return zipped(files, f"{set_name or 'clips'}.zip")
 

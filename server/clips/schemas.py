@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 from clips import models, services
 from lattice.clips import Action, Clip, Kept, PitchSound, Tape, Track, keep_bars, keep_last, sounds_of
 from lattice.clips.clip import Control, Note
+from lattice.clips.drawn import MOST_DRAWN, drawn_notes
 from lattice.clips.guess import is_melodic
 from lattice.clips.keep import MAX_KEPT_BARS
 from lattice.document import DOCKSIDE, Kit, Meter, Score, read
@@ -103,7 +104,10 @@ class From(BaseModel):
 
 
 class ClipLine(BaseModel):
-    """A clip as the list shows it, with its notes for the note sheet."""
+    """A clip as the list shows it, with as many of its notes as a small note sheet shows.
+
+    *unreadable*: what is wrong with one that cannot be read any more; '' for others.
+    """
 
     id: int
     created_at: datetime
@@ -117,13 +121,40 @@ class ClipLine(BaseModel):
     meter: Meter
     length_ticks: int
     tracks: list[SheetTrack]
+    unreadable: str = ""
 
     @classmethod
     def of(cls, stored: models.Clip) -> "ClipLine":
         """Return what the list shows of a stored clip. It was validated when it was stored, and is not again."""
+        try:
+            return cls._of(stored)
+        except (KeyError, TypeError, ValueError, AttributeError):
+            return cls._broken(stored)
+
+    @classmethod
+    def _broken(cls, stored: models.Clip) -> "ClipLine":
+        return cls.model_construct(
+            id=stored.pk,
+            created_at=stored.created_at,
+            name=str(stored.name or "A clip"),
+            tags=stored.tags,
+            set_name=stored.set_name,
+            origin=None,
+            bars=0,
+            notes=0,
+            tempo=0,
+            meter=Meter(),
+            length_ticks=1,
+            tracks=[],
+            unreadable="It is stored, but cannot be read any more.",
+        )
+
+    @classmethod
+    def _of(cls, stored: models.Clip) -> "ClipLine":
         document: dict[str, Any] = stored.document
         origin, meter = document.get("origin"), Meter(**document["meter"])
         kept = [track for track in document["tracks"] if track["notes"] or track["controls"]]
+        drawn = drawn_notes([track["notes"] for track in kept], document["length_ticks"])
         return cls.model_construct(
             id=stored.pk,
             created_at=stored.created_at,
@@ -143,10 +174,10 @@ class ClipLine(BaseModel):
                     lane=track["lane"],
                     ink=track["ink"],
                     channel=track["channel"],
-                    notes=[Note(*row) for row in track["notes"]],
-                    controls=[Control(*row) for row in track["controls"]],
+                    notes=[Note(*row) for row in notes],
+                    controls=[Control(*row) for row in track["controls"][:MOST_DRAWN]],
                 )
-                for track in kept
+                for track, notes in zip(kept, drawn, strict=True)
             ],
         )
 

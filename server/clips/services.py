@@ -94,8 +94,11 @@ def document_of(stored: Clip) -> clips.Clip:
 
 @transaction.atomic
 def store(owner: User, clip: clips.Clip, label: str = "Kept", keeping: str | None = None) -> Clip:
-    """Store *clip* as new, with its first moment; or return what the same *keeping* has stored before."""
-    if keeping and (known := list_of(owner).filter(keeping=keeping).first()):
+    """Store *clip* as new, with its first moment; or return what the same *keeping* has stored before.
+
+    Also where that was deleted since: it was kept, and nobody asked for it again.
+    """
+    if keeping and (known := Clip.objects.filter(owner=owner, keeping=keeping).first()):
         return known
     stored = store_all(owner, [clip], label)[0]
     if keeping:

@@ -9,7 +9,7 @@ from clips.api import router as clips
 from django.http import HttpRequest
 from library.api import kits, starters
 from ninja import NinjaAPI
-from ninja.errors import ValidationError, ValidationErrorContext
+from ninja.errors import HttpError, ValidationError, ValidationErrorContext
 from ninja.parser import Parser
 from ninja.renderers import BaseRenderer
 from pieces.api import router as pieces
@@ -25,7 +25,28 @@ class FastParser(Parser):
     """Reads JSON with orjson."""
 
     def parse_body(self, request: HttpRequest) -> Any:
-        return orjson.loads(request.body)
+        body = request.body
+        data = orjson.loads(body)
+        if rb"\u0000" in body and _has_nul(data):
+            raise HttpError(422, _NUL)
+        return data
+
+    def parse_querydict(self, data: Any, list_fields: list[str], request: HttpRequest) -> Any:
+        if any("\x00" in one for values in data.lists() for one in values[1] if isinstance(one, str)):
+            raise HttpError(422, _NUL)
+        return super().parse_querydict(data, list_fields, request)
+
+
+_NUL = "There is a sign in it that cannot be stored (NUL): leave it out."
+
+
+def _has_nul(data: Any) -> bool:
+    """Return whether a text of parsed JSON holds the one sign that the database cannot store."""
+    if isinstance(data, str):
+        return "\x00" in data
+    if isinstance(data, dict):
+        return any(map(_has_nul, data)) or any(map(_has_nul, data.values()))
+    return isinstance(data, list) and any(map(_has_nul, data))
 
 
 class FastRenderer(BaseRenderer):
@@ -64,6 +85,7 @@ api = Api(
     auth=signed_in,
     parser=FastParser(),
     renderer=FastRenderer(),
+    docs_url=None,  # its page would fetch scripts from elsewhere; the schema is at openapi.json
 )
 register(api)
 api.add_router("/session", accounts, tags=["session"])

@@ -35,8 +35,18 @@ def zipped(files: Iterable[tuple[str, bytes]], name: str) -> HttpResponse:
     return attached(written.getvalue(), name, "application/zip")
 
 
+_UNSAFE = re.compile(r'[\\/:*?"<>|\x00-\x1f\x7f]+')
+# Signs that turn the direction of what follows: with them a name can show another ending than it has.
+_TURNING = re.compile("[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]")
+_DEVICES = re.compile(r"(con|prn|aux|nul|com\d|lpt\d)(\.|$)", re.IGNORECASE)
+_MOST_BYTES = 200  # file systems take 255, and a number may be added
+
+
 def _safe(name: str) -> str:
-    """Return a name, which has an ending, without what file systems read as something else."""
+    """Return a name, which has an ending, without what file systems read as something else, and not too long."""
     stem, _, ending = name.rpartition(".")
-    stem = re.sub(r'[\\/:*?"<>|\x00-\x1f]+', "-", stem).strip(" .")
+    stem = _UNSAFE.sub("-", _TURNING.sub("", stem)).strip(" .")
+    stem = stem.encode()[:_MOST_BYTES].decode(errors="ignore").strip(" .")
+    if _DEVICES.match(stem):
+        stem = f"clip {stem}"
     return f"{stem or 'clip'}.{ending}"

@@ -1,45 +1,113 @@
 """Which exception becomes which error answer: said here and nowhere else."""
 
+import logging
 from collections.abc import Callable
 from typing import Any
 
 import orjson
 from accounts.owned import NewerRevisionError
+from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
+from django.db import Error as DatabaseError
+from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
+from django.http.multipartparser import MultiPartParserError
+from django.http.request import RawPostDataException
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from pydantic import ValidationError as Unfit
 
-from config.refusal import ErrorSchema, ProblemSchema, Refusal
+from config.refusal import refusal
 from lattice.clips import NothingToKeepError
 from lattice.document import DocumentError, Problem, explain
 
-__all__ = ["register"]
+__all__ = ["answer_to", "register"]
+
+log = logging.getLogger("jolly")
+_RETRY_SECONDS = "3"
+
+
+def _document(problems: list[Problem]) -> HttpResponse:
+    return refusal(422, "document", " ".join(problem.sentence for problem in problems), problems)
+
+
+def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    body = None
+    if any(one["loc"][0] == "body" for one in error.errors):
+        try:
+            body = orjson.loads(request.body)
+        except (ValueError, RecursionError):
+            body = None
+    problems: list[Problem] = []
+    for one in error.errors:
+        place, *where = one["loc"]
+        # A body's location has the argument's name before its own fields.
+        told = one | {"loc": tuple(where[1:] if place == "body" else where)}
+        problems += explain([told], body if place == "body" else {})
+    return _document(problems)
+
+
+def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
+    """Answer to what the framework refused: where it could not read a body, with what was wrong there."""
+    cause = error.__cause__
+    if isinstance(cause, HttpError):
+        return refusal(cause.status_code, "refused", str(cause))
+    if isinstance(cause, RecursionError):
+        return answer_to(request, cause)
+    if isinstance(cause, orjson.JSONDecodeError):
+        return refusal(
+            400, "refused", f"It is no JSON, line {cause.lineno}, column {cause.colno}: {cause.msg}."
+        )
+    return refusal(error.status_code, "refused", str(error))
+
+
+def _database_gone(request: HttpRequest, error: Exception) -> HttpResponse:
+    log.error("The database did not answer to %s %s", request.method, request.path, exc_info=error)
+    said = "The database cannot be reached just now. Nothing was stored by this; it is tried again."
+    response = refusal(503, "no-database", said)
+    response["Retry-After"] = _RETRY_SECONDS
+    return response
+
+
+def _broken(request: HttpRequest, error: Exception) -> HttpResponse:
+    log.error("%s %s failed", request.method, request.path, exc_info=error)
+    return refusal(
+        500, "failed", "Something went wrong here, and nothing was stored by it. It is in the server's log."
+    )
+
+
+def _said(status: int, code: str, message: str) -> Callable[[HttpRequest, Any], HttpResponse]:
+    return lambda _request, _error: refusal(status, code, message)
+
+
+_HANDLERS: dict[type[Exception], Callable[[HttpRequest, Any], HttpResponse]] = {
+    ValidationError: _invalid,
+    Unfit: lambda _, error: _document(explain(error.errors(), None)),
+    DocumentError: lambda _, error: _document(list(error.problems)),
+    NothingToKeepError: lambda _, error: refusal(422, "nothing-to-keep", str(error)),
+    NewerRevisionError: lambda _, error: refusal(409, "newer-revision", str(error)),
+    AuthenticationError: _said(401, "signed-out", "Sign in first."),
+    Http404: _said(404, "not-found", "There is nothing of yours here."),
+    HttpError: _refused,
+    RecursionError: _said(422, "document", "This is nested too deep to be read."),
+    RequestDataTooBig: _said(413, "too-large", "This is too large."),
+    MultiPartParserError: _said(400, "refused", "The file that was sent cannot be read: send it once more."),
+    RawPostDataException: _said(400, "refused", "JSON is read here, not a form."),
+    SuspiciousOperation: _said(400, "refused", "This cannot be read."),
+    BadRequest: _said(400, "refused", "This cannot be read."),
+    OperationalError: _database_gone,
+    InterfaceError: _database_gone,
+    DatabaseError: _broken,
+    Exception: _broken,
+}
+
+
+def answer_to(request: HttpRequest, error: Exception) -> HttpResponse:
+    """Return the answer to *request* where *error* left it."""
+    handler = next(_HANDLERS[kind] for kind in type(error).__mro__ if kind in _HANDLERS)
+    return handler(request, error)
 
 
 def register(api: NinjaAPI) -> None:
     """Give every exception that may leave an endpoint its answer."""
-
-    def answer(status: int, code: str, message: str, problems: list[Problem] | None = None) -> HttpResponse:
-        told = [ProblemSchema(lane=p.lane, field=p.field, message=p.message) for p in problems or []]
-        body = Refusal(error=ErrorSchema(code=code, message=message, problems=told))
-        return HttpResponse(body.model_dump_json(), status=status, content_type="application/json")
-
-    def document(problems: list[Problem]) -> HttpResponse:
-        return answer(422, "document", "; ".join(map(str, problems)), problems)
-
-    def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        body = orjson.loads(request.body) if request.body else None
-        # Every location begins with "body" and the argument's name.
-        return document(explain([one | {"loc": one["loc"][2:]} for one in error.errors], body))
-
-    handlers: dict[type[Exception], Callable[[HttpRequest, Any], HttpResponse]] = {
-        ValidationError: invalid,
-        DocumentError: lambda _, error: document(list(error.problems)),
-        NothingToKeepError: lambda _, error: answer(422, "nothing-to-keep", str(error)),
-        NewerRevisionError: lambda _, error: answer(409, "newer-revision", str(error)),
-        AuthenticationError: lambda _, error: answer(401, "signed-out", "Sign in first."),
-        Http404: lambda _, error: answer(404, "not-found", "There is nothing of yours here."),
-        HttpError: lambda _, error: answer(error.status_code, "refused", str(error)),
-    }
-    for exception, handler in handlers.items():
+    for exception, handler in _HANDLERS.items():
         api.add_exception_handler(exception, handler)

@@ -1,8 +1,13 @@
 """The one shape of every error that the API answers with."""
 
+from collections.abc import Sequence
+
+from django.http import HttpResponse
 from pydantic import BaseModel
 
-__all__ = ["ErrorSchema", "ProblemSchema", "Refusal", "refusals"]
+from lattice.document import Problem
+
+__all__ = ["ErrorSchema", "ProblemSchema", "Refusal", "refusal", "refusals"]
 
 
 class ProblemSchema(BaseModel):
@@ -27,6 +32,13 @@ class Refusal(BaseModel):
     error: ErrorSchema
 
 
+def refusal(status: int, code: str, message: str, problems: Sequence[Problem] = ()) -> HttpResponse:
+    """Return an error answer."""
+    told = [ProblemSchema(lane=one.lane, field=one.field, message=one.message) for one in problems]
+    body = Refusal(error=ErrorSchema(code=code, message=message, problems=told))
+    return HttpResponse(body.model_dump_json(), status=status, content_type="application/json")
+
+
 def refusals(*statuses: int) -> dict[int, type[Refusal]]:
-    """Return the error answers of an endpoint, for its declaration; 400 and 403 are always among them."""
-    return dict.fromkeys((400, 403, *statuses), Refusal)
+    """Return the error answers of an endpoint, for its declaration; those that any may give are always among them."""
+    return dict.fromkeys((400, 403, 413, 422, 500, 503, *statuses), Refusal)

@@ -37,6 +37,8 @@ INSTALLED_APPS = [
     "demo",
 ]
 MIDDLEWARE = [
+    "config.middleware.limited_time",
+    "config.middleware.limited_bodies",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
@@ -72,9 +74,23 @@ DATABASES = {
         "PORT": os.environ.get("JOLLY_DB_PORT", "5432"),
         "CONN_MAX_AGE": 600,
         "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"connect_timeout": 5, "options": "-c statement_timeout=15000"},  # seconds, milliseconds
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+CSRF_FAILURE_VIEW = "config.pages.forged"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "%(asctime)s %(levelname)s %(name)s: %(message)s"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "loggers": {
+        "jolly": {"handlers": ["console"], "level": "INFO"},
+        # What is refused is no fault of the server's; what fails comes with its traceback.
+        "django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False},
+    },
+}
 
 AUTH_USER_MODEL = "accounts.User"
 AUTH_PASSWORD_VALIDATORS = [

@@ -6,6 +6,10 @@ from django.urls import path, re_path
 from config.api import api
 from config.pages import page
 
+handler400 = "config.pages.unreadable"
+handler404 = "config.pages.not_found"
+handler500 = "config.pages.failed"
+
 urlpatterns = [
     path("api/", api.urls),
     path("admin/", admin.site.urls),

@@ -205,14 +205,6 @@ LANTERN_QUAY = Piece(
                     PlacedChord(chord="II", lasts=BarSpan(bars=1)),
                 ),
             ),
-            # A chord that was held from the first moment: E, B and the G above.
-            keys=Keys(
-                held=(
-                    HeldKey(start=0, key=64, velocity=92),
-                    HeldKey(start=0, key=71, velocity=78),
-                    HeldKey(start=0, key=79, velocity=84),
-                )
-            ),
             lanes=_lanes(
                 _lane(
                     "glass",
@@ -221,6 +213,14 @@ LANTERN_QUAY = Piece(
                     voice="glass-harbour",
                     arpeggio=Arpeggio(
                         pool=HeldPool(latch="replace"), order="up-and-down", octaves=2, velocity="keys"
+                    ),
+                    # A chord that was held from the first moment: E, B and the G above.
+                    keys=Keys(
+                        held=(
+                            HeldKey(start=0, key=64, velocity=92),
+                            HeldKey(start=0, key=71, velocity=78),
+                            HeldKey(start=0, key=79, velocity=84),
+                        )
                     ),
                     length_percent=60,
                     accent=Accent(velocity=112, every=5),

@@ -10,3 +10,5 @@ class LibraryAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # takes none at
     """Who keeps which kits and starters."""
 
     list_display = ["name", "owner", "created_at"]
+    # A document is changed where what is wrong with it is said: in the application.
+    readonly_fields = ["document"]

@@ -1,5 +1,7 @@
 """Kits and starters: those that ship, and the musician's own."""
 
+from contextlib import suppress
+
 from accounts.auth import user_of
 from config.bodies import Body
 from config.refusal import refusals
@@ -7,7 +9,7 @@ from django.http import HttpRequest
 from ninja import Router, Status
 from pydantic import BaseModel
 
-from lattice.document import Kit, read
+from lattice.document import DocumentError, Kit, read
 from lattice.document.kit import KITS
 from lattice.starters import LANES, PATTERNS, Starter, starting_fields
 from library import models, services
@@ -52,9 +54,11 @@ def _listed(starter: Starter, number: int | None = None) -> ListedStarter:
 def list_kits(request: HttpRequest) -> list[ListedKit]:
     """Kits that ship, then the musician's own by name."""
     own = services.list_of(user_of(request), models.Kit)
-    return [ListedKit(id=None, kit=kit) for kit in KITS] + [
-        ListedKit(id=stored.pk, kit=read(Kit, stored.document)) for stored in own
-    ]
+    listed = [ListedKit(id=None, kit=kit) for kit in KITS]
+    for stored in own:
+        with suppress(DocumentError):  # one that cannot be read any more hides no other
+            listed.append(ListedKit(id=stored.pk, kit=read(Kit, stored.document)))
+    return listed
 
 
 @kits.post("", response={201: ListedKit, **refusals(401, 422)})
@@ -75,9 +79,11 @@ def delete_kit(request: HttpRequest, number: int) -> Status[None]:
 def list_starters(request: HttpRequest) -> list[ListedStarter]:
     """The musician's own starters by name, then those that ship."""
     own = services.list_of(user_of(request), models.Starter)
-    return [_listed(read(Starter, stored.document), stored.pk) for stored in own] + [
-        _listed(starter) for starter in (*LANES, *PATTERNS)
-    ]
+    listed = []
+    for stored in own:
+        with suppress(DocumentError):
+            listed.append(_listed(read(Starter, stored.document), stored.pk))
+    return listed + [_listed(starter) for starter in (*LANES, *PATTERNS)]
 
 
 @starters.post("", response={201: ListedStarter, **refusals(401, 422)})

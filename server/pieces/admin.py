@@ -11,6 +11,8 @@ class PieceAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # takes none at r
 
     list_display = ["name", "owner", "revision", "changed_at", "deleted_at"]
     list_filter = ["owner"]
+    # A document is changed where what is wrong with it is said: in the application.
+    readonly_fields = ["document"]
 
 
 @admin.register(Moment)
@@ -18,3 +20,5 @@ class MomentAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # takes none at 
     """What was changed when."""
 
     list_display = ["label", "piece", "number", "at"]
+    # A document is changed where what is wrong with it is said: in the application.
+    readonly_fields = ["document"]

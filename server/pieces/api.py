@@ -1,5 +1,6 @@
 """The shelf, and the piece that is open."""
 
+import json
 from typing import Any
 
 from accounts.auth import user_of
@@ -10,7 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
 from lattice import document
-from lattice.document import read
+from lattice.document import DocumentError, read
 from lattice.formats.piece_json import piece_json, piece_schema, read_piece
 from pieces import models, services
 from pieces.schemas import MomentLine, NewPiece, OpenMoment, OpenPiece, Save, ShelfPiece
@@ -53,9 +54,13 @@ def import_piece(request: HttpRequest) -> Status[OpenPiece]:
 
 @router.get("/{int:piece_id}.json", response={200: document.Piece, **refusals(401, 404)})
 def export_piece(request: HttpRequest, piece_id: int) -> HttpResponse:
-    """A piece as a JSON file."""
-    piece = read(document.Piece, services.get(user_of(request), piece_id).document)
-    return attached(piece_json(piece), f"{piece.name}.json", "application/json")
+    """A piece as a JSON file; one that cannot be read any more as it is stored."""
+    stored = services.get(user_of(request), piece_id)
+    try:
+        content = piece_json(read(document.Piece, stored.document))
+    except DocumentError:
+        content = json.dumps(stored.document, ensure_ascii=False, indent=1).encode()
+    return attached(content, f"{stored.name or 'piece'}.json", "application/json")
 
 
 @router.get("/schema.json", response={200: dict[str, Any], **refusals()}, auth=None)

@@ -11,17 +11,19 @@ from ninja import Router
 from pydantic import BaseModel, Field, model_validator
 
 from lattice import hands
-from lattice.document import DocumentError, HeldKey, Piece, Progression, Scale
+from lattice.document import DocumentError, HeldKey, Keys, Piece, Progression, Scale
+from lattice.document.arpeggio import Latch
 from lattice.document.base import Id
 from lattice.document.keys import MAX_KEYS
 from lattice.document.pitched import PITCHED
 from lattice.document.source import MAX_STEPS, MAX_THROW
 from lattice.document.strip import PITCH
 from lattice.pitch.contours import Contour
+from lattice.pitch.held import gathered
 from lattice.pitch.tune import tune_of
 from lattice.rhythm.lane_line import line_of
 from lattice.starters.progressions import PROGRESSIONS
-from pieces.schemas import Changed, Question
+from pieces.schemas import MAX_TICK, Changed, Question
 
 router = Router(auth=from_our_page)
 
@@ -71,6 +73,13 @@ class EnterQuestion(Question):
         return self
 
 
+class Held(Body):
+    """What hands held for a lane, and how its pool latches it."""
+
+    keys: Keys
+    latch: Latch
+
+
 class RecordQuestion(Question):
     """Keys that were played along with a *lane*. *over*: in place of what it had. *nudges*: whether they are kept."""
 
@@ -78,6 +87,20 @@ class RecordQuestion(Question):
     keys: Annotated[list[HeldKey], Field(min_length=1, max_length=MAX_KEYS)]
     over: bool = False
     nudges: bool = False
+
+
+class GatherQuestion(Body):
+    """What lanes hold, by their ids: gathered from the tick *at* on (none: after all that hands did) at *begin*."""
+
+    lanes: Annotated[dict[Id, Held], Field(max_length=64)]
+    at: Annotated[int | None, Field(ge=0, le=MAX_TICK)] = None
+    begin: Annotated[int, Field(ge=0, le=MAX_TICK)] = 0
+
+
+class Gathered(BaseModel):
+    """What is held, by the ids of lanes, with nothing of what went before."""
+
+    lanes: dict[str, Keys]
 
 
 class RescaleQuestion(Body):
@@ -134,6 +157,13 @@ def record(request: HttpRequest, body: RecordQuestion) -> Changed:
     tune = tune_of(line.lane, body.score, body.dice)
     patch = hands.record_keys(line, tune, body.keys, over=body.over, nudges=body.nudges)
     return Changed(patches={body.lane: patch})
+
+
+@router.post("/gather", response={200: Gathered, **refusals(422)})
+def gather(request: HttpRequest, body: GatherQuestion) -> HttpResponse:
+    """What is held where a pattern begins anew, a latch changes, or a piece is put away: as it sounds then."""
+    found = {lane: gathered(held.keys, held.latch, body.at, body.begin) for lane, held in body.lanes.items()}
+    return answer(Gathered(lanes=found))
 
 
 @router.post("/rescale", response={200: Piece, **refusals(422)})

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal, Self
 from config.bodies import Body
 from pydantic import BaseModel, Field, StringConstraints
 
-from lattice.document import Drawn, Lane, Meter, Pattern, Piece, Score, read, score_of
+from lattice.document import DocumentError, Drawn, Lane, Meter, Pattern, Piece, Score, read, score_of
 from lattice.document.base import Id, Name
 from lattice.document.piece import Dice
 from lattice.document.source import MAX_THROW, Source
@@ -85,7 +85,10 @@ class CoverThread(BaseModel):
 
 
 class ShelfPiece(BaseModel):
-    """A piece as the shelf shows it, its first pattern's first bar for a cover."""
+    """A piece as the shelf shows it, its first pattern's first bar for a cover.
+
+    *unreadable*: what is wrong with one that cannot be read any more: it can be exported and deleted; '' for others.
+    """
 
     id: int
     name: str
@@ -93,11 +96,23 @@ class ShelfPiece(BaseModel):
     meter: str
     threads: list[CoverThread]
     changed_at: datetime
+    unreadable: str = ""
 
     @classmethod
     def of(cls, stored: models.Piece) -> Self:
         """Return what the shelf shows of a stored piece."""
-        piece = read(Piece, stored.document)
+        try:
+            piece = read(Piece, stored.document)
+        except DocumentError as problem:
+            return cls(
+                id=stored.pk,
+                name=str(stored.name or "A piece"),
+                tempo=0,
+                meter="",
+                threads=[],
+                changed_at=stored.changed_at,
+                unreadable=str(problem),
+            )
         pattern = piece.patterns[0]
         cover = picture(score_of(piece, pattern), pattern.dice, Window(bars=1))
         return cls(

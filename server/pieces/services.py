@@ -77,8 +77,10 @@ def save(
     *moments*: those that are new, numbered on; the first may replace the last one stored, while the movement that made
     it goes on. *stands_at*: the moment whose document *piece* is, but for what is no moment; the last one if None.
     Raises Http404 if *owner* has no such piece, NewerRevisionError if another revision came first, DocumentError if
-    the numbers do not fit; nothing is stored then.
+    the numbers do not fit; nothing is stored then. What was stored by the same save before is returned as it stands.
     """
+    if (known := _saved_already(owner, piece_id, based_on, piece, moments)) is not None:
+        return known
     stored = to_change(owner, Piece, piece_id, based_on)
     last = _remember(stored, moments)
     if not 1 <= (stands_at or last) <= last:
@@ -88,6 +90,17 @@ def save(
     stored.stands_at = stands_at or last
     stored.save(update_fields=["document", "revision", "stands_at", "changed_at"])
     return get(owner, piece_id)  # the name is the database's to make
+
+
+def _saved_already(
+    owner: User, piece_id: int, based_on: int, piece: document.Piece, moments: Sequence[NamedMoment]
+) -> Piece | None:
+    """Return the piece if this very save was stored before and only its answer got lost on the way."""
+    stored = owned_by(owner, Piece).filter(pk=piece_id, revision=based_on + 1).first()
+    if stored is None or stored.document != piece.model_dump(mode="json"):
+        return None
+    known = list(stored.moments.order_by("-number").values_list("number", "label")[: len(moments)])[::-1]
+    return stored if known == [(moment.number, moment.label) for moment in moments] else None
 
 
 def rename(owner: User, piece_id: int, name: str) -> Piece:

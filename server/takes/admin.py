@@ -11,3 +11,5 @@ class TakeSheetAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # takes none 
 
     list_display = ["__str__", "owner", "bars", "created_at", "deleted_at"]
     list_filter = ["owner"]
+    # A document is changed where what is wrong with it is said: in the application.
+    readonly_fields = ["score", "lanes"]

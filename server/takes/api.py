@@ -11,9 +11,10 @@ from ninja import Router, Status
 from pydantic import Field
 
 from lattice.clips import MAX_TAKES, Differences, Track, differences, take
-from lattice.render import Window
+from lattice.document import read
+from lattice.render import MAX_NOTES_AT_ONCE, Window
 from takes import services
-from takes.schemas import DrawnTake, FromTape, More, OpenSheet, Opposed, SheetLine, Takes, Throwing
+from takes.schemas import DrawnTake, FromTape, More, OpenSheet, Opposed, SheetLine, Takes, Throwing, Vary
 
 router = Router()
 
@@ -37,6 +38,7 @@ def throw_takes(request: HttpRequest, body: Throwing) -> Status[OpenSheet]:
         lanes=None if body.lanes is None else tuple(body.lanes),
         piece_id=body.piece_id,
         count=body.count - 1,
+        vary=body.vary,
     )
     return Status(201, OpenSheet.of(sheet))
 
@@ -45,7 +47,7 @@ def throw_takes(request: HttpRequest, body: Throwing) -> Status[OpenSheet]:
 def take_from_tape(request: HttpRequest, body: Keeping) -> Status[FromTape]:
     """Keep bars of the tape as a take: what makes them again."""
     kept = body.kept()
-    window = Window(first_bar=kept.first_bar, bars=kept.bars)
+    window = read(Window, {"first_bar": kept.first_bar, "bars": kept.bars})
     sheet = services.begin(
         user_of(request), body.score, body.dice, window, piece=body.piece, pattern=body.pattern
     )
@@ -70,12 +72,12 @@ def drawn_takes(
     first: Annotated[int, Field(ge=1)] = 1,
     last: Annotated[int, Field(ge=1)] = MAX_TAKES,
 ) -> HttpResponse:
-    """The notes and measures of the takes numbered from *first* to *last*, at most 64."""
+    """The notes and measures of the takes from *first* to *last*: as many as one answer may hold, one at least."""
     sheet = services.get(user_of(request), sheet_id)
     wanted = sheet.takes.filter(dropped_at=None, number__range=(first, last))[:MAX_TAKES]
-    dice = [sheet.takes.get(number=1).dice, *(one.dice for one in wanted)]
-    begun, *taken = services.made_again(sheet, dice)
-    drawn = [DrawnTake.of(one.number, its, begun) for one, its in zip(wanted, taken, strict=True)]
+    first_of_all = sheet.takes.get(number=1)
+    begun, *taken = services.made_again(sheet, [first_of_all, *wanted], MAX_NOTES_AT_ONCE)
+    drawn = [DrawnTake.of(one.number, its, begun) for one, its in zip(wanted, taken, strict=False)]
     return answer(Takes.model_construct(takes=drawn))
 
 
@@ -86,12 +88,18 @@ def throw_more(request: HttpRequest, sheet_id: int, body: More) -> OpenSheet:
     return OpenSheet.of(services.get(user_of(request), sheet_id))
 
 
+@router.post("/{int:sheet_id}/vary", response={200: OpenSheet, **refusals(401, 404, 422)})
+def vary_takes(request: HttpRequest, sheet_id: int, body: Vary) -> OpenSheet:
+    """Have each take but the first moved away from the pattern by a throw of its own."""
+    return OpenSheet.of(services.vary(user_of(request), sheet_id, body.percent))
+
+
 @router.post("/{int:sheet_id}/differences", response={200: Differences, **refusals(401, 404, 422)})
 def what_differs(request: HttpRequest, sheet_id: int, body: Opposed) -> Differences:
     """Which notes only one of two takes has."""
     sheet = services.get(user_of(request), sheet_id)
-    dice = [services.take_of(sheet, number).dice for number in (body.one, body.other)]
-    one, other = services.made_again(sheet, dice)
+    takes = [services.take_of(sheet, number) for number in (body.one, body.other)]
+    one, other = services.made_again(sheet, takes)
     return differences(one.tracks, other.tracks)
 
 

@@ -19,6 +19,10 @@ class TakeSheet(Owned):
     lanes = models.JSONField(null=True)
     first_bar = models.PositiveIntegerField(help_text="Counted from 0.")
     bars = models.PositiveSmallIntegerField()
+    vary = models.PositiveSmallIntegerField(
+        default=0,
+        help_text="How many % of the hits a throw of each take's own moves, from the second take on.",
+    )
 
     class Meta:
         ordering = ["-created_at", "-pk"]

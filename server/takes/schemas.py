@@ -7,8 +7,8 @@ from clips.schemas import SheetTrack
 from config.bodies import Body
 from pydantic import BaseModel, Field
 
-from lattice.clips import MAX_TAKE_BARS, MAX_TAKES, PitchSound, TakeMeasures, Taken, sounds_of
-from lattice.document import Meter, Score
+from lattice.clips import MAX_TAKE_BARS, MAX_TAKES, PitchSound, TakeMeasures, Taken, is_lucky, sounds_of
+from lattice.document import Meter, Score, read
 from lattice.document.base import Id, Name
 from lattice.document.piece import Dice
 from lattice.render import MAX_BARS
@@ -24,6 +24,7 @@ __all__ = [
     "TakeLine",
     "Takes",
     "Throwing",
+    "Vary",
 ]
 
 
@@ -39,6 +40,13 @@ class Throwing(Body):
     bars: Annotated[int, Field(ge=1, le=MAX_TAKE_BARS)] = 4
     lanes: Annotated[list[Id] | None, Field(max_length=64)] = None
     count: Annotated[int, Field(ge=1, le=MAX_TAKES)] = 8
+    vary: Annotated[int, Field(ge=0, le=100, description="% of the hits that a throw of each moves")] = 0
+
+
+class Vary(Body):
+    """How many % of the hits a throw of each take's own moves."""
+
+    percent: Annotated[int, Field(ge=0, le=100)]
 
 
 class More(Body):
@@ -94,7 +102,8 @@ class SheetLine(BaseModel):
 class OpenSheet(BaseModel):
     """A sheet with its takes in the order of their numbers; their notes are asked for apart.
 
-    *lane_names*: of the lanes that were chosen; none: all.
+    *lane_names*: of the lanes that were chosen; none: all. *vary*: how many % of the hits a throw of each take's own
+    moves. *is_lucky*: whether dice have a say; where neither is so, all takes are the same.
     """
 
     sheet: SheetLine
@@ -102,12 +111,14 @@ class OpenSheet(BaseModel):
     meter: Meter
     length_ticks: int
     lane_names: list[str] | None
+    vary: int
+    is_lucky: bool
     takes: list[TakeLine]
 
     @classmethod
     def of(cls, sheet: models.TakeSheet) -> Self:
         """Return a stored sheet."""
-        score = Score.model_validate(sheet.score)
+        score = read(Score, sheet.score)
         return cls(
             sheet=SheetLine.of(sheet),
             tempo=score.tempo,
@@ -116,6 +127,8 @@ class OpenSheet(BaseModel):
             lane_names=None
             if sheet.lanes is None
             else [lane.name for lane in score.lanes if lane.id in sheet.lanes],
+            vary=sheet.vary,
+            is_lucky=is_lucky(score, None if sheet.lanes is None else tuple(sheet.lanes)),
             takes=[
                 TakeLine(number=one.number, dice=one.dice, clip=one.clip_id)
                 for one in sheet.takes.filter(dropped_at=None)

@@ -12,14 +12,15 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from pieces.models import Piece
 
-from lattice.clips import MAX_TAKES, Taken, take, take_clip
+from lattice.clips import MAX_TAKES, Taken, take, take_clip, varied
 from lattice.document import DocumentError, Score, read
 from lattice.document.piece import DICE
 from lattice.render import Window
 from takes.models import Take, TakeSheet
 
 __all__ = [
-    "begin", "delete", "drop", "get", "keep", "list_of", "made_again", "pick_up", "restore", "take_of", "throw_more",
+    "begin", "delete", "drop", "get", "keep", "list_of", "made_again", "pick_up", "restore", "take_of",
+    "throw_more", "vary",
 ]  # fmt: skip
 
 
@@ -50,8 +51,11 @@ def begin(
     lanes: tuple[str, ...] | None = None,
     piece_id: int | None = None,
     count: int = 0,
+    vary: int = 0,
 ) -> TakeSheet:
     """Store a sheet with its first take, which has the pattern's own *dice*, and *count* more beside it.
+
+    *vary*: how many % of their hits a throw of each take's own moves.
 
     Raises DocumentError if such a take cannot be made.
     """
@@ -66,6 +70,7 @@ def begin(
         lanes=None if lanes is None else list(lanes),
         first_bar=window.first_bar,
         bars=window.bars,
+        vary=vary,
     )
     Take.objects.create(sheet=sheet, number=1, dice=dice)
     if count:
@@ -85,6 +90,14 @@ def throw_more(owner: User, sheet_id: int, count: int) -> list[Take]:
         Take(sheet=sheet, number=number, dice=(first + number - 1) % (DICE[1] + 1))
         for number in range(last + 1, last + count + 1)
     )
+
+
+def vary(owner: User, sheet_id: int, percent: int) -> TakeSheet:
+    """Have throws of the takes' own move *percent* of the hits of all but the first: the notes are others then."""
+    sheet = get(owner, sheet_id)
+    sheet.vary = percent
+    sheet.save(update_fields=["vary"])
+    return sheet
 
 
 def drop(owner: User, sheet_id: int, number: int) -> None:
@@ -113,12 +126,23 @@ def restore(owner: User, sheet_id: int) -> TakeSheet:
     return get(owner, sheet_id)
 
 
-def made_again(sheet: TakeSheet, dice: Sequence[int]) -> list[Taken]:
-    """Return the takes of *sheet* by *dice* numbers: the same notes whenever they are asked for."""
+def made_again(sheet: TakeSheet, takes: Sequence[Take], most_notes: int | None = None) -> list[Taken]:
+    """Return *takes* of *sheet* with their notes: the same whenever they are asked for.
+
+    With *most_notes*, only as many of them as have no more together, two at least.
+    """
     window = Window(first_bar=sheet.first_bar, bars=sheet.bars)
     score = read(Score, sheet.score)
     lanes = None if sheet.lanes is None else tuple(sheet.lanes)
-    return [take(score, one, window, lanes) for one in dice]
+    found: list[Taken] = []
+    notes = 0
+    for one in takes:
+        made = take(varied(score, sheet.vary, one.number), one.dice, window, lanes)
+        notes += sum(len(track.notes) for track in made.kept.tracks)
+        if most_notes is not None and notes > most_notes and len(found) > 1:
+            break
+        found.append(made)
+    return found
 
 
 @transaction.atomic
@@ -126,7 +150,7 @@ def keep(owner: User, sheet_id: int, number: int) -> Clip:
     """Store a take as a clip, and mark it as kept."""
     sheet = get(owner, sheet_id)
     one = take_of(sheet, number)
-    (taken,) = made_again(sheet, [one.dice])
+    (taken,) = made_again(sheet, [one])
     made = take_clip(taken, sheet.piece_name, sheet.pattern_name)
     called = made.model_copy(update={"name": f"{made.name[:66]}, take {number}"})
     one.clip = clip_services.store(owner, called, f"Take {number}")

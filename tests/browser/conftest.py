@@ -6,8 +6,15 @@ from collections.abc import Iterator
 from typing import Any
 
 import pytest
+from accounts.models import User
+from clips.models import Clip, ClipMoment
+from demo.services import DEMO_NAME, demo_musician
+from django.conf import settings
 from django.db import connection
+from django.test import Client
+from pieces.models import Moment, Piece
 from playwright.sync_api import ConsoleMessage, Page, expect
+from takes.models import Take, TakeSheet
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright runs a loop in the tests' thread
 expect.set_options(timeout=15_000)
@@ -45,12 +52,63 @@ def complaints() -> list[str]:
     return []
 
 
-class Musician:
-    """Somebody at the instrument."""
+class Demo:
+    """The demo musician with all that is theirs, made once: row by row as the database holds it."""
 
-    def __init__(self, page: Page, address: str, complaints: list[str]) -> None:
-        self.page = page
+    def __init__(self) -> None:
+        self.rows: list[tuple[str, bytes]] = []
+        self.pieces: dict[str, int] = {}
+
+    def lay_down(self) -> None:
+        """Put it into an empty database."""
+        if not self.rows:
+            demo_musician()
+            self._remember()
+            return
+        with connection.cursor() as cursor:
+            for table, rows in self.rows:
+                with cursor.copy(f'COPY "{table}" {self._columns(table)} FROM STDIN') as copy:
+                    copy.write(rows)
+                cursor.execute(
+                    f"SELECT setval(pg_get_serial_sequence('{table}', 'id'), (SELECT max(id) FROM \"{table}\"))"
+                )
+
+    def _columns(self, table: str) -> str:
+        """Return the columns that are stored; generated ones make themselves."""
+        with connection.cursor() as cursor:
+            cursor.execute(
+                "SELECT column_name FROM information_schema.columns WHERE table_name = %s"
+                " AND is_generated = 'NEVER' ORDER BY ordinal_position",
+                [table],
+            )
+            return "(" + ", ".join(f'"{name}"' for (name,) in cursor.fetchall()) + ")"
+
+    def _remember(self) -> None:
+        # In the order in which one needs the other.
+        models = (User, Piece, Moment, Clip, ClipMoment, TakeSheet, Take)
+        with connection.cursor() as cursor:
+            for table in (model._meta.db_table for model in models):
+                with cursor.copy(
+                    f'COPY (SELECT {self._columns(table)[1:-1]} FROM "{table}") TO STDOUT'
+                ) as copy:
+                    rows = b"".join(bytes(part) for part in copy)
+                if rows:
+                    self.rows.append((table, rows))
+        self.pieces = {str(piece.name): piece.pk for piece in Piece.objects.all()}
+
+
+@pytest.fixture(scope="session")
+def kept_demo() -> Demo:
+    return Demo()
+
+
+class Musician:
+    """Somebody at the instrument: signed in, on the shelf as soon as a page is asked for."""
+
+    def __init__(self, page: Page, address: str, complaints: list[str], pieces: dict[str, int]) -> None:
+        self._page = page
         self.address = address
+        self.pieces = pieces
 
         def hear(message: ConsoleMessage) -> None:
             if message.type == "error":
@@ -60,15 +118,33 @@ class Musician:
         page.on("pageerror", lambda error: complaints.append(str(error)))
         page.set_default_timeout(15_000)
 
-    def go_aboard(self) -> "Musician":
+    @property
+    def page(self) -> Page:
+        """The page; where none is open yet, the shelf."""
+        if self._page.url == "about:blank":
+            self._go("/")
+            expect(self._page.get_by_role("heading", name="Shelf")).to_be_visible()
+        return self._page
+
+    def _go(self, path: str) -> None:
         # A larger buffer is steadier on a busy machine.
-        self.page.goto(f"{self.address}/?latency=0.1")
-        self.page.get_by_role("button", name="Go aboard as demo musician").click()
-        expect(self.page.get_by_role("heading", name="Shelf")).to_be_visible()
+        self._page.goto(f"{self.address}{path}?latency=0.1")
+
+    def sign_in(self) -> "Musician":
+        """Sign in by the cookie that signing in would have given."""
+        browser = Client()
+        browser.force_login(User.objects.get(username=DEMO_NAME))
+        cookie = browser.cookies[settings.SESSION_COOKIE_NAME].value
+        self._page.context.add_cookies(
+            [{"name": settings.SESSION_COOKIE_NAME, "value": cookie, "url": self.address}]
+        )
         return self
 
     def open(self, name: str) -> "Musician":
-        self.page.get_by_role("link", name=f"Open {name}").click()
+        if self._page.url == "about:blank":
+            self._go(f"/lattice/{self.pieces[name]}")
+        else:
+            self.page.get_by_role("link", name=f"Open {name}").click()
         expect(self.page.get_by_role("contentinfo")).to_be_visible()
         expect(self.page.locator(".thread").first).to_be_visible()
         return self
@@ -138,7 +214,8 @@ def leave(page: Page) -> None:
 
 
 @pytest.fixture
-def musician(page: Page, live_server: Any, complaints: list[str]) -> Iterator[Musician]:
-    yield Musician(page, live_server.url, complaints).go_aboard()
+def musician(page: Page, live_server: Any, complaints: list[str], kept_demo: Demo) -> Iterator[Musician]:
+    kept_demo.lay_down()
+    yield Musician(page, live_server.url, complaints, kept_demo.pieces).sign_in()
     leave(page)
     assert complaints == []

@@ -204,15 +204,19 @@ def test_clips_are_joined_and_paced(editor):
     assert editor.stored["length_ticks"] == 12 * BAR
 
 
-def test_when_the_server_cannot_be_reached_the_clip_stays_as_it_was(editor, context, complaints):
+def test_an_edit_that_cannot_be_stored_waits_over_a_reload_and_is_done_when_the_server_is_back(
+    editor, context, complaints
+):
     page = editor.page
     before = editor.stored
     context.route("**/edits", lambda route: route.abort())
     page.get_by_role("button", name="Half pace").click()
-    expect(page.get_by_text("Not stored: the server cannot be reached")).to_be_visible()
+    expect(page.get_by_text("the edit waits for the server")).to_be_visible()
+    assert editor.stored == before
+    page.reload()
+    expect(page.get_by_role("status").filter(has_text="1 change waits")).to_be_visible()
     assert editor.stored == before
     context.unroute("**/edits")
-    page.get_by_role("button", name="Try again").click()
     editor.wait("half pace")
     complaints.clear()
 

@@ -156,7 +156,7 @@ def test_a_file_that_is_none_is_refused_saying_why(collection, tmp_path, complai
     count = page.locator("[data-clip]").count()
     bring(page, tmp_path, "archive.mid", b"PK\x03\x04 something")
     page.get_by_role("button", name="Import", exact=True).click()
-    expect(page.get_by_text("archive.mid: file: it is no MIDI file but a zip archive")).to_be_visible()
+    expect(page.get_by_text("archive.mid: It is no MIDI file but a zip archive")).to_be_visible()
     expect(page.locator("[data-clip]")).to_have_count(count)
     complaints.clear()
 

@@ -51,9 +51,11 @@ def test_undo_goes_on_after_a_reload_and_on_another_machine(musician, browser, l
     musician.wait_until_saved()
 
     elsewhere = Musician(
-        browser.new_page(viewport={"width": 1280, "height": 800}), live_server.url, complaints
-    )
-    elsewhere.go_aboard()
+        browser.new_page(viewport={"width": 1280, "height": 800}),
+        live_server.url,
+        complaints,
+        musician.pieces,
+    ).sign_in()
     elsewhere.page.goto(address)
     expect(elsewhere.number("Bottle: velocity")).to_have_attribute("aria-valuenow", "80")
     elsewhere.page.keyboard.press("Control+z")

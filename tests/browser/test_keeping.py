@@ -64,7 +64,7 @@ def test_keeping_before_anything_sounded_says_so(musician):
 def test_a_second_window_never_writes_over_the_first(musician, context, live_server, complaints, choice):
     musician.open("Night Ferry")
     address = musician.page.url
-    second = Musician(context.new_page(), live_server.url, complaints)
+    second = Musician(context.new_page(), live_server.url, complaints, musician.pieces)
     second.page.goto(address)
     expect(second.page.locator(".thread").first).to_be_visible()
 
@@ -89,7 +89,7 @@ def test_what_is_not_saved_is_said_and_saved_as_soon_as_it_can_be(musician, cont
     page = musician.open("Night Ferry").page
     context.route("**/api/pieces/*", lambda route: route.abort())
     musician.type_number("Bottle: steps", "13")
-    expect(page.locator(".state")).to_contain_text("not saved: the server cannot be reached")
+    expect(page.locator(".state")).to_contain_text("not saved: 1 change waits for the server, trying again")
     context.unroute("**/api/pieces/*")
     musician.wait_until_saved()
     complaints.clear()

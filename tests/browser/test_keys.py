@@ -19,7 +19,7 @@ def open_keys(musician, lane):
     page = musician.page
     musician.choose(lane)
     page.keyboard.press("j")
-    expect(page.get_by_role("region", name="Keys")).to_be_visible()
+    expect(page.get_by_role("region", name="Keyboard")).to_be_visible()
     return page
 
 
@@ -50,7 +50,7 @@ def notes_of(musician, lane):
 def test_a_chord_held_on_the_keys_becomes_a_running_pattern_and_is_kept_exactly(musician):
     page = keys_of(musician)
     open_keys(musician, "glass")
-    page.get_by_role("button", name="let the pattern’s go").click()
+    page.get_by_role("button", name="clear the held notes").click()
     expect(page.locator(".pool")).to_contain_text("hold keys to fill it")
     page.keyboard.press(" ")
     musician.wait_for_bars(1, BAR)
@@ -67,8 +67,11 @@ def test_a_chord_held_on_the_keys_becomes_a_running_pattern_and_is_kept_exactly(
     page.keyboard.press(" ")
 
     # What sounded is what the score with those keys renders, to the tick.
-    known = page.evaluate("({...jolly.score(), keys: jolly.keysThen()})")
-    score = read(Score, known["score"] | {"keys": known["keys"]})
+    known = page.evaluate("({...jolly.score(), keys: jolly.keysThen('glass')})")
+    lanes = [
+        lane | ({"keys": known["keys"]} if lane["id"] == "glass" else {}) for lane in known["score"]["lanes"]
+    ]
+    score = read(Score, known["score"] | {"lanes": lanes})
     events = render(score, known["dice"], Window(bars=7))
     glass = [lane.id for lane in score.lanes].index("glass")
     now = musician.log()[-1]["nowTick"]
@@ -81,7 +84,7 @@ def test_a_chord_held_on_the_keys_becomes_a_running_pattern_and_is_kept_exactly(
     # And what is kept is what sounded: also in the file.
     page.get_by_role("button", name="Keep 4 bars", exact=True).first.click()
     with page.expect_download() as download:
-        page.get_by_role("button", name="Download .mid").click()
+        page.get_by_role("button", name="Export .mid").click()
     file = mido.MidiFile(download.value.path())
     written = sorted(
         message.note
@@ -99,7 +102,7 @@ def test_while_keys_are_open_letters_play_and_only_a_few_are_shortcuts(musician)
     page.keyboard.press("m")  # would mute the lane
     expect(page.get_by_role("button", name="Mute Glass harbour")).to_have_attribute("aria-pressed", "false")
     page.keyboard.press("Escape")
-    expect(page.get_by_role("region", name="Keys")).to_have_count(0)
+    expect(page.get_by_role("region", name="Keyboard")).to_have_count(0)
     page.keyboard.press("m")
     expect(page.get_by_role("button", name="Mute Glass harbour")).to_have_attribute("aria-pressed", "true")
 
@@ -107,7 +110,7 @@ def test_while_keys_are_open_letters_play_and_only_a_few_are_shortcuts(musician)
 def test_keys_and_pads_are_played_with_the_pointer_and_octaves_turned(musician):
     page = keys_of(musician)
     open_keys(musician, "glass")
-    page.get_by_role("button", name="let the pattern’s go").click()
+    page.get_by_role("button", name="clear the held notes").click()
     page.get_by_role("button", name="Pad G3", exact=True).click()
     expect(held(page)).to_have_text("G3")
     page.get_by_role("button", name="An octave higher").click()
@@ -117,27 +120,70 @@ def test_keys_and_pads_are_played_with_the_pointer_and_octaves_turned(musician):
     page.get_by_role("button", name="add", exact=True).click()
     page.get_by_role("button", name="G5", exact=True).click()
     expect(held(page)).to_have_text("E5 G5")
-    page.get_by_role("button", name="let go", exact=True).click()
+    page.get_by_role("button", name="clear the held notes", exact=True).click()
     expect(held(page)).to_have_text("nothing")
 
 
-def test_what_is_latched_can_be_kept_in_the_pattern(musician):
+def test_what_is_latched_is_there_after_a_reload(musician):
     page = keys_of(musician)
     open_keys(musician, "glass")
-    page.get_by_role("button", name="let the pattern’s go").click()
+    page.get_by_role("button", name="clear the held notes").click()
     page.get_by_role("button", name="Pad B3", exact=True).click()
-    page.get_by_role("button", name="keep in the pattern").click()
+    page.wait_for_function("jolly.score().score.lanes[0].keys.held.at(-1)?.end === 0")
+    page.wait_for_timeout(500)
     musician.wait_until_saved()
     page.reload()
     expect(page.locator(".thread").first).to_be_visible()
-    held_keys = page.evaluate("jolly.score().score.keys.held")
-    assert [(key["start"], key["end"], key["key"]) for key in held_keys] == [(0, None, 59)]
+    held_keys = page.evaluate("jolly.score().score.lanes[0].keys.held")
+    assert [(key["start"], key["end"], key["key"]) for key in held_keys] == [(0, 0, 59)]
+    expect(musician.sentence("glass")).to_contain_text("keys latched B3")
+
+
+def test_a_latched_chord_belongs_to_its_lane(musician):
+    """Another lane is chosen and played on: the chord of the first stays, and each says what it holds."""
+    page = keys_of(musician)
+    musician.choose("lantern")
+    musician.alternative("Lantern: pool, the chord", "keys latched")
+    open_keys(musician, "glass")
+    page.get_by_role("button", name="clear the held notes").click()
+    page.get_by_role("button", name="Pad B3", exact=True).click()
+    expect(musician.sentence("glass")).to_contain_text("keys latched B3")
+    page.keyboard.press("Escape")
+    open_keys(musician, "lantern")
+    page.get_by_role("button", name="Pad E3", exact=True).click()
+    expect(musician.sentence("lantern")).to_contain_text("keys latched E3")
+    expect(musician.sentence("glass")).to_contain_text("keys latched B3")
+    # Both at once: keys reach all lanes that are chosen.
+    page.keyboard.press("Escape")
+    musician.choose("glass", "lantern")
+    page.keyboard.press("j")
+    page.get_by_role("button", name="Pad G3", exact=True).click()
+    for lane in ("glass", "lantern"):
+        expect(musician.sentence(lane)).to_contain_text("keys latched G3")
+
+
+def test_adding_after_replacing_brings_no_replaced_chord_back(musician):
+    page = keys_of(musician)
+    open_keys(musician, "glass")
+    page.get_by_role("button", name="clear the held notes").click()
+    page.keyboard.press(" ")
+    musician.wait_for_bars(0.2, BAR)
+    for pad in ("Pad B3", "Pad E3"):
+        page.get_by_role("button", name=pad, exact=True).click()
+        page.wait_for_timeout(300)
+    expect(held(page)).to_have_text("E3")
+    page.get_by_role("button", name="add", exact=True).click()
+    expect(page.get_by_role("button", name="add", exact=True)).to_have_attribute("aria-pressed", "true")
+    page.get_by_role("button", name="Pad G3", exact=True).click()
+    expect(held(page)).to_have_text("E3 G3")
+    page.keyboard.press(" ")
+    expect(held(page)).to_have_text("E3 G3")
 
 
 def test_the_simulated_keyboard_replays_a_phrase(musician):
     page = keys_of(musician)
     open_keys(musician, "glass")
-    page.get_by_role("button", name="let the pattern’s go").click()
+    page.get_by_role("button", name="clear the held notes").click()
     page.keyboard.press(" ")
     page.get_by_role("button", name="a phrase").click()
     expect(held(page)).to_have_text("E4 G4 B4", timeout=20_000)
@@ -145,9 +191,10 @@ def test_the_simulated_keyboard_replays_a_phrase(musician):
     expect(page.get_by_role("button", name="a phrase")).to_have_attribute(
         "aria-pressed", "false", timeout=30_000
     )
-    struck = {key["key"] for key in page.evaluate("jolly.score().score.keys.held")}
+    keys = page.evaluate("jolly.score().score.lanes[0].keys")
+    struck = {key["key"] for key in keys["held"]}
     assert {64, 67, 71, 65, 69, 72, 62, 76} <= struck
-    assert page.evaluate("jolly.score().score.keys.sustained.length") == 1
+    assert len(keys["sustained"]) == 1
 
 
 def test_pitches_are_entered_step_by_step_with_rests_and_ties(musician):
@@ -165,7 +212,7 @@ def test_pitches_are_entered_step_by_step_with_rests_and_ties(musician):
     page.keyboard.press("KeyB")
     expect(page.get_by_text("step 5", exact=True)).to_be_visible()
     lane = page.evaluate("jolly.score().score.lanes[2]")
-    assert lane["length_strip"]["values"][0] == 0
+    assert lane["length_strip"]["values"][0] == 200
     musician.expect_hits("Low reed", [1, 4, 5], 7)
 
 

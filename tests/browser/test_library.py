@@ -152,7 +152,7 @@ def test_what_is_no_sound_is_refused_with_its_name(musician, complaints):
     with page.expect_file_chooser() as chosen:
         page.get_by_role("button", name="+ a sound of your own").click()
     chosen.value.set_files({"name": "notes.wav", "mimeType": "audio/wav", "buffer": b"not a sound at all"})
-    expect(page.locator(".notice.error")).to_contain_text("notes: it is no WAV, OGG or FLAC sound")
+    expect(page.locator(".notice.error")).to_contain_text("Notes: it is no WAV, OGG or FLAC sound")
     page.wait_for_timeout(300)
     complaints.clear()
 

@@ -125,7 +125,7 @@ def test_throwing_all_leaves_what_is_anchored_and_an_anchored_lane_cannot_be_thr
     page.keyboard.press("Escape")
     page.locator("[data-lane=bottle] .round").click()
     page.keyboard.press("t")
-    expect(page.get_by_text("lane “Bottle”, anchored: it is anchored: no throw touches it")).to_be_visible()
+    expect(page.get_by_text("Lane “Bottle”: it is anchored: no throw touches it")).to_be_visible()
     assert any("422" in complaint for complaint in complaints)
     complaints.clear()
 
@@ -251,7 +251,7 @@ def test_more_lanes_than_a_pattern_holds_are_refused_and_those_before_are_kept(m
         page.keyboard.press("d")
         expect(page.locator(".thread")).to_have_count(count)  # the engine has agreed
     page.keyboard.press("d")
-    expect(page.get_by_text("lanes: at most 64, got ").first).to_be_visible()
+    expect(page.get_by_text("must be at most 64, not 65").first).to_be_visible()
     expect(page.locator(".row")).to_have_count(64)
     musician.wait_until_saved()
     page.reload()
@@ -269,7 +269,7 @@ def test_a_change_that_the_engine_refuses_is_taken_back_and_never_saved(musician
     before = musician.moments()
     page.keyboard.press("Escape")
     musician.type_number("Pattern: beats in a bar", "2")
-    expect(page.get_by_text("lane “Bottle”, once: it would begin after the pattern's end")).to_be_visible()
+    expect(page.get_by_text("Lane “Bottle”: once: it would begin after the pattern's end")).to_be_visible()
     expect(musician.number("Pattern: beats in a bar")).to_have_attribute("aria-valuenow", "4")
     musician.wait_until_saved()
     page.keyboard.press("Escape")

@@ -153,7 +153,7 @@ def test_what_does_not_fit_another_strip_is_refused_and_taken_back(bottle, compl
     nudge = strip(page, "nudge")
     nudge.focus()
     page.keyboard.press("Control+v")
-    expect(page.locator(".notice.error")).to_contain_text("nudge_strip.values.1")
+    expect(page.locator(".notice.error")).to_contain_text("Lane “Bottle”: the value 1 of nudge strip must be")
     expect(bottle.sentence("bottle")).not_to_contain_text("nudged")
     page.wait_for_timeout(500)
     complaints.clear()

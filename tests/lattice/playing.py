@@ -96,7 +96,7 @@ class Walked:
         kind = STRIPS[name]
         strip = getattr(self.lane, kind.field)
         value = self.value(at, kind, plain)
-        if strip is None or strip.spread is None or (name == "length" and value == TIED):
+        if strip is None or strip.spread is None or (name == "length" and (value == TIED or value > 400)):
             return value
         return self.within(value + self.deviation(at, kind), name, strip)
 
@@ -140,7 +140,9 @@ class Walked:
     def swung(self, time: Fraction, length: Fraction) -> Fraction:
         unit = self.swing.unit.quarters
         ratio = (length / unit).denominator
-        if ratio & (ratio - 1):
+        if self.lane.swing and self.lane.swing.own_steps:
+            unit = self.length
+        elif ratio & (ratio - 1):
             return time
         bars, into = divmod(time, self.bar)
         pair, within = divmod(into, 2 * unit)
@@ -255,37 +257,74 @@ class Walked:
         step = self.steps[at]
         after = next((later for later in range(at + 1, len(self.steps)) if self.steps[later].hit), None)
         if after is None:
-            raise LookupError("too few steps walked")
+            if self.steps[-1].at - step.at < 65 * self.bar:
+                raise LookupError("too few steps walked")
+            return self.first_start(at) + 10**9  # too far off: a tie ends by itself
         if self.leader.once and self.steps[after].run > step.run:
             return int(self.run_end(step) * QUARTER)
         return self.first_start(after)
 
     # ---- Bursts ----
     def bursts(self):
-        whole = self.score.bars * self.bar
+        """Yield (burst, begin, end, length of what it comes once in), those that lie within that."""
+        cycle = self.length * self.cycle_steps()
         for burst in self.lane.bursts:
             begin, end = burst.quarters(self.bar)
+            whole = {"bars": lambda burst=burst: burst.comes.bars * self.bar, "cycle": lambda: cycle}.get(
+                burst.comes.kind if burst.comes else "", lambda: self.score.bars * self.bar
+            )()
             if end <= whole:
                 yield burst, begin, end, whole
 
+    def cycle_steps(self) -> int:
+        """How many steps a whole cycle has."""
+        chosen = self.leader.step_range
+        count = len(chosen.within(self.leader.source.steps)) if chosen else self.leader.source.steps
+        return cycle_length(self.leader.direction, count)
+
+    def cycles(self) -> dict[int, tuple[Fraction, int]]:
+        """When each cycle begins, and in which run."""
+        found: dict[int, tuple[Fraction, int]] = {}
+        for step in self.steps:
+            found.setdefault(step.cycle, (step.at, step.run))
+        return found
+
     def in_burst(self, step: Step) -> bool:
-        return any(begin <= step.at % whole < end for _, begin, end, whole in self.bursts())
+        return any(
+            begin
+            <= (step.at - self.cycles()[step.cycle][0] if self.by_cycle(burst) else step.at % whole)
+            < end
+            for burst, begin, end, whole in self.bursts()
+        )
+
+    @staticmethod
+    def by_cycle(burst) -> bool:
+        return burst.comes is not None and burst.comes.kind == "cycle"
 
     def burst_notes(self) -> list[Note]:
         found = []
         last = self.steps[self.count - 1].at
         for burst, begin, end, whole in self.bursts():
             length = burst.value.quarters
-            for number in range(floor(last / whole) + 1):
+            if self.by_cycle(burst):
+                begins = {
+                    number: (at, self.run_end(Step(at, run, number, 0, 0)))
+                    for number, (at, run) in self.cycles().items()
+                }
+            else:
+                begins = {number: (number * whole, None) for number in range(floor(last / whole) + 1)}
+            for number, (from_time, cut) in begins.items():
                 where = np.array([number // 256]), np.array([number % 256])
                 purpose = Purpose.BURST.of(half_up(begin * QUARTER))
                 luck = int(draws(self.dice, self.lane.id, purpose, *where)[0])
                 if Fraction(luck, 2**53) >= Fraction(burst.chance_percent, 100):
                     continue
-                here = self.swung(begin, length)
-                share = (self.swung(end, length) - here) / burst.notes
+                here = self.swung(from_time + begin, length)
+                share = (self.swung(from_time + end, length) - here) / burst.notes
                 for note in range(burst.notes):
-                    start = number * whole + here + note * share
+                    start = here + note * share
+                    if cut is not None and start >= cut:
+                        continue
                     fade = Fraction(note, max(1, burst.notes - 1))
                     percent = burst.fade_from + (burst.fade_to - burst.fade_from) * fade
                     hard = min(127, max(1, half_up(self.lane.velocity * percent / 100)))

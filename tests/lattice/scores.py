@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from hypothesis import assume
 from hypothesis import strategies as st
 
 from lattice.document import (
@@ -20,6 +21,8 @@ from lattice.document import (
     Echo,
     Edit,
     Euclidean,
+    EveryBars,
+    EveryCycle,
     Free,
     HeldKey,
     HeldPool,
@@ -28,6 +31,7 @@ from lattice.document import (
     Lane,
     LaneClip,
     LanePool,
+    LaneSwing,
     LengthStrip,
     Link,
     Meter,
@@ -61,13 +65,15 @@ from lattice.document import (
     TypedPool,
     VelocityStrip,
 )
-from lattice.document.arpeggio import ORDERS
+from lattice.document.arpeggio import MOST_AT_ONCE, ORDERS
 from lattice.document.chance import LETTERS
 from lattice.document.pitched import PITCHED
 from lattice.document.step_value import KINDS, NOTES
 from lattice.document.strip import STRIPS, StripKind
 from lattice.document.timing import DIRECTIONS
 from lattice.pitch.scales import SCALES
+from lattice.render.size import MAX_NOTES_AT_ONCE, notes_of_lane
+from lattice.rhythm.lane_line import lines_of
 
 VOICES = [voice.id for voice in DOCKSIDE.voices]
 
@@ -190,6 +196,13 @@ def strips(model: type[Strip], kind: StripKind, **fields: Any) -> st.SearchStrat
 
 
 percents = st.integers(1, 200)
+
+
+def _with_a_long_note(strip: LengthStrip) -> LengthStrip:
+    """Return *strip* with a note that is tied over seven steps in place of every fourth of four."""
+    return strip.model_copy(update={"values": tuple(700 if one == 400 else one for one in strip.values)})
+
+
 strip_fields = {
     "velocity_strip": strips(VelocityStrip, STRIPS["velocity"]),
     "chance_strip": strips(ChanceStrip, STRIPS["chance"]),
@@ -202,7 +215,7 @@ strip_fields = {
         climb_unit=st.sampled_from(["semitones", "degrees"]),
     ),
     "nudge_strip": strips(NudgeStrip, STRIPS["nudge"]),
-    "length_strip": strips(LengthStrip, STRIPS["length"]),
+    "length_strip": strips(LengthStrip, STRIPS["length"]).map(_with_a_long_note),
     "octave_strip": strips(OctaveStrip, STRIPS["octave"]),
 }
 accents = st.integers(1, 32).flatmap(
@@ -211,6 +224,9 @@ accents = st.integers(1, 32).flatmap(
     )
 )
 swings = st.builds(Swing, percent=st.integers(50, 75), note=st.sampled_from([8, 16]))
+lane_swings = st.builds(
+    LaneSwing, percent=st.integers(50, 75), note=st.sampled_from([8, 16]), own_steps=st.booleans()
+)
 bursts = st.lists(
     st.builds(
         Burst,
@@ -218,6 +234,7 @@ bursts = st.lists(
         value=step_values,
         length=st.integers(1, 6),
         notes=st.integers(1, 9),
+        comes=st.none() | st.builds(EveryBars, bars=st.integers(1, 4)) | st.builds(EveryCycle),
         fade_from=percents,
         fade_to=percents,
         chance_percent=st.integers(0, 100),
@@ -233,7 +250,13 @@ def lane_clips(draw: st.DrawFn) -> LaneClip:
     at = st.integers(0, length - 1)
     notes = draw(
         st.lists(
-            st.builds(Note, at, st.integers(1, 2 * length), st.integers(0, 127), st.integers(1, 127)),
+            st.builds(
+                Note,
+                st.integers(0, 3 * length // 2),
+                st.integers(1, 2 * length),
+                st.integers(0, 127),
+                st.integers(1, 127),
+            ),
             max_size=5,
         )
     )
@@ -250,7 +273,7 @@ expression = st.fixed_dictionaries(
         "accent": accents,
         "beat_weight": st.integers(0, 100),
         "evened": st.integers(0, 100),
-        "swing": swings,
+        "swing": lane_swings,
         "humanise": st.builds(Humanise, ms=st.integers(0, 50), velocity=st.integers(0, 40)),
         "links": links,
         "cycle_rule": cycle_rules,
@@ -329,7 +352,9 @@ def arpeggios(others: tuple[str, ...] = ()) -> st.SearchStrategy[Arpeggio]:
         )
     )
     return st.builds(
-        Arpeggio,
+        lambda pool, octaves, **fields: Arpeggio(
+            pool=pool, octaves=min(octaves, MOST_AT_ONCE // Arpeggio.size_of(pool)), **fields
+        ),
         pool=pools,
         order=st.sampled_from(ORDERS),
         octaves=st.integers(1, 4),
@@ -347,7 +372,10 @@ def melodies(others: tuple[str, ...] = ()) -> st.SearchStrategy[dict[str, Any]]:
             "scale": scales,
             "follows": st.sampled_from(["root", "tones", "nearest"]),
             "pitch_strip": strips(
-                PitchStrip, STRIPS["pitch"], unit=st.sampled_from(["degrees", "semitones"])
+                PitchStrip,
+                STRIPS["pitch"],
+                unit=st.sampled_from(["degrees", "semitones"]),
+                accidentals=st.just(()) | st.lists(st.integers(-3, 3), max_size=9).map(tuple),
             ),
             "degrees_up": st.integers(-28, 28),
             "semitones_up": st.integers(-48, 48),
@@ -385,6 +413,7 @@ def lanes_called(draw: st.DrawFn, lane_id: str, others: tuple[str, ...] = ()) ->
         length_percent=draw(st.integers(1, 400)),
         chance_percent=draw(st.integers(0, 100)),
         **draw(expression),
+        keys=draw(keys_played()),
         luck_bars=draw(st.none() | st.integers(1, 8)),
         anchored=draw(st.booleans()),
         mute=draw(st.booleans()),
@@ -404,7 +433,7 @@ def scores(draw: st.DrawFn, min_lanes: int = 0, *, made: bool = True) -> Score:
     lanes = tuple(
         draw(lanes_called(lane_id, ids[:number] if made else ())) for number, lane_id in enumerate(ids)
     )
-    return score(
+    drawn = score(
         *lanes,
         meter=draw(meters),
         step_value=draw(step_values),
@@ -412,5 +441,12 @@ def scores(draw: st.DrawFn, min_lanes: int = 0, *, made: bool = True) -> Score:
         swing=draw(swings),
         scale=draw(scales),
         progression=draw(st.none() | progressions),
-        keys=draw(keys_played()),
     )
+    assume(is_light(drawn))
+    return drawn
+
+
+def is_light(asked: Score) -> bool:
+    """Return whether several bars of a score can be rendered at once."""
+    end = 4 * asked.meter.bar_ticks
+    return sum(notes_of_lane(line, asked, 0, end) for line in lines_of(asked, 1)) < MAX_NOTES_AT_ONCE / 8

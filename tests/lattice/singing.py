@@ -9,13 +9,18 @@ from math import ceil
 
 import numpy as np
 
-from lattice.document import HeldPool, Lane, LanePool, ScalePool, Score, Swing, TypedPool
+from lattice.document import HeldPool, Lane, LanePool, LaneSwing, ScalePool, Score, TypedPool
 from lattice.document.pitched import PITCHED
+from lattice.document.strip import STRIPS
 from lattice.luck.draws import Purpose, draws
 from lattice.pitch.chords import Chord, parse_chord
 from tests.lattice.playing import QUARTER, Walked, half_up
 
 Pool = list[tuple[int, int]]  # (pitch, velocity; 0 for none), in the order of playing
+
+
+class PedalNote(tuple):
+    """The pedal note of an arpeggio, which degrees do not move."""
 
 
 def nearest(pitches, to: int) -> int:
@@ -75,12 +80,9 @@ class Sung(Walked):
 
     def voiced(self, chord: Chord, inversion: int) -> list[int]:
         pitches = [self.root_near(chord) + tone for tone in chord.tones]
-        for _ in range(inversion):
-            lowest = pitches.pop(0)
-            while pitches and lowest <= pitches[-1]:
-                lowest += 12
-            pitches = sorted([*pitches, lowest])
-        return pitches
+        return sorted(
+            pitch + 12 if place < inversion else pitch for place, pitch in enumerate(sorted(pitches))
+        )
 
     def voicings(self) -> list[list[int]]:
         progression, found = self.score.progression, []
@@ -110,7 +112,19 @@ class Sung(Walked):
         strip = self.lane.pitch_strip
         if strip and strip.unit == "semitones":
             return self.lane.degrees_up, value
-        return self.lane.degrees_up + value, 0
+        return self.lane.degrees_up + value, self.accidental(at)
+
+    def accidental(self, at: int) -> int:
+        strip = self.lane.pitch_strip
+        if strip is None:
+            return 0
+        # Where each value stands is where its accidental does: looked up by a strip of the places themselves.
+        places = strip.model_copy(update={"values": tuple(range(len(strip.values))), "spread": None})
+        beside = type(self).__new__(type(self))
+        beside.__dict__ = self.__dict__ | {"lane": self.lane.model_copy(update={"pitch_strip": places})}
+        place = beside.value(at, STRIPS["pitch"], -1)
+        has_one = 0 <= place < len(strip.accidentals) and strip.values[place] is not None
+        return strip.accidentals[place] if has_one else 0
 
     def own(self, time: Fraction, degrees: int, semitones: int, stack: int) -> int:
         chord, follows = self.chord_at(time), self.lane.follows
@@ -118,7 +132,11 @@ class Sung(Walked):
             tones = sorted({tone % 12 for tone in chord.tones})
             octaves, place = divmod(degrees + stack, len(tones))
             return self.root_near(chord) + 12 * octaves + tones[place] + semitones
-        base = self.root_near(chord) if chord and follows == "root" else self.degree_0
+        strip = self.lane.pitch_strip
+        from_note = strip is not None and strip.unit == "semitones"
+        base = self.note if from_note else self.degree_0
+        if chord and follows == "root":
+            base = self.root_near(chord)
         pitch = self.up(self.up(base, degrees) + semitones, 2 * stack)
         if chord and follows == "nearest":
             classes = {(chord.root + tone) % 12 for tone in chord.tones}
@@ -143,39 +161,41 @@ class Sung(Walked):
         return [(pitch, 0) for pitch in pitches]
 
     def moments(self) -> list[tuple[int, int | None, int, int]]:
+        """Of every key: when it is struck, when it falls silent, its note, its velocity."""
         found = []
-        for one in self.score.keys.held:
-            start, end, key, hard = one.start, one.end, one.key, one.velocity
-            if end is not None:
-                pedals = [
-                    pedal
-                    for pedal in self.score.keys.sustained
-                    if pedal.start <= end and (pedal.end is None or end < pedal.end)
-                ]
-                up = pedals[0].end if pedals else end
-            else:
-                up = None
-            found.append((start, up, key, hard))
+        for one in self.lane.keys.held:
+            up = one.end
+            for pedal in sorted(self.lane.keys.sustained, key=lambda pedal: pedal.start):
+                if up is not None and pedal.start <= up and (pedal.end is None or up < pedal.end):
+                    up = pedal.end
+            # Pedals that touch are one: what it comes up at may be held by the next.
+            found.append((one.start, up, one.key, one.velocity))
         return found
 
     def held(self, tick: Fraction) -> Pool:
         latch, keys = self.lane.arpeggio.pool.latch, self.moments()
-        pool: Pool = []
+        pool: list[int] = []
         changes = sorted({one[0] for one in keys} | {one[1] for one in keys if one[1] is not None})
-        for now in sorted({*changes, *self.score.keys.let_go}):
+
+        def down(number: int, now: int) -> bool:
+            start, end, *_ = keys[number]
+            return start < now and (end is None or end > now)
+
+        for now in sorted({*changes, *self.lane.keys.let_go}):
             if now > tick:
                 break
-            still = [one for one in keys if one[0] < now and (one[1] is None or one[1] > now)]
-            if latch == "off" or now in self.score.keys.let_go:
-                pool = [note for note in pool if note[0] in {one[2] for one in still}]
-            struck = [one for one in keys if one[0] == now]
+            still = [number for number in range(len(keys)) if down(number, now)]
+            if latch == "off" or now in self.lane.keys.let_go:
+                pool = [number for number in pool if number in still]
+            struck = [number for number, one in enumerate(keys) if one[0] == now]
             if latch == "replace" and struck and not still:
                 pool = []
-            for _, end, key, hard in struck:
-                pool = [note for note in pool if note[0] != key] + [(key, hard)]
-                if latch == "off" and end == now:
-                    pool.pop()
-        return pool
+            pool += [
+                number
+                for number in struck
+                if latch != "off" or keys[number][1] is None or keys[number][1] > now
+            ]
+        return [(keys[number][2], keys[number][3]) for number in pool[-64:]]
 
     def begins(self) -> list[int]:
         keys = self.moments()
@@ -188,7 +208,7 @@ class Sung(Walked):
     def of_lane(self, tick: int) -> Pool:
         if self.known_source is None:
             lane = self.score.lane(self.lane.arpeggio.pool.of).model_copy(
-                update={"nudge_strip": None, "humanise": None, "swing": Swing()}
+                update={"nudge_strip": None, "humanise": None, "swing": LaneSwing()}
             )
             lanes = tuple(lane if one.id == lane.id else one for one in self.score.lanes)
             walked = walked_of(self.score.model_copy(update={"lanes": lanes}), self.dice, lane, 1)
@@ -198,12 +218,20 @@ class Sung(Walked):
                 raise LookupError("too many steps to walk")
             walked = walked_of(walked.score, self.dice, lane, steps)
             note = walked.note if isinstance(walked, Sung) else kit_note(self.score, lane)
-            self.known_source = [(one, folded(note + one.climb)) for one in walked.notes()]
-        pool: Pool = []
-        for one, pitch in sorted(self.known_source, key=lambda row: row[0].start):
-            if one.start <= tick < one.end:
-                pool = [note for note in pool if note[0] != pitch] + [(pitch, one.velocity)]
-        return pool
+            heard = [(one, folded(note + one.climb)) for one in walked.notes()]
+            self.known_source = sorted(heard, key=lambda row: row[0].start)
+        # Of one pitch the note that began last sounds, the loudest of those that begin together, as long as any of them.
+        pool: dict[int, tuple[int, int, int]] = {}
+        for one, pitch in self.known_source:
+            if one.start > tick:
+                break
+            begun, end, hard = pool.get(pitch, (-1, 0, 0))
+            if begun == one.start:
+                pool[pitch] = (begun, max(end, one.end), max(hard, one.velocity))
+            else:
+                pool.pop(pitch, None)
+                pool[pitch] = (one.start, one.end, one.velocity)
+        return [(pitch, hard) for pitch, (_, end, hard) in pool.items() if tick < end]
 
     def round(self, pool: Pool) -> Pool:
         """One round of the order, octaves added."""
@@ -261,12 +289,12 @@ class Sung(Walked):
             used += 1
             pedals += returns
             since_pedal = 0 if returns else since_pedal + 1
+        at_once = arpeggio.order == "all" or self.strayed(at, "chord", 1) > 1
+        chord = sorted(set(row))[:64] if at_once else []
         if returns:
-            return [(self.note if pedal.note is None else pedal.note, 0)]
-        if arpeggio.order == "all" or self.strayed(at, "chord", 1) > 1:
-            return sorted(set(row))[:64]
-        if not row:
-            return []
+            return [PedalNote((self.note if pedal.note is None else pedal.note, 0)), *chord]
+        if at_once or not row:
+            return chord
         place = used if pedal is None else (since_pedal if pedal.again and pedals else used - pedals)
         if arpeggio.order == "random":
             return [row[self.drawn(at, Purpose.NOTE_OF_POOL, 1)[0] * len(row) // 2**53]]
@@ -284,21 +312,24 @@ class Sung(Walked):
         after = lane.semitones_up + 12 * self.strayed(at, "octave", 0) - self.note
         keyed = bool(lane.arpeggio and lane.arpeggio.velocity == "keys")
         keyed = keyed and isinstance(lane.arpeggio.pool, HeldPool | LanePool)
+        strip = lane.ratchet_strip
+        climb = note * strip.climb if strip else 0
+        by_degrees = bool(strip and strip.climb_unit == "degrees")
+        if by_degrees:
+            degrees += climb
         if lane.arpeggio:
             notes = [
-                (self.up(pitch, degrees) + semitones, hard if keyed else 0)
-                for pitch, hard in self.arpeggiated(at)
+                (
+                    one[0] if isinstance(one, PedalNote) else self.up(one[0], degrees) + semitones,
+                    one[1] * keyed,
+                )
+                for one in self.arpeggiated(at)
             ]
         else:
             stack = range(self.strayed(at, "chord", 1))
             notes = [(self.own(time, degrees, semitones, above), 0) for above in stack]
-        strip = lane.ratchet_strip
-        climb = note * strip.climb if strip else 0
-        by_degrees = strip and strip.climb_unit == "degrees"
-        return [
-            ((self.up(pitch, climb) if by_degrees else pitch + climb) + after, hard or None)
-            for pitch, hard in notes
-        ]
+        after += 0 if by_degrees else climb
+        return [(pitch + after, hard or None) for pitch, hard in notes]
 
     def burst_climb(self, tick: int) -> int | None:
         lane, time = self.lane, Fraction(tick, QUARTER)

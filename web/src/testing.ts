@@ -9,14 +9,12 @@ export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
   return { ...plainLane({ id, name: id, voice: id, ink: 0, source }), ...fields }
 }
 
-const noKeys = { held: [], sustained: [], let_go: [] }
-
 export function aPiece(...lanes: Lane[]): Piece {
   const step_value = { note: 16, kind: 'plain', multiplier: 1, divisor: 1 } as const
   const plain = { tune: 0, length_percent: 100, level_db: 0, pan: 0 }
   const voices = lanes.map(({ voice }, at) => ({ id: voice, name: voice, pitch: 36 + at, ...plain }))
   return {
-    version: 2,
+    version: 3,
     name: 'Night Ferry',
     tempo: 120,
     swing: { percent: 50, note: 16 },
@@ -30,7 +28,6 @@ export function aPiece(...lanes: Lane[]): Piece {
         meter: { numerator: 4, denominator: 4 },
         bars: 16,
         step_value,
-        keys: noKeys,
         lanes,
       },
     ],
@@ -39,15 +36,15 @@ export function aPiece(...lanes: Lane[]): Piece {
 
 export function aScore(...lanes: Lane[]): Score {
   const { tempo, swing, scale, kit, patterns } = aPiece(...lanes)
-  const { meter, bars, step_value, keys } = patterns[0]!
-  return { tempo, swing, scale, kit, meter, bars, step_value, keys, lanes }
+  const { meter, bars, step_value } = patterns[0]!
+  return { tempo, swing, scale, kit, meter, bars, step_value, lanes }
 }
 
 export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
   return {
     id: 'thud', silent: false, steps: 4, first_step: 0, last_step: 3, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400,
     comes_round: '', is_gapped: false, follows: null, kept: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
-    chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], pitches: [], degrees: [], staff: null, folded: 0, tone: null, cycle_starts: [], cycle_ends: [], draws: [], edited: [], sentence: { parts: [] }, ...fields,
+    chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], painted_on: null, pitches: [], degrees: [], staff: null, folded: 0, held: [], tone: null, cycle_starts: [], cycle_ends: [], draws: [], edited: [], sentence: { parts: [] }, ...fields,
   } // prettier-ignore
 }
 

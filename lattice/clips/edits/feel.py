@@ -58,7 +58,7 @@ class Swung(ClipAction):
         moved = (
             unswung(into, self.swing, bar)
             if self.out
-            else rounded(swung(into, 1, self.swing, bar), SWING_PARTS)
+            else rounded(swung(into, 1, self.swing.unit.quarters, self.swing.percent, bar), SWING_PARTS)
         )
         starts = np.minimum(lines * bar + moved, sheet.clip.length_ticks - 1)
         return sheet.at(meant, starts=starts)

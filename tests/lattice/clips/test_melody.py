@@ -31,10 +31,10 @@ KEYS = Keys(held=(HeldKey(start=0, key=62, velocity=90), HeldKey(start=0, key=65
 
 def played() -> Score:
     reed = lane("reed", voice="low-reed", note=50, pitch_strip=PitchStrip(values=(0, 0, 0, 0, 2, 0, 0, 0, 4)))
-    glass = lane("glass", voice="glass-harbour", arpeggio=Arpeggio(), brightness=70)
+    glass = lane("glass", voice="glass-harbour", arpeggio=Arpeggio(), brightness=70, keys=KEYS)
     kit = lane("kit", voice="whole-kit", arpeggio=Arpeggio(pool=TypedPool(notes=(36, 42))))
     progression = Progression(chords=(PlacedChord(chord="i", lasts=BarSpan(bars=2)),))
-    return score(reed, glass, kit, lane(), scale=D_DORIAN, keys=KEYS, progression=progression)
+    return score(reed, glass, kit, lane(), scale=D_DORIAN, progression=progression)
 
 
 def kept() -> Clip:
@@ -63,7 +63,7 @@ def test_each_note_is_sounded_by_what_played_it():
 def test_what_was_held_on_the_keys_is_there_again_when_it_is_reopened():
     again = as_it_stood(kept().origin)
     assert again.scale == D_DORIAN
-    assert again.patterns[0].keys == KEYS
+    assert again.patterns[0].lanes[1].keys == KEYS
     assert again.patterns[0].progression == played().progression
 
 

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lattice.clips import Clip, differences, edited, take, take_clip
+from lattice.clips import Clip, differences, edited, is_lucky, take, take_clip, varied
 from lattice.clips.edits.notes import Delete
 from lattice.document import DocumentError, Euclidean, LaneClip, Note, Score
 from lattice.render import Window, render
@@ -144,3 +144,20 @@ def test_an_edited_clip_still_says_where_it_came_from(place):
     assert after.origin == clip.origin
     assert after.note_count == clip.note_count - 1
     assert isinstance(after.tracks[0].notes[0], Note)
+
+
+@given(scores(min_lanes=1), dice, dice)
+def test_takes_without_luck_are_the_same_whatever_the_dice(score, one, other):
+    if not is_lucky(score):
+        assert take(score, one, WINDOW).tracks == take(score, other, WINDOW).tracks
+
+
+def test_takes_are_varied_by_throws_of_their_own():
+    still = score(lane("thud", source=Euclidean(hits=5, steps=16)), lane("rail", anchored=True))
+    assert not is_lucky(still)
+    assert varied(still, 40, 1) == varied(still, 0, 2) == still
+    second, third = (take(varied(still, 40, number), 7, WINDOW) for number in (2, 3))
+    begun = take(still, 7, WINDOW)
+    assert len({tuple(one.tracks[0].notes) for one in (begun, second, third)}) == 3
+    assert begun.tracks[1] == second.tracks[1] == third.tracks[1]
+    assert len(second.tracks[0].notes) == len(begun.tracks[0].notes)

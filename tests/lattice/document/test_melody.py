@@ -90,7 +90,7 @@ def test_a_chain_of_cascades_is_no_circle():
 
 def test_keys_are_refused_by_their_place():
     held = [{"start": 0, "key": 60, "velocity": 90}, {"start": -1, "key": 60, "velocity": 90}]
-    assert "keys.held.2.start" in refused(keys={"held": held})
+    assert "keys.held.2.start" in refused(lanes=[with_lane(keys={"held": held})])
 
 
 def test_no_kit_has_a_voice_that_plays_any_pitch():

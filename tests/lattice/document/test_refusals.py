@@ -40,8 +40,8 @@ def test_a_plain_piece_is_read():
     [
         # hits and steps
         (
-            {"source": {"kind": "euclidean", "hits": 17, "steps": 16}},
-            "lane “Thud”, source: 17 hits do not fit into 16 steps",
+            {"source": {"kind": "euclidean", "hits": 129, "steps": 16}},
+            "lane “Thud”, source.hits: input should be less than or equal to 128, got 129",
         ),
         (
             {"source": {"kind": "euclidean", "hits": -1, "steps": 16}},
@@ -92,7 +92,7 @@ def test_a_plain_piece_is_read():
         ({"velocity_strip": {"values": [64.5]}}, "lane “Thud”, velocity_strip.values.1"),
         ({"ratchet_strip": {"values": [13]}}, "lane “Thud”, ratchet_strip.values.1"),
         ({"nudge_strip": {"values": [51]}}, "lane “Thud”, nudge_strip.values.1"),
-        ({"length_strip": {"values": [401]}}, "lane “Thud”, length_strip.values.1"),
+        ({"length_strip": {"values": [12_801]}}, "lane “Thud”, length_strip.values.1"),
         ({"octave_strip": {"values": [-5]}}, "lane “Thud”, octave_strip.values.1"),
         (
             {"velocity_strip": {"values": [64] * 129}},
@@ -160,7 +160,7 @@ def test_a_wrong_lane_is_refused_naming_lane_and_field(lane, says):
         (piece(tempo=401), "tempo"),
         (piece(tempo=112.345), "tempo: a tempo has at most two decimals, got 112.345"),
         (piece(tempo=float("nan")), "tempo"),
-        (piece(version=3), "version: input should be 2, got 3"),
+        (piece(version=4), "version: input should be 3, got 4"),
         (piece(patterns=[]), "patterns: at least 1, got 0"),
         (piece(colour="red"), "colour: there is no such field"),
         ({"patterns": []}, "name: is missing"),

@@ -74,7 +74,7 @@ def test_at_any_resolution_notes_start_on_the_nearest_file_tick(notes, resolutio
 
 def test_notes_that_coincide_in_the_file_become_one():
     written = notes_of(reread(clip(Note(0, 10, 42, 60), Note(60, 3000, 42, 90)), 96).tracks[1])
-    assert written == [Note(0, 21, 42, 90)]
+    assert written == [Note(0, 22, 42, 90)]
 
 
 def test_the_default_is_960_to_the_quarter():

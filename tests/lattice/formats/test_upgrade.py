@@ -1,5 +1,7 @@
 """Documents of earlier versions are read, and say the same."""
 
+import json
+
 import pytest
 
 from lattice.document import ChanceStrip, DocumentError
@@ -27,9 +29,26 @@ def test_what_is_wrong_with_an_old_document_is_still_said():
 
 
 @pytest.mark.parametrize(
-    "document", [[], {"version": 2}, {"version": "1"}, "piece", {"version": 1, "patterns": 3}]
+    "document", [[], {"version": 3}, {"version": "1"}, "piece", {"version": 1, "patterns": 3}]
 )
 def test_what_is_no_old_piece_is_left_to_its_reader(document):
     assert upgraded(document) == (
-        document | {"version": 2} if document == {"version": 1, "patterns": 3} else document
+        document | {"version": 3} if document == {"version": 1, "patterns": 3} else document
     )
+
+
+def test_what_was_held_belongs_to_the_lanes_that_it_filled():
+    lane = {"name": "Reed", "voice": "low-reed", "source": {"kind": "euclidean", "hits": 4, "steps": 16}}
+    held = {"arpeggio": {"pool": {"kind": "held", "latch": "add"}}}
+    large = {"arpeggio": {"pool": {"kind": "scale", "low": 0, "high": 28}, "octaves": 4}}
+    keys = {"held": [{"start": 0, "key": 60, "velocity": 90}]}
+    lanes = [{"id": "a", **lane, **held}, {"id": "b", **lane}, {"id": "c", **lane, **large}]
+    old = {
+        "version": 2,
+        "name": "Low Tide",
+        "patterns": [{"id": "a", "name": "A", "keys": keys, "lanes": lanes}],
+    }
+    found = read_piece(json.dumps(old).encode()).patterns[0].lanes
+    assert [len(one.keys.held) for one in found] == [1, 0, 0]
+    assert found[2].arpeggio is not None
+    assert found[2].arpeggio.octaves == 2

@@ -20,6 +20,7 @@ from lattice.document import (
     PitchStrip,
     PlacedChord,
     Progression,
+    RatchetStrip,
     Scale,
     Score,
     TypedPool,
@@ -27,12 +28,15 @@ from lattice.document import (
 )
 from lattice.hands import (
     change_strip,
+    copied,
     draw_contour,
     enter_note,
     enter_rest,
     enter_tie,
+    paste,
     record_keys,
     rescaled,
+    throw_strip,
 )
 from lattice.pitch.tune import tune_of
 from lattice.render import Window, render
@@ -75,11 +79,45 @@ def test_a_note_entered_on_a_step_sounds_there():
     assert one.velocity_strip.values == (None, None, None, 70)
 
 
-def test_a_note_outside_the_scale_makes_the_strip_count_in_semitones_and_moves_no_other():
+def test_a_note_outside_the_scale_has_an_accidental_of_its_own_and_moves_no_other():
     one = entered(entered(reed(), 0, 55), 2, 54)
-    assert one.pitch_strip is not None
-    assert one.pitch_strip.unit == "semitones"
+    assert one.pitch_strip == PitchStrip(values=(3, None, 2), accidentals=(0, 0, 1, 0, 0, 0, 0, 0))
     assert sounding(one) == [(0, 55), (2, 54)]
+    # The row still follows the scale, the accidental its degree.
+    assert sounding(one, scale=Scale(root=2, name="major")) == [(0, 55), (2, 55)]
+    # A note of the scale entered in its place takes the accidental away.
+    again = entered(one, 2, 53).pitch_strip
+    assert again == PitchStrip(values=(3, None, 2))
+
+
+def test_an_accidental_goes_with_its_value():
+    one = entered(entered(reed(), 0, 55), 2, 54)
+    line = line_of(asked(one), 1, "reed")
+    later = with_patch(one, change_strip(line, "pitch", "later")).pitch_strip
+    assert later is not None
+    assert (later.values[:4], later.accidentals[:4]) == ((None, 3, None, 2), (0, 0, 0, 1))
+    pasted = with_patch(one, paste(line, 4 * STEP, copied(line, [0, 1, 2])))
+    assert sounding(pasted) == [(0, 55), (2, 54), (4, 55), (6, 54)]
+    thrown = with_patch(one, throw_strip(line, "pitch", 0, 4, "even", 1)).pitch_strip
+    assert thrown is not None
+    assert thrown.accidentals == ()
+
+
+def test_pasting_a_ratchet_takes_its_fade_and_climb_along():
+    one = lane(
+        "thud",
+        source=Drawn(steps=8, hits=(0,)),
+        ratchet_strip=RatchetStrip(values=(4,), fade_from=30, climb=2),
+    )
+    other = lane("bell", source=Drawn(steps=8))
+    both = score(one, other)
+    rows = copied(line_of(both, 1, "thud"), [0])
+    laid = with_patch(other, paste(line_of(both, 1, "bell"), 0, rows)).ratchet_strip
+    assert laid == RatchetStrip(values=(4,), fade_from=30, climb=2)
+    # Where the other lane has ratchets of its own, they stay what they are.
+    own = other.model_copy(update={"ratchet_strip": RatchetStrip(values=(None, 2), fade_to=50)})
+    kept = with_patch(own, paste(line_of(score(one, own), 1, "bell"), 0, rows)).ratchet_strip
+    assert kept == RatchetStrip(values=(4, 2), fade_to=50)
 
 
 @given(scales, st.lists(st.integers(40, 70), min_size=1, max_size=8), st.integers(-3, 3), st.integers(-5, 5))
@@ -100,7 +138,20 @@ def test_a_rest_and_a_tie_are_entered_too():
     rested = with_patch(one, enter_rest(line_of(whole, 1, "reed"), 2))
     assert sounding(rested) == [(0, 50)]
     tied = with_patch(rested, enter_tie(line_of(asked(rested), 1, "reed"), 1))
-    assert render(asked(tied), 1, Window(bars=1)).lengths.tolist()[0] == 8 * STEP
+    assert render(asked(tied), 1, Window(bars=1)).lengths.tolist()[0] == 2 * STEP
+
+
+def test_a_tie_lasts_to_its_last_tied_step_and_not_over_the_rests_after_it():
+    """Note, tie, rest, rest, note; and a note longer than four steps."""
+    one = entered(reed(), 0, 50)
+    for enter, step in ((enter_tie, 1), (enter_rest, 2), (enter_rest, 3)):
+        one = with_patch(one, enter(line_of(asked(one), 1, "reed"), step))
+    one = entered(one, 4, 52)
+    assert render(asked(one), 1, Window(bars=1)).lengths.tolist()[:2] == [2 * STEP, STEP]
+    long = entered(reed(), 0, 50)
+    for step in range(1, 7):
+        long = with_patch(long, enter_tie(line_of(asked(long), 1, "reed"), step))
+    assert render(asked(long), 1, Window(bars=1)).lengths.tolist()[0] == 7 * STEP
 
 
 def test_a_tie_needs_a_note_before_it():

@@ -4,6 +4,7 @@ from collections import Counter
 from itertools import pairwise
 from typing import get_args
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -11,7 +12,7 @@ from hypothesis import strategies as st
 from lattice.document import HeldKey, Keys, Sustain
 from lattice.document.arpeggio import ORDERS, Latch
 from lattice.pitch.contours import CONTOURS, contour
-from lattice.pitch.held import held_pools
+from lattice.pitch.held import gathered, held_pools
 from lattice.pitch.orders import PoolNote, ordered, with_octaves
 from tests.lattice.scores import keys_played
 
@@ -119,13 +120,61 @@ def test_a_stroke_of_no_length_is_there_for_latches_only():
     assert pools_over_time(played, "replace") == {0: [60, 64]}
 
 
+def test_a_key_struck_twice_is_in_the_pool_twice_each_with_its_velocity():
+    twice = Keys(held=(HeldKey(start=0, key=60, velocity=30), HeldKey(start=10, key=60, velocity=99)))
+    assert held_pools(twice, "off").pools[-1] == (PoolNote(60, 30), PoolNote(60, 99))
+    assert ordered(held_pools(twice, "off").pools[-1], 1, "as-played") == (PoolNote(60, 30), PoolNote(60, 99))
+    assert ordered(held_pools(twice, "off").pools[-1], 1, "up") == (PoolNote(60, 99),)
+
+
+def test_pedals_that_touch_are_one():
+    played = keys((0, 60, 60), sustained=((50, 100), (90, 200)))
+    assert pools_over_time(played, "off") == {0: [60], 200: []}
+
+
+def test_a_pool_has_the_notes_that_were_struck_last():
+    played = keys(*((tick, None, 20 + tick) for tick in range(100)))
+    assert pools_over_time(played, "off")[99] == list(range(56, 120))
+
+
 @given(keys_played(), st.sampled_from(get_args(Latch)))
-def test_no_pool_has_a_pitch_twice_or_one_that_was_never_struck(performance, latch):
-    struck = {one.key for one in performance.held}
+def test_no_pool_has_a_note_that_was_never_struck_or_more_often_than_it_was(performance, latch):
+    struck = Counter((one.key, one.velocity) for one in performance.held)
     for pool in held_pools(performance, latch).pools:
-        sounding = [note.pitch for note in pool]
-        assert len(set(sounding)) == len(sounding)
-        assert set(sounding) <= struck
+        assert Counter((note.pitch, note.velocity) for note in pool) <= struck
+
+
+def test_a_long_performance_is_reckoned_on_from_what_is_known():
+    """Block by block, the same pools as by the definition: what is held at a tick, by looking at every key."""
+    rows = [(tick * 7, tick * 7 + (tick * 37) % 90, 30 + tick * 11 % 60) for tick in range(1500)]
+    found = held_pools(keys(*rows, sustained=((500, 900), (5000, 5600))), "off")
+    for tick in range(0, 10_500, 53):
+        sounding = []
+        for start, end, key in rows:
+            held = next((up for down, up in ((500, 900), (5000, 5600)) if down <= end < up), end)
+            if start <= tick < held:
+                sounding.append(key)
+        at = int(found.which_at(np.array([tick]))[0])
+        assert [note.pitch for note in found.pools[at]] == sounding[-64:], tick
+
+
+@given(keys_played(), st.sampled_from(get_args(Latch)), st.integers(0, 300_000), st.integers(0, 50_000))
+def test_what_is_gathered_sounds_as_it_did_from_there_on(performance, latch, at, begin):
+    before, after = held_pools(performance, latch), held_pools(gathered(performance, latch, at, begin), latch)
+
+    def pool(found, tick):
+        which = int(found.which_at(np.array([tick]))[0])
+        return found.pools[which] if which >= 0 else ()
+
+    for tick in (0, 1, 3360, 6720, 10_000, 40_320, 200_000, 10**9):
+        assert pool(after, begin + tick) == pool(before, at + tick), tick
+
+
+def test_after_all_that_hands_did_a_replaced_chord_is_gone():
+    played = keys((0, 100, 60), (200, 300, 62), (210, None, 65))
+    left = gathered(played, "replace")
+    assert [(one.start, one.end, one.key) for one in left.held] == [(0, 0, 62), (0, None, 65)]
+    assert pools_over_time(left, "add") == {0: [62, 65]}
 
 
 # ---- Contours ----

@@ -4,7 +4,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lattice.document import ControlStrip, Drawn, Euclidean, Free, Lane, Spread, Swing
+from lattice.document import ControlStrip, Drawn, Euclidean, Free, Lane, LaneSwing, Spread
 from lattice.document.strip import STRIPS
 from lattice.render.controls import controls_of
 from lattice.render.pipeline import play_all
@@ -63,7 +63,7 @@ def test_controllers_of_one_lane_have_luck_of_their_own():
 
 def test_values_are_sent_at_the_swung_time_and_silent_lanes_send_none():
     strip = ControlStrip(controller=74, values=(1, 2) * 8)
-    swung = lane(source=SIXTEEN, swing=Swing(percent=60), control_strips=(strip,))
+    swung = lane(source=SIXTEEN, swing=LaneSwing(percent=60), control_strips=(strip,))
     assert sent(swung).sends.ticks.tolist()[:3] == [0, 4032, 6720]
     assert len(sent(swung.model_copy(update={"mute": True})).sends.ticks) == 0
 
@@ -88,7 +88,7 @@ def test_windows_join(one, dice, first, before, after):
 @given(controlled(), dice)
 def test_without_spread_and_its_own_length_the_walk_says_what_is_sent(one, dice):
     strip = one.control_strips[0].model_copy(update={"free": None, "spread": None})
-    one = one.model_copy(update={"control_strips": (strip,), "swing": Swing()})
+    one = one.model_copy(update={"control_strips": (strip,), "swing": LaneSwing()})
     expected, last = [], None
     for step in walk(score(one), dice, one, 120):
         value = strip.values[step.number] if step.number < len(strip.values) else None

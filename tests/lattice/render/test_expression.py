@@ -16,6 +16,7 @@ from lattice.document import (
     Euclidean,
     Free,
     Humanise,
+    LaneSwing,
     LengthStrip,
     Link,
     Meter,
@@ -239,28 +240,28 @@ def test_humanise_strays_by_two_spreads_at_most():
 
 
 def test_swing_moves_the_second_of_each_pair():
-    starts = heard(lane(source=SIXTEEN, swing=Swing(percent=60))).starts.tolist()
+    starts = heard(lane(source=SIXTEEN, swing=LaneSwing(percent=60))).starts.tolist()
     assert starts[:4] == [0, 4032, 6720, 10752]
-    eighths = heard(lane(source=SIXTEEN, swing=Swing(percent=60, note=8))).starts.tolist()
+    eighths = heard(lane(source=SIXTEEN, swing=LaneSwing(percent=60, note=8))).starts.tolist()
     assert eighths[:5] == [0, 4032, 8064, 10752, 13440]
 
 
 def test_triplets_stay_straight_under_swing():
     triplets = StepValue(note=16, kind="triplet")
-    swung = heard(lane(source=SIXTEEN, swing=Swing(percent=70), step_value=triplets)).starts
+    swung = heard(lane(source=SIXTEEN, swing=LaneSwing(percent=70), step_value=triplets)).starts
     assert swung.tolist()[:4] == [0, 2240, 4480, 6720]
 
 
 def test_a_unit_without_a_partner_at_the_bars_end_stays_straight():
     odd = heard(
-        lane(source=SIXTEEN, swing=Swing(percent=60)), meter=Meter(numerator=5, denominator=16)
+        lane(source=SIXTEEN, swing=LaneSwing(percent=60)), meter=Meter(numerator=5, denominator=16)
     ).starts.tolist()
     assert odd[:5] == [0, 4032, 6720, 10752, 13440]
     assert len(odd) == 5
 
 
 def test_the_lanes_swing_or_else_the_pieces():
-    both = [lane(source=SIXTEEN), lane("bell", source=SIXTEEN, swing=Swing())]
+    both = [lane(source=SIXTEEN), lane("bell", source=SIXTEEN, swing=LaneSwing())]
     events = render(score_with(*both, swing=Swing(percent=60)), 1, Window(bars=1))
     assert events.starts[events.lanes == 0].tolist()[1] == 4032
     assert events.starts[events.lanes == 1].tolist()[1] == 3360
@@ -268,7 +269,9 @@ def test_the_lanes_swing_or_else_the_pieces():
 
 def test_a_ratchet_divides_the_swung_step():
     rolls = lane(
-        source=Drawn(steps=16, hits=(0,)), swing=Swing(percent=60), ratchet_strip=RatchetStrip(values=(4,))
+        source=Drawn(steps=16, hits=(0,)),
+        swing=LaneSwing(percent=60),
+        ratchet_strip=RatchetStrip(values=(4,)),
     )
     events = heard(rolls)
     assert events.starts.tolist() == [0, 1008, 2016, 3024]
@@ -387,7 +390,7 @@ def test_a_burst_beyond_the_end_lies_dormant():
 
 def test_a_burst_swings_at_its_ends_and_is_even_between():
     burst = Burst(count=1, value=StepValue(note=16), length=2, notes=4)
-    starts = heard(lane(source=SIXTEEN, swing=Swing(percent=60), bursts=(burst,))).starts.tolist()
+    starts = heard(lane(source=SIXTEEN, swing=LaneSwing(percent=60), bursts=(burst,))).starts.tolist()
     begin, end = 4032, 6720 + 4032
     share = Fraction(end - begin, 4)
     assert starts[1:5] == [round(begin + share * number) for number in range(4)]

@@ -244,8 +244,8 @@ def test_a_pedal_note_returns_and_takes_no_turn_of_the_order():
 
 def test_the_pool_is_what_is_held_when_the_hit_stands():
     keys = held((0, 6720, 60, 80), (0, 13440, 64, 90), (6721, None, 70, 100))
-    one = reed(arpeggio=Arpeggio(velocity="keys"))
-    found = heard(one, keys=keys, bars=1)
+    one = reed(arpeggio=Arpeggio(velocity="keys"), keys=keys)
+    found = heard(one, bars=1)
     # The first two steps 60 and 64; the third only 64; from the fourth 64 and 70; from the fifth 70.
     assert found.pitches.tolist()[:6] == [60, 64, 64, 70, 70, 70]
     assert found.velocities.tolist()[:6] == [80, 90, 90, 100, 100, 100]
@@ -253,11 +253,11 @@ def test_the_pool_is_what_is_held_when_the_hit_stands():
 
 def test_an_empty_pool_rests_and_counts_and_says_so():
     keys = held((26880, None, 60, 90), (26880, None, 64, 90), (26880, None, 67, 90))
-    one = reed(arpeggio=Arpeggio())
-    found = heard(one, keys=keys, bars=1)
+    one = reed(arpeggio=Arpeggio(), keys=keys)
+    found = heard(one, bars=1)
     assert found.starts.tolist()[0] == 26880
     assert found.pitches.tolist()[0] == 67  # eight hits were used: the ninth plays the third note
-    shown = picture(score(one, scale=D_DORIAN), 1, Window(bars=1), ["reed"])
+    shown = picture(score(reed(arpeggio=Arpeggio()), scale=D_DORIAN), 1, Window(bars=1), ["reed"])
     assert shown.benches[0].pool == "an empty pool: hold keys to fill it"
     assert set(shown.lanes[0].sounds) == {0}
     assert shown.lanes[0].pitches == [[]] * 16
@@ -267,16 +267,16 @@ def test_new_hands_begin_the_order_again_where_it_is_said():
     keys = held(
         (0, 6720, 60, 90), (0, 6720, 64, 90), (0, 6720, 67, 90), (10080, None, 62, 90), (10080, None, 65, 90)
     )
-    one = reed(arpeggio=Arpeggio(restart="chord"))
-    assert pitches(one, keys=keys, count=4) == [60, 64, 62, 65]
+    one = reed(arpeggio=Arpeggio(restart="chord"), keys=keys)
+    assert pitches(one, count=4) == [60, 64, 62, 65]
 
 
 @given(arpeggios(), dice, st.integers(0, 200))
 @settings(max_examples=60)
 def test_nothing_is_outside_pool_octaves_and_pedal(arpeggio, dice, first_bar):
     keys = held((0, None, 50, 70), (0, None, 57, 80), (0, None, 65, 90))
-    one = reed(arpeggio=arpeggio)
-    fields = {"scale": D_DORIAN, "keys": keys, "progression": FOUR_CHORDS}
+    one = reed(arpeggio=arpeggio, keys=keys)
+    fields = {"scale": D_DORIAN, "progression": FOUR_CHORDS}
     found = render(score(one, **fields), dice, Window(first_bar=first_bar, bars=2))
     match arpeggio.pool:
         case HeldPool():
@@ -375,14 +375,14 @@ def test_a_pool_that_drifts_says_when_it_meets_and_can_be_made_to_fit():
     one = reed(source=Euclidean(hits=8, steps=16), arpeggio=Arpeggio(pool=ScalePool(low=0, high=4)))
     shown = picture(score(one, scale=D_DORIAN), 1, Window(bars=1), ["reed"]).benches[0]
     assert shown.pool == "5 notes on 8 hits: together again after 5 bars"
-    assert shown.comes_round_after == "5 bars"
+    assert shown.comes_round_after == "comes round after 5 bars"
     assert shown.fits is not None
     fitted = Lane.model_validate(one.model_dump(mode="json") | shown.fits)
     again = picture(score(fitted, scale=D_DORIAN), 1, Window(bars=1), ["reed"]).benches[0]
     assert (again.pool, again.fits, again.comes_round_after) == (
         "5 notes on 8 hits: fits each cycle",
         None,
-        "1 bar",
+        "comes round after 1 bar",
     )
 
 
@@ -394,7 +394,7 @@ def test_what_is_said_to_come_round_does_so():
     )
     asked = score(one, scale=D_DORIAN, progression=FOUR_CHORDS)
     said = picture(asked, 1, Window(bars=1), ["reed"]).benches[0].comes_round_after
-    assert said == "12 bars"
+    assert said == "comes round after 12 bars"
     first, later = (render(asked, 1, Window(first_bar=bar, bars=12)) for bar in (0, 12))
     assert first.pitches.tolist() == later.pitches.tolist()
     assert first.pitches.tolist() != render(asked, 1, Window(first_bar=4, bars=12)).pitches.tolist()

@@ -11,9 +11,9 @@ from lattice.document import (
     Echo,
     Edit,
     Euclidean,
+    LaneSwing,
     Once,
     StepValue,
-    Swing,
     Thin,
 )
 from lattice.render import Window, picture, render
@@ -54,7 +54,7 @@ def onsets(lane):
 
 @given(scores(), dice)
 def test_columns_of_a_lane_belong_together(score, dice):
-    straight = {"swing": Swing()}
+    straight = {"swing": LaneSwing()}
     lanes = tuple(one.model_copy(update=straight) for one in score.lanes)
     drawn = picture(score.model_copy(update={"lanes": lanes}), dice, Window(first_bar=1, bars=2))
     for one in drawn.lanes:
@@ -177,13 +177,13 @@ def test_the_bench_shows_every_setting_and_what_comes_round():
     chance = next(strip for strip in bench.strips if strip.name == "chance")
     assert chance.values == [100, 100, 100, 40, 100, 100, 100, 100]
     assert chance.own == [0, 0, 0, 1, 0, 0, 0, 0]
-    assert bench.comes_round_after == "1 bar"  # two cycles of eight
+    assert bench.comes_round_after == "comes round after 1 bar"  # two cycles of eight
 
 
 def test_a_lucky_order_comes_round_never_but_with_its_luck():
     lucky = lane(direction="shuffled")
     (bench,) = picture(score(lucky), 1, Window(bars=1), chosen=["thud"]).benches
-    assert bench.comes_round_after == "never: luck decides its order"
+    assert bench.comes_round_after == "never comes round: luck decides its order"
 
 
 @pytest.mark.parametrize(
@@ -209,3 +209,24 @@ def test_a_lane_on_anothers_clock_has_no_step_to_move():
     both = score(lane("chain"), lane("bell", source=Echo(of="chain")))
     (bench,) = picture(both, 1, Window(bars=1), chosen=["bell"]).benches
     assert bench.rates == []
+
+
+@given(scores(), dice)
+def test_the_chance_that_is_shown_is_the_one_that_decides_and_painting_it_begins_from_there(score, dice):
+    window = Window(bars=2)
+    shown = picture(score, dice, window, shown="chance")
+    for one in shown.lanes:
+        if not one.kept:
+            strays = next(lane for lane in score.lanes if lane.id == one.id).chance_strip
+            if not (strays and strays.spread):
+                assert all(
+                    abs(one.values[step] - chance) <= 0.5
+                    for step, chance in zip(one.hits, one.chances, strict=True)
+                )
+    laid = {one.id: one.painted_on or {} for one in shown.lanes}
+    document = score.model_dump(mode="json")
+    for row in document["lanes"]:
+        assert bool(laid[row["id"]]) == (row["chance_percent"] != 100)
+        row.update(laid[row["id"]])
+    again = picture(type(score).model_validate(document), dice, window, shown="chance")
+    assert [one.values for one in again.lanes] == [one.values for one in shown.lanes]

@@ -237,7 +237,7 @@ def test_other_dice_throw_otherwise(one, other):
 
 def test_a_window_of_too_many_steps_is_refused_naming_the_lane():
     fast = lane(step_value=StepValue(note=64, divisor=16))
-    with pytest.raises(DocumentError, match=r"lane “Thud”, step_value: .* steps in this window"):
+    with pytest.raises(DocumentError, match=r"lane “Thud”: .* notes are asked for at once"):
         render(score(fast, meter=Meter(numerator=32, denominator=1)), 1, Window(bars=100))
 
 

@@ -40,7 +40,7 @@ def test_a_strip_is_thrown_and_worked_on(mara, asked):
         ({"strip": "velocity", "action": "throw", "low": 0, "high": 70}, "velocity: a throw lies between 1"),
         ({"strip": "colour", "action": "reverse"}, "colour: there is no such strip"),
         ({"strip": "velocity", "action": "fold"}, "action"),
-        ({"strip": "velocity", "action": "reverse", "lanes": ["gull"]}, "there is no lane 'gull'"),
+        ({"strip": "velocity", "action": "reverse", "lanes": ["gull"]}, "There is no lane 'gull'"),
     ],
 )
 def test_wrong_work_on_a_strip_is_refused(mara, asked, body, says):
@@ -53,8 +53,8 @@ def test_wrong_work_on_a_strip_is_refused(mara, asked, body, says):
     ("body", "says"),
     [
         ({"action": "clear", "first_tick": 10, "end_tick": 10}, "the stretch has no length"),
-        ({"action": "paste", "first_tick": 0, "end_tick": 10}, "nothing was copied"),
-        ({"action": "link", "first_tick": 0, "end_tick": 10}, "lane “Thud”, links: it takes two hits"),
+        ({"action": "paste", "first_tick": 0, "end_tick": 10}, "Nothing was copied"),
+        ({"action": "link", "first_tick": 0, "end_tick": 10}, "Lane “Thud”: links: it takes two hits"),
         (
             {
                 "action": "paste",
@@ -62,7 +62,7 @@ def test_wrong_work_on_a_strip_is_refused(mara, asked, body, says):
                 "end_tick": 9,
                 "copied": [{"steps": [{"hit": True, "values": {"velocity": 900}}]}],
             },
-            "velocity_strip.values.1",
+            "value 1 of velocity strip",
         ),
     ],
 )

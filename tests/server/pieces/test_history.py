@@ -53,7 +53,7 @@ def test_moments_that_do_not_go_on_are_refused_and_nothing_is_stored(mara, numbe
     wrong = [number if number < 3 else number + 1 for number in numbers]
     refused = mara.save(piece, moments=[moment(number, piece["document"]) for number in wrong])
     assert refused.status_code == 422
-    assert "moments: need numbers that go on from 2" in refused.json()["error"]["message"]
+    assert "Moments: need numbers that go on from 2" in refused.json()["error"]["message"]
     assert (Moment.objects.count(), Piece.objects.get().revision) == (2, 2)
 
 
@@ -61,7 +61,7 @@ def test_a_moment_that_is_not_there_cannot_be_stood_at(mara):
     piece = mara.new_piece()
     refused = mara.save(piece, stands_at=2)
     assert refused.status_code == 422
-    assert "stands_at: there are 1 moments, got 2" in refused.json()["error"]["message"]
+    assert "there are 1 moments, got 2" in refused.json()["error"]["message"]
 
 
 def test_renaming_on_the_shelf_is_a_moment_too(mara):

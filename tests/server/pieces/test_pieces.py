@@ -72,10 +72,10 @@ def test_mine_can_be_kept_as_a_copy(mara):
     [
         ({"velocity": 0}, "Thud", "velocity", "greater than or equal to 1, got 0"),
         (
-            {"source": {"kind": "euclidean", "hits": 9, "steps": 8}},
+            {"source": {"kind": "drawn", "steps": 8, "hits": [8]}},
             "Thud",
             "source",
-            "9 hits do not fit into 8 steps",
+            "a hit on step 9 does not fit into a cycle of 8 steps",
         ),
         ({"swung": 50}, "Thud", "swung", "there is no such field"),
     ],
@@ -131,3 +131,14 @@ def test_another_musicians_piece_is_not_there(mara, joon, method, path, body):
     assert joon.save(piece).status_code == 404
     assert joon.send("GET", "/pieces").json() == []
     assert mara.send("GET", f"/pieces/{piece['id']}").json() == piece
+
+
+def test_a_save_whose_answer_got_lost_may_be_sent_again(mara):
+    piece = mara.new_piece()
+    document = piece["document"] | {"tempo": 99.0}
+    moments = [{"number": 2, "label": "tempo", "document": document}]
+    first, again = (mara.save(piece, document=document, moments=moments) for _ in range(2))
+    assert (first.status_code, again.status_code) == (200, 200)
+    assert first.json()["revision"] == again.json()["revision"] == 2
+    other = mara.save(piece, document=document | {"tempo": 98.0}, moments=moments)
+    assert other.status_code == 409

@@ -41,16 +41,18 @@ def test_the_answer_holds_the_engines_events(anybody):
 
 def test_a_score_that_is_refused_says_where(anybody):
     broken = SCORE.model_dump(mode="json")
-    broken["lanes"][2]["source"]["hits"] = 17
+    broken["lanes"][2]["source"]["hits"] = 129
     refused = anybody.ask(score=broken)
     assert refused.status_code == 422
-    assert refused.json()["error"]["message"] == "lane “Bottle”, source: 17 hits do not fit into 16 steps"
+    assert refused.json()["error"]["message"] == (
+        "Lane “Bottle”: the hits of source must be less than or equal to 128, not 129."
+    )
 
 
 def test_a_window_longer_than_a_screen_is_refused(anybody):
     refused = anybody.ask(window={"first_bar": 0, "bars": 65})
     assert refused.status_code == 422
-    assert "window.bars: at most 64 bars at once, got 65" in refused.json()["error"]["message"]
+    assert "at most 64 bars at once, got 65" in refused.json()["error"]["message"]
 
 
 def asked(anybody, path, **changes):

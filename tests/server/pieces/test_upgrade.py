@@ -1,10 +1,14 @@
-"""What was stored before pieces became version 2 is converted where it lies."""
+"""What was stored by earlier versions is converted where it lies."""
 
 from importlib import import_module
 
 from clips.models import Clip
 from django.apps import apps
 from pieces.models import Moment, Piece
+from takes.models import TakeSheet
+
+from lattice import document as documents
+from lattice.document import read
 
 
 def as_before(document):
@@ -23,7 +27,7 @@ def test_stored_pieces_and_their_moments_are_converted(mara):
     import_module("pieces.migrations.0003_strips").upgrade_documents(apps, None)
     lane = mara.send("GET", f"/pieces/{piece['id']}").json()["document"]["patterns"][0]["lanes"][0]
     assert lane["chance_strip"]["values"] == [None, None, 40]
-    assert mara.send("GET", f"/pieces/{piece['id']}/moments/1").json()["document"]["version"] == 2
+    assert mara.send("GET", f"/pieces/{piece['id']}/moments/1").json()["document"]["version"] == 3
 
 
 def test_where_clips_came_from_is_converted(mara):
@@ -36,3 +40,33 @@ def test_where_clips_came_from_is_converted(mara):
     import_module("clips.migrations.0002_strips").upgrade_origins(apps, None)
     lane = Clip.objects.get().document["origin"]["score"]["lanes"][0]
     assert lane["chance_strip"]["values"] == [None, None, 40]
+
+
+def test_keys_that_were_held_go_to_the_lanes_that_they_filled_wherever_scores_are_stored(mara):
+    """Pieces, where clips came from, and what takes are of: each by its own migration."""
+    document = mara.new_piece()["document"]
+    pattern = document["patterns"][0]
+    lane = {field: pattern["lanes"][0][field] for field in ("id", "name", "source")} | {
+        "voice": "low-reed",
+        "arpeggio": {"pool": {"kind": "held", "latch": "add"}},
+    }
+    keys = {"held": [{"start": 0, "end": None, "key": 60, "velocity": 90}]}
+    old = {"lanes": [lane], "keys": keys, "bars": 4}
+    owner = Piece.objects.get().owner_id
+    Piece.objects.update(document=document | {"version": 2, "patterns": [{"id": "a", "name": "A", **old}]})
+    score = old | {"tempo": 112, "kit": document["kit"]}
+    origin = {"piece": "x", "pattern": "A", "score": score, "dice": 1, "first_bar": 0, "bars": 1}
+    clip = {"name": "x", "length_ticks": 53760, "tempo": 112, "meter": {}, "origin": origin}
+    Clip.objects.create(owner_id=owner, document=clip)
+    TakeSheet.objects.create(
+        owner_id=owner, piece_name="x", pattern_name="A", score=score, first_bar=0, bars=1
+    )
+    import_module("pieces.migrations.0004_keys_of_lanes").upgrade_documents(apps, None)
+    import_module("clips.migrations.0006_keys_of_lanes").upgrade_origins(apps, None)
+    import_module("takes.migrations.0002_keys_of_lanes").upgrade_scores(apps, None)
+    converted = (
+        read(documents.Piece, Piece.objects.get().document).patterns[0],
+        read(documents.Score, Clip.objects.get().document["origin"]["score"]),
+        read(documents.Score, TakeSheet.objects.get().score),
+    )
+    assert [[held.key for held in one.lanes[0].keys.held] for one in converted] == [[60]] * 3

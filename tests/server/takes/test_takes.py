@@ -184,3 +184,22 @@ def test_takes_that_cannot_be_are_refused_and_no_sheet_is_stored(mara, change, s
 def test_another_musicians_takes_are_not_there(joon, sheet, method, rest, body):
     assert joon.send(method, path(sheet, rest), body).status_code == 404
     assert joon.send("GET", "/takes").json() == []
+
+
+def test_takes_without_luck_say_so_and_are_varied(mara, sheet):
+    assert sheet["is_lucky"]
+    still = SCORE.model_dump(mode="json")
+    still["lanes"] = [{**still["lanes"][0], "anchored": False, "chance_percent": 100, "chance_strip": None, "humanise": None}]
+    sheet = mara.send("POST", "/takes", THROWING | {"score": still}).json()
+    assert (sheet["is_lucky"], sheet["vary"]) == (False, 0)
+    same = [one["tracks"] for one in drawn(mara, sheet)]
+    assert all(tracks == same[0] for tracks in same)
+    varied = mara.send("POST", path(sheet, "/vary"), {"percent": 50}).json()
+    assert varied["vary"] == 50
+    others = [one["tracks"] for one in drawn(mara, sheet)]
+    assert others[0] == same[0]
+    assert any(tracks != same[0] for tracks in others[1:])
+    kept = mara.send("POST", path(sheet, "/2/keep")).json()
+    stored = mara.send("GET", f"/clips/{kept['id']}").json()["document"]
+    assert [track["notes"] for track in stored["tracks"]] == [track["notes"] for track in others[1]]
+    assert mara.send("POST", path(sheet, "/vary"), {"percent": 101}).status_code == 422

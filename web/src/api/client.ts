@@ -33,6 +33,8 @@ export class ApiError extends Error {
     readonly status: number,
     readonly code: string,
     message: string,
+    /** After how long it may be asked again, where the server said so; milliseconds. */
+    readonly retryAfterMs: number | null = null,
   ) {
     super(message)
   }
@@ -46,10 +48,18 @@ api.use({
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
     return request
   },
+  onResponse({ request, response }) {
+    if (response.status === 401 && !request.url.endsWith('/api/session')) signedOut.forEach((tell) => tell())
+    return response
+  },
   onError() {
     return new ApiError(0, 'unreachable', 'The server cannot be reached.')
   },
 })
+
+/** Told when an answer says that nobody is signed in any more. */
+const signedOut = new Set<() => void>()
+export const onSignedOut = (tell: () => void) => void signedOut.add(tell)
 
 /** The answer's data. @throws ApiError if it was refused. */
 export async function answer<Data>(
@@ -58,11 +68,26 @@ export async function answer<Data>(
   const { data, error, response } = await reply
   if (response.ok) return data as Data
   const said = (error as Partial<Schemas['Refusal']> | undefined)?.error
+  const retryAfter = Number(response.headers.get('Retry-After'))
   throw new ApiError(
     response.status,
     said?.code ?? 'failed',
     said?.message ?? `The server failed (${response.status}).`,
+    retryAfter > 0 ? retryAfter * 1000 : null,
   )
+}
+
+/** A text that lies at an address of ours. @throws ApiError if it is refused. */
+export async function textAt(address: string): Promise<string> {
+  let response: Response
+  try {
+    response = await fetch(address)
+  } catch {
+    throw new ApiError(0, 'unreachable', 'The server cannot be reached.')
+  }
+  if (response.ok) return response.text()
+  const error = (await response.json().catch(() => undefined)) as unknown
+  return answer<string>(Promise.resolve({ error, response }))
 }
 
 /** Store a piece that was exported; the server reads the text itself, so that it can say what is wrong on which line. */

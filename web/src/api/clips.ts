@@ -2,11 +2,11 @@
 import {
   answer,
   api,
-  ApiError,
   type ClipLine,
   type Kit,
   type OpenClip,
   type Pattern,
+  textAt,
   type Schemas,
 } from './client'
 
@@ -71,7 +71,7 @@ export const clipsApi = {
   zip: (of: { ids: readonly number[] } | { set_name: string }, how: Partial<Export> = {}) =>
     `/api/clips/zip?${asQuery({ ...of, ...how })}`,
   /** The notes as text. */
-  text: async (id: number) => (await fetch(`/api/clips/${id}.txt`)).text(),
+  text: (id: number) => textAt(`/api/clips/${id}.txt`),
   import: async (file: File, how: { split: string; changes: string; each: boolean }) =>
     (await answer(
       api.POST('/api/clips/import', {
@@ -88,7 +88,3 @@ export type Action = {
   [Kind in AnyAction as Kind['kind']]: Pick<Kind, 'kind'> & Partial<Kind>
 }[AnyAction['kind']]
 type AnyAction = Schemas['ClipEdit']['action']
-
-/** Whether the server could not be reached, so that what was asked may be asked again. */
-export const isUnreachable = (reason: unknown) =>
-  reason instanceof ApiError && (reason.status === 0 || reason.status >= 500)

@@ -2,6 +2,7 @@
 import { usePiece } from '@/stores/piece'
 import { viewed } from '@/lattice/useView'
 import { answer, api, type Alternative, type Measures, type Schemas } from './client'
+import { inTime } from './late'
 
 function score() {
   const piece = usePiece()
@@ -17,22 +18,22 @@ export const engine = {
   alternatives: (of: { lane: string | null; setting: string; word: string }): Promise<Alternative[]> => {
     const { first_bar, bars } = viewed.value
     const body = { ...score(), ...of, window: { first_bar, bars: Math.min(bars, 2) } }
-    return answer(api.POST('/api/render/alternatives', { body }))
+    return inTime(answer(api.POST('/api/render/alternatives', { body })))
   },
   /** The sources of a lane (or all that may be) after a throw. */
   throwLanes: async (percent: number, number: number, lane: string | null = null) => {
     const body = { ...score(), percent, throw: number, lane }
-    return (await answer(api.POST('/api/render/throw', { body }))).sources
+    return (await inTime(answer(api.POST('/api/render/throw', { body })))).sources
   },
   /** What lanes become when something is done to one of their strips: fields by lane. */
   changeStrip: async (of: Omit<Partial<Schemas['StripQuestion']>, 'score' | 'dice'> & StripNeeds) => {
     const body = { low: 0, high: 0, shape: 'even' as const, throw: 1, ...of, ...score() }
-    return (await answer(api.POST('/api/render/strip', { body }))).patches
+    return (await inTime(answer(api.POST('/api/render/strip', { body })))).patches
   },
   /** What lanes become when something is done to the steps that begin in a stretch of time. */
   changeSteps: (of: Omit<Partial<Schemas['StepsQuestion']>, 'score' | 'dice'> & StepsNeeds) => {
     const body = { number: 1, of: 2, copied: [], ...of, ...score() }
-    return answer(api.POST('/api/render/steps', { body }))
+    return inTime(answer(api.POST('/api/render/steps', { body })))
   },
   /** What lanes become when others that they read are gone, by their ids; only those that read any. */
   without: async (
@@ -40,7 +41,7 @@ export const engine = {
     laneIds: readonly string[],
   ): Promise<Map<string, Record<string, unknown>>> => {
     const body = { ...score(), window: { first_bar: 0, bars: 1 }, chosen: [...laneIds] }
-    const { benches } = await answer(api.POST('/api/render', { body }))
+    const { benches } = await inTime(answer(api.POST('/api/render', { body })))
     const freed = benches.map(({ id, without }) => {
       const patches = Object.entries(without).filter(([of]) => gone.has(of))
       return [id, Object.assign({}, ...patches.map(([, patch]) => patch)) as Record<string, unknown>] as const
@@ -48,5 +49,7 @@ export const engine = {
     return new Map(freed.filter(([, patch]) => Object.keys(patch).length))
   },
   measures: (lane: string, since: Schemas['Score'], sinceDice: number): Promise<Measures> =>
-    answer(api.POST('/api/render/measures', { body: { ...score(), lane, since, since_dice: sinceDice } })),
+    inTime(
+      answer(api.POST('/api/render/measures', { body: { ...score(), lane, since, since_dice: sinceDice } })),
+    ),
 }

@@ -1,6 +1,7 @@
 /** What melody asks the engine for beside rendering. */
 import { usePiece } from '@/stores/piece'
-import { answer, api, type Piece, type Schemas, type Score } from './client'
+import { answer, api, type Keys, type Piece, type Schemas, type Score } from './client'
+import { inTime } from './late'
 
 type Patches = Record<string, Record<string, unknown>>
 
@@ -14,18 +15,27 @@ let voices: Promise<Schemas['VoiceLine'][]> | undefined
 
 export const melody = {
   /** The voices that play any pitch. */
-  voices: () => (voices ??= answer(api.GET('/api/melody/voices'))),
+  voices: () =>
+    (voices ??= answer(api.GET('/api/melody/voices')).catch((reason: unknown) => {
+      voices = undefined // asked again when they are wanted again
+      throw reason
+    })),
+  /** What lanes hold after all that hands did, as the engine gathers it: where a pattern begins anew, or is put away. */
+  gather: async (lanes: Schemas['GatherQuestion']['lanes']): Promise<ReadonlyMap<string, Keys>> => {
+    const gathered = await answer(api.POST('/api/melody/gather', { body: { lanes, begin: 0 } }))
+    return new Map(Object.entries(gathered.lanes))
+  },
   progressions: () => answer(api.GET('/api/melody/progressions')),
   /** Lanes with a contour on their pitches: fields by lane. */
   contour: async (of: Omit<Schemas['ContourQuestion'], 'score' | 'dice'>): Promise<Patches> =>
-    (await answer(api.POST('/api/melody/contour', { body: { ...of, ...asked() } }))).patches,
+    (await inTime(answer(api.POST('/api/melody/contour', { body: { ...of, ...asked() } })))).patches,
   /** A lane with a note, a rest or a tie entered on a step. */
   enter: async (of: Omit<Schemas['EnterQuestion'], 'score' | 'dice'>): Promise<Patches> =>
-    (await answer(api.POST('/api/melody/enter', { body: { ...of, ...asked() } }))).patches,
+    (await inTime(answer(api.POST('/api/melody/enter', { body: { ...of, ...asked() } })))).patches,
   /** A lane with keys that were played along with `score`. */
   record: async (score: Score, of: Omit<Schemas['RecordQuestion'], 'score' | 'dice'>): Promise<Patches> =>
-    (await answer(api.POST('/api/melody/record', { body: { ...of, ...asked(score) } }))).patches,
+    (await inTime(answer(api.POST('/api/melody/record', { body: { ...of, ...asked(score) } })))).patches,
   /** The piece in another scale; with `pattern`, that one alone. */
   rescale: (piece: Piece, scale: Schemas['Scale'], pattern: string | null): Promise<Piece> =>
-    answer(api.POST('/api/melody/rescale', { body: { piece, scale, pattern } })) as Promise<Piece>,
+    inTime(answer(api.POST('/api/melody/rescale', { body: { piece, scale, pattern } }))) as Promise<Piece>,
 }

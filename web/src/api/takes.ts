@@ -19,6 +19,8 @@ export const takesApi = {
   },
   more: (id: number, count: number) =>
     answer(api.POST('/api/takes/{sheet_id}/more', { ...at(id), body: { count } })),
+  vary: (id: number, percent: number) =>
+    answer(api.POST('/api/takes/{sheet_id}/vary', { ...at(id), body: { percent } })),
   differences: (id: number, one: number, other: number) =>
     answer(api.POST('/api/takes/{sheet_id}/differences', { ...at(id), body: { one, other } })),
   delete: (id: number) => answer(api.DELETE('/api/takes/{sheet_id}', at(id))),

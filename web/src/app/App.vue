@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useEventListener, useLocalStorage, usePreferredDark } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { useShortcuts } from '@/composables/useShortcuts'
 import { useNotices } from '@/stores/notices'
+import { useOutbox } from '@/stores/outbox'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { useSession } from '@/stores/session'
@@ -19,6 +20,7 @@ import SignIn from './SignIn.vue'
 
 const session = useSession()
 const notices = useNotices()
+const outbox = useOutbox()
 const piece = usePiece()
 const playing = usePlaying()
 const route = useRoute()
@@ -37,12 +39,19 @@ const readSession = async () => {
 }
 void readSession()
 
+// What waited when the page was left, or for somebody to sign in again, is sent now.
+watch(
+  () => [session.user, session.isExpired] as const,
+  ([user, isExpired]) => user && !isExpired && void outbox.begin(user),
+)
+useEventListener(window, 'online', () => void outbox.send())
+
 const hasDeck = computed(() => piece.id !== null && route.name !== 'shelf')
 
 async function tellOf(verb: string, done: Promise<string | null>) {
   try {
     const label = await done
-    notices.say(label ? `${verb}: ${label}` : `Nothing ${verb === 'Undone' ? 'to undo' : 'to do again'}.`)
+    notices.say(label ? `${verb}: ${label}` : `Nothing ${verb === 'Undone' ? 'to undo' : 'to redo'}.`)
   } catch (reason) {
     notices.complain(reason)
   }
@@ -53,16 +62,13 @@ const step = (own: (() => unknown) | undefined, verb: string, ofPiece: () => Pro
 useShortcuts({
   ' ': { says: 'Play, or stop', act: () => playing.toggle() },
   'Ctrl+z': { says: 'Undo', act: () => step(ownHistory.value?.undo, 'Undone', piece.undo) },
-  'Ctrl+Shift+z': { says: 'Do again', act: () => step(ownHistory.value?.redo, 'Done again', piece.redo) },
-  'F2': { says: 'Shelf', act: () => router.push('/') },
-  'F3': { says: 'Lattice', act: () => piece.id !== null && router.push(`/lattice/${piece.id}`) },
-  'F4': { says: 'Takes', act: () => router.push('/takes') },
-  'F5': { says: 'Clips', act: () => router.push('/clips') },
+  'Ctrl+Shift+z': { says: 'Redo', act: () => step(ownHistory.value?.redo, 'Redone', piece.redo) },
+  'Alt+1': { says: 'Shelf', act: () => router.push('/') },
+  'Alt+2': { says: 'Lattice', act: () => piece.id !== null && router.push(`/lattice/${piece.id}`) },
+  'Alt+4': { says: 'Takes', act: () => router.push('/takes') },
+  'Alt+5': { says: 'Clips', act: () => router.push('/clips') },
 }) // prettier-ignore
 
-useEventListener(window, 'beforeunload', (event) => {
-  if (!piece.isSaved()) event.preventDefault()
-})
 useEventListener(document, 'visibilitychange', () => {
   if (document.hidden) void piece.saveNow()
 })
@@ -76,6 +82,9 @@ useEventListener(document, 'visibilitychange', () => {
         <RouterView />
         <Deck v-if="hasDeck" />
         <ConflictDialog v-if="piece.saveState === 'conflict'" />
+        <v-dialog :model-value="session.isExpired" persistent width="460">
+          <SignIn is-over-work />
+        </v-dialog>
         <ShortcutsDialog />
       </template>
       <SignIn v-else-if="session.user === null" />

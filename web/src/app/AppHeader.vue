@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import ExportCard from '@/clips/ExportCard.vue'
+import { useOutbox } from '@/stores/outbox'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { useSession } from '@/stores/session'
@@ -18,9 +19,17 @@ const theme = defineModel<Theme>('theme', { required: true })
 const piece = usePiece()
 const playing = usePlaying()
 const session = useSession()
+const outbox = useOutbox()
 const route = useRoute()
 const router = useRouter()
 
+const waits = computed(() => `${outbox.count} ${outbox.count === 1 ? 'change waits' : 'changes wait'}`)
+/** What waits of other pieces, of keeping and of clips, wherever one is. */
+const elsewhere = computed(() =>
+  outbox.trouble && outbox.count && (!piece.document || route.name === 'shelf' || piece.saveState === 'saved')
+    ? `${waits.value} ${outbox.trouble === 'signed-out' ? 'for you to sign in' : 'for the server'}`
+    : '',
+)
 const said = computed(() => {
   switch (piece.saveState) {
     case 'saved':
@@ -28,7 +37,9 @@ const said = computed(() => {
     case 'saving':
       return 'saving …'
     case 'unreachable':
-      return 'not saved: the server cannot be reached, trying again'
+      return `not saved: ${waits.value} for the server, trying again`
+    case 'signed-out':
+      return `not saved: ${waits.value} for you to sign in`
     case 'refused':
       return `not saved: ${piece.problem}`
     case 'conflict':
@@ -49,7 +60,8 @@ const rename = (name: string) => piece.edit(`Renamed ${name}`, (document) => ({ 
 
 async function goAshore() {
   playing.stop()
-  await piece.close()
+  await piece.saveNow()
+  piece.close()
   forgetTapes()
   await session.signOut()
   await router.push('/')
@@ -66,6 +78,7 @@ async function goAshore() {
       <span class="state" :class="{ alarm: said.startsWith('not') }" role="status">{{ said }}</span>
       <HistoryPanel />
     </div>
+    <span v-if="elsewhere" class="state alarm" role="status" data-test="waits">{{ elsewhere }}</span>
     <PatternTabs v-if="piece.document && route.name === 'lattice'" />
     <nav aria-label="Screens">
       <RouterLink

@@ -1,14 +1,9 @@
 <script setup lang="ts">
 /** Short messages over the foot, each with what can be done about it. */
-import { useNotices, type NoticeAction } from '@/stores/notices'
+import { useNotices } from '@/stores/notices'
 
 defineProps<{ aboveDeck: boolean }>()
 const notices = useNotices()
-
-function take(key: number, { act }: NoticeAction) {
-  notices.close(key)
-  act()
-}
 </script>
 
 <template>
@@ -20,7 +15,7 @@ function take(key: number, { act }: NoticeAction) {
         :key="action.label"
         type="button"
         class="act"
-        @click="take(notice.key, action)"
+        @click="notices.take(notice.key, action)"
       >
         {{ action.label }}
       </button>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-/** The way in. */
+/** The way in; over the work where a session has ended, so that nothing of it is lost. */
 import { ref } from 'vue'
 
 import { useSession } from '@/stores/session'
 
+defineProps<{ isOverWork?: boolean }>()
 const session = useSession()
 const name = ref('')
 const password = ref('')
@@ -34,8 +35,20 @@ const beads = (every: number) => Array.from({ length: Math.ceil(1400 / every) },
 </script>
 
 <template>
-  <main class="sign-in">
-    <svg class="woven" viewBox="0 0 1280 480" preserveAspectRatio="xMidYMid slice" aria-hidden="true">
+  <component
+    :is="isOverWork ? 'div' : 'main'"
+    class="sign-in"
+    :class="{ over: isOverWork }"
+    :role="isOverWork ? 'dialog' : undefined"
+    :aria-label="isOverWork ? 'Sign in again' : undefined"
+  >
+    <svg
+      v-if="!isOverWork"
+      class="woven"
+      viewBox="0 0 1280 480"
+      preserveAspectRatio="xMidYMid slice"
+      aria-hidden="true"
+    >
       <g v-for="thread in threads" :key="thread.ink" :fill="thread.ink" :stroke="thread.ink">
         <line x1="0" x2="1280" :y1="thread.y" :y2="thread.y" stroke-width="1.6" />
         <circle
@@ -49,8 +62,14 @@ const beads = (every: number) => Array.from({ length: Math.ceil(1400 / every) },
       </g>
     </svg>
     <section class="card">
-      <h1>Jolly<span>·</span>Lattice</h1>
-      <p>Step patterns made by rules, heard at once, kept as MIDI clips.</p>
+      <template v-if="isOverWork">
+        <h2>Sign in again</h2>
+        <p>Your session has ended. What you did is safe here, and is stored once you have signed in.</p>
+      </template>
+      <template v-else>
+        <h1>Jolly<span>·</span>Lattice</h1>
+        <p>Step patterns made by rules, heard at once, kept as MIDI clips.</p>
+      </template>
       <form @submit.prevent="doing(() => session.signIn(name, password))">
         <v-text-field v-model="name" label="Name" autocomplete="username" required />
         <v-text-field
@@ -75,7 +94,7 @@ const beads = (every: number) => Array.from({ length: Math.ceil(1400 / every) },
         </button>
       </template>
     </section>
-  </main>
+  </component>
 </template>
 
 <style scoped>
@@ -84,6 +103,9 @@ const beads = (every: number) => Array.from({ length: Math.ceil(1400 / every) },
   flex: 1;
   display: grid;
   place-items: center;
+}
+.over section {
+  width: auto;
 }
 .woven {
   position: absolute;

@@ -22,7 +22,7 @@ export interface Measuring {
   /** Where the music is now, in ticks. */
   now(): number
   /** What hands held on the keys while the newest stretch of tape was played. */
-  keysThen(): Keys | null
+  keysThen(laneId: string): Keys | null
   /** Play a score on a stepped clock with the real engine, while hands change it. */
   rehearse(first: Playing, seconds: number, hands: readonly Hand[]): Promise<Rehearsed>
 }
@@ -56,7 +56,8 @@ export function exposeForMeasuring() {
       return Object.fromEntries([...known].map(([id, samples]) => [id, [...samples]]))
     },
     now: () => playing.player?.nowTick ?? 0,
-    keysThen: () => playing.tape.stretches.at(-1)?.score.keys ?? null,
+    keysThen: (laneId) =>
+      playing.tape.stretches.at(-1)?.score.lanes.find(({ id }) => id === laneId)?.keys ?? null,
     rehearse: async (first, seconds, hands) => {
       const { rehearse } = await import('@/sound/rehearsal')
       return rehearse(first, seconds, hands, playing.ask)

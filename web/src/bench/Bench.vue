@@ -128,7 +128,7 @@ const told = computed(() =>
         </div>
       </dl>
       <div v-if="bench" class="round">
-        <template v-if="bench.pool">{{ bench.pool }}; all </template>comes round after
+        <template v-if="bench.pool">{{ bench.pool }}; all </template>
         <b>{{ bench.comes_round_after }}</b><v-tooltip activator="parent"
           >After how long all that it plays is the same again, before chance</v-tooltip
         >
@@ -187,6 +187,7 @@ const told = computed(() =>
         v-if="picture"
         :lane="lane"
         :strips="bench.strips"
+        :channel="bench.channel"
         :picture="picture"
         :bar-ticks="barTicks"
         :first-tick="firstTick"

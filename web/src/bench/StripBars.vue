@@ -3,7 +3,7 @@
  * A strip's values as bars to paint over: drag across to draw, Shift for a straight ramp, double click for plain; arrows
  * and typing for exact values. The end is dragged to give the strip a length of its own.
  */
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { StripPicture } from '@/api/client'
 import { newGesture } from '@/composables/gesture'
@@ -95,7 +95,8 @@ const WHOLE: Record<string, StripAction> = {
 function wholeAction(event: KeyboardEvent): StripAction | undefined {
   const held = event.altKey ? 'Alt+' : event.ctrlKey || event.metaKey ? 'Ctrl+' : ''
   const pressed = `${held}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
-  if (pressed === 'Alt+t') return { kind: 'throw', ...throwRangeOf(props.strip.name) }
+  // While the strip has the focus, a throw is the strip's.
+  if (pressed === 'Alt+t' || pressed === 't') return { kind: 'throw', ...throwRangeOf(props.strip.name) }
   if (pressed === 'Alt+a')
     return { kind: 'all', value: props.strip.values[cursor.value] ?? props.strip.plain }
   return WHOLE[pressed]
@@ -109,7 +110,7 @@ function onKeyDown(event: KeyboardEvent) {
     return
   }
   if (event.ctrlKey || event.metaKey || event.altKey) return
-  const value = props.strip.values[cursor.value] ?? props.strip.plain
+  const value = latest.get(cursor.value) ?? props.strip.values[cursor.value] ?? props.strip.plain
   const walk = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
   const change = CHANGES[event.key]
   if (walk) goTo(cursor.value + walk)
@@ -141,8 +142,16 @@ function takeTyped(onward = 0) {
 function set(value: number | null) {
   keys ||= newGesture(props.label)
   const kept = value === null ? null : Math.min(props.strip.high, Math.max(props.strip.low, value))
+  if (kept === null) latest.delete(cursor.value)
+  else latest.set(cursor.value, kept)
   emit('paint', new Map([[cursor.value, kept]]), keys)
 }
+/** Values that keys have set and that the engine's picture does not show yet: the next key goes on from them. */
+const latest = new Map<number, number>()
+watch(
+  () => props.strip,
+  () => latest.clear(),
+)
 function setPlain() {
   typed.value = null
   keys = ''

@@ -22,6 +22,8 @@ const props = defineProps<{
   endTick: number
   /** Index of the step that plays, among those in view; -1 while none does. */
   nowStep: number
+  /** What its controllers move, in MIDI. */
+  channel: string
   ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
 const emit = defineEmits<{
@@ -137,6 +139,7 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
             >
               Add a strip
             </button>
+            <p class="channel">{{ channel }}</p>
           </form>
         </v-menu>
         <v-tooltip activator="parent">A strip that sends a MIDI controller with each step</v-tooltip>
@@ -255,6 +258,10 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
   gap: 4px;
   font-size: 13px;
   color: var(--soft-ink);
+}
+.controller .channel {
+  max-width: 240px;
+  font-size: 14px;
 }
 .controller input {
   width: 90px;

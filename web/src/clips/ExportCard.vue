@@ -125,6 +125,10 @@ async function copyText() {
       </label>
       <label class="check"><input v-model="how.markers" type="checkbox" /> a marker at each bar</label>
     </div>
+    <p class="words">
+      A controller is its lane’s here; in MIDI it moves all lanes of its channel. A ratchet’s climb on a voice
+      of the kit is written as the notes it climbs to.
+    </p>
     <a v-if="clip || several" class="word-button strong" :href="href" download>{{
       clip ? 'Download .mid' : 'Download .zip'
     }}</a>
@@ -180,6 +184,13 @@ label {
   width: 18px;
   height: 18px;
   accent-color: var(--act-text);
+}
+.words {
+  max-width: 320px;
+  font-size: 13px;
+  line-height: 1.35;
+  color: var(--soft-ink);
+  text-align: left;
 }
 a {
   text-decoration: none;

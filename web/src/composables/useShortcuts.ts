@@ -10,9 +10,9 @@ export interface Shortcut {
 /** Keys as events name them, letters in lower case; "Ctrl+", "Alt+" and "Shift+" before them where they count. */
 export type Shortcuts = Readonly<Record<string, Shortcut>>
 
-/** While something else plays on the letters, only these still are shortcuts, and what Ctrl and the F keys do. */
+/** While something else plays on the letters, only these still are shortcuts, and what Ctrl and Alt with digits do. */
 export const lettersPlay = ref(false)
-const STILL = /^( |Escape|(Shift\+|Alt\+)?Arrow\w+|F\d+|Ctrl\+.*|\?)$/
+const STILL = /^( |Escape|(Shift\+|Alt\+)?Arrow\w+|Alt\+\d|Ctrl\+.*|\?)$/
 
 /** What works now, by key: the newest screen last. */
 export const activeShortcuts = shallowReactive<Shortcuts[]>([])
@@ -21,7 +21,9 @@ export const activeShortcuts = shallowReactive<Shortcuts[]>([])
 export function useShortcuts(shortcuts: Shortcuts) {
   activeShortcuts.push(shortcuts)
   onScopeDispose(() => activeShortcuts.splice(activeShortcuts.indexOf(shortcuts), 1))
+  useEventListener(window, 'pointerdown', () => (wentByKeyboard = false), { capture: true })
   useEventListener(window, 'keydown', (event) => {
+    if (event.key === 'Tab') wentByKeyboard = true
     const name = nameOf(event)
     const shortcut = lettersPlay.value && !STILL.test(name) ? undefined : shortcuts[name]
     if (!shortcut || event.defaultPrevented || isOwned(event)) return
@@ -30,20 +32,30 @@ export function useShortcuts(shortcuts: Shortcuts) {
   })
 }
 
-export function nameOf({ key, ctrlKey, metaKey, shiftKey, altKey }: KeyboardEvent): string {
+export function nameOf({ key, code, ctrlKey, metaKey, shiftKey, altKey }: KeyboardEvent): string {
   const isLetter = key.length === 1
-  const name = isLetter ? key.toLowerCase() : key
+  // With Alt some keyboards write another sign on a digit's key: there its place counts.
+  const digit = altKey ? /^Digit(\d)$/.exec(code)?.[1] : undefined
+  const name = digit ?? (isLetter ? key.toLowerCase() : key)
   const shift = shiftKey && (!isLetter || /[a-z]/i.test(key)) ? 'Shift+' : ''
   return `${ctrlKey || metaKey ? 'Ctrl+' : ''}${altKey ? 'Alt+' : ''}${shift}${name}`
 }
 
-/** Whether the key belongs to what has the focus: a field all keys, a part of a sentence arrows, digits and Delete. */
+/**
+ * Whether the key belongs to what has the focus: fields and lists all keys, sliders arrows, a part of a sentence arrows,
+ * digits and Delete, a button that the keyboard went to Enter and Space. One that was only clicked leaves Space to play.
+ */
 function isOwned(event: KeyboardEvent): boolean {
   const target = event.target instanceof Element ? event.target : null
-  if (target?.closest('input:not([type=range]), textarea, [contenteditable=true], .v-overlay'))
+  if (!target || target === document.body) return false
+  if (target.closest('input:not([type=range]), textarea, select, [contenteditable=true], .v-overlay'))
     return !(event.ctrlKey && event.key === 'z' && !target.closest('input, textarea'))
-  if (target?.closest('[data-owns-keys]'))
-    return /^(Arrow|Page)|^(Home|End|Delete|Backspace|Enter|[\d+-])$/.test(event.key)
-  // Enter and Space press the button that has the focus, except that Space always plays and stops.
-  return event.key === 'Enter' && target?.closest('button, a') !== null && target !== document.body
+  if (target.closest('[data-owns-keys]') && OF_A_PART.test(event.key)) return true
+  if (target.closest('input[type=range]')) return OF_A_SLIDER.test(event.key)
+  if (!target.closest('button, a, summary, [role=button]')) return false
+  return event.key === 'Enter' || (event.key === ' ' && wentByKeyboard)
 }
+/** Whether the keyboard brought the focus where it is. `:focus-visible` would say so after any key that is pressed there. */
+let wentByKeyboard = false
+const OF_A_PART = /^(Arrow|Page)|^(Home|End|Delete|Backspace|Enter|[\d+-])$/
+const OF_A_SLIDER = /^(Arrow|Page)|^(Home|End)$/

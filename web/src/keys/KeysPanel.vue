@@ -3,17 +3,22 @@
 import { computed } from 'vue'
 
 import type { Bench, Lane, LanePicture } from '@/api/client'
+import { engine } from '@/api/engine'
+import { useFocusBack } from '@/composables/useFocusBack'
+import { useNotices } from '@/stores/notices'
 import type { Patch } from '@/stores/document'
-import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { inkOf } from '@/theme/inks'
 import { isBlack, printedOn, SHOWN } from './keyboard'
-import { begun, NO_KEYS } from './timeline'
 import { useKeys } from './useKeys'
 import { useRecording, type Into } from './useRecording'
 
 const props = defineProps<{
   lane: Lane
+  /** All lanes that are chosen: keys reach these. */
+  lanes: readonly Lane[]
+  /** What the pools of those lanes hold, as the engine says. */
+  heldByLanes: readonly number[]
   picture: LanePicture | undefined
   bench: Bench | undefined
   /** The twelve notes from C on, as the scale spells them; which of them it has, from its root on. */
@@ -23,7 +28,8 @@ const props = defineProps<{
 const cursor = defineModel<number | null>('cursor', { required: true })
 const emit = defineEmits<{ patch: [label: string, patch: Patch]; close: [] }>()
 
-const piece = usePiece()
+const notices = useNotices()
+useFocusBack()
 const playing = usePlaying()
 const place = { get: () => cursor.value ?? 0, set: (step: number) => void (cursor.value = step) }
 const recording = useRecording(
@@ -33,11 +39,11 @@ const recording = useRecording(
 )
 const { into, isOver, keepsNudges } = recording
 const keys = useKeys(
-  () => props.lane,
+  () => props.lanes,
   () => props.picture,
   recording,
 )
-const { octave, velocity, down, isSustained, stopPhrase, hasLive, hasKept } = keys
+const { octave, velocity, down, isSustained, stopPhrase } = keys
 
 const shown = computed(() => Array.from({ length: SHOWN }, (_, at) => keys.firstKey.value + at))
 const nameOf = (pitch: number) => `${props.names[pitch % 12] ?? ''}${Math.floor(pitch / 12) - 1}`
@@ -51,15 +57,11 @@ const pads = computed(() => {
   return [...degrees, ...degrees.map((one) => one + 12), 24].map((above) => first + above)
 })
 
-/** What pools are filled with now: held keys, then those that latches keep. */
-const held = computed(() => {
-  const live = piece.liveKeys ?? NO_KEYS
-  const isDown = ({ end }: { end?: number | null }) => end === null || end === undefined
-  const now = latch.value === 'off' ? live.held.filter(isDown) : begun(live, latch.value === 'add').held
-  const kept = piece.pattern?.keys.held ?? []
-  const all = [...kept, ...now].map(({ key }) => key)
-  return [...new Set([...all, ...down.value])].sort((one, other) => one - other)
-})
+const held = computed(() =>
+  [...new Set([...props.heldByLanes, ...down.value])].sort((one, other) => one - other),
+)
+/** The lanes that keys reach. */
+const who = computed(() => (props.lanes.length > 1 ? `${props.lanes.length} lanes` : props.lane.name))
 const arpeggio = computed(() => props.lane.arpeggio ?? null)
 const pool = computed(() => (arpeggio.value?.pool.kind === 'held' ? arpeggio.value.pool : null))
 const latch = computed(() => pool.value?.latch ?? 'off')
@@ -68,8 +70,17 @@ const LATCHES = [
   ['replace', 'replace', 'Notes stay until a new chord takes their place'],
   ['add', 'add', 'Notes stay, and new ones join them'],
 ] as const
+/** The engine says what is held under another latch: what one has replaced does not come back with the next. */
 const setLatch = (to: (typeof LATCHES)[number][0]) =>
-  emit('patch', `latch ${to}`, { arpeggio: { ...arpeggio.value, pool: { kind: 'held', latch: to } } })
+  keys.changeLatch(async () => {
+    try {
+      const found = await engine.alternatives({ lane: props.lane.id, setting: 'arpeggio', word: 'pool' })
+      const chosen = found.find(({ key }) => key === to)
+      if (chosen) emit('patch', `latch ${to}`, chosen.patch)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  })
 const makeArpeggio = () =>
   emit('patch', 'arpeggio of held keys', {
     arpeggio: { pool: { kind: 'held', latch: 'replace' }, order: 'up', octaves: 1, restart: 'free', pedal: null, velocity: 'lane' },
@@ -81,7 +92,17 @@ function touch(event: PointerEvent, pitch: number) {
   key.setPointerCapture(event.pointerId)
   const { top, height } = key.getBoundingClientRect()
   const share = Math.min(1, Math.max(0, (event.clientY - top) / height))
-  keys.press(pitch, Math.round(40 + 80 * share))
+  keys.press(pitch, Math.round(40 + 80 * share), event)
+}
+/** Enter and Space on a key or a pad that has the focus strike it for as long as they are down. */
+function strike(event: KeyboardEvent, pitch: number) {
+  if (event.key !== 'Enter' && event.key !== ' ') return
+  event.preventDefault()
+  event.stopPropagation()
+  if (!event.repeat) keys.press(pitch, velocity.value, event)
+}
+function letUp(event: KeyboardEvent, pitch: number) {
+  if (event.key === 'Enter' || event.key === ' ') keys.release(pitch, event)
 }
 const INTO: readonly (readonly [Into, string, string])[] = [
   ['steps', 'step by step', 'Each key enters its pitch on the step under the cursor and goes on to the next'],
@@ -91,12 +112,12 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
 </script>
 
 <template>
-  <section class="keys" aria-label="Keys" :style="{ '--lane-ink': inkOf(lane.ink) }">
+  <section class="keys" data-focus-back aria-label="Keyboard" :style="{ '--lane-ink': inkOf(lane.ink) }">
     <div class="set">
       <div class="title">
-        <span class="named">Keys</span> play {{ lane.name }}
+        <span class="named">Keyboard</span> plays {{ who }}
         <button type="button" class="quiet-button close" @click="emit('close')">
-          close<v-tooltip activator="parent">Close the keys (Escape)</v-tooltip>
+          close<v-tooltip activator="parent">Close the keyboard (Escape)</v-tooltip>
         </button>
       </div>
       <div class="rows">
@@ -160,9 +181,6 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
                 >The sustain pedal: keys go on when they are let go</v-tooltip
               >
             </button>
-            <button type="button" class="pill" @click="keys.letAllGo">
-              let go<v-tooltip activator="parent">Let go of all that is held or latched</v-tooltip>
-            </button>
             <button type="button" class="pill" :aria-pressed="stopPhrase !== null" @click="keys.togglePhrase">
               a phrase<v-tooltip activator="parent"
                 >A recorded phrase, sent by the simulated MIDI keyboard that comes along</v-tooltip
@@ -190,7 +208,10 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
           :aria-pressed="held.includes(pitch)"
           tabindex="-1"
           @pointerdown.prevent="(event) => touch(event, pitch)"
-          @pointerup="keys.release(pitch)"
+          @keydown="(event) => strike(event, pitch)"
+          @keyup="(event) => letUp(event, pitch)"
+          @blur="keys.release(pitch)"
+          @pointerup="(event) => keys.release(pitch, event)"
           @pointercancel="keys.release(pitch)"
         >
           <span class="note">{{
@@ -208,7 +229,10 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
           :class="{ down: down.has(pitch), held: held.includes(pitch), root: pitch % 12 === scaleNotes[0] }"
           :aria-label="`Pad ${nameOf(pitch)}`"
           @pointerdown.prevent="(event) => touch(event, pitch)"
-          @pointerup="keys.release(pitch)"
+          @keydown="(event) => strike(event, pitch)"
+          @keyup="(event) => letUp(event, pitch)"
+          @blur="keys.release(pitch)"
+          @pointerup="(event) => keys.release(pitch, event)"
           @pointercancel="keys.release(pitch)"
         >
           {{ pitchClassOf(pitch) }}
@@ -236,16 +260,11 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
           >
         </button>
       </div>
-      <div v-if="hasLive || hasKept" class="steps">
-        <button v-if="hasLive" type="button" class="word-button" @click="keys.keepInPattern">
-          keep in the pattern<v-tooltip activator="parent"
-            >What is held now is there whenever the pattern plays</v-tooltip
-          >
-        </button>
-        <button v-if="hasKept" type="button" class="word-button" @click="keys.forgetKept">
-          let the pattern’s go
-        </button>
-      </div>
+      <button v-if="held.length" type="button" class="word-button" @click="keys.letAllGo">
+        clear the held notes<v-tooltip activator="parent"
+          >Let go of all that {{ who }} holds: keys, pedal, and what latches keep</v-tooltip
+        >
+      </button>
       <div v-if="isMelodic && !arpeggio" class="play-in" role="group" aria-label="Play into the lane">
         <span class="label">play into {{ lane.name }}</span>
         <div class="steps">

@@ -10,7 +10,7 @@ const SUSTAIN = 64
 
 /** What is played on a keyboard. */
 export interface Player {
-  down(key: number, velocity: number): void
+  down(key: number, velocity?: number): void
   up(key: number): void
   sustain(isDown: boolean): void
 }

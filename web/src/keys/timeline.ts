@@ -1,9 +1,5 @@
 /** What hands did on the keys since the pattern began to play, in ticks: exactly what the engine renders from. */
-import type { Keys, Schemas } from '@/api/client'
-
-type HeldKey = Schemas['HeldKey']
-
-export const NO_KEYS: Keys = { held: [], sustained: [], let_go: [] }
+import type { Keys } from '@/api/client'
 
 const isDown = (one: { end?: number | null }) => one.end === null || one.end === undefined
 
@@ -30,10 +26,10 @@ export function pedalled(keys: Keys, down: boolean, tick: number): Keys {
 /** All that latches hold is let go; keys that are down stay so. */
 export const letGo = (keys: Keys, tick: number): Keys => ({ ...keys, let_go: [...keys.let_go, tick] })
 
-/** What was to count from the tick `late` counts from `tick`: the engine's answer came after it. */
+/** What was to count from the tick `late` on counts from `tick` on: the engine's answer came after it. */
 export function moved(keys: Keys, late: number, tick: number): Keys {
   const at = (when: number | null | undefined) =>
-    when !== null && when !== undefined && when >= late ? Math.max(when, tick) : when
+    when !== null && when !== undefined && when >= late ? when + (tick - late) : when
   const shift = <Span extends { start: number; end?: number | null }>(one: Span): Span => ({
     ...one,
     start: at(one.start) as number,
@@ -43,28 +39,6 @@ export function moved(keys: Keys, late: number, tick: number): Keys {
     held: keys.held.map(shift),
     sustained: keys.sustained.map(shift),
     let_go: keys.let_go.map((when) => at(when) as number),
-  }
-}
-
-/**
- * The same hands where the pattern begins anew: what is down is down from its first moment; the last chord that was
- * let go is there for latches, in one stroke of no length, with all before it that `isAdded`.
- */
-export function begun(keys: Keys, isAdded: boolean): Keys {
-  const since = keys.let_go.at(-1) ?? -1
-  const struck = keys.held.filter((one) => isDown(one) || one.start >= since)
-  let last: HeldKey[] = []
-  for (const one of struck) {
-    const isHeld = last.some(
-      (other) => isDown(other) || (other.end as number) > one.start || other.start === one.start,
-    )
-    last = isHeld || isAdded ? [...last, one] : [one]
-  }
-  const latest = new Map(last.map((one) => [one.key, one]))
-  return {
-    held: [...latest.values()].map((one) => ({ ...one, start: 0, end: isDown(one) ? null : 0 })),
-    sustained: keys.sustained.some(isDown) ? [{ start: 0, end: null }] : [],
-    let_go: [],
   }
 }
 

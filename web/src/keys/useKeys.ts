@@ -1,20 +1,28 @@
-/** Hands on the keys: what they hold is heard at once, fills the pools that listen, and may be played into the lane. */
+/** Hands on the keyboard: they fill the pools of the lanes that are chosen, sound by themselves, and may be played in. */
 import { useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
 import { lettersPlay } from '@/composables/useShortcuts'
+import { NO_KEYS } from '@/stores/document'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { semitonesOf } from './keyboard'
 import { CROSSING, replay, type Player } from './midiKeyboard'
-import { begun, downKeys, letGo, NO_KEYS, pedalled, pressed, released } from './timeline'
+import { downKeys, letGo, pedalled, pressed, released } from './timeline'
 import type { useRecording } from './useRecording'
 
 const HIGHEST = 127
 
+/** When something happened, as events say it: milliseconds since the page was opened. */
+export interface Stamped {
+  readonly timeStamp: number
+}
+const now = (): Stamped => ({ timeStamp: performance.now() })
+
+/** `lanes`: those that are chosen, the first of them first: keys reach no others. */
 export function useKeys(
-  lane: () => Lane,
+  lanes: () => readonly Lane[],
   picture: () => LanePicture | undefined,
   recording: ReturnType<typeof useRecording>,
 ) {
@@ -24,52 +32,84 @@ export function useKeys(
   const octave = ref(3)
   const velocity = ref(100)
   const isSustained = ref(false)
-  const keys = computed(() => piece.liveKeys ?? NO_KEYS)
   /** All that is down, whether any lane listens to it or not. */
-  const down = shallowRef<ReadonlySet<number>>(new Set())
+  const down = computed(() => playing.handsDown)
   const sounding = new Map<number, Promise<(() => void) | null>>()
   const firstKey = computed(() => 12 * (octave.value + 1))
 
   const isHeldPool = ({ arpeggio }: Lane) => arpeggio?.pool.kind === 'held'
-  const listens = () => piece.lanes.some(isHeldPool)
-  const adds = () =>
-    piece.lanes.some(({ arpeggio }) => arpeggio?.pool.kind === 'held' && arpeggio.pool.latch === 'add')
+  const listening = () => lanes().filter(isHeldPool)
+  const tickOf = (event: Stamped) => (playing.isPlaying ? playing.keyTick(event) : 0)
 
-  function press(key: number, hard = velocity.value) {
+  /** What hands do while a change of the latch is on its way: it counts after that. */
+  let waiting: (() => void)[] | null = null
+  const inTurn = (act: () => void) => (waiting ? void waiting.push(act) : act())
+  async function changeLatch(change: () => Promise<void>) {
+    waiting ??= []
+    try {
+      await change()
+    } finally {
+      const acts = waiting
+      waiting = null
+      acts?.forEach((act) => act())
+    }
+  }
+
+  function press(key: number, hard = velocity.value, event: Stamped = now()) {
     if (key < 0 || key > HIGHEST || down.value.has(key)) return
     const isFirst = down.value.size === 0
-    down.value = new Set([...down.value, key])
+    playing.handsDown = new Set([...down.value, key])
+    const [lane] = lanes()
     // While an arpeggio plays, it is what sounds; else the key itself does.
-    if (!(isHeldPool(lane()) && playing.isPlaying))
-      sounding.set(key, playing.soundKey(lane(), picture()?.tone ?? null, key, hard))
-    if (listens()) {
-      // Where nothing plays there is no time in which one chord follows another: the new one takes its place.
-      const before = !playing.isPlaying && isFirst && !adds() ? NO_KEYS : keys.value
-      piece.liveKeys = pressed(before, key, hard, playing.isPlaying ? playing.keyTick() : 0)
-    }
-    recording.struck(key, hard)
+    if (lane && !(isHeldPool(lane) && playing.isPlaying))
+      sounding.set(key, playing.soundKey(lane, picture()?.tone ?? null, key, hard))
+    const tick = listening().length ? tickOf(event) : 0
+    inTurn(() => {
+      for (const { id, arpeggio } of listening()) {
+        // Where nothing plays there is no time in which one chord follows another: the new one takes its place.
+        const adds = arpeggio?.pool.kind === 'held' && arpeggio.pool.latch === 'add'
+        const before = !playing.isPlaying && isFirst && !adds ? NO_KEYS : piece.keysOf(id)
+        piece.holdKeys(id, pressed(before, key, hard, tick))
+      }
+    })
+    recording.struck(key, hard, event)
   }
-  function release(key: number) {
+  function release(key: number, event: Stamped = now()) {
     if (!down.value.has(key)) return
-    down.value = new Set([...down.value].filter((one) => one !== key))
+    playing.handsDown = new Set([...down.value].filter((one) => one !== key))
     void sounding.get(key)?.then((end) => end?.())
     sounding.delete(key)
-    if (downKeys(keys.value).includes(key))
-      piece.liveKeys = released(keys.value, key, playing.isPlaying ? playing.keyTick() : 0)
-    recording.released(key)
+    const tick = playing.isPlaying ? tickOf(event) : 0
+    inTurn(() => {
+      const holding = [...piece.liveKeys].filter(([, keys]) => downKeys(keys).includes(key))
+      for (const [id, keys] of holding) piece.holdKeys(id, released(keys, key, tick))
+      if (piece.liveKeys.size) playing.gatherSoon()
+    })
+    recording.released(key, event)
   }
-  function sustain(isDown: boolean) {
+  const releaseAll = () => down.value.forEach((key) => release(key))
+  function sustain(isDown: boolean, event: Stamped = now()) {
     if (isSustained.value === isDown) return
     isSustained.value = isDown
-    if (listens()) piece.liveKeys = pedalled(keys.value, isDown, playing.isPlaying ? playing.keyTick() : 0)
+    const reached = isDown ? listening().map(({ id }) => id) : [...piece.liveKeys.keys()]
+    const tick = reached.length ? tickOf(event) : 0
+    for (const id of reached) piece.holdKeys(id, pedalled(piece.keysOf(id), isDown, tick))
+    if (reached.length) playing.gatherSoon()
   }
-  /** Let go of everything: keys, pedal, and what latches hold. */
+  /** Let go of everything that the chosen lanes hold: keys, pedal, and what latches keep. */
   function letAllGo() {
     stopPhrase.value?.()
-    down.value.forEach(release)
+    releaseAll()
     sustain(false)
-    piece.liveKeys = playing.isPlaying ? letGo(keys.value, playing.keyTick()) : NO_KEYS
+    const reached = listening()
+    const tick = reached.length ? tickOf(now()) : 0
+    for (const { id } of reached)
+      piece.holdKeys(id, playing.isPlaying ? letGo(ended(id, tick), tick) : NO_KEYS)
+    if (reached.length) playing.gatherSoon()
   }
+  /** A lane's keys with all that are held for good let go too. */
+  const ended = (id: string, tick: number) =>
+    downKeys(piece.keysOf(id)).reduce((all, key) => released(all, key, tick), piece.keysOf(id))
 
   // ---- A simulated MIDI keyboard ----
   const player: Player = { down: press, up: release, sustain }
@@ -90,46 +130,29 @@ export function useKeys(
     if (event.repeat) return
     const key = firstKey.value + semitones
     byPlace.set(event.code, key)
-    press(key)
+    press(key, velocity.value, event)
   })
   useEventListener(window, 'keyup', (event) => {
     const key = byPlace.get(event.code)
-    if (key !== undefined) release(key)
+    if (key !== undefined) release(key, event)
     byPlace.delete(event.code)
   })
-  useEventListener(window, 'blur', () => down.value.forEach(release))
+  useEventListener(window, 'blur', releaseAll)
 
   function turnOctave(by: number) {
     octave.value = Math.min(7, Math.max(0, octave.value + by))
   }
 
-  // ---- Kept in the pattern ----
-  const hasLive = computed(() => (piece.liveKeys?.held.length ?? 0) > 0)
-  const hasKept = computed(() => (piece.pattern?.keys.held.length ?? 0) > 0)
-  /** Keep what is held, or latched, in the pattern: it is there whenever that plays. */
-  function keepInPattern() {
-    const kept = begun(keys.value, adds())
-    const held = kept.held.map((one) => ({ ...one, end: null })) // held for good, whatever latches do
-    piece.editPattern(`Keys: ${held.length} kept in the pattern`, (pattern) => ({
-      ...pattern,
-      keys: { ...kept, held },
-    }))
-    down.value.forEach(release)
-    piece.liveKeys = null
-  }
-  const forgetKept = () =>
-    piece.editPattern('Keys: those of the pattern let go', (pattern) => ({ ...pattern, keys: NO_KEYS }))
-
   lettersPlay.value = true
   onScopeDispose(() => {
     lettersPlay.value = false
     stopPhrase.value?.()
-    down.value.forEach(release)
+    releaseAll()
     sustain(false)
   })
 
   return {
-    octave, velocity, isSustained, down, firstKey, stopPhrase, hasLive, hasKept,
-    press, release, sustain, letAllGo, togglePhrase, turnOctave, keepInPattern, forgetKept,
+    octave, velocity, isSustained, down, firstKey, stopPhrase,
+    press, release, sustain, letAllGo, changeLatch, togglePhrase, turnOctave,
   } // prettier-ignore
 }

@@ -1,5 +1,5 @@
 /** Playing into a lane: one step after the other, or along with the loop. */
-import { ref } from 'vue'
+import { nextTick, ref, watch } from 'vue'
 
 import type { Lane, Schemas, Score } from '@/api/client'
 import { melody } from '@/api/melody'
@@ -7,6 +7,7 @@ import { newGesture } from '@/composables/gesture'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
+import type { Stamped } from './useKeys'
 
 type HeldKey = Schemas['HeldKey']
 type Patches = Awaited<ReturnType<typeof melody.enter>>
@@ -40,6 +41,7 @@ export function useRecording(
     into.value = into.value === what ? 'nothing' : what
     recording = null
     down.clear()
+    if (into.value === 'steps') beginAgain()
   }
 
   const take = (patches: Patches, label: string, gesture: string | null = null) => {
@@ -47,38 +49,60 @@ export function useRecording(
       piece.editLane(id, label, (old) => ({ ...old, ...patch }), gesture)
   }
 
+  /** Where entering stood at each moment of the history: undo takes the place back with what was entered there. */
+  const places = new Map<number, number>()
+  function beginAgain() {
+    places.clear()
+    cursor.set(0)
+  }
+  watch(
+    () => piece.history.standsAt,
+    (standsAt) => {
+      const place = places.get(standsAt)
+      if (into.value === 'steps' && place !== undefined && !isEntering) cursor.set(place)
+    },
+  )
+
   // One after the other: the next step is entered on what the one before has made.
   let entering: Promise<unknown> = Promise.resolve()
+  let isEntering = false
   /** Enter a note, a rest or a tie on the step under the cursor and go on to the next. */
   function enter(what: 'note' | 'rest' | 'tie', pitch: number | null = null, velocity: number | null = null) {
     entering = entering.then(async () => {
       const { id, name } = lane()
       const step = cursor.get()
+      isEntering = true
       try {
+        places.set(piece.history.standsAt, step)
         const said = what === 'note' ? `note on step ${step + 1}` : `${what} on step ${step + 1}`
         take(await melody.enter({ lane: id, what, step, pitch, velocity }), `${name}: ${said}`)
-        cursor.set((step + 1) % steps())
+        const next = (step + 1) % steps()
+        places.set(piece.history.standsAt, next)
+        cursor.set(next)
+        await nextTick() // what is entered next reads it
       } catch (reason) {
         notices.complain(reason)
+      } finally {
+        isEntering = false
       }
     })
     return entering
   }
 
-  function struck(key: number, velocity: number) {
+  function struck(key: number, velocity: number, event: Stamped) {
     if (into.value === 'steps') void enter('note', key, velocity)
-    const tick = playing.player?.nowTick ?? 0
-    if (into.value === 'loop' && playing.isPlaying) down.set(key, { start: Math.round(tick), velocity })
+    if (into.value === 'loop' && playing.isPlaying)
+      down.set(key, { start: Math.round(playing.tickOf(event)), velocity })
   }
 
-  function released(key: number) {
+  function released(key: number, event: Stamped) {
     const began = down.get(key)
     if (!began || !piece.score) return
     down.delete(key)
     const { id } = lane()
     if (recording?.laneId !== id)
       recording = { laneId: id, score: piece.score, gesture: newGesture('record'), keys: [] }
-    const end = Math.max(began.start + 1, Math.round(playing.player?.nowTick ?? 0))
+    const end = Math.max(began.start + 1, Math.round(playing.tickOf(event)))
     recording.keys.push({ ...began, end, key })
     void lay(recording)
   }

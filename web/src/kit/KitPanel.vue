@@ -7,7 +7,7 @@ import { useShortcuts } from '@/composables/useShortcuts'
 import { numberWord } from '@/lattice/sentence/number'
 import NumberWord from '@/lattice/sentence/NumberWord.vue'
 import { builtInSounds } from '@/sound/names'
-import { newId } from '@/stores/document'
+import { useSoundFiles } from './useSoundFiles'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
@@ -15,6 +15,7 @@ import { usePlaying } from '@/stores/playing'
 const piece = usePiece()
 const playing = usePlaying()
 const notices = useNotices()
+const soundFiles = useSoundFiles()
 const isOpen = ref(false)
 const kits = ref<readonly ListedKit[]>([])
 const sounds = ref<readonly OwnSound[]>([])
@@ -80,17 +81,6 @@ function rename(voice: Voice, event: Event) {
   if (name && name !== voice.name) changeVoice(voice, `renamed ${name}`, { name })
   else field.value = voice.name
 }
-function addVoice(sound: string, name: string) {
-  const voices = kit.value?.voices ?? []
-  const taken = new Set(voices.map(({ pitch }) => pitch))
-  let pitch = 48
-  while (taken.has(pitch) && pitch < 127) pitch++
-  const voice: Voice = {
-    id: newId('voice', voices), name, pitch, sound, tune: 0, length_percent: 100, level_db: 0, pan: 0,
-  } // prettier-ignore
-  change(`voice ${name}`, { voices: [...voices, voice] })
-  void playing.tryVoice(voice)
-}
 function removeVoice(voice: Voice) {
   change(`without ${voice.name}`, { voices: kit.value?.voices.filter(({ id }) => id !== voice.id) ?? [] })
 }
@@ -99,10 +89,7 @@ function removeVoice(voice: Voice) {
 const chooser = ref<HTMLInputElement>()
 function addFiles(files: FileList | null | undefined) {
   void told(async () => {
-    for (const file of files ?? []) {
-      const sound = await library.addSound(file)
-      addVoice(sound.sound, sound.name)
-    }
+    await soundFiles.take([...(files ?? [])])
     sounds.value = await library.sounds()
   })
   if (chooser.value) chooser.value.value = ''

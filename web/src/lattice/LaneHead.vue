@@ -8,7 +8,7 @@ import type { Patch } from '@/stores/document'
 import LaneCard from './LaneCard.vue'
 import SentenceLine from './sentence/SentenceLine.vue'
 
-defineProps<{
+const props = defineProps<{
   lane: Lane
   picture: LanePicture | undefined
   voices: readonly Schemas['Voice'][]
@@ -34,6 +34,23 @@ const emit = defineEmits<{
   copy: []
   remove: []
 }>()
+/**
+ * A press on one of several chosen lanes may begin a drag that moves them all; a click that is none leaves this one
+ * chosen alone. Mute, solo and anchor are of all that are chosen.
+ */
+let pressed: { x: number; y: number } | null = null
+function onPointerDown(event: PointerEvent) {
+  pressed = { x: event.clientX, y: event.clientY }
+  if (!props.isChosen || event.ctrlKey || event.metaKey || event.shiftKey) emit('touch', event)
+}
+function onClick(event: MouseEvent) {
+  const began = pressed
+  pressed = null
+  if (!began || event.ctrlKey || event.metaKey || event.shiftKey) return
+  if (Math.hypot(event.clientX - began.x, event.clientY - began.y) > 4) return
+  if (event.target instanceof Element && event.target.closest('.switch')) return
+  emit('touch', event)
+}
 const isCardOpen = ref(false)
 const close = (act: 'copy' | 'remove') => {
   isCardOpen.value = false
@@ -47,7 +64,8 @@ const close = (act: 'copy' | 'remove') => {
     class="head"
     :class="{ chosen: isChosen, silent: picture?.silent }"
     :style="{ '--lane-ink': inkOf(lane.ink) }"
-    @pointerdown="(event) => emit('touch', event)"
+    @pointerdown="onPointerDown"
+    @click="onClick"
     @focusin="emit('focused')"
   >
     <span class="place" @pointerdown.stop="(event) => emit('grip', event)">

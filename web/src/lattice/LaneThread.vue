@@ -20,6 +20,7 @@ import {
   yOfPitch,
   type Scale,
 } from './geometry'
+import { shownProperty } from './propertyViews'
 import type { Grip } from './stepRange'
 
 const props = defineProps<{
@@ -92,8 +93,10 @@ function stepAt(event: PointerEvent): [number, boolean] | null {
 }
 
 let isDown = false
+/** Whether what is seen is what was asked for: while the answer is on its way, a hand would take hold of something else. */
+const isSettled = computed(() => (props.property?.name ?? null) === shownProperty.value)
 function onPointerDown(event: PointerEvent) {
-  if (event.button !== 0 || kept.value) return
+  if (event.button !== 0 || kept.value || !isSettled.value) return
   const touched = stepAt(event)
   if (!touched) return
   element.value?.setPointerCapture(event.pointerId)
@@ -175,6 +178,14 @@ function beadUnder(event: PointerEvent): number | null {
   })
   return at < 0 ? null : at
 }
+/** Whether a bead lies under the hand, on whatever kind of lane. */
+function isOverBead(event: PointerEvent): boolean {
+  if (props.picture.staff) return beadUnder(event) !== null
+  const near = nearTo(event)
+  const [x, y] = placeIn(event)
+  const far = [xOf(props.picture.starts[near] ?? 0, props.scale) - x, props.height / 2 - y]
+  return hitSteps.value.has(near) && Math.hypot(...far) < REACH
+}
 function drawPitch(event: PointerEvent) {
   const { staff, hits, pitches, degrees, numbers } = props.picture
   if (!drawing || !staff) return
@@ -246,7 +257,7 @@ function paintValues(event: PointerEvent) {
 // ---- The step range: the band's ends and its lower edge ----
 let held: { grip: Grip; x: number; sign: number; gesture: string; gone: number } | null = null
 function takeHold(event: PointerEvent, side: 'left' | 'right' | 'whole') {
-  if (event.button !== 0 || !props.leftGrip) return
+  if (event.button !== 0 || !props.leftGrip || isOverBead(event)) return // a bead always wins
   event.stopPropagation()
   element.value?.setPointerCapture(event.pointerId)
   const other = props.leftGrip === 'first' ? 'last' : 'first'
@@ -337,7 +348,7 @@ function moveHold(event: PointerEvent) {
       <path class="notches" :d="thread.notches" />
       <text v-for="tag in thread.tags" :key="tag.x" class="tag" :x="tag.x" :y="tag.y">{{ tag.text }}</text>
     </template>
-    <g v-if="thread.band && leftGrip && !property && !kept" class="grips">
+    <g v-if="thread.band && leftGrip && !property && isSettled && !kept" class="grips">
       <rect
         v-for="side in ['left', 'right'] as const"
         :key="side"

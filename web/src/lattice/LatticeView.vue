@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 
 import { ApiError, type Alternative, type Lane, type Progression, type Word } from '@/api/client'
 import { engine } from '@/api/engine'
+import { isWaiting } from '@/api/policy'
 import Bench from '@/bench/Bench.vue'
 import { newGesture } from '@/composables/gesture'
 import { valueAt, withValueAt, type Patch } from '@/stores/document'
@@ -14,6 +15,7 @@ import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { inkOf } from '@/theme/inks'
 import KeysPanel from '@/keys/KeysPanel.vue'
+import { useSoundFiles } from '@/kit/useSoundFiles'
 import ProgressionRow from '@/progression/ProgressionRow.vue'
 import { yOfPitch, type Scale } from './geometry'
 import ScaleWords from './ScaleWords.vue'
@@ -92,11 +94,14 @@ watch(
   async (id) => {
     try {
       await piece.open(id)
+      if (props.id !== id) return
       view.begin()
       void playing.ready()
     } catch (reason) {
+      if (props.id !== id) return
       notices.complain(reason)
-      void router.replace('/')
+      // Where it can be opened again, the page stays; elsewhere there is nothing to stay for.
+      if (!isWaiting(reason)) void router.replace('/')
     }
   },
   { immediate: true },
@@ -192,6 +197,12 @@ const askPattern = (setting: string, word: string) => engine.alternatives({ lane
 
 // ---- Melody ----
 const isKeysOpen = ref(false)
+/** The lanes that the keyboard reaches, the first that was chosen first. */
+const keyLanes = computed(() => {
+  const first = chosen.first.value
+  return first ? [first, ...chosen.chosen.value.filter((lane) => lane !== first)] : []
+})
+const heldByLanes = computed(() => keyLanes.value.flatMap(({ id }) => pictures.value.get(id)?.held ?? []))
 const isMelodic = computed(() => rendering.value?.lanes.some(({ staff }) => staff) ?? false)
 /** Where a lane's bead of a pitch lies. */
 function placeOf(laneId: string, pitch: number): number | undefined {
@@ -221,6 +232,25 @@ useLatticeKeys({
   chosen, edits, view, isBenchOpen, isKeysOpen, stretch, paste, picture: (id) => pictures.value.get(id), mute, solo,
 }) // prettier-ignore
 
+// ---- Sound files, dropped wherever on the lattice ----
+const soundFiles = useSoundFiles()
+const isDropping = ref(false)
+useEventListener(window, 'dragover', (event: DragEvent) => {
+  if (!event.dataTransfer?.types.includes('Files')) return
+  event.preventDefault() // else the browser would open them
+  isDropping.value = true
+})
+useEventListener(window, 'dragleave', (event: DragEvent) => {
+  if (!event.relatedTarget) isDropping.value = false
+})
+useEventListener(window, 'drop', (event: DragEvent) => {
+  isDropping.value = false
+  const files = [...(event.dataTransfer?.files ?? [])]
+  if (!files.length) return
+  event.preventDefault()
+  void soundFiles.take(files)
+})
+
 // ---- Values of every step, in place of beads ----
 function setShownValues(lane: Lane, values: ReadonlyMap<number, number>, gesture: string) {
   const property = rendering.value?.property
@@ -231,7 +261,10 @@ function setShownValues(lane: Lane, values: ReadonlyMap<number, number>, gesture
   const isFree = valueAt(lane, `${path}.free`)
   if (isFree)
     notices.complain(`The ${name} strip of ${lane.name} has a length of its own: paint it on the bench.`)
-  else edits.setValues(lane, { name, path, is_free: false }, values, gesture)
+  else {
+    const on = pictures.value.get(lane.id)?.painted_on ?? undefined
+    edits.setValues(lane, { name, path, is_free: false }, values, gesture, on)
+  }
 }
 
 // ---- The step that plays in the chosen lane ----
@@ -242,7 +275,8 @@ function followStep(tick: number) {
   else nowStep.value = starts.findLastIndex((start) => start <= tick)
 }
 function followMusic(tick: number) {
-  view.follow(Math.floor(tick / barTicks.value))
+  // A menu that is open stays where it is: the page turns once the hand has closed it.
+  if (!document.querySelector('.v-overlay--active .card')) view.follow(Math.floor(tick / barTicks.value))
   followStep(tick)
 }
 function chooseStretch(lane: Lane, firstTick: number, endTick: number) {
@@ -293,7 +327,12 @@ const handlersOf = (lane: Lane) => ({
 </script>
 
 <template>
-  <main v-if="piece.document && rendering" class="lattice" :data-answered="answered">
+  <main
+    v-if="piece.document && rendering"
+    class="lattice"
+    :class="{ dropping: isDropping }"
+    :data-answered="answered"
+  >
     <div class="corner">
       <div class="counts">
         <span class="named">{{ piece.lanes.length }} {{ piece.lanes.length === 1 ? 'lane' : 'lanes' }}</span>
@@ -461,6 +500,8 @@ const handlersOf = (lane: Lane) => ({
       v-if="isKeysOpen && chosen.first.value"
       v-model:cursor="chosen.cursor.value"
       :lane="chosen.first.value"
+      :lanes="keyLanes"
+      :held-by-lanes="heldByLanes"
       :picture="chosenPicture"
       :bench="benches.get(chosen.first.value.id)"
       :names="rendering.pitch_names"

@@ -32,13 +32,12 @@ export function useChosenLanes(lanes: () => readonly Lane[]) {
     if (id !== ids.value[0]) cursor.value = null
     ids.value = id === null ? [] : [id]
   }
-  /** A touch on a lane: with Ctrl one more or one less, with Shift all up to it; else it alone, unless it is among several. */
+  /** A touch on a lane: with Ctrl one more or one less, with Shift all up to it; else it alone. */
   function touch(id: string, { ctrlKey, metaKey, shiftKey }: Modifiers = {}) {
     if (ctrlKey || metaKey) {
       const others = ids.value.filter((one) => one !== id)
       ids.value = isChosen(id) && others.length ? others : [id, ...others]
     } else if (shiftKey) extendTo(id)
-    else if (isChosen(id)) ids.value = [id, ...ids.value.filter((one) => one !== id)]
     else choose(id)
   }
   function extendTo(id: string) {

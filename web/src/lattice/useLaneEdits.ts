@@ -1,11 +1,21 @@
 /** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
-import type { Alternative, Bench, Lane, LanePicture, Piece, Schemas, StripPicture, Word } from '@/api/client'
+import type {
+  Alternative,
+  Bench,
+  Keys,
+  Lane,
+  LanePicture,
+  Piece,
+  Schemas,
+  StripPicture,
+  Word,
+} from '@/api/client'
 import { engine } from '@/api/engine'
 import { melody } from '@/api/melody'
 import { copiedStrip, type StripAction } from '@/bench/strips'
 import { newGesture } from '@/composables/gesture'
 import {
-  newId, randomNumber, valueAt, withField, withLaneMoved, withLanes, withStep, withStripLength, withStripValues, stripValuesOf, withTurnedStep, plainLane,
+  isSame, newId, randomNumber, valueAt, withField, withLaneMoved, withLanes, withStep, withStripLength, withStripValues, stripValuesOf, withTurnedStep, plainLane,
   type Patch,
 } from '@/stores/document' // prettier-ignore
 import { momentOf } from '@/stores/history'
@@ -79,6 +89,27 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
       return withField(old, word.field, Math.min(theirs.high, Math.max(theirs.low, wanted)))
     }
     piece.editLanes(label, (all) => all.map(change), gesture)
+    if (isTyped) offerToSetAll(lanes, word)
+  }
+  /** Steps that have values of their own do not take what is typed for the lane: it says so, and offers to set all. */
+  function offerToSetAll(lanes: readonly Lane[], { name, field }: Word) {
+    const strip = { velocity: 'velocity_strip', length_percent: 'length_strip' }[field]
+    if (!strip) return
+    const own = lanes.filter((lane) => stripValuesOf(lane, strip).some((value) => value !== null))
+    if (!own.length) return
+    const count = own.reduce((all, lane) => all + stripValuesOf(lane, strip).filter((value) => value !== null).length, 0) // prettier-ignore
+    notices.say(`${nameOf(own)}: ${count} steps have a ${name} of their own and keep it.`, {
+      label: 'Set all',
+      act: () =>
+        patchEach(
+          `${name} of all steps`,
+          new Map(own.map((lane) => [lane.id, { [strip]: emptied(lane, strip) }])),
+        ),
+    })
+  }
+  const emptied = (lane: Lane, strip: string) => {
+    const known = valueAt(lane, strip) as { spread?: unknown } | null
+    return known?.spread ? { ...known, values: [], free: null } : null
   }
 
   /** Set fields of every lane that is meant. */
@@ -89,6 +120,8 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   function patchEach(label: string, patches: ReadonlyMap<string, Patch>) {
     const lanes = piece.lanes.filter(({ id }) => patches.has(id))
     if (!lanes.length) return
+    // What hands hold is heard rather than what is stored: a patch that says what is held speaks of both.
+    for (const [id, { keys }] of patches) if (keys && piece.liveKeys.has(id)) piece.holdKeys(id, keys as Keys)
     piece.editLanes(`${nameOf(lanes)}: ${label}`, (all) =>
       all.map((one) => ({ ...one, ...patches.get(one.id) })),
     )
@@ -220,17 +253,24 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
 
   // ---- Strips ----
 
-  /** Set values of a strip; null makes a step plain. */
+  /** Set values of a strip; null makes a step plain. `on`: fields to lay on the lane before that, unless it has them. */
   function setValues(
     lane: Lane,
     strip: StripPlace,
     values: ReadonlyMap<number, number | null>,
     gesture: string,
+    on: Patch = {},
   ) {
     const [place, value] = [...values][0] ?? [0, null]
     const one = `${strip.name} ${place + 1} ${value ?? 'plain'}`
     const said = values.size === 1 ? one : `${strip.name} of ${values.size} steps`
-    piece.editLane(lane.id, `${lane.name}: ${said}`, (old) => withStripValues(old, strip, values), gesture)
+    const isThere = (old: Lane) => old.chance_percent === (on.chance_percent ?? old.chance_percent)
+    piece.editLane(
+      lane.id,
+      `${lane.name}: ${said}`,
+      (old) => withStripValues(isThere(old) ? old : { ...old, ...on }, strip, values),
+      gesture,
+    )
   }
   function resizeStrip(lane: Lane, strip: StripPlace, length: number, gesture: string) {
     const label = `${lane.name}: ${strip.name} of ${length}`
@@ -238,7 +278,10 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   }
   function addControl(lane: Lane, controller: number) {
     const label = `${lane.name}: control ${controller}`
-    const strip = { controller, values: [] }
+    const { neutral } = bench(lane.id) ?? {}
+    // Every step says it from the beginning on, so that what is painted beside it is taken back there.
+    const steps = picture(lane.id)?.steps ?? 0
+    const strip = { controller, values: Array.from({ length: steps }, () => neutral?.[controller] ?? 0) }
     piece.editLane(lane.id, label, (old) => ({ ...old, control_strips: [...old.control_strips, strip] }))
   }
 
@@ -289,10 +332,14 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
       gesture,
     )
   }
-  /** The next faster rate, or slower. */
+  /** The next faster rate, or slower, than the one that the document has now: answers may be behind the hand. */
   function turnRate(lane: Lane, by: number, gesture: string) {
     const { rates = [], rate = 0 } = bench(lane.id) ?? {}
-    setRate(lane, Math.min(rates.length - 1, Math.max(0, rate + by)), gesture)
+    const now = piece.lanes.find(({ id }) => id === lane.id) ?? lane
+    const has = ({ patch }: { patch: Patch }) =>
+      Object.entries(patch).every(([field, value]) => isSame(valueAt(now, field) ?? null, value ?? null))
+    const here = rates.findIndex(has)
+    setRate(lane, Math.min(rates.length - 1, Math.max(0, (here < 0 ? rate : here) + by)), gesture)
   }
 
   /** Move the step range by whole steps. */

@@ -5,6 +5,7 @@ import type { Lane, LanePicture } from '@/api/client'
 import { throwPercent } from '@/bench/throwPercent'
 import { newGesture } from '@/composables/gesture'
 import { useShortcuts } from '@/composables/useShortcuts'
+import { valueAt } from '@/stores/document'
 import type { useChosenLanes } from './useChosenLanes'
 import type { useLaneEdits } from './useLaneEdits'
 import { turnProperty } from './propertyViews'
@@ -47,9 +48,15 @@ export function useLatticeKeys({
     if (steps)
       cursor.value = cursor.value === null ? (by > 0 ? 0 : steps - 1) : (cursor.value + by + steps) % steps
   }
+  /** What steps were turned to since the picture that is on show: it may be a moment behind the hand. */
+  let turned: { shown: LanePicture; steps: Map<number, boolean> } | null = null
   function turnStep(lane: Lane) {
     const [shown, step] = [pictureOfFirst(), chosen.cursor.value]
-    if (shown && step !== null) edits.setSteps(lane, shown, [step], !shown.cycle_hits.includes(step))
+    if (!shown || step === null) return
+    if (turned?.shown !== shown) turned = { shown, steps: new Map() }
+    const isHit = !(turned.steps.get(step) ?? shown.cycle_hits.includes(step))
+    turned.steps.set(step, isHit)
+    edits.setSteps(lane, shown, [step], isHit)
   }
   const anchor = (lane: Lane) =>
     edits.patch(lane, lane.anchored ? 'free' : 'anchored', { anchored: !lane.anchored })
@@ -58,7 +65,10 @@ export function useLatticeKeys({
   function moveHits(lane: Lane, by: number) {
     const words = picture(lane.id)?.sentence.parts.flatMap((part) => part.words)
     const hits = words?.find(({ field }) => field === 'source.hits')
-    if (hits) edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, hits.value + by)), moving)
+    if (!hits) return
+    // From what the document says now: the picture may be a moment behind the hand.
+    const now = Math.min(hits.high, Number(valueAt(lane, hits.field) ?? hits.value))
+    edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, now + by)), moving)
   }
   let moving = newGesture('keys')
   watch(

@@ -1,6 +1,16 @@
-import { readonly, ref, shallowReadonly, shallowRef, toValue, watch, type MaybeRefOrGetter } from 'vue'
+import {
+  onScopeDispose,
+  readonly,
+  ref,
+  shallowReadonly,
+  shallowRef,
+  toValue,
+  watch,
+  type MaybeRefOrGetter,
+} from 'vue'
 
 import { answer, api, type Bench, type LanePicture, type Rendering, type Schemas } from '@/api/client'
+import { isTransient, pauseAfter } from '@/api/policy'
 
 /** `chosen`: ids of the lanes whose benches are wanted. */
 type Question = Omit<Schemas['RenderQuestion'], 'chosen'> & { readonly chosen?: string[] }
@@ -19,7 +29,12 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
   let waiting: Question | null = null
   let isAsking = false
 
+  /** Failures in a row, and the pause after the last one, which a newer question ends. */
+  let failures = 0
+  let goOn: () => void = () => undefined
+
   async function askOn() {
+    goOn()
     if (isAsking) return
     isAsking = true
     while (waiting) {
@@ -30,14 +45,30 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
         if (!toValue(question)) break
         rendering.value = sharing(rendering.value, fresh)
         error.value = null
+        failures = 0
         accepted.value = asked
         answered.value++
       } catch (reason) {
-        if (!waiting) error.value = { reason, asked }
+        if (isTransient(reason)) {
+          // The same is asked again, unless there is something newer by then.
+          if (!failures) error.value = { reason, asked }
+          if (!waiting) await pause(pauseAfter(reason, ++failures))
+          waiting ??= toValue(question) === asked ? asked : null
+        } else if (!waiting) error.value = { reason, asked }
       }
     }
     isAsking = false
   }
+
+  const pause = (milliseconds: number) =>
+    new Promise<void>((resolve) => {
+      const timer = setTimeout(resolve, milliseconds)
+      goOn = () => {
+        clearTimeout(timer)
+        resolve()
+      }
+    })
+  onScopeDispose(() => goOn())
 
   watch(
     () => toValue(question),

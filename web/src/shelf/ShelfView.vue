@@ -57,10 +57,15 @@ async function take(files: FileList | null | undefined) {
   }
 }
 
+async function putAway() {
+  await open.saveNow()
+  open.close()
+}
+
 async function rename(piece: ShelfPiece, name: string) {
   try {
     // The open piece would otherwise be saved over by an older name.
-    if (piece.id === open.id) await open.close()
+    if (piece.id === open.id) await putAway()
     await answer(api.PATCH('/api/pieces/{piece_id}', { ...at(piece), body: { name } }))
   } catch (reason) {
     notices.complain(reason)
@@ -70,7 +75,7 @@ async function rename(piece: ShelfPiece, name: string) {
 
 async function remove(piece: ShelfPiece) {
   try {
-    if (piece.id === open.id) await open.close()
+    if (piece.id === open.id) await putAway()
     await answer(api.DELETE('/api/pieces/{piece_id}', at(piece)))
     pieces.value = pieces.value.filter(({ id }) => id !== piece.id)
     notices.say(`“${piece.name}” is deleted.`, { label: 'Undo', act: () => restore(piece) })

@@ -1,7 +1,7 @@
 /** The browser's audio: its clock, the kit as a port, and a ticker that goes on in hidden tabs. */
 import { Context, setContext } from 'tone'
 
-import { Channel } from './channel'
+import { Part } from './part'
 import { releaseOf, renderKit, voiceOf } from './kit'
 import { LoopPlayer, secondsOf, type Loop } from './loop'
 import { OwnSounds } from './ownSounds'
@@ -67,11 +67,11 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
 
 type BufferOf = (voice: Strike['voice']) => AudioBuffer | null
 
-/** Where everything that sounds comes together: sixteen channels and a limiter. */
+/** Where everything that sounds comes together: each lane on its own way, and a limiter. */
 class Desk implements Port {
   readonly output: AudioNode
   readonly #input: GainNode
-  readonly #channels = new Map<number, Channel>()
+  readonly #parts = new Map<string, Part>()
 
   constructor(
     private readonly context: BaseAudioContext,
@@ -83,21 +83,21 @@ class Desk implements Port {
   }
 
   strike(note: Strike): Sounding {
-    return strike(this.context, this.bufferOf(note.voice), this.#channel(note.channel).input, note)
+    return strike(this.context, this.bufferOf(note.voice), this.#part(note.part).input, note)
   }
 
   move(control: Move) {
-    this.#channel(control.channel).move(control)
+    this.#part(control.part).move(control)
   }
 
   rest(time: number) {
-    this.#channels.forEach((channel) => channel.rest(time))
+    this.#parts.forEach((part) => part.rest(time))
   }
 
-  #channel(number: number): Channel {
-    const channel = this.#channels.get(number) ?? new Channel(this.context, this.#input)
-    this.#channels.set(number, channel)
-    return channel
+  #part(name: string): Part {
+    const part = this.#parts.get(name) ?? new Part(this.context, this.#input)
+    this.#parts.set(name, part)
+    return part
   }
 }
 

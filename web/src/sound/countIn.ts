@@ -18,7 +18,7 @@ export function countIn(
   return times.map((time, beat) => {
     const [semitones, velocity] = beat % beatsInBar === 0 ? [7, 110] : [0, 80]
     return port.strike({
-      voice, semitones, tone: null, velocity, channel, time, level: 0, pan: 0, pitch: voice.pitch, end: time + SECONDS,
+      part: 'clicks', voice, semitones, tone: null, velocity, channel, time, level: 0, pan: 0, pitch: voice.pitch, end: time + SECONDS,
     }) // prettier-ignore
   })
 }

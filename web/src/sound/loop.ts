@@ -135,16 +135,20 @@ export class LoopPlayer {
       ...loop.tracks.flatMap((track) => [
         ...track.controls.map(([tick, controller, value]) => ({
           tick,
-          act: (at: number) => this.#move(track.channel, controller, value, at),
+          act: (at: number) => this.#move(track, controller, value, at),
         })),
-        ...track.notes.map((note) => ({ tick: note[0], act: (at: number) => this.#strike(track, note, at) })),
+        // One that begins after the end was heard late: it sounds in each further time round, never before the first.
+        ...track.notes.map((note) => ({
+          tick: note[0] % loop.lengthTicks,
+          act: (at: number) => at >= note[0] && this.#strike(track, note, at),
+        })),
       ]),
     ].sort((one, other) => one.tick - other.tick)
   }
 
-  #move(channel: number, controller: number, value: number, at: number) {
+  #move({ lane, channel }: LoopTrack, controller: number, value: number, at: number) {
     const time = Math.max(this.#line?.timeOf(at) ?? 0, this.clock.now())
-    this.port.move({ channel, controller, value, time })
+    this.port.move({ part: lane, channel, controller, value, time })
   }
 
   #strike(track: LoopTrack, [, length, pitch, velocity]: Schemas['Note'], start: number) {
@@ -154,6 +158,7 @@ export class LoopPlayer {
     const time = line.timeOf(start)
     if (time < this.clock.now() - HORIZON) return
     const sounding = this.port.strike({
+      part: track.lane,
       voice: sound.voice,
       semitones: sound.semitones,
       tone: sound.tone ?? null,

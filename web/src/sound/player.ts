@@ -79,7 +79,7 @@ export class Player {
   /** Notes not yet committed, in order of time, and the tick up to which all are here. */
   #ready: Ready[] = []
   #readyControls: ReadyControl[] = []
-  /** What each controller was last given, by channel and number. */
+  /** What each controller was last given, by lane and number. */
   #given = new Map<string, number>()
   #readyUpTo = 0
   #committedUpTo = 0
@@ -89,6 +89,8 @@ export class Player {
   #asking = new Set<number>()
   /** Ticks at which keys changed, and the version that it made: nothing from there on is committed before its answer. */
   #stamps: { readonly version: number; readonly tick: number }[] = []
+  /** The tick at which the last key of this run counts. */
+  #lastKey = -1
   /** Told when the answer to a change of keys did not come in time: what counted from `late` on does so from `tick`. */
   onLateKeys: ((late: number, tick: number) => void) | null = null
   #patience = HORIZON
@@ -103,11 +105,8 @@ export class Player {
   /** Counts scores; `#takenVersion` is that of the notes that lie ready. */
   #version = 0
   #takenVersion = 0
-  /** Lanes silenced by hand at some version: answers to older questions still hold their notes. */
-  #hushed: { version: number; isSilenced: (laneId: string) => boolean } = {
-    version: 0,
-    isSilenced: () => false,
-  }
+  /** The version at which each lane was silenced by hand last: answers to older questions still hold its notes. */
+  #hushed = new Map<string, number>()
 
   constructor(
     private readonly clock: Clock,
@@ -215,27 +214,36 @@ export class Player {
 
   /** Silence lanes at once: withdraw what has not begun, cut what sounds, drop what lies ready. */
   silence(isSilenced: (laneId: string) => boolean) {
-    this.#hushed = { version: this.#version, isSilenced }
+    const lanes = this.#playing?.score.lanes ?? []
+    for (const { id } of lanes) if (isSilenced(id)) this.#hushed.set(id, this.#version)
     this.#withdraw(({ laneId }) => isSilenced(laneId), this.clock.now())
     this.#ready = this.#ready.filter(({ laneId }) => !isSilenced(laneId))
     this.#readyControls = this.#readyControls.filter(({ laneId }) => !isSilenced(laneId))
   }
 
   /**
-   * From which tick on a key that is struck or let go now counts: the first of which nothing is committed yet. Until the
-   * engine has answered to what keys change, nothing from there on is committed, so that what sounds is what renders.
+   * From which tick on a key counts that was struck or let go at `pressed` seconds (now, if it is not said): the first of
+   * which nothing is committed yet. Until the engine has answered to what keys change, nothing from there on is
+   * committed, so that what sounds is what renders. Keys keep their distance, however late the page gets to them.
    */
-  keyTick(): number {
+  keyTick(pressed = this.clock.now()): number {
     if (!this.#run) return 0
     const straights = this.#live.filter(({ run }) => run === this.#run).map(({ note }) => note.straight)
-    const soon = this.#run.line.tickAt(this.clock.now() + KEY_SECONDS)
-    // Later than any other that waits, so that those can be told apart.
-    const after = (this.#stamps.at(-1)?.tick ?? -1) + 1
+    const soon = this.#run.line.tickAt(Math.min(pressed, this.clock.now()) + KEY_SECONDS)
+    // Later than any before, also where that was moved to later: what hands did keeps its order.
+    const after = this.#lastKey + 1
     const tick = Math.ceil(
       Math.max(soon, this.#committedUpTo, after, ...straights.map((straight) => straight + 1)),
     )
     this.#stamps.push({ version: this.#version + 1, tick })
+    this.#lastKey = tick
     return tick
+  }
+
+  /** Where the music was at `seconds` on the clock, in ticks. */
+  tickAt(seconds: number): number {
+    const run = this.#leaving ?? this.#run
+    return run ? Math.max(run.stretch.fromTick, run.line.tickAt(seconds)) : this.#stoppedAt
   }
 
   /** An answer that is not here in time: what keys change comes later then, by more each time, so that it never hangs. */
@@ -244,14 +252,14 @@ export class Player {
     const late = this.#stamps[0]?.tick
     if (late === undefined || !run || run.line.timeOf(late) > now + LATEST) return
     this.#patience = Math.min(MOST_PATIENCE, this.#patience * 2)
-    const tick = Math.ceil(
-      Math.max(run.line.tickAt(now + this.#patience), this.#stamps.at(-1)?.tick ?? 0) + 1,
-    )
+    const waiting = this.#stamps
+    const tick = Math.ceil(Math.max(run.line.tickAt(now + this.#patience), this.#lastKey) + 1)
     const before = this.#version
     this.#stamps = []
     this.onLateKeys?.(late, tick)
     if (this.#version === before) return
-    this.#stamps = [{ version: this.#version, tick }]
+    this.#lastKey += tick - late
+    this.#stamps = waiting.map((stamp) => ({ version: this.#version, tick: stamp.tick + tick - late }))
     // Answers that are still under way know the keys where they count no longer.
     this.#oldest = this.#version
   }
@@ -282,6 +290,7 @@ export class Player {
     this.#run = { line, stretch }
     this.#committedUpTo = this.#readyUpTo = fromTick
     this.#stamps = []
+    this.#lastKey = -1
     this.#ready = []
     this.#readyControls = []
     this.#given.clear()
@@ -359,8 +368,12 @@ export class Player {
   #move(next: ReadyControl, run: Run) {
     const lane = this.#playing?.score.lanes.find(({ id }) => id === next.laneId)
     if (!lane) return
-    this.#given.set(`${next.channel} ${next.controller}`, next.value)
-    this.port.move({ ...next, time: Math.max(run.line.timeOf(next.tick), this.clock.now()) })
+    this.#given.set(`${next.laneId} ${next.controller}`, next.value)
+    this.port.move({
+      ...next,
+      part: next.laneId,
+      time: Math.max(run.line.timeOf(next.tick), this.clock.now()),
+    })
     run.stretch.controls.push({ ...next, lane: lane.name, ink: lane.ink })
   }
 
@@ -381,6 +394,7 @@ export class Player {
     )
     const note: TapeNote = { ...next, time, lane: lane.name, ink: lane.ink }
     const sounding = this.port.strike({
+      part: lane.id,
       voice,
       semitones: lane.voice === voice.id ? next.pitch - (lane.note ?? voice.pitch) : 0,
       tone,
@@ -457,8 +471,7 @@ export class Player {
     this.#takenVersion = version
     this.#stamps = this.#stamps.filter((stamp) => stamp.version > version)
     if (version === this.#version) this.#patience = HORIZON
-    const { isSilenced } = this.#hushed
-    const isHushed = (laneId: string) => version < this.#hushed.version && isSilenced(laneId)
+    const isHushed = (laneId: string) => version < (this.#hushed.get(laneId) ?? 0)
     if (isNew) this.#ready = this.#readyControls = []
     this.#add(rendering, isNew ? this.#committedUpTo : this.#readyUpTo, isHushed)
     if (isNew) this.#hold(rendering, isHushed)
@@ -471,11 +484,14 @@ export class Player {
     const last = new Map<string, ReadyControl>()
     const earlier = controlsOf(controls, lanes).filter(({ tick }) => tick < from)
     for (const one of [...controlsOf(held, lanes), ...earlier])
-      last.set(`${one.channel} ${one.controller}`, one)
+      last.set(`${one.laneId} ${one.controller}`, one)
     const missing = [...last].filter(
       ([key, { value, laneId }]) => this.#given.get(key) !== value && !isHushed(laneId),
     )
-    this.#readyControls = [...missing.map(([, one]) => ({ ...one, tick: from })), ...this.#readyControls]
+    const tick = Math.ceil(from) // commitments end anywhere, what is on the tape lies on whole ticks
+    this.#readyControls = [...missing.map(([, one]) => ({ ...one, tick })), ...this.#readyControls].sort(
+      (one, other) => one.tick - other.tick,
+    )
   }
 
   #add({ events, controls, lanes, end_tick }: Sounds, from: number, isHushed: (laneId: string) => boolean) {

@@ -39,7 +39,7 @@ async function run(seconds: number) {
 /** A key changes: another score, and from where on it counts. */
 function change(): number {
   const tick = player.keyTick()
-  score = { ...score, keys: { ...score.keys, let_go: [...score.keys.let_go, tick] } }
+  score = { ...score } // another object is another state
   player.change({ score, dice: 1, patternId: 'a' })
   return tick
 }
@@ -65,7 +65,7 @@ it('goes on without a gap where the answer is late, and lets the keys count late
   const moves: [number, number][] = []
   player.onLateKeys = (late, tick) => {
     moves.push([late, tick])
-    score = { ...score, keys: { ...score.keys, let_go: [tick] } }
+    score = { ...score }
     player.change({ score, dice: 1, patternId: 'a' })
   }
   const tick = change()
@@ -88,6 +88,27 @@ it('tells apart keys that change one right after the other', async () => {
   isSlow = true
   const [first, second] = [change(), change()]
   expect(second).toBeGreaterThan(first)
+})
+
+it('keeps the order of what hands did, also where some of it had to count later', async () => {
+  await run(1)
+  isSlow = true
+  const moves: [number, number][] = []
+  player.onLateKeys = (late, tick) => {
+    moves.push([late, tick])
+    score = { ...score }
+    player.change({ score, dice: 1, patternId: 'a' })
+  }
+  const [struck, letGo] = [change(), change()]
+  await run(0.2)
+  // Where the second of them counts now: the next key comes after it.
+  const [late, tick] = moves.at(-1)!
+  expect(late).toBeGreaterThanOrEqual(struck)
+  const apart = letGo - struck
+  isSlow = false
+  waiting.forEach((answer) => answer())
+  await run(0.02)
+  expect(player.keyTick()).toBeGreaterThan(tick + apart)
 })
 
 it('counts from the beginning where nothing plays', () => {

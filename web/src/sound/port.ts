@@ -11,6 +11,8 @@ export interface Standing {
 
 /** A note to sound. `time` and `end` in seconds on the audio clock. */
 export interface Strike extends Standing {
+  /** What moves controllers of its own: a lane. In MIDI they are of the channel, and so of all that share it. */
+  readonly part: string
   readonly voice: Voice
   /** Semitones above the note that the lane plays plainly. */
   readonly semitones: number
@@ -33,6 +35,7 @@ export interface Sounding {
 
 /** A controller's value, from `time` seconds on. */
 export interface Move {
+  readonly part: string
   readonly channel: number
   readonly controller: number
   readonly value: number

@@ -1,7 +1,8 @@
 /** Changing documents: always a new one, sharing what did not change. What is allowed is the engine's to say. */
-import type { Lane, Pattern, Piece, Score, StripPicture } from '@/api/client'
+import type { Keys, Lane, Pattern, Piece, Score, StripPicture } from '@/api/client'
 
 export type Patch = Record<string, unknown>
+export const NO_KEYS: Keys = { held: [], sustained: [], let_go: [] }
 
 /** The value at a dotted `path` such as "source.hits"; undefined where nothing lies. */
 export function valueAt(from: object, path: string): unknown {
@@ -22,7 +23,7 @@ export function withValueAt<Target extends object>(target: Target, path: string,
 export function plainLane(of: Pick<Lane, 'id' | 'name' | 'voice' | 'ink' | 'source'>): Lane {
   return {
     ...of, rotate: 0, complement: false, edits: [], direction: 'forward', bursts: [], velocity: 100, beat_weight: 0, evened: 0,
-    follows: 'none', degrees_up: 0, semitones_up: 0,
+    follows: 'none', degrees_up: 0, semitones_up: 0, keys: NO_KEYS,
     length_percent: 100, control_strips: [], chance_percent: 100, links: [], step_rules: [], level_db: 0, pan: 0,
     anchored: false, mute: false, solo: false,
   } // prettier-ignore
@@ -121,7 +122,22 @@ export function withPattern(piece: Piece, patternId: string, change: (pattern: P
   return { ...piece, patterns }
 }
 
-/** `piece` with mute and solo as they are in `standing`: they are stored, but no moments of history. */
+/** Whether two documents, or parts of them, say the same. What they share is not looked at. */
+export function isSame(one: unknown, other: unknown): boolean {
+  if (one === other) return true
+  if (typeof one !== 'object' || typeof other !== 'object' || !one || !other) return false
+  if (Array.isArray(one))
+    return Array.isArray(other) && one.length === other.length && one.every((item, at) => isSame(item, other[at])) // prettier-ignore
+  const [mine, theirs] = [one as Patch, other as Patch]
+  const keys = Object.keys(mine)
+  return (
+    !Array.isArray(other) &&
+    keys.length === Object.keys(theirs).length &&
+    keys.every((key) => key in theirs && isSame(mine[key], theirs[key]))
+  )
+}
+
+/** `piece` with mute, solo and held keys as they are in `standing`: they are stored, but no moments of history. */
 export function withSilenceOf(piece: Piece, standing: Piece): Piece {
   // Lanes of two patterns may have the same id: a copied pattern keeps them.
   const keyOf = (pattern: Pattern, lane: Lane) => `${pattern.id} ${lane.id}`
@@ -135,27 +151,24 @@ export function withSilenceOf(piece: Piece, standing: Piece): Piece {
     patterns: piece.patterns.map((pattern) => ({
       ...pattern,
       lanes: pattern.lanes.map((lane) => {
-        const { mute, solo } = now.get(keyOf(pattern, lane)) ?? lane
-        return mute === lane.mute && solo === lane.solo ? lane : { ...lane, mute, solo }
+        const { mute, solo, keys } = now.get(keyOf(pattern, lane)) ?? lane
+        const isSo = mute === lane.mute && solo === lane.solo && keys === lane.keys
+        return isSo ? lane : { ...lane, mute, solo, keys }
       }),
     })),
   }
 }
 
-type Keys = Pattern['keys']
-const joined = (one: Keys, other: Keys): Keys => ({
-  held: [...one.held, ...other.held].sort((a, b) => a.start - b.start),
-  sustained: [...one.sustained, ...other.sustained],
-  let_go: [...one.let_go, ...other.let_go].sort((a, b) => a - b),
-})
-
-/** What the engine renders: the pattern with all of the piece that decides its sound, and what hands hold on the keys. */
-export function scoreOf(piece: Piece, pattern: Pattern, live: Keys | null = null): Score {
-  const { meter, bars, step_value, progression, lanes } = pattern
-  const keys = live ? joined(pattern.keys, live) : pattern.keys
+/** What the engine renders: the pattern with all of the piece that decides its sound; `live`: what hands hold, by lanes. */
+export function scoreOf(piece: Piece, pattern: Pattern, live: ReadonlyMap<string, Keys> = new Map()): Score {
+  const { meter, bars, step_value, progression } = pattern
+  const lanes = pattern.lanes.map((lane) => {
+    const keys = live.get(lane.id)
+    return keys ? { ...lane, keys } : lane
+  })
   const { tempo, swing, kit } = piece
   const scale = pattern.scale ?? piece.scale
-  return { meter, bars, step_value, progression: progression ?? null, keys, lanes, tempo, swing, scale, kit }
+  return { meter, bars, step_value, progression: progression ?? null, lanes, tempo, swing, scale, kit }
 }
 
 /** An id that begins with `kind` and that none of `known` has. */

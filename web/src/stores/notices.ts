@@ -23,6 +23,7 @@ export const useNotices = defineStore('notices', () => {
     add(text, false, actions)
   }
   function complain(reason: unknown, ...actions: NoticeAction[]) {
+    if (reason instanceof Error && reason.name === 'LateError') return
     add(reason instanceof Error ? reason.message : String(reason), true, actions)
   }
   function add(text: string, isError: boolean, actions: NoticeAction[]) {
@@ -33,8 +34,17 @@ export const useNotices = defineStore('notices', () => {
     ].slice(-3)
     setTimeout(() => close(key), SHOWN_MS)
   }
+  /** Do what a notice offers; where that fails, a new one says so. */
+  async function take(key: number, { act }: NoticeAction) {
+    close(key)
+    try {
+      await act()
+    } catch (reason) {
+      complain(reason)
+    }
+  }
   function close(key: number) {
     shown.value = shown.value.filter((notice) => notice.key !== key)
   }
-  return { shown, say, complain, close }
+  return { shown, say, complain, take, close }
 })

@@ -1,15 +1,20 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { answer, api, type Lane, type OpenPiece, type Pattern, type Piece, type Score } from '@/api/client'
-import { scoreOf, withLane, withLanes, withPattern, withSilenceOf } from './document'
+import {
+  answer, api, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type Score,
+} from '@/api/client' // prettier-ignore
+import { isSame, NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf } from './document'
 import {
   baseOf, momentBeside, momentOf, noHistory, remember, standingAt, withLines, withoutLast, type History, type Moment,
 } from './history' // prettier-ignore
+import { useOutbox } from './outbox'
 import { useSaving } from './saving'
+import { keyOfPiece } from './waiting'
 
 /** The piece that is open: its document, the pattern that is worked on, its history, and whether it is saved. */
 export const usePiece = defineStore('piece', () => {
+  const outbox = useOutbox()
   const id = ref<number | null>(null)
   const document = shallowRef<Piece | null>(null)
   const history = shallowRef<History>(noHistory)
@@ -29,29 +34,73 @@ export const usePiece = defineStore('piece', () => {
   )
   const lanes = computed<readonly Lane[]>(() => pattern.value?.lanes ?? [])
   /** What hands hold, or held since it plays: heard and drawn, but no part of the document. */
-  const liveKeys = shallowRef<Pattern['keys'] | null>(null)
+  const liveKeys = shallowRef<ReadonlyMap<string, Keys>>(new Map())
   const score = computed<Score | null>(() =>
     document.value && pattern.value ? scoreOf(document.value, pattern.value, liveKeys.value) : null,
   )
+  /** What lanes hold when hands have let go, by their ids: it is stored, but is no moment of history. */
+  function storeKeys(held: ReadonlyMap<string, Keys>) {
+    const here = pattern.value?.id ?? ''
+    editQuietly((now) =>
+      withLanes(now, here, (all) => {
+        const changed = all.map((lane) => {
+          const keys = held.get(lane.id)
+          return keys && !isSame(keys, lane.keys) ? { ...lane, keys } : lane
+        })
+        return changed.some((lane, at) => lane !== all[at]) ? changed : all
+      }),
+    )
+  }
+  /** What hands hold for a lane: since it plays, or as the document has it. */
+  const keysOf = (laneId: string): Keys =>
+    liveKeys.value.get(laneId) ?? lanes.value.find(({ id }) => id === laneId)?.keys ?? NO_KEYS
+  function holdKeys(laneId: string, keys: Keys) {
+    liveKeys.value = new Map([...liveKeys.value, [laneId, keys]])
+  }
   const dice = computed(() => pattern.value?.dice ?? 0)
   const saveState = computed(() => saving.value?.state.value ?? 'saved')
   const problem = computed(() => saving.value?.problem.value ?? '')
 
   const at = (pieceId: number) => ({ params: { path: { piece_id: pieceId } } })
 
-  async function open(pieceId: number) {
-    if (pieceId === id.value) return
-    await close()
-    const [piece, lines] = await Promise.all([
+  const fetchPiece = (pieceId: number) =>
+    Promise.all([
       answer(api.GET('/api/pieces/{piece_id}', at(pieceId))),
       answer(api.GET('/api/pieces/{piece_id}/moments', at(pieceId))),
     ])
+
+  /** Counts what is opened: an answer that comes when something else was opened is of no use any more. */
+  let openings = 0
+  async function open(pieceId: number) {
+    if (pieceId === id.value) {
+      openings++
+      return
+    }
+    close()
+    const turn = ++openings
+    const [piece, lines] = await fetchPiece(pieceId)
+    if (turn !== openings) return
     take(piece, lines)
+    resume(piece.id)
+  }
+
+  /** What was done to the piece and has not reached the server goes on from where it was. */
+  function resume(pieceId: number) {
+    const entry = outbox.find(keyOfPiece(pieceId))
+    if (entry?.kind !== 'piece') return
+    const known = history.value.moments.filter(
+      ({ number }) => number < (entry.moments[0]?.number ?? Infinity),
+    )
+    const fresh = entry.moments.map((moment) => ({ ...moment, at: null, gesture: null }))
+    history.value = { moments: [...known, ...fresh], standsAt: entry.standsAt }
+    document.value = entry.document
+    saving.value?.resume(entry)
   }
 
   function take(piece: OpenPiece, lines: readonly { number: number; label: string; at: string }[]) {
     saving.value?.close()
-    tried.value = liveKeys.value = null
+    tried.value = null
+    liveKeys.value = new Map()
     id.value = piece.id
     document.value = piece.document
     patternId.value = piece.document.patterns[0]?.id ?? ''
@@ -65,9 +114,9 @@ export const usePiece = defineStore('piece', () => {
     tried.value = change
   }
 
-  /** Save what is left and put the piece away. */
-  async function close() {
-    await saving.value?.flush()
+  /** Put the piece away. What is not saved yet is in the outbox, and is sent from there. */
+  function close() {
+    openings++
     saving.value?.close()
     saving.value = null
     document.value = id.value = opened.value = null
@@ -83,7 +132,8 @@ export const usePiece = defineStore('piece', () => {
     tried.value = null
     const before = withSilenceOf(baseOf(history.value, document.value, gesture), document.value)
     const after = change(before)
-    if (after === document.value) return
+    // A change that changes nothing is no moment; steps of a gesture that led back are, since they were seen.
+    if (momentOf(history.value, gesture) ? after === document.value : isSame(after, document.value)) return
     const remembered = remember(history.value, label, before, after, gesture)
     history.value = remembered.history
     show(after, remembered.fresh)
@@ -91,7 +141,9 @@ export const usePiece = defineStore('piece', () => {
 
   /** Change the document without a moment of history: mute and solo. */
   function editQuietly(change: (piece: Piece) => Piece) {
-    if (document.value) show(change(document.value))
+    if (!document.value) return
+    const after = change(document.value)
+    if (!isSame(after, document.value)) show(after)
   }
 
   const hereId = () => pattern.value?.id ?? ''
@@ -180,9 +232,7 @@ export const usePiece = defineStore('piece', () => {
     history.value = standingAt(history.value, number, there)
     const next = withSilenceOf(there, document.value)
     // What changed should be seen: if it is not in the pattern on the table, that one is chosen in which it is.
-    const changed = next.patterns.filter(
-      (one) => JSON.stringify(one) !== JSON.stringify(patterns.value.find(({ id }) => id === one.id)),
-    )
+    const changed = next.patterns.filter((one) => !isSame(one, patterns.value.find(({ id }) => id === one.id))) // prettier-ignore
     show(next)
     const elsewhere = changed.some(({ id }) => id === hereId()) ? undefined : changed[0]
     if (elsewhere) patternId.value = elsewhere.id
@@ -197,11 +247,11 @@ export const usePiece = defineStore('piece', () => {
   /** After a conflict: open what the other one saved. */
   async function showTheirs() {
     const pieceId = id.value
+    const turn = openings
     if (pieceId === null) return
-    const [piece, lines] = await Promise.all([
-      answer(api.GET('/api/pieces/{piece_id}', at(pieceId))),
-      answer(api.GET('/api/pieces/{piece_id}/moments', at(pieceId))),
-    ])
+    const [piece, lines] = await fetchPiece(pieceId)
+    if (turn !== openings) return
+    saving.value?.giveUp()
     take(piece, lines)
   }
 
@@ -210,12 +260,13 @@ export const usePiece = defineStore('piece', () => {
     if (!document.value) return null
     const copy = { ...document.value, name: `${document.value.name.slice(0, 70)}, my copy` }
     const stored = await answer(api.POST('/api/pieces', { body: { name: copy.name, document: copy } }))
+    saving.value?.giveUp()
     take(stored, await answer(api.GET('/api/pieces/{piece_id}/moments', at(stored.id))))
     return stored.id
   }
 
   return {
-    id, document, patterns, pattern, lanes, liveKeys, score, dice, history, opened, saveState, problem,
+    id, document, patterns, pattern, lanes, liveKeys, keysOf, holdKeys, storeKeys, score, dice, history, opened, saveState, problem,
     open, take, close, audition, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,

@@ -1,22 +1,25 @@
-import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { useDebounceFn, useEventListener, useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
 
-import { clipsApi, isUnreachable } from '@/api/clips'
+import { clipsApi } from '@/api/clips'
+import { melody } from '@/api/melody'
 import { takesApi } from '@/api/takes'
 import { answer, api, type ClipLine, type Lane, type Schemas } from '@/api/client'
-import { begun, moved } from '@/keys/timeline'
+import { downKeys, moved, released } from '@/keys/timeline'
 import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
 import { Player, type Question } from '@/sound/player'
-import type { Standing } from '@/sound/port'
+import type { Clock, Standing } from '@/sound/port'
 import { wavOf } from '@/sound/wav'
 import { aheadOf, type Ahead } from '@/tape/ahead'
 import { storedTape, storeTape } from '@/tape/stored'
 import { Tape, tapeOf, type Playing, type TapeStretch } from '@/tape/tape'
 import { randomNumber } from './document'
 import { useNotices } from './notices'
+import { useOutbox } from './outbox'
 import { usePiece } from './piece'
+import { useSession } from './session'
 
 const ask = (question: Question) =>
   answer(api.POST('/api/render/sounds', { body: question as Schemas['SoundsQuestion'] }))
@@ -33,7 +36,6 @@ const ensureAudio = (): Promise<Audio> =>
 const latencyAsked = () => Number(new URLSearchParams(location.search).get('latency')) || undefined
 
 const STORED_EACH_MS = 5000
-const KEPT_AGAIN_MS = 4000
 const PLAIN_TONE = { brightness: 50, attack_ms: 10, release_ms: 300 }
 const LONGEST_KEY = 60 // seconds that a key sounds at most
 
@@ -41,15 +43,19 @@ const LONGEST_KEY = 60 // seconds that a key sounds at most
 export const usePlaying = defineStore('playing', () => {
   const piece = usePiece()
   const notices = useNotices()
+  const outbox = useOutbox()
+  const session = useSession()
   const player = shallowRef<Player | null>(null)
   const tape = shallowRef(new Tape())
   const isPlaying = ref(false)
   const isStarting = ref(false)
   const keptBars = ref(4)
   let isTicking = false
+  let clock: Clock | null = null
 
   async function ready(): Promise<Player> {
     const sound = await sounding()
+    clock = sound.clock
     player.value ??= new Player(sound.clock, sound.port, ask, tape.value)
     player.value.onLateKeys = lateKeys
     return player.value
@@ -57,18 +63,50 @@ export const usePlaying = defineStore('playing', () => {
 
   // ---- Keys that hands hold ----
 
-  /** From where on a key that is struck or let go now counts. */
-  const keyTick = () => player.value?.keyTick() ?? 0
+  /** When an event happened, in seconds on the audio clock, however late the page gets to it. */
+  const timeOf = ({ timeStamp }: { readonly timeStamp: number }) =>
+    clock ? clock.now() - Math.max(0, performance.now() - timeStamp) / 1000 : 0
+  /** From where on a key that was struck or let go with an event counts. */
+  const keyTick = (event: { readonly timeStamp: number }) => player.value?.keyTick(timeOf(event)) ?? 0
+  /** Where the music was when an event happened. */
+  const tickOf = (event: { readonly timeStamp: number }) => player.value?.tickAt(timeOf(event)) ?? 0
   function lateKeys(late: number, tick: number) {
-    if (piece.liveKeys) piece.liveKeys = moved(piece.liveKeys, late, tick)
+    for (const [id, keys] of piece.liveKeys) piece.holdKeys(id, moved(keys, late, tick))
   }
-  /** The pattern begins anew: what is held, and what latches hold, is so from its first moment. */
-  function rebaseKeys() {
-    const isAdded = piece.lanes.some(
-      ({ arpeggio }) => arpeggio?.pool.kind === 'held' && arpeggio.pool.latch === 'add',
-    )
-    if (piece.liveKeys) piece.liveKeys = begun(piece.liveKeys, isAdded)
+
+  /** Keys that hands have down now: what is stored of a lane is what stays when they are let go. */
+  const handsDown = shallowRef<ReadonlySet<number>>(new Set())
+  let gathering: Promise<void> = Promise.resolve()
+  /**
+   * Store what hands have left held, so that it is there after a reload, in a take, when the pattern begins anew: what
+   * sounds then is what sounded. The engine says what that is.
+   */
+  function gatherKeys(): Promise<void> {
+    gathering = gathering.then(gatherNow, gatherNow)
+    return gathering
   }
+  async function gatherNow() {
+    const live = piece.liveKeys
+    const [pieceId, patternId] = [piece.id, piece.pattern?.id]
+    const asked: Schemas['GatherQuestion']['lanes'] = {}
+    for (const { id, arpeggio } of piece.lanes) {
+      const keys = live.get(id)
+      if (!keys || arpeggio?.pool.kind !== 'held') continue
+      const last = Math.max(0, ...keys.held.map(({ start, end }) => Math.max(start, end ?? 0)))
+      const freed = downKeys(keys).reduce(
+        (all, key) => (handsDown.value.has(key) ? released(all, key, last) : all),
+        keys,
+      )
+      asked[id] = { keys: freed, latch: arpeggio.pool.latch ?? 'off' }
+    }
+    if (!Object.keys(asked).length) return
+    const gathered = await melody.gather(asked)
+    if (piece.id !== pieceId || piece.pattern?.id !== patternId) return
+    piece.storeKeys(gathered)
+    // Nothing plays and no key is down: what is stored is what is held.
+    if (!isPlaying.value && !handsDown.value.size && piece.liveKeys === live) piece.liveKeys = new Map()
+  }
+  const gatherSoon = useDebounceFn(() => void gatherKeys().catch(notices.complain), 400)
   /** Sound a lane's pitched voice for as long as a key is down; null for other lanes. */
   async function soundKey(lane: Lane, tone: Schemas['Tone'] | null, pitch: number, velocity: number) {
     if (!tone) return null
@@ -85,7 +123,7 @@ export const usePlaying = defineStore('playing', () => {
       pan: 0,
     }
     const sounding = sound.port.strike({
-      voice, tone, pitch, velocity, time, semitones: 0, channel: lane.channel ?? 1, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
+      part: lane.id, voice, tone, pitch, velocity, time, semitones: 0, channel: lane.channel ?? 1, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
     }) // prettier-ignore
     return () => sounding.letGo?.(sound.clock.now())
   }
@@ -179,7 +217,11 @@ export const usePlaying = defineStore('playing', () => {
     isStarting.value = true
     try {
       const ours = await ready()
-      if (!ours.isPlaying) rebaseKeys()
+      // From the beginning on hands hold what they hold: whatever they did before is over.
+      if (!ours.isPlaying && piece.liveKeys.size) {
+        await gatherKeys()
+        if (handsDown.value.size === 0) piece.liveKeys = new Map()
+      }
       const playing = now()
       stopLoop()
       if (playing) await ours.play(playing, fromTick, countIn)
@@ -208,7 +250,7 @@ export const usePlaying = defineStore('playing', () => {
     if (player.value?.isPlaying) void audio?.then((sound) => sound.rest())
     player.value?.stop()
     isPlaying.value = false
-    rebaseKeys()
+    if (piece.liveKeys.size) void gatherKeys().catch(notices.complain)
     followAhead()
     storeNow()
   }
@@ -239,7 +281,7 @@ export const usePlaying = defineStore('playing', () => {
       const channel = piece.document?.kit.channel ?? 10
       const { pitch } = voice
       sound.port.strike({
-        ...standing, voice, pitch, semitones: 0, tone: null, velocity: 100, channel, time, end: time + 1,
+        ...standing, part: 'kit', voice, pitch, semitones: 0, tone: null, velocity: 100, channel, time, end: time + 1,
       }) // prettier-ignore
     } catch (reason) {
       notices.complain(reason)
@@ -293,39 +335,42 @@ export const usePlaying = defineStore('playing', () => {
     return keepTape(body, of ? of.end - of.first : bars, stretch)
   }
 
-  /** Where the server cannot be reached, what was to be kept waits here and is tried again, by hand and by itself. */
-  async function keepTape(
-    body: Schemas['Keeping'],
-    bars: number,
-    stretch: TapeStretch,
-  ): Promise<ClipLine | null> {
-    try {
-      const kept = await clipsApi.keep(body)
-      waiting.delete(body)
-      notices.say(
-        saidOf(kept, bars, stretch),
-        { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
-        { label: 'As a take too', act: () => keepAsTake(body) },
-        { label: 'Download .mid', act: () => location.assign(clipsApi.file(kept.id)) },
-      )
-      return kept
-    } catch (reason) {
-      if (!isUnreachable(reason)) {
-        waiting.delete(body)
-        notices.complain(reason)
-        return null
-      }
-      const again = () => keepTape(body, bars, stretch)
-      if (!waiting.has(body)) waiting.set(body, again)
-      notices.complain('Not kept yet: the server cannot be reached. The bars are safe here; trying again.', {
-        label: 'Try now',
-        act: again,
+  /** Through the outbox: where the server cannot be reached it waits there, also over a reload, and is sent by itself. */
+  function keepTape(body: Schemas['Keeping'], bars: number, stretch: TapeStretch): Promise<ClipLine | null> {
+    const key = `keeping ${body.keeping}`
+    return new Promise((resolve) => {
+      const off = [
+        outbox.lookAfter(key, (sent) => {
+          off.forEach((call) => call())
+          if (sent.kind === 'keeping') tellKept(sent.clip, body, bars, stretch)
+          resolve(sent.kind === 'keeping' ? sent.clip : null)
+        }),
+        outbox.onRefusal(key, (reason) => {
+          off.forEach((call) => call())
+          notices.complain(reason)
+          resolve(null)
+        }),
+      ]
+      outbox.put({ kind: 'keeping', key, user: session.user ?? '', at: Date.now(), body, asked: bars })
+      void outbox.send().then(() => {
+        if (!outbox.find(key)) return
+        const said = outbox.trouble === 'signed-out' ? 'you are signed out' : 'the server cannot be reached'
+        notices.complain(`Not kept yet: ${said}. The bars are safe here; trying again.`, {
+          label: 'Try now',
+          act: () => outbox.send(),
+        })
+        resolve(null)
       })
-      return null
-    }
+    })
   }
-  const waiting = new Map<Schemas['Keeping'], () => Promise<unknown>>()
-  useIntervalFn(() => [...waiting.values()].forEach((again) => void again()), KEPT_AGAIN_MS)
+  function tellKept(kept: ClipLine, body: Schemas['Keeping'], bars: number, stretch: TapeStretch) {
+    notices.say(
+      saidOf(kept, bars, stretch),
+      { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
+      { label: 'As a take too', act: () => keepAsTake(body) },
+      { label: 'Export .mid', act: () => location.assign(clipsApi.file(kept.id)) },
+    )
+  }
 
   async function keepAsTake(body: Schemas['Keeping']) {
     try {
@@ -407,6 +452,9 @@ export const usePlaying = defineStore('playing', () => {
     tryVoice,
     trySinging,
     keyTick,
+    tickOf,
+    handsDown,
+    gatherSoon,
     soundKey,
     mute,
     solo,

@@ -1,8 +1,14 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
+import 'fake-indexeddb/auto'
+import { createPinia, setActivePinia } from 'pinia'
+
 import { aLane, aPiece } from '@/testing'
 import type { Moment } from './history'
+import { useOutbox } from './outbox'
 import { useSaving } from './saving'
+import { useSession } from './session'
+import { allWaiting, removeWaiting, written } from './waiting'
 
 const at = (velocity: number) => aPiece(aLane('thud', { velocity }))
 const sent: {
@@ -20,8 +26,12 @@ const saved = (revision: number) => () => Response.json({ id: 1, revision, chang
 const refused = (status: number) => () =>
   Response.json({ error: { code: 'x', message: 'said', problems: [] } }, { status })
 
-beforeEach(() => {
-  vi.useFakeTimers()
+beforeEach(async () => {
+  for (const { key } of await allWaiting('mara')) removeWaiting(key)
+  await written()
+  setActivePinia(createPinia())
+  useSession().user = 'mara'
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'Date'] })
   sent.length = 0
   answers = []
   vi.stubGlobal('fetch', async (request: Request) => {
@@ -66,10 +76,79 @@ describe('saving by itself', () => {
     await saving.flush()
     expect(saving.state.value).toBe('unreachable')
     expect(saving.isSaved()).toBe(false)
+    expect(useOutbox().count).toBe(1)
     answers = [saved(2)]
     await vi.advanceTimersByTimeAsync(4000)
     expect(saving.state.value).toBe('saved')
     expect(sent.at(-1)!.moments.length).toBe(1)
+    expect(useOutbox().count).toBe(0)
+  })
+
+  it('sends what was not saved when the piece was closed', async () => {
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 2, [moment(2, 'to 90')])
+    saving.close()
+    await vi.advanceTimersByTimeAsync(100)
+    expect(sent.length).toBe(1)
+    expect(useOutbox().count).toBe(1)
+    answers = [saved(2)]
+    await vi.advanceTimersByTimeAsync(4000)
+    expect(useOutbox().count).toBe(0)
+    expect(sent.at(-1)!.moments.map(({ label }) => label)).toEqual(['to 90'])
+  })
+
+  it('survives the page: the next one takes up what waits, of the same musician alone', async () => {
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 2, [moment(2, 'to 90')])
+    await saving.flush()
+    await written()
+    setActivePinia(createPinia()) // another page
+    useSession().user = 'joon'
+    await useOutbox().begin('joon')
+    expect(useOutbox().count).toBe(0)
+    useSession().user = 'mara'
+    answers = [saved(2)]
+    await useOutbox().begin('mara')
+    await useOutbox().send()
+    expect(sent.at(-1)!.moments.map(({ label }) => label)).toEqual(['to 90'])
+    await written()
+    expect(await allWaiting('mara')).toEqual([])
+  })
+
+  it('waits for somebody to sign in again, and is sent then', async () => {
+    answers = [refused(401)]
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 2, [moment(2, 'to 90')])
+    await saving.flush()
+    expect(saving.state.value).toBe('signed-out')
+    expect(useSession().isExpired).toBe(true)
+    await vi.advanceTimersByTimeAsync(60_000)
+    expect(sent.length).toBe(1) // nothing is asked in vain
+    answers = [saved(2)]
+    await useOutbox().send()
+    expect(saving.state.value).toBe('saved')
+  })
+
+  it('comes back later where the server has too much to do, when it says', async () => {
+    answers = [() => new Response('{}', { status: 429, headers: { 'Retry-After': '7' } }), saved(2)]
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 2, [moment(2, 'to 90')])
+    await saving.flush()
+    await vi.advanceTimersByTimeAsync(6000)
+    expect(sent.length).toBe(1)
+    await vi.advanceTimersByTimeAsync(1500)
+    expect(saving.state.value).toBe('saved')
+  })
+
+  it('keeps what was refused, and tries it again with the next change', async () => {
+    answers = [refused(422), saved(2)]
+    const saving = useSaving(1, 1)
+    saving.note(at(0), 2, [moment(2, 'to 0')])
+    await saving.flush()
+    expect(useOutbox().count).toBe(1)
+    saving.note(at(1), 3, [moment(3, 'to 1')])
+    await saving.flush()
+    expect([saving.state.value, useOutbox().count]).toEqual(['saved', 0])
   })
 
   it('says where in the history the document stands', async () => {

@@ -1,112 +1,115 @@
-/** Saving by itself: late enough to save a movement of the hand once, one save at a time, again after a failure. */
-import { readonly, ref, shallowRef } from 'vue'
+/** Saving by itself, through the outbox: late enough to save a movement of the hand once, and never lost on the way. */
+import { computed, readonly, ref, shallowRef } from 'vue'
 
-import { answer, api, ApiError, type Piece, type Schemas } from '@/api/client'
+import { ApiError, type Piece } from '@/api/client'
 import type { Moment } from './history'
+import { useOutbox } from './outbox'
+import { useSession } from './session'
+import { keyOfPiece, type WaitingPiece } from './waiting'
 
-export type SaveState = 'saved' | 'saving' | 'refused' | 'unreachable' | 'conflict'
+export type SaveState = 'saved' | 'saving' | 'refused' | 'unreachable' | 'signed-out' | 'conflict'
 
 const QUIET_MS = 500
-const AGAIN_MS = 3000
-/** Moments that one save takes along. */
-const AT_ONCE = 50
 
-interface Newest {
-  readonly document: Piece
-  readonly standsAt: number
-}
-
-/** Saves the document of one open piece. `close` ends it. */
+/** Saves the document of one open piece. `close` lets it go: what is not sent yet stays in the outbox. */
 export function useSaving(id: number, firstRevision: number) {
-  const state = ref<SaveState>('saved')
+  const outbox = useOutbox()
+  const session = useSession()
+  const key = keyOfPiece(id)
+  const refusal = ref<'' | 'refused' | 'conflict'>('')
   const problem = shallowRef('')
+  const isUnsaved = ref(false)
   let revision = firstRevision
-  let newest: Newest | null = null
-  let moments: readonly Moment[] = []
   let timer: ReturnType<typeof setTimeout> | undefined
-  let running: Promise<void> | null = null
-  let isOpen = true
+
+  const state = computed<SaveState>(() => {
+    if (refusal.value) return refusal.value
+    if (!isUnsaved.value) return 'saved'
+    return outbox.trouble || 'saving'
+  })
+
+  const callOff = [
+    outbox.lookAfter(key, (sent) => {
+      if (sent.kind !== 'piece') return
+      revision = sent.revision
+      isUnsaved.value = outbox.find(key) !== undefined
+      refusal.value = ''
+    }),
+    outbox.onRefusal(key, (reason) => {
+      problem.value = reason instanceof Error ? reason.message : String(reason)
+      refusal.value = reason instanceof ApiError && reason.status === 409 ? 'conflict' : 'refused'
+    }),
+  ]
+
+  const waiting = (): WaitingPiece | undefined => {
+    const entry = outbox.find(key)
+    return entry?.kind === 'piece' ? entry : undefined
+  }
 
   /** Save `document`, which stands at the moment of that number, soon; and the moments that are `fresh`. */
   function note(document: Piece, standsAt: number, fresh: readonly Moment[] = []) {
-    newest = { document, standsAt }
+    const before = waiting()
     const first = fresh[0]?.number ?? Infinity
-    moments = [...moments.filter(({ number }) => number < first), ...fresh]
-    if (state.value === 'conflict') return
-    state.value = 'saving'
-    wait(QUIET_MS)
+    const added = fresh.flatMap(({ number, label, document }) =>
+      document ? [{ number, label, document }] : [],
+    )
+    const moments = [...(before?.moments ?? []).filter(({ number }) => number < first), ...added]
+    put(document, standsAt, moments)
   }
 
   /** Forget a moment that was taken back before it was saved. */
   function forget(number: number) {
-    moments = moments.filter((moment) => moment.number !== number)
+    const entry = waiting()
+    if (entry) put(entry.document, entry.standsAt, entry.moments.filter((moment) => moment.number !== number)) // prettier-ignore
   }
 
-  function wait(milliseconds: number) {
+  function put(document: Piece, standsAt: number, moments: WaitingPiece['moments']) {
+    const before = waiting()
+    isUnsaved.value = true
+    outbox.put({
+      kind: 'piece', key, id, name: document.name, user: session.user ?? '', at: before?.at ?? Date.now(),
+      revision: before?.revision ?? revision, document, standsAt, moments,
+    }) // prettier-ignore
+    if (refusal.value === 'conflict') return
+    refusal.value = ''
+    outbox.unstick(key)
     clearTimeout(timer)
-    if (isOpen) timer = setTimeout(() => void flush(), milliseconds)
+    timer = setTimeout(() => void outbox.send(), QUIET_MS)
   }
 
-  /** Save what is not saved yet, now. */
+  /** Go on with what waited for this piece since it was last open, based on `entry.revision`. */
+  function resume(entry: WaitingPiece) {
+    isUnsaved.value = true
+    if (entry.revision !== revision) {
+      refusal.value = 'conflict'
+      return
+    }
+    outbox.unstick(key)
+    void outbox.send()
+  }
+
+  /** Send what is not saved yet, now. */
   async function flush(): Promise<void> {
     clearTimeout(timer)
-    while (newest && state.value !== 'conflict') {
-      while (running) await running
-      if (!newest) return
-      const before: Newest | null = newest
-      running = save(before, moments.slice(0, AT_ONCE)).finally(() => {
-        running = null
-      })
-      await running
-      if (state.value !== 'saving' || newest !== before) return
-    }
-  }
-
-  async function save(asked: Newest, sent: readonly Moment[]) {
-    const isAll = sent.length === moments.length
-    // Part of the way: the document is the one that the last moment sent stands for.
-    const last = sent.at(-1)
-    const document = isAll ? asked.document : (last?.document ?? asked.document)
-    const body: Schemas['Save'] = {
-      revision,
-      document,
-      stands_at: isAll ? asked.standsAt : (last?.number ?? asked.standsAt),
-      moments: sent.flatMap(({ number, label, document }) => (document ? [{ number, label, document }] : [])),
-    }
-    try {
-      const stored = await answer(
-        api.PUT('/api/pieces/{piece_id}', { params: { path: { piece_id: id } }, body }),
-      )
-      revision = stored.revision
-      moments = moments.filter((moment) => !sent.includes(moment))
-      if (newest === asked && isAll) {
-        newest = null
-        state.value = 'saved'
-      } else if (newest !== asked) wait(QUIET_MS)
-    } catch (reason) {
-      const refusal = reason instanceof ApiError ? reason : new ApiError(0, 'failed', String(reason))
-      problem.value = refusal.message
-      if (refusal.status === 409) state.value = 'conflict'
-      else if (refusal.status >= 400 && refusal.status < 500) state.value = 'refused'
-      else {
-        state.value = 'unreachable'
-        wait(AGAIN_MS)
-      }
-    }
+    if (waiting() && refusal.value !== 'conflict') await outbox.send()
   }
 
   function close() {
-    isOpen = false
     clearTimeout(timer)
+    callOff.forEach((off) => off())
+    if (waiting() && refusal.value !== 'conflict') void outbox.send()
   }
 
   return {
     state: readonly(state),
     problem: readonly(problem),
-    isSaved: () => newest === null,
+    isSaved: () => waiting() === undefined,
     note,
     forget,
+    resume,
     flush,
     close,
+    /** What is here is given up: the other's is shown, or ours was stored as a piece of its own. */
+    giveUp: () => outbox.remove(key),
   }
 }

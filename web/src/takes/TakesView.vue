@@ -1,11 +1,14 @@
 <script setup lang="ts">
 /** Takes side by side: hear one in the running loop, lay another over it, keep what is worth it. */
+import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Schemas } from '@/api/client'
 import { takesApi, type DrawnTake, type OpenSheet, type SheetLine } from '@/api/takes'
 import { loopOfTake } from '@/clips/loopOf'
+import NumberWord from '@/lattice/sentence/NumberWord.vue'
+import { numberWord } from '@/lattice/sentence/number'
 import { useFrames } from '@/composables/useFrames'
 import { useOwnPlay } from '@/composables/useOwnPlay'
 import { useShortcuts } from '@/composables/useShortcuts'
@@ -153,6 +156,19 @@ async function throwMore() {
     notices.complain(reason)
   }
 }
+const VARIED = 20
+const isAllTheSame = computed(() => sheet.value !== null && !sheet.value.is_lucky && !sheet.value.vary)
+const varyWord = computed(() => numberWord('vary', sheet.value?.vary || VARIED, 1, 100))
+async function vary(percent: number) {
+  if (props.id === null) return
+  playing.stopLoop()
+  try {
+    await show(await takesApi.vary(props.id, percent))
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+const varySoon = useDebounceFn(vary, 300)
 async function show(found: OpenSheet) {
   listed(found.sheet)
   if (found.sheet.id === props.id) await take(found)
@@ -233,6 +249,21 @@ useShortcuts({
         </form>
         <button type="button" class="quiet-button" @click="remove(sheet.sheet)">Delete these</button>
       </header>
+      <p v-if="isAllTheSame" class="vary" role="status">
+        Dice have no say in this pattern: every take of it is the same.
+        <button type="button" class="word-button" @click="vary(VARIED)">Vary them by {{ VARIED }} %</button>
+      </p>
+      <p v-else-if="sheet?.vary" class="vary">
+        Each take but the first moves
+        <NumberWord
+          :word="varyWord"
+          owner="Takes"
+          explains="How many of the hits a throw of each take's own moves"
+          @move="(value) => varySoon(Number(value))"
+        />
+        % of the hits.
+        <button type="button" class="quiet-button" @click="vary(0)">none</button>
+      </p>
       <p v-if="progress" class="progress" role="status">
         <progress :value="progress.done" :max="progress.total" /> {{ progress.done }} of
         {{ progress.total }} takes
@@ -317,6 +348,12 @@ section {
   display: grid;
   align-content: start;
   gap: 12px;
+}
+.vary {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  font-size: 15px;
 }
 header {
   display: flex;

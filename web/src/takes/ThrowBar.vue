@@ -40,6 +40,7 @@ async function throwTakes() {
       first_bar: firstBar.value - 1,
       bars: bars.value,
       lanes: lanes.value,
+      vary: 0,
       count: count.value,
     })
     emit('thrown', sheet)

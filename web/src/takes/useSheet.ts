@@ -40,6 +40,8 @@ export function useSheet(id: MaybeRefOrGetter<number | null>) {
   /** Lay a sheet open and fetch the notes that are not here yet. */
   async function take(found: OpenSheet) {
     const turn = asked
+    // Other throws, other notes.
+    if (sheet.value?.sheet.id === found.sheet.id && sheet.value.vary !== found.vary) drawn.value = new Map()
     sheet.value = found
     const missing = found.takes.map(({ number }) => number).filter((number) => !drawn.value.has(number))
     const batches: number[][] = []
@@ -50,6 +52,9 @@ export function useSheet(id: MaybeRefOrGetter<number | null>) {
       const fresh = await takesApi.drawn(found.sheet.id, batch[0] ?? 1, batch.at(-1) ?? 1)
       if (turn !== asked) return
       drawn.value = new Map([...drawn.value, ...fresh.map((one) => [one.number, one] as const)])
+      // An answer holds as many notes as it may: what is missing of it is asked for next.
+      const left = batch.filter((number) => !drawn.value.has(number))
+      if (fresh.length && left.length) batches.unshift(left)
       return fetchNext()
     }
     await Promise.all(Array.from({ length: SIDE_BY_SIDE }, fetchNext))

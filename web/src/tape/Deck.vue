@@ -67,7 +67,8 @@ function tell() {
   tellAhead()
   if (!rendering.value) return
   const { bar_ticks, beat_ticks } = rendering.value
-  const tick = playing.player?.nowTick ?? 0
+  const loop = playing.looping ? playing.loop : null
+  const tick = loop?.nowTick ?? playing.player?.nowTick ?? 0
   place.value = `${(Math.floor(tick / bar_ticks) + 1).toLocaleString('en')} : ${Math.floor((tick % bar_ticks) / beat_ticks) + 1}`
 }
 function tellAhead() {
@@ -82,8 +83,8 @@ function tellAhead() {
 }
 useFrames(
   tell,
-  () => playing.isPlaying,
-  () => [playing.player, playing.ahead, rendering.value],
+  () => isSounding.value,
+  () => [playing.player, playing.looping, playing.ahead, rendering.value],
   30,
 )
 

@@ -116,14 +116,19 @@ export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
     tracks.set(laneId, track)
     return track
   }
+  // What cannot be is left out: one bad row keeps nobody from keeping the others.
+  const areWhole = (row: readonly number[]) => row.every((one) => Number.isSafeInteger(one) && one >= 0)
   for (const note of stretch.notes) {
     if (note.start >= now) continue
+    const row: [number, number, number, number] = [note.start, note.length, note.pitch, note.velocity]
+    if (!areWhole([...row, note.straight])) continue
     const track = trackOf(note)
-    track.notes.push([note.start, note.length, note.pitch, note.velocity])
+    track.notes.push(row)
     track.straights.push(note.straight)
   }
-  for (const control of stretch.controls) {
-    if (control.tick < now) trackOf(control).controls.push([control.tick, control.controller, control.value])
+  for (const { tick, controller, value, ...of } of stretch.controls) {
+    const row: [number, number, number] = [Math.round(tick), controller, value]
+    if (tick < now && areWhole(row)) trackOf({ tick, controller, value, ...of }).controls.push(row)
   }
   return {
     from_tick: Math.ceil(stretch.fromTick),

@@ -1,13 +1,18 @@
 /** The clip that is worked on: one edit after the other, each asked of the engine and stored at once. */
-import { computed, ref, shallowRef } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 
-import { clipsApi, isUnreachable, type Action } from '@/api/clips'
+import { clipsApi, type Action } from '@/api/clips'
 import { ApiError, type OpenClip } from '@/api/client'
+import { isWaiting } from '@/api/policy'
 import { useNotices } from '@/stores/notices'
+import { clipKey, useOutbox } from '@/stores/outbox'
+import { useSession } from '@/stores/session'
 import { countOf } from './layout'
 
 export function useClip(id: () => number) {
   const notices = useNotices()
+  const outbox = useOutbox()
+  const session = useSession()
   const clip = shallowRef<OpenClip | null>(null)
   /** The state at opening, to compare with. */
   const opened = shallowRef<OpenClip | null>(null)
@@ -15,25 +20,42 @@ export function useClip(id: () => number) {
   const chosen = shallowRef<number[][]>([])
   const isGone = ref(false)
   const chosenCount = computed(() => countOf(chosen.value))
+  let turns = 0
+  onScopeDispose(() => turns++)
+
+  /** Show what comes of edits that an earlier page left waiting. */
+  const lookAfterWaiting = () =>
+    outbox.lookAfter(clipKey(id()), (sent) => {
+      if (sent.kind === 'edit' && clip.value) clip.value = sent.clip
+    })
+  let leaveWaiting = () => {}
+  onScopeDispose(() => leaveWaiting())
 
   async function load() {
+    const turn = ++turns
+    leaveWaiting()
+    leaveWaiting = lookAfterWaiting()
     try {
-      clip.value = opened.value = await clipsApi.open(id())
+      const found = await clipsApi.open(id())
+      if (turn === turns) clip.value = opened.value = found
     } catch (reason) {
-      isGone.value = !isUnreachable(reason)
+      if (turn !== turns) return
+      isGone.value = !isWaiting(reason)
       notices.complain(reason, { label: 'Try again', act: load })
     }
   }
 
   // One change after the other: each is based on the revision before it.
   let going: Promise<unknown> = Promise.resolve()
-  function inTurn(change: (now: OpenClip) => Promise<void>) {
+  function inTurn(change: (now: OpenClip, isCurrent: () => boolean) => Promise<void>) {
     going = going.then(async () => {
+      const turn = turns
       if (!clip.value) return
       try {
-        await change(clip.value)
+        await change(clip.value, () => turn === turns)
       } catch (reason) {
-        if (isUnreachable(reason))
+        if (turn !== turns) return
+        if (isWaiting(reason))
           notices.complain('Not stored: the server cannot be reached. The clip is as it was.', {
             label: 'Try again',
             act: () => inTurn(change),
@@ -47,17 +69,52 @@ export function useClip(id: () => number) {
     return going
   }
 
-  /** Do something to the chosen notes; with none chosen, to all. */
+  /**
+   * Do something to the chosen notes; with none chosen, to all. It goes through the outbox: where the server cannot be
+   * reached it waits there, also when the page is left, and is done when the server is back.
+   */
   const act = (action: Action) =>
-    inTurn(async ({ revision }) => {
-      const done = await clipsApi.edit(id(), revision, action, chosen.value)
-      clip.value = done.clip
-      chosen.value = done.chosen
-    })
+    inTurn(
+      ({ revision }, isCurrent) =>
+        new Promise((resolve, reject) => {
+          const key = `edit ${id()} ${revision}`
+          const off = [
+            outbox.lookAfter(key, (sent) => {
+              off.forEach((call) => call())
+              if (sent.kind === 'edit' && isCurrent()) {
+                clip.value = sent.clip
+                chosen.value = sent.chosen
+              }
+              resolve()
+            }),
+            outbox.onRefusal(key, (reason) => {
+              off.forEach((call) => call())
+              reject(reason instanceof Error ? reason : new Error(String(reason)))
+            }),
+          ]
+          onScopeEnd.add(() => off.forEach((call) => call()))
+          outbox.put({
+            kind: 'edit', key, id: id(), revision, action, chosen: chosen.value, user: session.user ?? '', at: Date.now(),
+          }) // prettier-ignore
+          void outbox.send().then(() => {
+            if (outbox.find(key))
+              notices.complain(
+                'Not stored yet: the edit waits for the server, and is done when it is back.',
+                {
+                  label: 'Try now',
+                  act: () => outbox.send(),
+                },
+              )
+          })
+        }),
+    )
+  const onScopeEnd = new Set<() => void>()
+  onScopeDispose(() => onScopeEnd.forEach((end) => end()))
+
   const replaced = (change: (now: OpenClip) => Promise<OpenClip> | null) =>
-    inTurn(async (now) => {
+    inTurn(async (now, isCurrent) => {
       const changed = await change(now)
-      if (!changed) return
+      if (!changed || !isCurrent()) return
       clip.value = changed
       chosen.value = []
     })
@@ -75,9 +132,9 @@ export function useClip(id: () => number) {
     redo: () => replaced((now) => (now.redo ? clipsApi.redo(id(), now.revision) : null)),
     join: (other: number) => replaced(({ revision }) => clipsApi.join(id(), revision, other)),
     rename: (name: string) =>
-      inTurn(async (now) => {
+      inTurn(async (now, isCurrent) => {
         await clipsApi.describe(id(), { name })
-        clip.value = { ...now, document: { ...now.document, name } }
+        if (isCurrent()) clip.value = { ...now, document: { ...now.document, name } }
       }),
   }
 }

@@ -29,7 +29,7 @@ const opened = ref(0)
 watch(isOpen, (opens) => opens && opened.value++)
 const element = ref<HTMLElement>()
 let isStepping = false
-/** Where the word was when the hand took it, to go back to. */
+/** Where the word was when the hand began to step it, to go back to; a choice from the list is finished. */
 let taken: Alternative | null = null
 let drag: { y: number; gone: number; hasMoved: boolean } | null = null
 
@@ -39,6 +39,7 @@ async function step(by: number) {
   try {
     const all = await alternatives()
     const at = all.findIndex(({ chosen }) => chosen)
+    taken ??= all[at] ?? null
     const next = all[Math.min(all.length - 1, Math.max(0, at + by))]
     if (next && !next.chosen) emit('choose', next)
   } finally {
@@ -53,8 +54,9 @@ async function goBack() {
   if (back && !back.chosen) emit('choose', back)
 }
 
-async function begin() {
-  taken = (await alternatives().catch(() => [])).find(({ chosen }) => chosen) ?? null
+/** What was stepped to stays once the hand has left: it is taken back by undoing it. */
+function end() {
+  taken = null
 }
 
 function onKeyDown(event: KeyboardEvent) {
@@ -63,8 +65,7 @@ function onKeyDown(event: KeyboardEvent) {
   else if (event.key === 'ArrowUp' || event.key === 'ArrowRight') void step(1)
   else if (event.key === 'ArrowDown' || event.key === 'ArrowLeft') void step(-1)
   else if (event.key === 'Escape' && !isOpen.value) {
-    void goBack()
-    element.value?.blur()
+    void goBack().finally(() => element.value?.blur())
   } else return
   event.preventDefault()
   event.stopImmediatePropagation() // the menu would open at an arrow
@@ -96,6 +97,7 @@ function onClick() {
 }
 function choose(alternative: Alternative) {
   isOpen.value = false
+  end()
   emit('taken')
   if (!alternative.chosen) emit('choose', alternative)
 }
@@ -111,7 +113,7 @@ function choose(alternative: Alternative) {
     aria-haspopup="true"
     :aria-expanded="isOpen"
     :aria-label="`${owner}: ${word.name}, ${word.text}`"
-    @focus="begin"
+    @blur="end"
     @keydown="onKeyDown"
     @wheel="onWheel"
     @pointerdown="onPointerDown"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A number in a sentence: drag it up and down, turn the wheel, step it with the arrows, or type over it. */
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { Word } from '@/api/client'
 import { newGesture } from '@/composables/gesture'
@@ -30,9 +30,16 @@ function begin() {
   gesture = newGesture(label.value)
 }
 
+/** What was asked for last, until the word says it: the engine's answer may be a moment behind the hand. */
+let asked: Amount | null = null
+watch(now, () => (asked = null))
+const latest = () => asked ?? now.value
+
 function moveTo(wanted: Amount, isTyped = false) {
   const value = within(wanted, low.value, high.value)
-  if (value !== now.value) emit('move', typeof value === 'bigint' ? String(value) : value, gesture, isTyped)
+  if (value === latest()) return
+  asked = value
+  emit('move', typeof value === 'bigint' ? String(value) : value, gesture, isTyped)
 }
 
 function onPointerDown(event: PointerEvent) {
@@ -41,7 +48,7 @@ function onPointerDown(event: PointerEvent) {
   element.value?.focus({ preventScroll: true })
   begin()
   element.value?.setPointerCapture(event.pointerId)
-  drag = { y: event.clientY, value: now.value, moved: false }
+  drag = { y: event.clientY, value: latest(), moved: false }
 }
 
 function onPointerMove(event: PointerEvent) {
@@ -54,13 +61,14 @@ function onPointerMove(event: PointerEvent) {
 }
 
 function onPointerUp() {
+  if (drag?.moved) begin() // a drag is one moment, what follows is another
   drag = null
 }
 
 function onWheel(event: WheelEvent) {
   if (document.activeElement !== element.value) return
   event.preventDefault()
-  moveTo(plus(now.value, -Math.sign(event.deltaY)))
+  moveTo(plus(latest(), -Math.sign(event.deltaY)))
 }
 
 const steps: Record<string, number> = {
@@ -75,7 +83,7 @@ const steps: Record<string, number> = {
 function onKeyDown(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey) return
   const step = steps[event.key]
-  if (step !== undefined) moveTo(plus(now.value, step))
+  if (step !== undefined) moveTo(plus(latest(), step))
   else if (event.key === 'Home') moveTo(low.value)
   else if (event.key === 'End') moveTo(high.value)
   else if (/^[\d.,-]$/.test(event.key))
@@ -86,7 +94,9 @@ function onKeyDown(event: KeyboardEvent) {
   else if (event.key === 'Escape') {
     if (typed.value !== null) typed.value = null
     else {
-      emit('cancel', gesture)
+      // Only what is still being changed is given back: a finished choice is undone by undoing it.
+      if (drag || document.activeElement === element.value) emit('cancel', gesture)
+      asked = null
       drag = null
       element.value?.blur()
     }

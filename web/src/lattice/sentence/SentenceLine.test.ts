@@ -38,14 +38,14 @@ describe('a number in a sentence', () => {
     })
   })
 
-  it('is stepped by arrows, as one gesture while it has the focus, and taken back by Escape', async () => {
+  it('is stepped by arrows, on from what was asked for last, as one gesture while it has the focus, and taken back by Escape', async () => {
     const sentence = line()
     const number = sentence.get('[role=spinbutton]')
-    await number.trigger('focus')
+    ;(number.element as HTMLElement).focus()
     await number.trigger('keydown', { key: 'ArrowUp' })
     await number.trigger('keydown', { key: 'PageDown' })
     const moves = sentence.emitted('move') as [Word, number, string][]
-    expect(moves.map(([, value]) => value)).toEqual([3, -8])
+    expect(moves.map(([, value]) => value)).toEqual([3, -7])
     expect(moves[0]![2]).toBe(moves[1]![2])
     await number.trigger('keydown', { key: 'Escape' })
     expect(sentence.emitted('cancel')).toEqual([[moves[0]![2]]])
@@ -139,7 +139,7 @@ describe('a number beyond what a float holds', () => {
     for (const key of '1000000000000000000001') await number.trigger('keydown', { key })
     await number.trigger('keydown', { key: 'Enter' })
     const moves = sentence.emitted('move') as [Word, string][]
-    expect(moves.map(([, value]) => value)).toEqual([String(last), '8', '1000000000000000000000'])
+    expect(moves.map(([, value]) => value)).toEqual([String(last), '1000000000000000000000'])
   })
 
   it('shows what the document says before the engine has answered', () => {

@@ -2,7 +2,14 @@
 import type { Word } from '@/api/client'
 
 /** Pixels of a drag that one unit takes: fewer where there is far to go. */
-export const pixelsPerUnit = (range: number): number => (range > 1000 ? 0.25 : range > 60 ? 2.5 : 8)
+export const pixelsPerUnit = (range: number): number => (range > 60 ? 2.5 : 8)
+
+/** A range beyond which a drag goes slowly near where it began, and the faster the further it gets. */
+const WIDE = 1000
+/** Pixels of a drag within which a wide range moves one by one. */
+const NEAR = 60
+/** Pixels of a drag that reach all of a wide range. */
+const FAR = 400
 
 /** A number of a sentence: beyond what a float holds exactly, a bigint. */
 export type Amount = number | bigint
@@ -17,8 +24,15 @@ export function within(value: Amount, low: Amount, high: Amount): Amount {
 
 /** The whole number after dragging `up` pixels from `value`; `isSlow`: with Shift held. */
 export function valueAfterDrag(value: Amount, up: number, range: number, isSlow: boolean): Amount {
-  const by = up / (pixelsPerUnit(range) * (isSlow ? 5 : 1))
+  const by = unitsOf(Math.abs(up) / (isSlow ? 5 : 1), range) * Math.sign(up)
   return typeof value === 'bigint' ? plus(value, Math.round(by)) : Math.round(value + by)
+}
+
+function unitsOf(pixels: number, range: number): number {
+  if (range <= WIDE) return pixels / pixelsPerUnit(range)
+  const near = Math.min(pixels, NEAR) / pixelsPerUnit(WIDE)
+  const far = Math.max(0, pixels - NEAR) / (FAR - NEAR)
+  return near + range * far ** 3
 }
 
 /** The number that was typed, to so many decimals; null if it is none. */

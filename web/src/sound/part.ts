@@ -1,4 +1,4 @@
-/** One MIDI channel of the built-in sounds: it answers to the controllers that the MIDI standard has names for. */
+/** The way of one lane through the built-in sounds: it answers to the controllers that the MIDI standard has names for. */
 import type { Move } from './port'
 
 const VOLUME = 7
@@ -9,7 +9,7 @@ const GLIDE = 0.003
 const DARKEST = 180
 const BRIGHTEST = 20_000
 
-export class Channel {
+export class Part {
   readonly input: AudioNode
   readonly #filter: BiquadFilterNode
   readonly #panner: StereoPannerNode

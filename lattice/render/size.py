@@ -1,0 +1,136 @@
+"""How much a question asks for, told before it is answered: no score, however small, takes the engine for long."""
+
+from math import ceil
+
+import numpy as np
+
+from lattice.clock.ticks import TICKS_PER_QUARTER
+from lattice.document.arpeggio import MOST_AT_ONCE, Arpeggio, ChordPool, HeldPool, LanePool
+from lattice.document.piece import Score
+from lattice.document.problems import DocumentError
+from lattice.document.strip import RATCHET, Strip
+from lattice.pitch.chords import QUALITIES
+from lattice.render.bursts import awake, round_of
+from lattice.render.feel import STRAIGHT_ON
+from lattice.render.kept import kept_count, kept_longest
+from lattice.render.placing import longest_note, may_tie
+from lattice.rhythm.lane_line import LaneLine, line_of
+from lattice.strips.values import own_values
+
+__all__ = ["MAX_NOTES_AT_ONCE", "MAX_TIE_BARS", "check_notes", "check_work", "notes_of_lane"]
+
+MAX_NOTES_AT_ONCE = 50_000  # in an answer
+MAX_CHORDS_AT_ONCE = 10_000
+MAX_WORK = 400_000  # steps and notes that are looked at for it
+MAX_LINES = 2**22  # steps after which the lanes come round, all together
+MAX_TIE_BARS = 64  # a note that is tied to a hit further off ends there
+_LOOKED_AT = 4096  # steps
+_LARGEST_CHORD = max(len(tones) for tones in QUALITIES.values())
+
+
+def check_notes(score: Score, lines: list[LaneLine], first: int, end: int) -> None:
+    """Raise DocumentError if more than MAX_NOTES_AT_ONCE notes may begin from tick *first* to before *end*."""
+    long = 0
+    for line in lines:
+        long += 0 if line.is_lucky else line.line.hits.size
+        if long > MAX_LINES:
+            said = f"it comes round too late to be reckoned with the others: they have {long:,} steps by then"
+            raise DocumentError.of("thin", said, lane=line.lane.name)
+    notes = [notes_of_lane(line, score, first, end) for line in lines]
+    chords = score.progression.chords if score.progression else ()
+    shortest = min((one.lasts.quarters(score.meter.bar_quarters) for one in chords), default=None)
+    if shortest and (end - first) / (shortest * TICKS_PER_QUARTER) > MAX_CHORDS_AT_ONCE:
+        said = f"more than {MAX_CHORDS_AT_ONCE:,} chords are asked for at once: ask for fewer bars"
+        raise DocumentError.of("progression", said)
+    if sum(notes) > MAX_NOTES_AT_ONCE:
+        busiest = lines[notes.index(max(notes))].lane.name
+        said = f"{sum(notes):,} notes are asked for at once, {MAX_NOTES_AT_ONCE:,} is the most: ask for fewer bars"
+        raise DocumentError.of("", said, lane=busiest)
+
+
+def check_work(score: Score, lines: list[LaneLine], first: int, ends: list[int]) -> None:
+    """Raise DocumentError if what has to be looked at is more than MAX_WORK; *ends*: up to where, lane by lane."""
+    work = [_work(line, score, first, end) for line, end in zip(lines, ends, strict=True)]
+    if sum(work) > MAX_WORK:
+        busiest = lines[work.index(max(work))].lane.name
+        said = f"{sum(work):,} steps have to be looked at, {MAX_WORK:,} is the most: ask for fewer bars"
+        raise DocumentError.of("", said, lane=busiest)
+
+
+def notes_of_lane(line: LaneLine, score: Score, first: int, end: int) -> int:
+    """Return how many notes of a lane may begin from tick *first* to before *end*, chance apart."""
+    lane = line.lane
+    if lane.clip:
+        return kept_count(lane.clip, first, end)
+    hits = line.hit_count(line.course.first_at(first), line.course.first_at(end))
+    bursts = sum(
+        burst.notes * ((end - first) // max(1, int(round_of(burst, line) * TICKS_PER_QUARTER)) + 2)
+        for _, burst in awake(line)
+    )
+    return ceil(hits * _ratchets(line)) * _notes_of_a_hit(line, score) + bursts
+
+
+def _work(line: LaneLine, score: Score, first: int, end: int) -> int:
+    """Return how many steps and notes are looked at for a lane, those of the lanes that it reads included."""
+    steps = (line.course.first_at(end) - line.course.first_at(first)) * (1 + len(line.lane.control_strips))
+    own = steps + notes_of_lane(line, score, first, end)
+    pool = line.lane.arpeggio.pool if line.lane.is_melodic and line.lane.arpeggio else None
+    if not isinstance(pool, LanePool) or own > MAX_WORK:
+        return own
+    source = line_of(score, line.frame.dice, pool.of)
+    return own + _work(source, score, max(0, first - _lasts(source)), end)
+
+
+def _lasts(line: LaneLine) -> int:
+    """Return for how long a note of the lane may sound, in ticks."""
+    if line.lane.clip:
+        return kept_longest(line.lane.clip)
+    tie = MAX_TIE_BARS * line.frame.meter.bar_ticks if may_tie(line) else 0
+    return max(longest_note(line, STRAIGHT_ON), tie)
+
+
+def _ratchets(line: LaneLine) -> float:
+    """Return into how many notes hits are divided on the average; at most, where luck or a free strip has a say."""
+    strip = line.lane.ratchet_strip
+    if strip is None:
+        return 1
+    strays = strip.spread.by if strip.spread else 0
+    if strip.free or line.is_lucky:
+        return min(RATCHET.high, _highest(strip, 1) + strays)
+    steps = min(line.line.hits.size, _LOOKED_AT)
+    numbers = line.numbers(np.arange(steps))[line.line.hits[:steps]]
+    values = own_values(strip, line.steps, 1)[numbers]
+    return min(RATCHET.high, float(values.mean()) + strays) if values.size else 1
+
+
+def _notes_of_a_hit(line: LaneLine, score: Score) -> int:
+    lane = line.lane
+    if not lane.is_melodic:
+        return 1
+    stack = 1
+    if lane.chord_strip:
+        by = lane.chord_strip.spread.by if lane.chord_strip.spread else 0
+        stack = min(7, _highest(lane.chord_strip, 1) + by)
+    if lane.arpeggio is None:
+        return stack
+    if lane.arpeggio.order != "all" and stack == 1:
+        return 1
+    return min(MOST_AT_ONCE, _pool_size(lane.arpeggio, line, score) * lane.arpeggio.octaves) + 1
+
+
+def _pool_size(arpeggio: Arpeggio, line: LaneLine, score: Score) -> int:
+    match arpeggio.pool:
+        case HeldPool():
+            return min(MOST_AT_ONCE, len(line.lane.keys.held))
+        case ChordPool():
+            return _LARGEST_CHORD
+        case LanePool(of=of):
+            source = line_of(score, line.frame.dice, of)
+            together = _lasts(source) // max(1, int(source.course.step * TICKS_PER_QUARTER)) + 2
+            return min(MOST_AT_ONCE, together * _notes_of_a_hit(source, score))
+        case pool:
+            return max(_LARGEST_CHORD, Arpeggio.size_of(pool))
+
+
+def _highest(strip: Strip, plain: int) -> int:
+    return max((value for value in strip.values if value is not None), default=plain)

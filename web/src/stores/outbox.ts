@@ -1,0 +1,169 @@
+import { defineStore } from 'pinia'
+import { computed, shallowRef } from 'vue'
+
+import { answer, api, ApiError, type ClipLine, type OpenClip, type Schemas } from '@/api/client'
+import { clipsApi, type Action } from '@/api/clips'
+import { isSignedOut, isTransient, isWaiting, pauseAfter } from '@/api/policy'
+import { useNotices } from './notices'
+import { useSession } from './session'
+import { allWaiting, putWaiting, removeWaiting, type Waiting, type WaitingPiece } from './waiting'
+
+/** Moments that one save takes along. */
+const AT_ONCE = 50
+
+/** Under this key a clip's page looks after edits that an earlier page left waiting. */
+export const clipKey = (id: number) => `clip ${id}`
+
+export type Sent =
+  | { kind: 'piece'; revision: number }
+  | { kind: 'keeping'; clip: ClipLine }
+  | { kind: 'edit'; clip: OpenClip; chosen: number[][] }
+
+/**
+ * Everything that is to be stored goes through here. What cannot be sent now waits, survives the page, and is sent when
+ * the server is back or somebody has signed in again, in the order in which it came.
+ */
+export const useOutbox = defineStore('outbox', () => {
+  const notices = useNotices()
+  const session = useSession()
+  const entries = shallowRef<readonly Waiting[]>([])
+  /** Why nothing is sent just now; '' while it is. */
+  const trouble = shallowRef<'' | 'unreachable' | 'signed-out'>('')
+  /** Keys whose sending somebody on the page looks after: the open piece, a keeping with its notice. */
+  const looked = new Map<string, (sent: Sent) => void>()
+  let failures = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let sending: Promise<void> | null = null
+
+  /** How many things wait: moments of pieces, bars to keep, edits of clips. */
+  const count = computed(() =>
+    entries.value.reduce((all, one) => all + (one.kind === 'piece' ? Math.max(1, one.moments.length) : 1), 0),
+  )
+  const find = (key: string) => entries.value.find((one) => one.key === key)
+
+  /** Let it wait, in place of what waited under its key, until `send` or the next try. */
+  function put(entry: Waiting) {
+    entries.value = [...entries.value.filter(({ key }) => key !== entry.key), entry]
+    putWaiting(entry)
+  }
+  function remove(key: string) {
+    if (!find(key)) return
+    entries.value = entries.value.filter((one) => one.key !== key)
+    removeWaiting(key)
+  }
+  /** Tell `tell` what became of the entry of that key, for as long as it is not called off. */
+  function lookAfter(key: string, tell: (sent: Sent) => void) {
+    looked.set(key, tell)
+    return () => {
+      if (looked.get(key) === tell) looked.delete(key)
+    }
+  }
+
+  /** Take up what waited when the page was left, and send it. */
+  async function begin(user: string) {
+    const known = await allWaiting(user)
+    const here = new Set(entries.value.map(({ key }) => key))
+    entries.value = [...known.filter(({ key }) => !here.has(key)), ...entries.value]
+    failures = 0
+    void send()
+  }
+
+  /** Send what waits; once more later where that cannot be. */
+  function send(): Promise<void> {
+    clearTimeout(timer)
+    return (sending ??= sendAll().finally(() => (sending = null)))
+  }
+  async function sendAll() {
+    const tried = new Set<string>()
+    for (;;) {
+      const isDue = ({ key, user }: Waiting) => user === session.user && !tried.has(key) && !stuck.has(key)
+      const entry = entries.value.find(isDue)
+      if (!entry) return
+      tried.add(entry.key)
+      try {
+        const sent = await sendOne(entry)
+        failures = 0
+        trouble.value = ''
+        done(entry, sent)
+        // What came under the same key meanwhile is sent too.
+        if (find(entry.key)) tried.delete(entry.key)
+      } catch (reason) {
+        if (isWaiting(reason)) {
+          trouble.value = isSignedOut(reason) ? 'signed-out' : 'unreachable'
+          if (isTransient(reason)) timer = setTimeout(() => void send(), pauseAfter(reason, ++failures))
+          return
+        }
+        refused(entry, reason)
+      }
+    }
+  }
+
+  /** Entries that are not tried again by themselves: another revision came first. */
+  const stuck = new Set<string>()
+  function done(entry: Waiting, sent: Sent) {
+    if (entry.kind === 'piece' && sent.kind === 'piece') afterSave(entry, sent.revision)
+    else remove(entry.key)
+    const tell = looked.get(entry.key) ?? (entry.kind === 'edit' ? looked.get(clipKey(entry.id)) : undefined)
+    if (tell) tell(sent)
+    else if (sent.kind === 'keeping') notices.say(`Kept “${sent.clip.name}”, which had waited.`)
+  }
+  /** What a save did not take along stays, based on the revision that it made. */
+  function afterSave(entry: WaitingPiece, revision: number) {
+    const now = find(entry.key)
+    if (now?.kind !== 'piece') return
+    const sentUpTo = entry.moments.slice(0, AT_ONCE)
+    const moments = now.moments.filter((one) => !sentUpTo.includes(one))
+    if (now === entry && !moments.length) remove(entry.key)
+    else put({ ...now, moments, revision })
+  }
+
+  function refused(entry: Waiting, reason: unknown) {
+    const tell = refusals.get(entry.key)
+    const isConflict = reason instanceof ApiError && reason.status === 409
+    if (entry.kind === 'piece') {
+      stuck.add(entry.key)
+      if (tell) tell(reason)
+      else if (isConflict)
+        notices.complain(`“${entry.name}” was changed elsewhere. What you did waits here: open it to choose.`)
+      else
+        notices.complain(`“${entry.name}” is not saved: ${reason instanceof Error ? reason.message : reason}`)
+      return
+    }
+    remove(entry.key)
+    if (tell) tell(reason)
+    else notices.complain(reason)
+  }
+  const refusals = new Map<string, (reason: unknown) => void>()
+  function onRefusal(key: string, tell: (reason: unknown) => void) {
+    refusals.set(key, tell)
+    stuck.delete(key)
+    return () => {
+      if (refusals.get(key) === tell) refusals.delete(key)
+    }
+  }
+  /** Try an entry again that was refused before. */
+  const unstick = (key: string) => void stuck.delete(key)
+
+  async function sendOne(entry: Waiting): Promise<Sent> {
+    if (entry.kind === 'keeping') return { kind: 'keeping', clip: await clipsApi.keep(entry.body) }
+    if (entry.kind === 'edit') {
+      const { id, revision, action, chosen } = entry
+      return { kind: 'edit', ...(await clipsApi.edit(id, revision, action as Action, chosen)) }
+    }
+    const sent = entry.moments.slice(0, AT_ONCE)
+    const last = sent.at(-1)
+    // Part of the way: the document is the one that the last moment sent stands for.
+    const isAll = sent.length === entry.moments.length
+    const body: Schemas['Save'] = {
+      revision: entry.revision,
+      document: isAll ? entry.document : (last?.document ?? entry.document),
+      stands_at: isAll ? entry.standsAt : (last?.number ?? entry.standsAt),
+      moments: [...sent],
+    }
+    const params = { path: { piece_id: entry.id } }
+    const { revision } = await answer(api.PUT('/api/pieces/{piece_id}', { params, body }))
+    return { kind: 'piece', revision }
+  }
+
+  return { entries, count, trouble, find, put, remove, lookAfter, onRefusal, unstick, begin, send }
+})
