@@ -102,7 +102,7 @@ def melody(page: Page, take: Take) -> None:
     page.wait_for_timeout(400)
     page.get_by_role("button", name="2 bars in view").click()
     page.keyboard.press("j")
-    page.get_by_role("region", name="Keys").wait_for()
+    page.get_by_role("region", name="Keyboard").wait_for()
     page.keyboard.press("Space")
     page.wait_for_function("jolly.log().at(-1)?.nowTick > 1.6 * 47040", timeout=60_000)
     for code in ("KeyX", "KeyV", "KeyB"):
@@ -177,8 +177,8 @@ def keeping(page: Page, take: Take) -> None:
     page.mouse.down()
     page.mouse.move(box["x"] + box["width"] - 4, box["y"] + box["height"] * 0.55, steps=5)
     page.mouse.up()
-    page.get_by_role("button", name="Loop it").click()
-    page.wait_for_timeout(3000)
+    page.get_by_role("button", name="Stop").wait_for()  # it goes on between screens
+    page.wait_for_timeout(1500)
     take("clip")
     page.keyboard.press("Space")
     page.get_by_role("button", name="Play in place").click()

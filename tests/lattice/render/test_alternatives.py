@@ -30,8 +30,10 @@ def test_every_alternative_is_drawn_as_the_thread_that_choosing_it_makes(score, 
             | {"lanes": [*score.model_dump(mode="json")["lanes"][:-1], changed]},
         )
         shown = picture(after, dice, BAR).lanes[-1]
-        assert one.thread is not None
-        assert (one.thread.starts, one.thread.hits) == (shown.starts, shown.hits)
+        # Where all together would be too much to look at, the last ones are offered without their threads.
+        if one.thread is not None:
+            assert (one.thread.starts, one.thread.hits) == (shown.starts, shown.hits)
+    assert not found or found[0].thread is not None
 
 
 def test_a_word_says_its_alternatives_and_which_is_chosen():
