@@ -177,8 +177,9 @@ def keeping(page: Page, take: Take) -> None:
     page.mouse.down()
     page.mouse.move(box["x"] + box["width"] - 4, box["y"] + box["height"] * 0.55, steps=5)
     page.mouse.up()
-    page.get_by_role("button", name="Stop").wait_for()  # it goes on between screens
-    page.wait_for_timeout(1500)
+    if page.get_by_role("button", name="Loop it").count():  # else it went on between the screens
+        page.get_by_role("button", name="Loop it").click()
+    page.wait_for_timeout(3000)
     take("clip")
     page.keyboard.press("Space")
     page.get_by_role("button", name="Play in place").click()

@@ -189,7 +189,15 @@ def test_another_musicians_takes_are_not_there(joon, sheet, method, rest, body):
 def test_takes_without_luck_say_so_and_are_varied(mara, sheet):
     assert sheet["is_lucky"]
     still = SCORE.model_dump(mode="json")
-    still["lanes"] = [{**still["lanes"][0], "anchored": False, "chance_percent": 100, "chance_strip": None, "humanise": None}]
+    still["lanes"] = [
+        {
+            **still["lanes"][0],
+            "anchored": False,
+            "chance_percent": 100,
+            "chance_strip": None,
+            "humanise": None,
+        }
+    ]
     sheet = mara.send("POST", "/takes", THROWING | {"score": still}).json()
     assert (sheet["is_lucky"], sheet["vary"]) == (False, 0)
     same = [one["tracks"] for one in drawn(mara, sheet)]

@@ -211,6 +211,7 @@ const told = computed(() =>
 <style scoped>
 .bench {
   grid-column: 1 / -1;
+  grid-row: 6;
   position: relative;
   display: grid;
   grid-template-columns: var(--head) 1fr;

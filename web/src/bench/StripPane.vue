@@ -205,12 +205,14 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
 .strips {
   min-width: 0;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto 1fr;
   grid-auto-rows: auto;
   gap: 4px;
 }
 .tabs {
   display: flex;
+  flex-wrap: wrap;
   gap: 2px;
   align-items: end;
 }

@@ -303,6 +303,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
 <style scoped>
 .keys {
   grid-column: 1 / -1;
+  grid-row: 6;
   display: grid;
   grid-template-columns: 268px minmax(0, 1fr) 236px;
   gap: 14px;

@@ -26,6 +26,7 @@ const said = computed(() => {
 <style scoped>
 .kept {
   grid-column: 1 / -1;
+  grid-row: 5;
   display: flex;
   align-items: center;
   gap: 14px;

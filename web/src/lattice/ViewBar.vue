@@ -90,11 +90,14 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
 </template>
 
 <style scoped>
+/* Under the ruler, wherever lanes have pitches or not: the hand finds it in the same place. */
 .below {
   grid-column: 1 / -1;
+  grid-row: 2;
   padding: 3px 12px 3px 24px;
   display: flex;
-  gap: 10px;
+  flex-wrap: wrap;
+  gap: 4px 10px;
   align-items: center;
 }
 .property {

@@ -55,7 +55,9 @@ function drawBar(
   context.fillRect(left, 4, isNewStretch ? 2 : 1, height.value - 8)
   context.fillStyle = '#c9c0d6'
   context.font = '11px "Atkinson Hyperlegible Next Variable"'
-  context.fillText(String(bar + 1), left + 4, 13)
+  // Where bars are narrow, as many of them have a number as have room for it.
+  const apart = Math.ceil((context.measureText(String(bar + 1)).width + 8) / barWidth.value)
+  if (isNewStretch || bar % apart === 0) context.fillText(String(bar + 1), left + 4, 13)
   const rowHeight = Math.min(9, (height.value - 22) / Math.max(1, rows.size))
   const [first, end] = [bar * stretch.barTicks, (bar + 1) * stretch.barTicks]
   for (const note of stretch.notes) {
