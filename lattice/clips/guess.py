@@ -2,14 +2,15 @@
 
 from pydantic import BaseModel
 
-from lattice.clips.clip import Clip, Track
+from lattice.clips.clip import Clip, Key, Track
 from lattice.clips.sounds import DRUM_CHANNEL
 from lattice.document.progression import Progression
 from lattice.document.scale import Scale
 from lattice.pitch.guess import Heard, guess
+from lattice.pitch.names import pitch_class_of
 from lattice.sentence.melody import said_scale
 
-__all__ = ["ClipGuess", "guess_clip", "is_melodic"]
+__all__ = ["ClipGuess", "guess_clip", "is_melodic", "scale_of_key"]
 
 _WORDS = ((85, "surely"), (55, "probably"), (30, "perhaps"), (0, "hardly"))
 
@@ -39,12 +40,13 @@ def guess_clip(clip: Clip) -> ClipGuess | None:
         if is_melodic(track)
         for note in track.notes
     ]
-    found = guess(notes, clip.meter.bar_ticks, clip.scale)
+    known = clip.scale or (scale_of_key(clip.key) if clip.key else None)
+    found = guess(notes, clip.meter.bar_ticks, known)
     if found is None:
         return None
     sure = found.scale_sure
     root, kind = said_scale(found.scale)
-    said = f"{_word(sure)} {root} {kind}" + ("" if clip.scale else f" ({sure} % sure)")
+    said = f"{_word(sure)} {root} {kind}" + ("" if known else f" ({sure} % sure)")
     if found.progression:
         chords = " ".join(found.progression.written())
         said += (
@@ -57,6 +59,16 @@ def guess_clip(clip: Clip) -> ClipGuess | None:
         chords_sure=found.chords_sure,
         says=said,
     )
+
+
+def scale_of_key(key: Key) -> Scale:
+    """Return the scale that a key signature says, which stands whatever the notes would make one guess.
+
+    >>> scale_of_key("F#m").root, scale_of_key("F#m").name
+    (6, 'minor')
+    """
+    root = pitch_class_of(key.removesuffix("m")) or 0
+    return Scale(root=root, name="minor" if key.endswith("m") else "major")
 
 
 def _word(sure: int) -> str:

@@ -130,7 +130,7 @@ def _say_transposed(speech: Speech) -> list[Word]:
     for field, unit, furthest in (("degrees_up", "degree", 28), ("semitones_up", "semitone", 48)):
         by = getattr(lane, field)
         if by:
-            said = f" {unit}{'' if abs(by) == 1 else 's'} {'up' if by > 0 else 'down'}"
+            said = f" {unit}{'' if abs(by) == 1 else 's'}{' up' if by > 0 else ''}"  # the sign says down
             words += [text(", ")] if words else []
             words += [number(f"{unit}s up", field, by, -furthest, furthest), text(said)]
     return words

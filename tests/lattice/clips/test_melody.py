@@ -97,6 +97,21 @@ def test_a_clip_of_ones_own_is_in_its_scale_and_one_from_elsewhere_probably():
     assert f"D dorian ({found.scale_sure} % sure)" in found.says
 
 
+def test_what_a_files_key_signature_says_stands():
+    tune = [62, 64, 66, 67, 69, 71, 73, 74, 67, 67, 67]  # all of D, and resting on G
+    notes = tuple(Note(at * 13440, 13440, pitch, 90) for at, pitch in enumerate(tune))
+    clip = Clip(
+        name="From afar",
+        length_ticks=16 * 13440,
+        tempo=100.0,
+        meter=Meter(),
+        tracks=(Track(lane="Tune", channel=1, notes=notes),),
+    )
+    assert "G" in guess_clip(clip).says
+    assert guess_clip(clip.model_copy(update={"key": "D"})).says.startswith("surely D major")
+    assert guess_clip(clip.model_copy(update={"key": "Bm"})).says.startswith("surely B natural minor")
+
+
 def test_drums_are_in_no_scale():
     notes = (Note(0, 100, 36, 90), Note(13440, 100, 38, 90))
     clip = Clip(

@@ -67,7 +67,7 @@ def said(one: Lane, *others: Lane, **fields: Any) -> str:
         ({"scale": Scale(root=4, name="phrygian")}, "4 in 16 · E phrygian"),
         ({"follows": "root"}, "4 in 16 · follows the root"),
         ({"follows": "nearest"}, "4 in 16 · nearest chord tone"),
-        ({"degrees_up": 2, "semitones_up": -1}, "4 in 16 · 2 degrees up, -1 semitone down"),
+        ({"degrees_up": 2, "semitones_up": -1}, "4 in 16 · 2 degrees up, -1 semitone"),
         ({"arpeggio": Arpeggio()}, "4 in 16 · up, held keys"),
         (
             {"arpeggio": Arpeggio(pool=HeldPool(latch="replace"), order="up-and-down", octaves=2)},

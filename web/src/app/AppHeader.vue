@@ -77,6 +77,9 @@ async function goAshore() {
       <NameField :name="piece.document.name" label="Name of the piece" @rename="rename" />
       <span class="state" :class="{ alarm: said.startsWith('not') }" role="status">{{ said }}</span>
       <HistoryPanel />
+      <button type="button" class="quiet-button wide" @click="isExporting = true">
+        Export<v-tooltip activator="parent">The pattern as a MIDI file</v-tooltip>
+      </button>
     </div>
     <span v-if="elsewhere" class="state alarm" role="status" data-test="waits">{{ elsewhere }}</span>
     <PatternTabs v-if="piece.document && route.name === 'lattice'" />
@@ -131,6 +134,12 @@ async function goAshore() {
   flex: none;
   padding: 0 14px 0 18px;
   border-bottom: 1.5px solid var(--ink);
+}
+/* Where there is no room it is in the menu alone. */
+@media (max-width: 1180px) {
+  .wide {
+    display: none;
+  }
 }
 .brand {
   font-size: 21px;

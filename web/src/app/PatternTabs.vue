@@ -103,15 +103,17 @@ useShortcuts({
         "
       />
     </button>
+    <button type="button" class="pattern more" aria-label="Copy this pattern" @click="copy">
+      + copy<v-tooltip activator="parent">A new pattern with all that this one has</v-tooltip>
+    </button>
     <button type="button" class="pattern more" aria-label="Add a pattern" @click="add">
-      +<v-tooltip activator="parent">A new pattern, empty</v-tooltip>
+      + <span class="wide">empty</span><v-tooltip activator="parent">A new pattern, empty</v-tooltip>
     </button>
     <button type="button" class="quiet-button" aria-label="This pattern">
       {{ waiting && waiting !== heard ? 'at the next bar line' : 'pattern' }}
       <v-menu v-model="isOpen" activator="parent" :close-on-content-click="false">
         <div class="card about">
           <NameField :name="piece.pattern?.name ?? ''" label="Name of the pattern" @rename="rename" />
-          <button type="button" class="quiet-button" @click="copy">Copy this pattern</button>
           <button type="button" class="quiet-button" :disabled="piece.patterns.length === 1" @click="remove">
             Delete this pattern
           </button>
@@ -159,6 +161,11 @@ useShortcuts({
   border-style: dashed;
   background: transparent;
   color: var(--soft-ink);
+}
+@media (max-width: 1180px) {
+  .wide {
+    display: none;
+  }
 }
 .about {
   display: grid;

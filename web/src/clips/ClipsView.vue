@@ -144,8 +144,10 @@ function choose(event: Event) {
   files.value = [...(input.files ?? [])]
   input.value = ''
 }
+/** What was imported is shown, whatever was looked for before. */
 async function imported() {
   files.value = []
+  ;[words.value, setName.value, tag.value] = ['', null, '']
   await load()
 }
 </script>

@@ -189,6 +189,7 @@ export function soundPitched(
     sources.push(source)
   }
   for (const { ratio, gain, wave = 'sine', cents = 0, decay } of timbre.partials) {
+    if (hertz * ratio > HIGHEST) continue // beyond hearing, and what the audio can make
     const source = new OscillatorNode(context, { type: wave, frequency: hertz * ratio, detune: cents })
     if (timbre.bend) {
       source.detune.setValueAtTime(cents + timbre.bend[0], time)
