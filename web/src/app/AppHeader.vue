@@ -135,12 +135,6 @@ async function goAshore() {
   padding: 0 14px 0 18px;
   border-bottom: 1.5px solid var(--ink);
 }
-/* Where there is no room it is in the menu alone. */
-@media (max-width: 1180px) {
-  .wide {
-    display: none;
-  }
-}
 .brand {
   font-size: 21px;
   color: var(--ink);
@@ -202,5 +196,14 @@ nav {
 .user .quiet-button {
   text-align: left;
   min-height: 34px;
+}
+/* Where there is no room it is in the menu alone. */
+@media (max-width: 1180px) {
+  .wide {
+    display: none;
+  }
+  .header {
+    gap: 8px;
+  }
 }
 </style>

@@ -212,6 +212,8 @@ const told = computed(() =>
 .bench {
   grid-column: 1 / -1;
   grid-row: 6;
+  max-height: 44vh; /* on a small screen lanes stay in view */
+  overflow-y: auto;
   position: relative;
   display: grid;
   grid-template-columns: var(--head) 1fr;
