@@ -111,7 +111,7 @@ class ShelfPiece(BaseModel):
                 meter="",
                 threads=[],
                 changed_at=stored.changed_at,
-                unreadable=str(problem),
+                unreadable=" ".join(one.sentence for one in problem.problems),
             )
         pattern = piece.patterns[0]
         cover = picture(score_of(piece, pattern), pattern.dice, Window(bars=1))

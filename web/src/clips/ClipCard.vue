@@ -73,7 +73,8 @@ function dragOut(event: DragEvent) {
     </button>
     <div class="about">
       <NameField :name="clip.name" label="Name of the clip" @rename="(name) => emit('describe', { name })" />
-      <p>{{ factsOf(clip) }}</p>
+      <p v-if="clip.unreadable" class="broken">{{ clip.unreadable }}</p>
+      <p v-else>{{ factsOf(clip) }}</p>
       <p class="soft">{{ originOf(clip) }}</p>
       <p class="labels">
         <input
@@ -190,5 +191,8 @@ function dragOut(event: DragEvent) {
   text-decoration: none;
   display: grid;
   place-items: center;
+}
+.broken {
+  color: var(--act-text);
 }
 </style>

@@ -114,12 +114,21 @@ async function restore(piece: ShelfPiece) {
     </header>
     <ul>
       <li v-for="piece in pieces" :key="piece.id" class="piece" :data-piece="piece.id">
-        <RouterLink :to="`/lattice/${piece.id}`" class="cover" :aria-label="`Open ${piece.name}`">
+        <p v-if="piece.unreadable" class="cover broken">
+          It cannot be read any more, and is kept as it is. {{ piece.unreadable }}
+        </p>
+        <RouterLink v-else :to="`/lattice/${piece.id}`" class="cover" :aria-label="`Open ${piece.name}`">
           <PieceCover :threads="piece.threads" />
         </RouterLink>
         <div class="about">
-          <NameField :name="piece.name" label="Name of the piece" @rename="(name) => rename(piece, name)" />
-          <p>
+          <b v-if="piece.unreadable" class="named">{{ piece.name }}</b>
+          <NameField
+            v-else
+            :name="piece.name"
+            label="Name of the piece"
+            @rename="(name) => rename(piece, name)"
+          />
+          <p v-if="!piece.unreadable">
             {{ piece.tempo }} BPM · {{ piece.meter }} · {{ piece.threads.length }}
             {{ piece.threads.length === 1 ? 'lane' : 'lanes' }}
           </p>
@@ -141,6 +150,7 @@ async function restore(piece: ShelfPiece) {
               Delete
             </button>
             <RouterLink
+              v-if="!piece.unreadable"
               :to="`/lattice/${piece.id}`"
               class="word-button strong"
               tabindex="-1"
@@ -230,5 +240,11 @@ ul {
   gap: 14px;
   max-width: 480px;
   padding: 60px 0;
+}
+.broken {
+  padding: 16px;
+  overflow: auto;
+  font-size: 14px;
+  color: var(--act-text);
 }
 </style>
