@@ -22,6 +22,11 @@ def test_a_number_is_dragged_and_escape_takes_it_back(musician):
     page.mouse.up()
     expect(steps).to_have_attribute("aria-valuenow", "16")
     # What is finished stays: undoing takes it back.
+    musician.expect_hits(
+        "Bottle", [3, 6, 9, 12, 15], 16
+    )  # the sentence is as it was: the number lies where it lay
+    expect(musician.sentence("bottle")).not_to_contain_text("asked for")
+    box = steps.bounding_box()
     page.mouse.move(box["x"] + 4, box["y"] + 8)
     page.mouse.down()
     page.mouse.move(box["x"] + 4, box["y"] + 40, steps=8)
