@@ -247,3 +247,25 @@ def test_a_lane_that_follows_chords_says_why_nothing_can_be_played_in(musician, 
     page.keyboard.press("KeyC")
     expect(page.get_by_text("let it keep its own notes, then play them in")).to_be_visible()
     complaints.clear()
+
+
+def test_a_chord_that_is_held_over_a_stop_sounds_from_bar_1_of_the_next_play(musician):
+    page = keys_of(musician)
+    open_keys(musician, "glass")
+    page.get_by_role("button", name="clear the held notes").click()
+    page.keyboard.press(" ")
+    musician.wait_for_bars(0.6, BAR)
+    page.keyboard.down("KeyN")
+    page.wait_for_function(
+        "jolly.log().at(-1).notes.some(({ laneId, pitch }) => laneId === 'glass' && pitch % 12 === 9)"
+    )
+    page.keyboard.press(" ")
+    page.keyboard.press(" ")
+    page.wait_for_function("jolly.log().length === 2")
+    musician.wait_for_bars(0.5, BAR)
+    first = [note for note in musician.log()[-1]["notes"] if note["laneId"] == "glass"]
+    assert first
+    assert first[0]["start"] == 0
+    assert {note["pitch"] % 12 for note in first} == {9}
+    page.keyboard.up("KeyN")
+    page.keyboard.press(" ")

@@ -42,5 +42,16 @@ export function moved(keys: Keys, late: number, tick: number): Keys {
   }
 }
 
+export const isPedalDown = (keys: Keys): boolean => keys.sustained.some(isDown)
+
+/** The tick after all that hands did. */
+export const afterAll = (keys: Keys): number =>
+  1 +
+  Math.max(
+    -1,
+    ...[...keys.held, ...keys.sustained].map(({ start, end }) => Math.max(start, end ?? 0)),
+    ...keys.let_go,
+  )
+
 /** The keys that are down. */
 export const downKeys = (keys: Keys): number[] => keys.held.filter(isDown).map(({ key }) => key)

@@ -4,12 +4,11 @@ import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
 import { lettersPlay } from '@/composables/useShortcuts'
-import { NO_KEYS } from '@/stores/document'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
 import { semitonesOf } from './keyboard'
 import { CROSSING, replay, type Player } from './midiKeyboard'
-import { downKeys, letGo, pedalled, pressed, released } from './timeline'
+import { afterAll, downKeys, isPedalDown, letGo, pedalled, pressed, released } from './timeline'
 import type { useRecording } from './useRecording'
 
 const HIGHEST = 127
@@ -39,7 +38,10 @@ export function useKeys(
 
   const isHeldPool = ({ arpeggio }: Lane) => arpeggio?.pool.kind === 'held'
   const listening = () => lanes().filter(isHeldPool)
-  const tickOf = (event: Stamped) => (playing.isPlaying ? playing.keyTick(event) : 0)
+  /** When it counts; where nothing plays, after all that hands did before. */
+  const tickOf = (event: Stamped, ids: readonly string[]) =>
+    playing.isPlaying ? playing.keyTick(event) : Math.max(0, ...ids.map((id) => afterAll(piece.keysOf(id))))
+  const idsOf = (some: readonly Lane[]) => some.map(({ id }) => id)
 
   /** What hands do while a change of the latch is on its way: it counts after that. */
   let waiting: (() => void)[] | null = null
@@ -57,20 +59,16 @@ export function useKeys(
 
   function press(key: number, hard = velocity.value, event: Stamped = now()) {
     if (key < 0 || key > HIGHEST || down.value.has(key)) return
-    const isFirst = down.value.size === 0
     playing.handsDown = new Set([...down.value, key])
     const [lane] = lanes()
     // While an arpeggio plays, it is what sounds; else the key itself does.
     if (lane && !(isHeldPool(lane) && playing.isPlaying))
       sounding.set(key, playing.soundKey(lane, picture()?.tone ?? null, key, hard))
-    const tick = listening().length ? tickOf(event) : 0
+    const reached = idsOf(listening())
+    const tick = reached.length ? tickOf(event, reached) : 0
     inTurn(() => {
-      for (const { id, arpeggio } of listening()) {
-        // Where nothing plays there is no time in which one chord follows another: the new one takes its place.
-        const adds = arpeggio?.pool.kind === 'held' && arpeggio.pool.latch === 'add'
-        const before = !playing.isPlaying && isFirst && !adds ? NO_KEYS : piece.keysOf(id)
-        piece.holdKeys(id, pressed(before, key, hard, tick))
-      }
+      for (const id of reached) piece.holdKeys(id, pressed(piece.keysOf(id), key, hard, tick))
+      if (reached.length && !playing.isPlaying) playing.handsMoved()
     })
     recording.struck(key, hard, event)
   }
@@ -79,11 +77,12 @@ export function useKeys(
     playing.handsDown = new Set([...down.value].filter((one) => one !== key))
     void sounding.get(key)?.then((end) => end?.())
     sounding.delete(key)
-    const tick = playing.isPlaying ? tickOf(event) : 0
+    const holding = () => [...piece.liveKeys].filter(([, keys]) => downKeys(keys).includes(key))
+    // A key that no lane holds changes nothing: the music waits for no answer.
+    const tick = playing.isPlaying && (waiting || holding().length) ? tickOf(event, []) : null
     inTurn(() => {
-      const holding = [...piece.liveKeys].filter(([, keys]) => downKeys(keys).includes(key))
-      for (const [id, keys] of holding) piece.holdKeys(id, released(keys, key, tick))
-      if (piece.liveKeys.size) playing.gatherSoon()
+      for (const [id, keys] of holding()) piece.holdKeys(id, released(keys, key, tick ?? afterAll(keys)))
+      if (piece.liveKeys.size) playing.handsMoved()
     })
     recording.released(key, event)
   }
@@ -91,21 +90,22 @@ export function useKeys(
   function sustain(isDown: boolean, event: Stamped = now()) {
     if (isSustained.value === isDown) return
     isSustained.value = isDown
-    const reached = isDown ? listening().map(({ id }) => id) : [...piece.liveKeys.keys()]
-    const tick = reached.length ? tickOf(event) : 0
+    const reached = isDown
+      ? idsOf(listening())
+      : idsOf(piece.lanes).filter((id) => isPedalDown(piece.keysOf(id)))
+    const tick = reached.length ? tickOf(event, reached) : 0
     for (const id of reached) piece.holdKeys(id, pedalled(piece.keysOf(id), isDown, tick))
-    if (reached.length) playing.gatherSoon()
+    if (reached.length) playing.handsMoved()
   }
   /** Let go of everything that the chosen lanes hold: keys, pedal, and what latches keep. */
   function letAllGo() {
     stopPhrase.value?.()
     releaseAll()
     sustain(false)
-    const reached = listening()
-    const tick = reached.length ? tickOf(now()) : 0
-    for (const { id } of reached)
-      piece.holdKeys(id, playing.isPlaying ? letGo(ended(id, tick), tick) : NO_KEYS)
-    if (reached.length) playing.gatherSoon()
+    const reached = idsOf(listening())
+    const tick = reached.length ? tickOf(now(), reached) : 0
+    for (const id of reached) piece.holdKeys(id, letGo(ended(id, tick), tick))
+    if (reached.length) playing.handsMoved()
   }
   /** A lane's keys with all that are held for good let go too. */
   const ended = (id: string, tick: number) =>

@@ -264,7 +264,8 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     const [place, value] = [...values][0] ?? [0, null]
     const one = `${strip.name} ${place + 1} ${value ?? 'plain'}`
     const said = values.size === 1 ? one : `${strip.name} of ${values.size} steps`
-    const isThere = (old: Lane) => old.chance_percent === (on.chance_percent ?? old.chance_percent)
+    const beside = Object.entries(on).filter(([field]) => field !== strip.path)
+    const isThere = (old: Lane) => beside.every(([field, value]) => isSame(valueAt(old, field), value))
     piece.editLane(
       lane.id,
       `${lane.name}: ${said}`,

@@ -19,6 +19,11 @@ export type Sent =
   | { kind: 'keeping'; clip: ClipLine }
   | { kind: 'edit'; clip: OpenClip; chosen: number[][] }
 
+interface Follower {
+  sent(sent: Sent): void
+  refused?(reason: unknown): void
+}
+
 /**
  * Everything that is to be stored goes through here. What cannot be sent now waits, survives the page, and is sent when
  * the server is back or somebody has signed in again, in the order in which it came.
@@ -29,8 +34,8 @@ export const useOutbox = defineStore('outbox', () => {
   const entries = shallowRef<readonly Waiting[]>([])
   /** Why nothing is sent just now; '' while it is. */
   const trouble = shallowRef<'' | 'unreachable' | 'signed-out'>('')
-  /** Keys whose sending somebody on the page looks after: the open piece, a keeping with its notice. */
-  const looked = new Map<string, (sent: Sent) => void>()
+  /** Keys whose sending somebody on the page follows: the open piece, a keeping with its notice. */
+  const followed = new Map<string, Follower>()
   let failures = 0
   let timer: ReturnType<typeof setTimeout> | undefined
   let sending: Promise<void> | null = null
@@ -51,12 +56,26 @@ export const useOutbox = defineStore('outbox', () => {
     entries.value = entries.value.filter((one) => one.key !== key)
     removeWaiting(key)
   }
-  /** Tell `tell` what became of the entry of that key, for as long as it is not called off. */
-  function lookAfter(key: string, tell: (sent: Sent) => void) {
-    looked.set(key, tell)
+  /** Tell `follower` what becomes of the entry of that key, until what this returns is called. */
+  function follow(key: string, follower: Follower) {
+    followed.set(key, follower)
+    stuck.delete(key)
     return () => {
-      if (looked.get(key) === tell) looked.delete(key)
+      if (followed.get(key) === follower) followed.delete(key)
     }
+  }
+  /**
+   * Put it in and send it. Returns what it became, however long that takes, and what leaves it to itself; `waits` is
+   * told where it could not be sent now. @throws what refused it
+   */
+  function deliver(entry: Waiting, waits: () => void): { sent: Promise<Sent>; leave: () => void } {
+    let leave = () => {}
+    const sent = new Promise<Sent>((resolve, reject) => {
+      leave = follow(entry.key, { sent: resolve, refused: reject })
+    }).finally(() => leave())
+    put(entry)
+    void send().then(() => find(entry.key) && waits())
+    return { sent, leave: () => leave() }
   }
 
   /** Take up what waited when the page was left, and send it. */
@@ -103,8 +122,9 @@ export const useOutbox = defineStore('outbox', () => {
   function done(entry: Waiting, sent: Sent) {
     if (entry.kind === 'piece' && sent.kind === 'piece') afterSave(entry, sent.revision)
     else remove(entry.key)
-    const tell = looked.get(entry.key) ?? (entry.kind === 'edit' ? looked.get(clipKey(entry.id)) : undefined)
-    if (tell) tell(sent)
+    const follower =
+      followed.get(entry.key) ?? (entry.kind === 'edit' ? followed.get(clipKey(entry.id)) : undefined)
+    if (follower) follower.sent(sent)
     else if (sent.kind === 'keeping') notices.say(`Kept “${sent.clip.name}”, which had waited.`)
   }
   /** What a save did not take along stays, based on the revision that it made. */
@@ -118,7 +138,7 @@ export const useOutbox = defineStore('outbox', () => {
   }
 
   function refused(entry: Waiting, reason: unknown) {
-    const tell = refusals.get(entry.key)
+    const tell = followed.get(entry.key)?.refused
     const isConflict = reason instanceof ApiError && reason.status === 409
     if (entry.kind === 'piece') {
       stuck.add(entry.key)
@@ -132,14 +152,6 @@ export const useOutbox = defineStore('outbox', () => {
     remove(entry.key)
     if (tell) tell(reason)
     else notices.complain(reason)
-  }
-  const refusals = new Map<string, (reason: unknown) => void>()
-  function onRefusal(key: string, tell: (reason: unknown) => void) {
-    refusals.set(key, tell)
-    stuck.delete(key)
-    return () => {
-      if (refusals.get(key) === tell) refusals.delete(key)
-    }
   }
   /** Try an entry again that was refused before. */
   const unstick = (key: string) => void stuck.delete(key)
@@ -165,5 +177,5 @@ export const useOutbox = defineStore('outbox', () => {
     return { kind: 'piece', revision }
   }
 
-  return { entries, count, trouble, find, put, remove, lookAfter, onRefusal, unstick, begin, send }
+  return { entries, count, trouble, find, put, remove, follow, deliver, unstick, begin, send }
 })

@@ -5,8 +5,8 @@ import { ref, shallowRef, watch } from 'vue'
 import { clipsApi } from '@/api/clips'
 import { melody } from '@/api/melody'
 import { takesApi } from '@/api/takes'
-import { answer, api, type ClipLine, type Lane, type Schemas } from '@/api/client'
-import { downKeys, moved, released } from '@/keys/timeline'
+import { answer, api, type ClipLine, type Keys, type Lane, type Schemas } from '@/api/client'
+import { afterAll, downKeys, moved, released } from '@/keys/timeline'
 import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
 import { Player, type Question } from '@/sound/player'
@@ -76,37 +76,45 @@ export const usePlaying = defineStore('playing', () => {
 
   /** Keys that hands have down now: what is stored of a lane is what stays when they are let go. */
   const handsDown = shallowRef<ReadonlySet<number>>(new Set())
-  let gathering: Promise<void> = Promise.resolve()
+  let gathering: Promise<unknown> = Promise.resolve()
   /**
    * Store what hands have left held, so that it is there after a reload, in a take, when the pattern begins anew: what
-   * sounds then is what sounded. The engine says what that is.
+   * sounds then is what sounded. Where nothing plays, what they hold is so from the first moment on. The engine says
+   * what that is. False where hands have done something meanwhile.
    */
-  function gatherKeys(): Promise<void> {
-    gathering = gathering.then(gatherNow, gatherNow)
-    return gathering
+  function gatherKeys(): Promise<boolean> {
+    const done = gathering.then(gatherNow, gatherNow)
+    gathering = done
+    return done
   }
-  async function gatherNow() {
+  async function gatherNow(): Promise<boolean> {
     const live = piece.liveKeys
     const [pieceId, patternId] = [piece.id, piece.pattern?.id]
-    const asked: Schemas['GatherQuestion']['lanes'] = {}
+    const held: Schemas['GatherQuestion']['lanes'] = {}
+    const left: Schemas['GatherQuestion']['lanes'] = {}
     for (const { id, arpeggio } of piece.lanes) {
       const keys = live.get(id)
       if (!keys || arpeggio?.pool.kind !== 'held') continue
-      const last = Math.max(0, ...keys.held.map(({ start, end }) => Math.max(start, end ?? 0)))
-      const freed = downKeys(keys).reduce(
-        (all, key) => (handsDown.value.has(key) ? released(all, key, last) : all),
-        keys,
-      )
-      asked[id] = { keys: freed, latch: arpeggio.pool.latch ?? 'off' }
+      const latch = arpeggio.pool.latch ?? 'off'
+      const down = downKeys(keys).filter((key) => handsDown.value.has(key))
+      held[id] = { keys, latch }
+      left[id] = { keys: down.reduce((all, key) => released(all, key, afterAll(keys)), keys), latch }
     }
-    if (!Object.keys(asked).length) return
-    const gathered = await melody.gather(asked)
-    if (piece.id !== pieceId || piece.pattern?.id !== patternId) return
-    piece.storeKeys(gathered)
-    // Nothing plays and no key is down: what is stored is what is held.
-    if (!isPlaying.value && !handsDown.value.size && piece.liveKeys === live) piece.liveKeys = new Map()
+    if (!Object.keys(held).length) return true
+    const [now, then] = await Promise.all([
+      handsDown.value.size && !isPlaying.value ? melody.gather(held) : new Map<string, Keys>(),
+      melody.gather(left),
+    ])
+    if (piece.id !== pieceId || piece.pattern?.id !== patternId) return true
+    piece.storeKeys(then)
+    if (piece.liveKeys !== live) return false
+    if (!isPlaying.value) piece.liveKeys = now
+    return true
   }
-  const gatherSoon = useDebounceFn(() => void gatherKeys().catch(notices.complain), 400)
+  const gather = () => void gatherKeys().catch(notices.complain)
+  const gatherSoon = useDebounceFn(gather, 400)
+  /** Hands did something: stored when they rest, and where nothing plays seen and heard from the first moment at once. */
+  const handsMoved = () => (isPlaying.value ? void gatherSoon() : gather())
   /** Sound a lane's pitched voice for as long as a key is down; null for other lanes. */
   async function soundKey(lane: Lane, tone: Schemas['Tone'] | null, pitch: number, velocity: number) {
     if (!tone) return null
@@ -218,10 +226,7 @@ export const usePlaying = defineStore('playing', () => {
     try {
       const ours = await ready()
       // From the beginning on hands hold what they hold: whatever they did before is over.
-      if (!ours.isPlaying && piece.liveKeys.size) {
-        await gatherKeys()
-        if (handsDown.value.size === 0) piece.liveKeys = new Map()
-      }
+      while (!ours.isPlaying && !(await gatherKeys()));
       const playing = now()
       stopLoop()
       if (playing) await ours.play(playing, fromTick, countIn)
@@ -250,7 +255,7 @@ export const usePlaying = defineStore('playing', () => {
     if (player.value?.isPlaying) void audio?.then((sound) => sound.rest())
     player.value?.stop()
     isPlaying.value = false
-    if (piece.liveKeys.size) void gatherKeys().catch(notices.complain)
+    if (piece.liveKeys.size) gather()
     followAhead()
     storeNow()
   }
@@ -338,22 +343,16 @@ export const usePlaying = defineStore('playing', () => {
   /** Through the outbox: where the server cannot be reached it waits there, also over a reload, and is sent by itself. */
   function keepTape(body: Schemas['Keeping'], bars: number, stretch: TapeStretch): Promise<ClipLine | null> {
     const key = `keeping ${body.keeping}`
+    const entry = {
+      kind: 'keeping',
+      key,
+      user: session.user ?? '',
+      at: Date.now(),
+      body,
+      asked: bars,
+    } as const
     return new Promise((resolve) => {
-      const off = [
-        outbox.lookAfter(key, (sent) => {
-          off.forEach((call) => call())
-          if (sent.kind === 'keeping') tellKept(sent.clip, body, bars, stretch)
-          resolve(sent.kind === 'keeping' ? sent.clip : null)
-        }),
-        outbox.onRefusal(key, (reason) => {
-          off.forEach((call) => call())
-          notices.complain(reason)
-          resolve(null)
-        }),
-      ]
-      outbox.put({ kind: 'keeping', key, user: session.user ?? '', at: Date.now(), body, asked: bars })
-      void outbox.send().then(() => {
-        if (!outbox.find(key)) return
+      const { sent } = outbox.deliver(entry, () => {
         const said = outbox.trouble === 'signed-out' ? 'you are signed out' : 'the server cannot be reached'
         notices.complain(`Not kept yet: ${said}. The bars are safe here; trying again.`, {
           label: 'Try now',
@@ -361,6 +360,17 @@ export const usePlaying = defineStore('playing', () => {
         })
         resolve(null)
       })
+      sent.then(
+        (done) => {
+          if (done.kind !== 'keeping') return
+          tellKept(done.clip, body, bars, stretch)
+          resolve(done.clip)
+        },
+        (reason) => {
+          notices.complain(reason)
+          resolve(null)
+        },
+      )
     })
   }
   function tellKept(kept: ClipLine, body: Schemas['Keeping'], bars: number, stretch: TapeStretch) {
@@ -454,7 +464,7 @@ export const usePlaying = defineStore('playing', () => {
     keyTick,
     tickOf,
     handsDown,
-    gatherSoon,
+    handsMoved,
     soundKey,
     mute,
     solo,

@@ -28,18 +28,18 @@ export function useSaving(id: number, firstRevision: number) {
     return outbox.trouble || 'saving'
   })
 
-  const callOff = [
-    outbox.lookAfter(key, (sent) => {
+  const leave = outbox.follow(key, {
+    sent: (sent) => {
       if (sent.kind !== 'piece') return
       revision = sent.revision
       isUnsaved.value = outbox.find(key) !== undefined
       refusal.value = ''
-    }),
-    outbox.onRefusal(key, (reason) => {
+    },
+    refused: (reason) => {
       problem.value = reason instanceof Error ? reason.message : String(reason)
       refusal.value = reason instanceof ApiError && reason.status === 409 ? 'conflict' : 'refused'
-    }),
-  ]
+    },
+  })
 
   const waiting = (): WaitingPiece | undefined => {
     const entry = outbox.find(key)
@@ -96,7 +96,7 @@ export function useSaving(id: number, firstRevision: number) {
 
   function close() {
     clearTimeout(timer)
-    callOff.forEach((off) => off())
+    leave()
     if (waiting() && refusal.value !== 'conflict') void outbox.send()
   }
 

@@ -25,14 +25,18 @@ export function useClip(id: () => number) {
 
   /** Show what comes of edits that an earlier page left waiting. */
   const lookAfterWaiting = () =>
-    outbox.lookAfter(clipKey(id()), (sent) => {
-      if (sent.kind === 'edit' && clip.value) clip.value = sent.clip
+    outbox.follow(clipKey(id()), {
+      sent: (sent) => {
+        if (sent.kind === 'edit' && clip.value) clip.value = sent.clip
+      },
     })
   let leaveWaiting = () => {}
   onScopeDispose(() => leaveWaiting())
 
   async function load() {
     const turn = ++turns
+    leaveEdit()
+    going = Promise.resolve()
     leaveWaiting()
     leaveWaiting = lookAfterWaiting()
     try {
@@ -74,42 +78,25 @@ export function useClip(id: () => number) {
    * reached it waits there, also when the page is left, and is done when the server is back.
    */
   const act = (action: Action) =>
-    inTurn(
-      ({ revision }, isCurrent) =>
-        new Promise((resolve, reject) => {
-          const key = `edit ${id()} ${revision}`
-          const off = [
-            outbox.lookAfter(key, (sent) => {
-              off.forEach((call) => call())
-              if (sent.kind === 'edit' && isCurrent()) {
-                clip.value = sent.clip
-                chosen.value = sent.chosen
-              }
-              resolve()
-            }),
-            outbox.onRefusal(key, (reason) => {
-              off.forEach((call) => call())
-              reject(reason instanceof Error ? reason : new Error(String(reason)))
-            }),
-          ]
-          onScopeEnd.add(() => off.forEach((call) => call()))
-          outbox.put({
-            kind: 'edit', key, id: id(), revision, action, chosen: chosen.value, user: session.user ?? '', at: Date.now(),
-          }) // prettier-ignore
-          void outbox.send().then(() => {
-            if (outbox.find(key))
-              notices.complain(
-                'Not stored yet: the edit waits for the server, and is done when it is back.',
-                {
-                  label: 'Try now',
-                  act: () => outbox.send(),
-                },
-              )
-          })
+    inTurn(async ({ revision }, isCurrent) => {
+      const entry = {
+        kind: 'edit', key: `edit ${id()} ${revision}`, id: id(), revision, action, chosen: chosen.value,
+        user: session.user ?? '', at: Date.now(),
+      } as const // prettier-ignore
+      const { sent, leave } = outbox.deliver(entry, () =>
+        notices.complain('Not stored yet: the edit waits for the server, and is done when it is back.', {
+          label: 'Try now',
+          act: () => outbox.send(),
         }),
-    )
-  const onScopeEnd = new Set<() => void>()
-  onScopeDispose(() => onScopeEnd.forEach((end) => end()))
+      )
+      leaveEdit = leave
+      const done = await sent
+      if (done.kind !== 'edit' || !isCurrent()) return
+      clip.value = done.clip
+      chosen.value = done.chosen
+    })
+  let leaveEdit = () => {}
+  onScopeDispose(() => leaveEdit())
 
   const replaced = (change: (now: OpenClip) => Promise<OpenClip> | null) =>
     inTurn(async (now, isCurrent) => {
