@@ -1,6 +1,5 @@
 """A clip's notes as lanes: steps that fit them, strips for all that is their own, and the shortest way to say them."""
 
-from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -12,6 +11,7 @@ from pydantic import BaseModel
 
 from lattice.clips.clip import Clip, Note, Track
 from lattice.clips.guess import guess_clip, is_melodic
+from lattice.clips.single_lines import single_lines
 from lattice.clips.sounds import TUNED, sounds_of
 from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.base import MAX_NAME
@@ -34,7 +34,7 @@ from lattice.document.strip import (
     VelocityStrip,
 )
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN, Once
-from lattice.pitch.scales import in_scale, steps_between
+from lattice.pitch.scales import OCTAVE, in_scale, steps_between
 from lattice.pitch.voicing import nearest_root
 from lattice.render.size import MAX_NOTES_AT_ONCE
 from lattice.rhythm.euclidean import euclidean
@@ -46,7 +46,6 @@ CLOSE_PERCENT = 12  # of a step: notes that lie so near to a grid are meant to b
 LOOSE_PERCENT = 35  # those that are swung or loosened may still be
 _FINEST_COUNTED = Fraction(1, 12)  # a triplet 1/32
 MAX_LANES = 64
-_OCTAVE = 12
 
 
 class LaneOffer(BaseModel):
@@ -101,7 +100,7 @@ def lane_offers(clip: Clip, kit: Kit = DOCKSIDE) -> list[LaneOffer]:
     offers: list[LaneOffer] = []
     guessed = guess_clip(clip)
     scale = guessed.scale if guessed else Scale()
-    for name, track, notes in _voices(clip):
+    for name, track, notes in single_lines(clip):
         offers += _offers(clip, name, track, notes, kit, scale, len(offers))
         if len(offers) > MAX_LANES:
             raise DocumentError.of("clip", f"it needs more than the {MAX_LANES} lanes that a pattern has")
@@ -132,40 +131,6 @@ def pattern_of(clip: Clip, offers: Sequence[LaneOffer], shorter: frozenset[int],
     )
 
 
-def _voices(clip: Clip) -> Iterator[tuple[str, Track, list[Note]]]:
-    for track in clip.tracks:
-        if is_melodic(track):
-            yield from _layers(track)
-            continue
-        pitches = sorted({note.pitch for note in track.notes})
-        starts = {note.start for note in track.notes}
-        octaves = {pitch % _OCTAVE for pitch in pitches}
-        if len(octaves) == 1 and len(starts) == len(track.notes) and pitches[-1] - pitches[0] <= 4 * _OCTAVE:
-            yield track.lane, track, list(track.notes)
-            continue
-        by_pitch: dict[int, list[Note]] = defaultdict(list)
-        for note in track.notes:
-            by_pitch[note.pitch].append(note)
-        for pitch, notes in sorted(by_pitch.items()):
-            yield f"{track.lane[: MAX_NAME - 4]} {pitch}", track, notes
-
-
-def _layers(track: Track) -> Iterator[tuple[str, Track, list[Note]]]:
-    """Yield the notes of a melodic track in layers, each of which begins one note at a time: the highest ones first."""
-    layers: list[list[Note]] = []
-    by_start: dict[int, list[Note]] = defaultdict(list)
-    for note in track.notes:
-        by_start[note.start].append(note)
-    for together in by_start.values():
-        for place, note in enumerate(sorted(together, key=lambda one: -one.pitch)):
-            if place == len(layers):
-                layers.append([])
-            layers[place].append(note)
-    for place, notes in enumerate(layers):
-        name = track.lane if len(layers) == 1 else f"{track.lane[: MAX_NAME - 4]} {place + 1}"
-        yield name, track, sorted(notes)
-
-
 def _melodic_fields(track: Track, notes: list[Note], scale: Scale, name: str) -> tuple[dict[str, Any], int]:
     """Return the fields of a lane that plays a track's pitches, and the note that they are counted from."""
     median = sorted(note.pitch for note in notes)[len(notes) // 2]
@@ -193,7 +158,7 @@ def _offers(
         yield from _parts(clip, fit, notes, shared, place, plain, scale)
         return
     sounding = min(note.pitch for note in notes)
-    plain = track.sound.note if track.sound and (sounding - track.sound.note) % _OCTAVE == 0 else sounding
+    plain = track.sound.note if track.sound and (sounding - track.sound.note) % OCTAVE == 0 else sounding
     # A lane's own voice sounds its notes, too: where the kit has neither, its first does.
     voice = kit.voice(sounds_of(track)[sounding].voice.id) or kit.voices[0]
     shared = {
@@ -310,7 +275,7 @@ def _offer(
     }
     pitches = dict(zip(fit.numbers, (note.pitch for note in notes), strict=True))
     if scale is None:
-        rows["octave"] = {at: (pitch - plain) // _OCTAVE for at, pitch in pitches.items()}
+        rows["octave"] = {at: (pitch - plain) // OCTAVE for at, pitch in pitches.items()}
     else:
         rows |= _pitch_rows(pitches, plain, scale)
     hits = tuple(sorted(fit.numbers))

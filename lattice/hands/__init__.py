@@ -5,7 +5,7 @@ from lattice.hands.chosen import chosen_numbers
 from lattice.hands.copied import Copied, CopiedStep, copied, paste
 from lattice.hands.entering import enter_note, enter_rest, enter_tie, record_keys
 from lattice.hands.rescale import rescaled
-from lattice.hands.strip_actions import change_strip, draw_contour, throw_strip
+from lattice.hands.strip_actions import begin_control, change_strip, draw_contour, empty_strip, throw_strip
 
 __all__ = [
     "ACTIONS",
@@ -13,10 +13,12 @@ __all__ = [
     "Copied",
     "CopiedStep",
     "act",
+    "begin_control",
     "change_strip",
     "chosen_numbers",
     "copied",
     "draw_contour",
+    "empty_strip",
     "enter_note",
     "enter_rest",
     "enter_tie",

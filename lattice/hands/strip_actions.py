@@ -3,15 +3,17 @@
 from collections.abc import Iterable
 from typing import Any
 
-from lattice.document.problems import DocumentError
-from lattice.document.strip import PitchStrip, Shape, Strip
+from lattice.document.problems import DocumentError, read
+from lattice.document.strip import CONTROL, ControlStrip, PitchStrip, Shape, Strip, neutral
 from lattice.hands.chosen import is_hit
 from lattice.pitch.contours import Contour, contour
 from lattice.rhythm.lane_line import LaneLine
 from lattice.strips.operations import MOVING, OPERATIONS, Operation, thrown_values
 from lattice.strips.places import strip_at
 
-__all__ = ["change_strip", "draw_contour", "throw_strip"]
+__all__ = ["begin_control", "change_strip", "draw_contour", "empty_strip", "throw_strip"]
+
+_EMPTY: dict[str, Any] = {"values": (), "free": None}
 
 
 def change_strip(line: LaneLine, name: str, operation: Operation) -> dict[str, Any]:
@@ -40,6 +42,27 @@ def throw_strip(line: LaneLine, name: str, low: int, high: int, shape: Shape, th
     whole = _whole(line, at.present.values, at.present.free is not None)
     values = thrown_values(whole, low, high, shape, throw, line.lane.id, at.kind.draw_number)
     return at.patch(line.lane, at.present.model_copy(update={"values": values} | _naturals(at.present)))
+
+
+def empty_strip(line: LaneLine, name: str) -> dict[str, Any]:
+    """Return the lane's fields with no value in the strip called *name*: all steps take the lane's. A spread stays."""
+    at = strip_at(line.lane, name)
+    spread = at.strip.spread if at.strip else None
+    return at.patch(
+        line.lane, at.present.model_copy(update=_EMPTY | _naturals(at.present)) if spread else None
+    )
+
+
+def begin_control(line: LaneLine, controller: int) -> dict[str, Any]:
+    """Return the lane's fields with a new strip of that MIDI controller, at every step where it changes nothing.
+
+    Every step says it, so that what is painted beside it is taken back there. Raises DocumentError if there is one.
+    """
+    strips = line.lane.control_strips
+    if any(strip.controller == controller for strip in strips):
+        raise DocumentError.of(f"control {controller}", "there is such a strip already", lane=line.lane.name)
+    begun = read(ControlStrip, {"controller": controller, "values": [neutral(controller)] * line.steps})
+    return {CONTROL.field: [one.model_dump(mode="json") for one in (*strips, begun)]}
 
 
 def draw_contour(line: LaneLine, kind: Contour, low: int, high: int, leap: int, throw: int) -> dict[str, Any]:

@@ -14,20 +14,20 @@ from lattice.document.chance import LETTERS
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.source import Drawn, Made
-from lattice.document.strip import CHANCE, LENGTH, PITCH, STRIPS, TIED, neutral
+from lattice.document.strip import TIED
 from lattice.memory import MEGABYTE, remembered
 from lattice.pitch.chords import scale_chords
 from lattice.pitch.held import held_pools
 from lattice.pitch.names import pitch_names
 from lattice.pitch.scales import OCTAVE
+from lattice.render.benches import bench_of
 from lattice.render.bursts import BurstNotes, awake, burst_ticks
 from lattice.render.chords import chord_pictures
 from lattice.render.controls import Controls, controls_of
 from lattice.render.events import Events
 from lattice.render.feel import feel_of
-from lattice.render.notes import note_of, silent_lanes
+from lattice.render.notes import silent_lanes
 from lattice.render.pictures import (
-    Bench,
     BurstPicture,
     ControlColumns,
     EventColumns,
@@ -35,24 +35,20 @@ from lattice.render.pictures import (
     LanePicture,
     LaneTone,
     Meeting,
-    Property,
     PropertyName,
     Rendering,
     Sounds,
-    StripPicture,
 )
 from lattice.render.pipeline import events_of, play_all, play_lane
 from lattice.render.pitching import degrees_of
 from lattice.render.played import REMEMBERED_STEPS, Played
-from lattice.render.reading import without_lanes
-from lattice.render.rounds import comes_round_after, pool_round
+from lattice.render.properties import all_in_the_strip, property_of, shown_values
+from lattice.render.rounds import said_after
 from lattice.render.size import check_notes, check_work
 from lattice.render.staff import folded_row, staff_of
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, line_of
-from lattice.sentence import Speech, bench, rate_beside, rates, sentence, standing, strip_words
-from lattice.strips.places import StripAt, plain_value, strip_at, strips_of
-from lattice.strips.values import own_values, value_places, values_at
+from lattice.sentence import Speech, sentence, standing
 
 __all__ = ["lane_picture", "picture", "sounds"]
 
@@ -87,13 +83,15 @@ def picture(
         pitch_names=list(pitch_names(score.scale.root, score.scale.semitones)),
         scale_chords=list(scale_chords(score.scale.root, score.scale.semitones)),
         scale_notes=[(score.scale.root + degree) % OCTAVE for degree in score.scale.semitones],
-        property=_property(shown) if shown else None,
+        property=property_of(shown) if shown else None,
         lanes=[
             _lane_picture(line, steps, line.lane.id in silent, score, first, end, shown)
             for line, steps in played
         ],
         benches=[
-            _bench(line, steps, score, first, end) for line, steps in played if line.lane.id in set(chosen)
+            bench_of(line, steps, _inside(line, steps, first, end), score, first, end)
+            for line, steps in played
+            if line.lane.id in set(chosen)
         ],
         events=_columns(EventColumns, events_of(score, window, played)),
         controls=_columns(ControlColumns, sent.sends),
@@ -197,8 +195,8 @@ def _draw(
         letters=[LETTERS[at] if at >= 0 else "" for at in hits.letters[which].tolist()] if lane.links else [],
         covered=_unless_plain(hits.covered[which].astype(int), 0),
         bursts=_burst_pictures(line, played.bursts, end),
-        values=_values(line, played, shown)[inside].tolist() if shown else [],
-        painted_on=_all_in_the_strip(line) if shown == "chance" else None,
+        values=shown_values(line, played, shown)[inside].tolist() if shown else [],
+        painted_on=all_in_the_strip(line) if shown == "chance" else None,
         pitches=pitches,
         degrees=degrees_of(played.stretch)[steps].tolist() if played.tune else [],
         staff=staff_of(played.tune, (pitch for row in pitches for pitch in row)) if played.tune else None,
@@ -248,34 +246,6 @@ def _unless_plain(column: Ticks, plain: Ticks | int) -> list[int]:
     return [] if np.all(column == plain) else column.tolist()
 
 
-def _values(line: LaneLine, played: Played, shown: PropertyName) -> Ticks:
-    if shown == "pitch" and not line.lane.is_melodic:
-        return np.zeros(played.stretch.counts.size, np.int64)
-    at = strip_at(line.lane, shown)
-    values = values_at(at.strip, at.kind, played.stretch, plain_value(at, line.lane))
-    return _times(values, line.lane.chance_percent) if shown == "chance" else values
-
-
-def _times(values: Ticks, percent: int) -> Ticks:
-    return (values * percent + 50) // 100
-
-
-def _all_in_the_strip(line: LaneLine) -> dict[str, object] | None:
-    """Return the fields with which a lane's chance lies in its strip alone; None where it does."""
-    lane, at = line.lane, strip_at(line.lane, "chance")
-    if lane.chance_percent == 100:
-        return None
-    count = max(line.steps, len(at.present.values))
-    values = _times(own_values(at.strip, count, CHANCE.plain or 100), lane.chance_percent)
-    strip = at.present.model_copy(update={"values": tuple(values.tolist())})
-    return {"chance_percent": 100, **at.patch(lane, strip)}
-
-
-def _property(shown: PropertyName) -> Property:
-    kind = STRIPS[shown]
-    return Property(name=shown, path=kind.field, low=kind.low, high=kind.high, unit=kind.unit)
-
-
 def _burst_pictures(line: LaneLine, notes: BurstNotes, end: int) -> list[BurstPicture]:
     pictures = []
     for place, burst in awake(line):
@@ -305,72 +275,6 @@ def _draws(lane: Lane) -> list[int]:
     return [(step - lane.rotate) % steps for step in range(steps)]
 
 
-def _bench(line: LaneLine, played: Played, score: Score, first: int, end: int) -> Bench:
-    inside = _inside(line, played, first, end)
-    pool = pool_round(line, played.tune, score, max(first, end - 1))
-    return Bench.model_construct(
-        id=line.lane.id,
-        fields=bench(Speech(line, played.tune)),
-        strips=[_strip_picture(at, line, played, inside) for at in strips_of(line.lane)],
-        rates=rates(Speech(line)),
-        rate=rate_beside(Speech(line)),
-        comes_round_after=comes_round_after(
-            line, feel_of(line.lane, score), played.tune, score, max(first, end - 1)
-        ),
-        without=without_lanes(line, played.tune, score),
-        pool=pool.says,
-        fits=pool.fits,
-        neutral=[neutral(controller) for controller in range(120)],
-        channel=_said_of_channel(line.lane, score),
-    )
-
-
-def _said_of_channel(lane: Lane, score: Score) -> str:
-    """Say what a lane's controllers move: here itself alone, in MIDI all that is on its channel."""
-    channel, _ = note_of(lane, score)
-    others = [one.name for one in score.lanes if one.id != lane.id and note_of(one, score)[0] == channel]
-    if not others:
-        return f"Nothing else is on channel {channel}."
-    named = ", ".join(others[:3]) + (f" and {len(others) - 3} more" if len(others) > 3 else "")
-    return f"Here it moves {lane.name} alone. In MIDI it moves all of channel {channel}: {named} too."
-
-
-def _strip_picture(at: StripAt, line: LaneLine, played: Played, inside: slice) -> StripPicture:
-    strip = at.present
-    plain = plain_value(at, line.lane)
-    values = own_values(strip, line.steps, plain)
-    own = [int(value is not None) for value in strip.values[: values.size]]
-    low, high = _drawn_range(at, values)
-    return StripPicture.model_construct(
-        name=at.name,
-        path=at.path,
-        low=low,
-        high=high,
-        plain=plain,
-        unit=at.kind.unit,
-        is_free=strip.free is not None,
-        is_plain=at.strip is None,
-        values=values.tolist(),
-        own=own + [0] * (values.size - len(own)),
-        places=value_places(strip, at.kind, played.stretch)[inside].tolist() if strip.free else [],
-        words=strip_words(at),
-    )
-
-
-def _drawn_range(at: StripAt, values: Ticks) -> tuple[int, int]:
-    """Return between what a strip is drawn: of pitches no more octaves than it has, and one to go on to.
-
-    Of lengths four steps, where none is longer.
-    """
-    if at.kind is LENGTH:
-        return at.kind.low, max(LENGTH.high, -(-int(values.max(initial=0)) // 100) * 100)
-    if at.kind is not PITCH:
-        return at.kind.low, at.kind.high
-    furthest = int(np.abs(values).max(initial=0))
-    reach = min(PITCH.high, _DEGREES * (furthest // _DEGREES + 1))
-    return -reach, reach
-
-
 def _columns(model: type[Columns], of: Events | Controls) -> Columns:
     return model.model_construct(**{name: getattr(of, name).tolist() for name in model.model_fields})
 
@@ -392,14 +296,9 @@ def _meeting(score: Score, lines: list[LaneLine], first: int, end: int) -> Meeti
         )
     again = "again " if 0 in moments.at else ""
     says = (
-        f"comes round after {_say(after, score)}"
+        f"comes round after {said_after(after, score)}"
         if len(lines) == 1
-        else f"{who} meet {again}after {_say(after, score)}"
+        else f"{who} meet {again}after {said_after(after, score)}"
     )
     within = moments.within(Fraction(first, TICKS_PER_QUARTER), Fraction(end, TICKS_PER_QUARTER))
     return Meeting(says=says, at=[ticks(moment) for moment in within], of=of)
-
-
-def _say(quarters: Fraction, score: Score) -> str:
-    bar = score.meter.bar_quarters
-    return say_bars(quarters / bar, score.quarters_per_minute, bar)

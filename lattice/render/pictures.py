@@ -196,8 +196,7 @@ class Bench(BaseModel):
     *without*: by the id of each lane that it
     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
-    *neutral*: for each MIDI controller, from 0, the value at which a new strip begins; *channel*: what its controllers
-    move where the lane is sent as MIDI.
+    *channel*: what its controllers move where the lane is sent as MIDI.
     """
 
     id: str
@@ -209,7 +208,6 @@ class Bench(BaseModel):
     without: dict[str, dict[str, object]]
     pool: str
     fits: dict[str, object] | None
-    neutral: list[int]
     channel: str
 
 

@@ -22,7 +22,7 @@ from lattice.render.played import sounding_in
 from lattice.rhythm.lane_line import LaneLine
 from lattice.strips.places import strips_of
 
-__all__ = ["PoolRound", "comes_round_after", "is_decided_by_luck", "period_of", "pool_round"]
+__all__ = ["PoolRound", "comes_round_after", "is_decided_by_luck", "period_of", "pool_round", "said_after"]
 
 
 class PoolRound(NamedTuple):
@@ -38,13 +38,15 @@ class PoolRound(NamedTuple):
 def comes_round_after(line: LaneLine, feel: Feel, tune: Tune | None, score: Score, tick: int) -> str:
     """Say after how long all that a lane plays comes round, before chance, with the keys that are held at *tick*."""
     if line.lane.clip:
-        return f"comes round after {_say(Fraction(line.lane.clip.length_ticks, TICKS_PER_QUARTER), score)}"
+        return (
+            f"comes round after {said_after(Fraction(line.lane.clip.length_ticks, TICKS_PER_QUARTER), score)}"
+        )
     if (reason := _never(line)) is not None:
         return f"never comes round: {reason}"
     arpeggio = line.lane.arpeggio if tune else None
     if arpeggio and isinstance(arpeggio.pool, LanePool):
         return f"comes round together with {score.lane(arpeggio.pool.of).name}, whose notes it plays"
-    return f"comes round after {_say(period_of(line, feel, tune, score, tick), score)}"
+    return f"comes round after {said_after(period_of(line, feel, tune, score, tick), score)}"
 
 
 def pool_round(line: LaneLine, tune: Tune | None, score: Score, tick: int) -> PoolRound:
@@ -65,7 +67,7 @@ def pool_round(line: LaneLine, tune: Tune | None, score: Score, tick: int) -> Po
     if arpeggio.restart == "cycle" or hits % used == 0:
         return PoolRound(f"{said}: fits each cycle", None)
     fits = {"arpeggio": arpeggio.model_copy(update={"restart": "cycle"}).model_dump(mode="json")}
-    return PoolRound(f"{said}: together again after {_say(_turns(line, used), score)}", fits)
+    return PoolRound(f"{said}: together again after {said_after(_turns(line, used), score)}", fits)
 
 
 def _turns(line: LaneLine, used: int) -> Fraction:
@@ -214,6 +216,7 @@ def _met(one: Fraction, other: Fraction) -> Fraction:
     return Fraction(lcm(int(one * common), int(other * common)), common)
 
 
-def _say(quarters: Fraction, score: Score) -> str:
+def said_after(quarters: Fraction, score: Score) -> str:
+    """Say after how many bars of *score*, and how much time, so many quarters have gone by."""
     bar = score.meter.bar_quarters
     return say_bars(quarters / bar, score.quarters_per_minute, bar)

@@ -204,7 +204,11 @@ def _beside_a_number(
 
     def value(speech: Speech) -> list[Word]:
         at = strip_at(speech.lane, name)
-        words = [number(name, field, getattr(speech.lane, field), *limits), *spread_words(at)]
+        of_lane = number(name, field, getattr(speech.lane, field), *limits)
+        # Other strips, of chance, act beside the number: all steps take it.
+        if at.strip and at.kind.plain is None:
+            of_lane.strip, of_lane.own = name, sum(value is not None for value in at.strip.values)
+        words = [of_lane, *spread_words(at)]
         words += [text(unit)] if unit else []
         if said := count_said(at, speech):
             words += [text(", "), choice(said, f"{name} on steps")]

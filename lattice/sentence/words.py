@@ -43,6 +43,7 @@ class Word(BaseModel):
     *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher.
     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
     Of kind *act*: a press sets the fields of *patch*.
+    *own*: how many steps do not take the number, since they have values of their own in the lane's *strip* so called.
     """
 
     kind: Literal["text", "number", "digits", "choice", "act"]
@@ -58,6 +59,8 @@ class Word(BaseModel):
     digits: str = ""
     last_digits: str = ""
     patch: Patch | None = None
+    strip: str = ""
+    own: int = 0
 
 
 class Part(BaseModel):

@@ -1,6 +1,8 @@
 """Kits and starters: those that ship, and the musician's own."""
 
+from collections.abc import Iterable, Iterator
 from contextlib import suppress
+from typing import TypeVar
 
 from accounts.auth import user_of
 from config.bodies import Body
@@ -13,6 +15,8 @@ from lattice.document import DocumentError, Kit, read
 from lattice.document.kit import KITS
 from lattice.starters import LANES, PATTERNS, Starter, starting_fields
 from library import models, services
+
+Kept = TypeVar("Kept", Kit, Starter)
 
 kits = Router()
 starters = Router()
@@ -50,15 +54,20 @@ def _listed(starter: Starter, number: int | None = None) -> ListedStarter:
     return ListedStarter(id=number, starter=starter, fields=fields)
 
 
+def _readable(kind: type[Kept], own: Iterable[models.Kit | models.Starter]) -> Iterator[tuple[int, Kept]]:
+    """Yield the numbers and documents of *own*: one that cannot be read any more hides no other."""
+    for stored in own:
+        with suppress(DocumentError):
+            yield stored.pk, read(kind, stored.document)
+
+
 @kits.get("", response={200: list[ListedKit], **refusals(401)})
 def list_kits(request: HttpRequest) -> list[ListedKit]:
     """Kits that ship, then the musician's own by name."""
     own = services.list_of(user_of(request), models.Kit)
-    listed = [ListedKit(id=None, kit=kit) for kit in KITS]
-    for stored in own:
-        with suppress(DocumentError):  # one that cannot be read any more hides no other
-            listed.append(ListedKit(id=stored.pk, kit=read(Kit, stored.document)))
-    return listed
+    return [ListedKit(id=None, kit=kit) for kit in KITS] + [
+        ListedKit(id=number, kit=kit) for number, kit in _readable(Kit, own)
+    ]
 
 
 @kits.post("", response={201: ListedKit, **refusals(401, 422)})
@@ -79,11 +88,9 @@ def delete_kit(request: HttpRequest, number: int) -> Status[None]:
 def list_starters(request: HttpRequest) -> list[ListedStarter]:
     """The musician's own starters by name, then those that ship."""
     own = services.list_of(user_of(request), models.Starter)
-    listed = []
-    for stored in own:
-        with suppress(DocumentError):
-            listed.append(_listed(read(Starter, stored.document), stored.pk))
-    return listed + [_listed(starter) for starter in (*LANES, *PATTERNS)]
+    return [_listed(starter, number) for number, starter in _readable(Starter, own)] + [
+        _listed(starter) for starter in (*LANES, *PATTERNS)
+    ]
 
 
 @starters.post("", response={201: ListedStarter, **refusals(401, 422)})

@@ -20,6 +20,7 @@ from pieces.schemas import (
     MAX_SCREEN_BARS,
     AlternativesQuestion,
     Changed,
+    ControlQuestion,
     FileQuestion,
     MeasuresQuestion,
     RenderQuestion,
@@ -111,9 +112,22 @@ def strip(request: HttpRequest, body: StripQuestion) -> Changed:
         line = line_of(body.score, body.dice, lane)
         if body.action == "throw":
             patches[lane] = hands.throw_strip(line, body.strip, body.low, body.high, body.shape, body.throw)
+        elif body.action == "empty":
+            patches[lane] = hands.empty_strip(line, body.strip)
         else:
             patches[lane] = hands.change_strip(line, body.strip, body.action)
     return Changed(patches=patches)
+
+
+@router.post("/control", response={200: Changed, **refusals(422)})
+def control(request: HttpRequest, body: ControlQuestion) -> Changed:
+    """What lanes become with a new strip of a MIDI controller."""
+    return Changed(
+        patches={
+            lane: hands.begin_control(line_of(body.score, body.dice, lane), body.controller)
+            for lane in body.lanes
+        }
+    )
 
 
 @router.post("/measures", response={200: Measures, **refusals(422)})

@@ -21,6 +21,7 @@ from pieces.services import NamedMoment
 __all__ = [
     "AlternativesQuestion",
     "Changed",
+    "ControlQuestion",
     "CoverThread",
     "FileQuestion",
     "MeasuresQuestion",
@@ -231,11 +232,18 @@ class StripQuestion(Question):
 
     lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
     strip: Annotated[str, StringConstraints(max_length=20)]
-    action: Operation | Literal["throw"]
+    action: Operation | Literal["throw", "empty"]
     low: Annotated[int, Field(ge=-50, le=400)] = 0
     high: Annotated[int, Field(ge=-50, le=400)] = 0
     shape: Shape = "even"
     throw: Annotated[int, Field(ge=1, le=MAX_THROW)] = 1
+
+
+class ControlQuestion(Question):
+    """Which MIDI controller *lanes* are to have a strip of."""
+
+    lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
+    controller: Annotated[int, Field(ge=0, le=119)]
 
 
 class Changed(BaseModel):

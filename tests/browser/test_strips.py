@@ -212,3 +212,25 @@ def test_the_step_moves_under_one_hand_and_keeps_its_place(bottle):
     assert late
     assert all(start % (2 * STEP) == 0 for start in late)
     assert bottle.moments()[0] == "Bottle: step 1/8"
+
+
+def test_a_velocity_typed_over_a_strip_offers_to_set_all_steps(bottle):
+    page = bottle.page
+    drag(page, strip(page, "velocity"), [(0, 0.25), (15, 0.25)])
+    expect(bottle.sentence("bottle")).to_contain_text("on 16")
+    bottle.type_number("Bottle on the bench: velocity", "80")
+    expect(page.get_by_text("Bottle: 16 steps have a velocity of their own and keep it.")).to_be_visible()
+    page.get_by_role("button", name="Set all", exact=True).click()
+    expect(bottle.sentence("bottle")).not_to_contain_text("on 16")
+    assert {velocity for _, _, velocity in heard(bottle, bars=1)} == {80}
+
+
+def test_a_strip_of_a_controller_begins_where_it_changes_nothing(bottle):
+    page = bottle.page
+    page.get_by_role("button", name="+ control").click()
+    expect(page.get_by_text("In MIDI it moves all of channel 10")).to_be_visible()
+    page.get_by_role("button", name="Add a strip", exact=True).click()
+    bars = strip(page, "control 74")
+    bars.focus()
+    expect(bars).to_have_attribute("aria-valuetext", "step 1: 64")
+    assert bottle.moments()[0] == "Bottle: control 74"

@@ -81,17 +81,22 @@ def test_a_file_of_melody_says_its_key_and_reads_back_the_same():
 # ---- Guessing ----
 
 
-def test_a_clip_of_ones_own_is_in_its_scale_and_one_from_elsewhere_probably():
-    assert guess_clip(kept()).says.startswith("surely D dorian; chords surely i")
-    tune = [62, 64, 65, 67, 69, 71, 72, 74, 72, 71, 69, 67, 65, 64, 62]
+def from_afar(tune: list[int]) -> Clip:
+    """Return a clip of quarters that says nothing of what it is in."""
     notes = tuple(Note(at * 13440, 13440, pitch, 90) for at, pitch in enumerate(tune))
-    clip = Clip(
+    return Clip(
         name="From afar",
         length_ticks=16 * 13440,
         tempo=100.0,
         meter=Meter(),
         tracks=(Track(lane="Tune", channel=1, notes=notes),),
     )
+
+
+def test_a_clip_of_ones_own_is_in_its_scale_and_one_from_elsewhere_probably():
+    assert guess_clip(kept()).says.startswith("surely D dorian; chords surely i")
+    tune = [62, 64, 65, 67, 69, 71, 72, 74, 72, 71, 69, 67, 65, 64, 62]
+    clip = from_afar(tune)
     found = guess_clip(clip)
     assert (found.scale, found.scale_sure > 30) == (D_DORIAN, True)
     assert f"D dorian ({found.scale_sure} % sure)" in found.says
@@ -99,14 +104,7 @@ def test_a_clip_of_ones_own_is_in_its_scale_and_one_from_elsewhere_probably():
 
 def test_what_a_files_key_signature_says_stands():
     tune = [62, 64, 66, 67, 69, 71, 73, 74, 67, 67, 67]  # all of D, and resting on G
-    notes = tuple(Note(at * 13440, 13440, pitch, 90) for at, pitch in enumerate(tune))
-    clip = Clip(
-        name="From afar",
-        length_ticks=16 * 13440,
-        tempo=100.0,
-        meter=Meter(),
-        tracks=(Track(lane="Tune", channel=1, notes=notes),),
-    )
+    clip = from_afar(tune)
     assert "G" in guess_clip(clip).says
     assert guess_clip(clip.model_copy(update={"key": "D"})).says.startswith("surely D major")
     assert guess_clip(clip.model_copy(update={"key": "Bm"})).says.startswith("surely B natural minor")

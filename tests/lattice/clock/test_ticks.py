@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.clock.ticks import first_step_at, step_ticks, ticks
-from tests.lattice.scores import step_values
+from tests.lattice.lane_fields import step_values
 
 numbers = st.integers(0, 10_000_000)
 

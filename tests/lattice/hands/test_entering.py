@@ -41,7 +41,8 @@ from lattice.hands import (
 from lattice.pitch.tune import tune_of
 from lattice.render import Window, render
 from lattice.rhythm.lane_line import line_of
-from tests.lattice.scores import lane, scales, score
+from tests.lattice.lane_fields import scales
+from tests.lattice.scores import lane, score
 
 D_DORIAN = Scale(root=2, name="dorian")
 STEP = 3360

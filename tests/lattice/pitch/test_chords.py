@@ -22,7 +22,7 @@ from lattice.pitch.progression import chords_of
 from lattice.pitch.scales import SCALES
 from lattice.pitch.voicing import led, nearest_root, turned, voiced
 from lattice.starters.progressions import PROGRESSIONS
-from tests.lattice.scores import progressions, scales
+from tests.lattice.lane_fields import progressions, scales
 
 C_MAJOR = (0, SCALES["major"])
 

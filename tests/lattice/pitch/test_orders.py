@@ -14,7 +14,7 @@ from lattice.document.arpeggio import ORDERS, Latch
 from lattice.pitch.contours import CONTOURS, contour
 from lattice.pitch.held import gathered, held_pools
 from lattice.pitch.orders import PoolNote, ordered, with_octaves
-from tests.lattice.scores import keys_played
+from tests.lattice.lane_fields import keys_played
 
 CHORD = [PoolNote(pitch) for pitch in (67, 60, 64)]  # as it was played
 

@@ -11,7 +11,7 @@ from lattice.document import DocumentError, Scale, read
 from lattice.pitch.names import note_name, pitch_class_of, pitch_names
 from lattice.pitch.scales import SCALES, ScaleName, in_scale, scale_note_below, scale_steps, steps_between
 from lattice.pitch.signature import signature_of
-from tests.lattice.scores import scales
+from tests.lattice.lane_fields import scales
 
 # Whole (2) and half (1) steps from root to octave, as theory books print them.
 STEPS = {

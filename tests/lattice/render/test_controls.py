@@ -9,7 +9,8 @@ from lattice.document.strip import STRIPS
 from lattice.render.controls import controls_of
 from lattice.render.pipeline import play_all
 from lattice.render.window import Window
-from tests.lattice.scores import dice, lane, lanes_called, score, strips
+from tests.lattice.lane_fields import strips
+from tests.lattice.scores import dice, lane, lanes_called, score
 from tests.lattice.walking import walk
 
 STEP = 3360

@@ -9,7 +9,8 @@ from lattice.render import Window, picture, render
 from lattice.render.controls import controls_of
 from lattice.render.kept import kept_moves, kept_notes
 from lattice.render.pipeline import play_all
-from tests.lattice.scores import lane, lane_clips, score
+from tests.lattice.lane_fields import lane_clips
+from tests.lattice.scores import lane, score
 
 BAR = 53760
 ticks = st.integers(0, 10**6)

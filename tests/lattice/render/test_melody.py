@@ -39,7 +39,8 @@ from lattice.document.pitched import PITCHED
 from lattice.pitch.chords import parse_chord
 from lattice.render import Window, picture, render
 from lattice.render.events import Events
-from tests.lattice.scores import arpeggios, dice, lane, progressions, scales, score
+from tests.lattice.lane_fields import arpeggios, progressions, scales
+from tests.lattice.scores import dice, lane, score
 
 D_DORIAN = Scale(root=2, name="dorian")
 

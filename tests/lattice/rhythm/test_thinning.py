@@ -6,7 +6,8 @@ from hypothesis import strategies as st
 
 from lattice.document import Drawn, Edit, Thin
 from lattice.rhythm.lane_line import lines_of
-from tests.lattice.scores import lane, score, scores, thins
+from tests.lattice.lane_fields import thins
+from tests.lattice.scores import lane, score, scores
 
 
 def text(steps=24, **fields):

@@ -2,7 +2,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.rhythm.turns import complement, rotate
-from tests.lattice.scores import drawn
+from tests.lattice.lane_fields import drawn
 
 
 @given(drawn, st.integers(-127, 127), st.integers(-127, 127))

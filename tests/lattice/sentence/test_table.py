@@ -48,7 +48,7 @@ from lattice.document import (
     read,
 )
 from lattice.pitch.tune import tune_of
-from lattice.rhythm.lane_line import lines_of
+from lattice.rhythm.lane_line import line_of, lines_of
 from lattice.sentence import (
     SETTINGS,
     Sentence,
@@ -411,3 +411,19 @@ def test_what_holds_for_the_whole_pattern_can_be_moved_too():
     length = parts[3].words[0]
     assert (length.field, length.low) == ("bars", 3)  # the lane that sounds once begins in the third
     assert [choice.text for choice in standing_choices(asked, "meter") if choice.chosen] == ["1/8"]
+
+
+def test_a_number_says_how_many_steps_do_not_take_it():
+    own = {"velocity_strip": VelocityStrip(values=(None, 50, 60)), "chance_strip": ChanceStrip(values=(50,))}
+    words = [
+        word
+        for field in bench(Speech(line_of(score(lane(**own)), 1, "thud")))
+        for word in field.words
+        if word.kind == "number" and word.field in ("velocity", "chance_percent", "length_percent")
+    ]
+    # A chance is of the lane and of the step: every step takes it.
+    assert {word.field: (word.strip, word.own) for word in words} == {
+        "velocity": ("velocity", 2),
+        "chance_percent": ("", 0),
+        "length_percent": ("", 0),
+    }

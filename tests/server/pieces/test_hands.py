@@ -27,6 +27,25 @@ def test_steps_are_copied_and_pasted_into_several_lanes(mara, asked):
     assert patches["thud"]["source"]["hits"] == patches["bell"]["source"]["hits"] == [0, 2, 4, 6]
 
 
+def test_a_strip_is_emptied_and_one_of_a_controller_begun(mara, asked):
+    asked["score"]["lanes"][0] = LANE | {
+        "velocity_strip": {"values": [10, None, 90]},
+        "nudge_strip": {"values": [4], "spread": {"by": 3}},
+    }
+    empty = {"action": "empty"}
+    emptied = mara.send("POST", "/render/strip", asked | empty | {"strip": "velocity"}).json()["patches"][
+        "thud"
+    ]
+    assert emptied == {"velocity_strip": None}
+    strays = mara.send("POST", "/render/strip", asked | empty | {"strip": "nudge"}).json()["patches"]["thud"]
+    assert (strays["nudge_strip"]["values"], strays["nudge_strip"]["spread"]["by"]) == ([], 3)
+    begun = mara.send("POST", "/render/control", asked | {"controller": 10}).json()["patches"]["thud"]
+    assert [(one["controller"], one["values"]) for one in begun["control_strips"]] == [(10, [64] * 8)]
+    asked["score"]["lanes"][0] = LANE | begun
+    again = mara.send("POST", "/render/control", asked | {"controller": 10})
+    assert again.json()["error"]["message"] == "Lane “Thud”: control 10: there is such a strip already."
+
+
 def test_a_strip_is_thrown_and_worked_on(mara, asked):
     throwing = {"strip": "velocity", "action": "throw", "low": 60, "high": 70, "throw": 3}
     patch = mara.send("POST", "/render/strip", asked | throwing).json()["patches"]["thud"]

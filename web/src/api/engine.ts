@@ -30,6 +30,13 @@ export const engine = {
     const body = { low: 0, high: 0, shape: 'even' as const, throw: 1, ...of, ...score() }
     return (await inTime(answer(api.POST('/api/render/strip', { body })))).patches
   },
+  /** What lanes become with a new strip of a MIDI controller. */
+  beginControl: async (lanes: readonly string[], controller: number) =>
+    (
+      await inTime(
+        answer(api.POST('/api/render/control', { body: { ...score(), lanes: [...lanes], controller } })),
+      )
+    ).patches,
   /** What lanes become when something is done to the steps that begin in a stretch of time. */
   changeSteps: (of: Omit<Partial<Schemas['StepsQuestion']>, 'score' | 'dice'> & StepsNeeds) => {
     const body = { number: 1, of: 2, copied: [], ...of, ...score() }

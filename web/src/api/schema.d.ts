@@ -780,6 +780,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/render/control": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Control
+         * @description What lanes become with a new strip of a MIDI controller.
+         */
+        post: operations["pieces_render_api_control"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/render/measures": {
         parameters: {
             query?: never;
@@ -1599,8 +1619,7 @@ export interface components {
          *     *without*: by the id of each lane that it
          *     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
          *     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
-         *     *neutral*: for each MIDI controller, from 0, the value at which a new strip begins; *channel*: what its controllers
-         *     move where the lane is sent as MIDI.
+         *     *channel*: what its controllers move where the lane is sent as MIDI.
          */
         Bench: {
             /** Channel */
@@ -1615,8 +1634,6 @@ export interface components {
             } | null;
             /** Id */
             id: string;
-            /** Neutral */
-            neutral: number[];
             /** Pool */
             pool: string;
             /** Rate */
@@ -1980,6 +1997,19 @@ export interface components {
             ticks: number[];
             /** Values */
             values: number[];
+        };
+        /**
+         * ControlQuestion
+         * @description Which MIDI controller *lanes* are to have a strip of.
+         */
+        ControlQuestion: {
+            /** Controller */
+            controller: number;
+            /** Dice */
+            dice: number;
+            /** Lanes */
+            lanes: string[];
+            score: components["schemas"]["Score"];
         };
         /**
          * ControlStrip
@@ -4845,7 +4875,7 @@ export interface components {
          */
         StripQuestion: {
             /** Action */
-            action: ("later" | "earlier" | "reverse" | "upside down" | "up" | "down" | "towards the middle" | "away from the middle") | "throw";
+            action: ("later" | "earlier" | "reverse" | "upside down" | "up" | "down" | "towards the middle" | "away from the middle") | ("throw" | "empty");
             /** Dice */
             dice: number;
             /**
@@ -5321,6 +5351,7 @@ export interface components {
          *     *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher.
          *     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
          *     Of kind *act*: a press sets the fields of *patch*.
+         *     *own*: how many steps do not take the number, since they have values of their own in the lane's *strip* so called.
          */
         Word: {
             /**
@@ -5368,6 +5399,11 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Own
+             * @default 0
+             */
+            own: number;
             /** Patch */
             patch?: {
                 [key: string]: unknown;
@@ -5377,6 +5413,11 @@ export interface components {
              * @default 0
              */
             stored: number;
+            /**
+             * Strip
+             * @default
+             */
+            strip: string;
             /** Text */
             text: string;
             /**
@@ -9566,6 +9607,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Alternative"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_control: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ControlQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
                 };
             };
             /** @description Bad Request */

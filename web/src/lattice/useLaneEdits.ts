@@ -89,27 +89,23 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
       return withField(old, word.field, Math.min(theirs.high, Math.max(theirs.low, wanted)))
     }
     piece.editLanes(label, (all) => all.map(change), gesture)
-    if (isTyped) offerToSetAll(lanes, word)
+    if (isTyped) {
+      const words = lanes.map(({ id }) => (id === lane.id ? word : sameWord(id, word)))
+      offerToSetAll(lanes, word, words)
+    }
   }
   /** Steps that have values of their own do not take what is typed for the lane: it says so, and offers to set all. */
-  function offerToSetAll(lanes: readonly Lane[], { name, field }: Word) {
-    const strip = { velocity: 'velocity_strip', length_percent: 'length_strip' }[field]
-    if (!strip) return
-    const own = lanes.filter((lane) => stripValuesOf(lane, strip).some((value) => value !== null))
+  function offerToSetAll(lanes: readonly Lane[], { name }: Word, words: readonly (Word | undefined)[]) {
+    const own = lanes.filter((_, at) => words[at]?.own)
     if (!own.length) return
-    const count = own.reduce((all, lane) => all + stripValuesOf(lane, strip).filter((value) => value !== null).length, 0) // prettier-ignore
+    const count = words.reduce((all, word) => all + (word?.own ?? 0), 0)
+    const ids = own.map(({ id }) => id)
+    const strip = words.find((word) => word?.own)?.strip ?? ''
     notices.say(`${nameOf(own)}: ${count} steps have a ${name} of their own and keep it.`, {
       label: 'Set all',
       act: () =>
-        patchEach(
-          `${name} of all steps`,
-          new Map(own.map((lane) => [lane.id, { [strip]: emptied(lane, strip) }])),
-        ),
+        patchAsAnswered(`${name} of all steps`, engine.changeStrip({ lanes: ids, strip, action: 'empty' })),
     })
-  }
-  const emptied = (lane: Lane, strip: string) => {
-    const known = valueAt(lane, strip) as { spread?: unknown } | null
-    return known?.spread ? { ...known, values: [], free: null } : null
   }
 
   /** Set fields of every lane that is meant. */
@@ -277,13 +273,15 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     const label = `${lane.name}: ${strip.name} of ${length}`
     piece.editLane(lane.id, label, (old) => withStripLength(old, strip, length), gesture)
   }
-  function addControl(lane: Lane, controller: number) {
-    const label = `${lane.name}: control ${controller}`
-    const { neutral } = bench(lane.id) ?? {}
-    // Every step says it from the beginning on, so that what is painted beside it is taken back there.
-    const steps = picture(lane.id)?.steps ?? 0
-    const strip = { controller, values: Array.from({ length: steps }, () => neutral?.[controller] ?? 0) }
-    piece.editLane(lane.id, label, (old) => ({ ...old, control_strips: [...old.control_strips, strip] }))
+  const addControl = (lane: Lane, controller: number) =>
+    patchAsAnswered(`control ${controller}`, engine.beginControl([lane.id], controller))
+  /** Patch each lane as the engine says. */
+  async function patchAsAnswered(label: string, asked: Promise<Record<string, Patch>>) {
+    try {
+      patchEach(label, new Map(Object.entries(await asked)))
+    } catch (reason) {
+      notices.complain(reason)
+    }
   }
 
   /** Do something to all of a strip, of every lane that is meant. */
@@ -302,24 +300,18 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
       const throwing = thrownBetween(action)
       const what = action.kind === 'throw' ? 'throw' : action.operation
       const said = action.kind === 'throw' ? `thrown ${action.low} to ${action.high}` : action.operation
-      try {
-        const patches = await engine.changeStrip({ lanes, strip: strip.name, action: what, ...throwing })
-        patchEach(`${strip.name} ${said}`, new Map(Object.entries(patches)))
-      } catch (reason) {
-        notices.complain(reason)
-      }
+      await patchAsAnswered(
+        `${strip.name} ${said}`,
+        engine.changeStrip({ lanes, strip: strip.name, action: what, ...throwing }),
+      )
     }
   }
 
   /** Draw a contour on the pitches of every lane that is meant. */
   async function drawContour(lane: Lane, asked: Omit<ContourAsked, 'throw'>) {
     const lanes = meant(lane).map(({ id }) => id)
-    try {
-      const patches = await melody.contour({ ...asked, lanes, throw: 1 + randomNumber(MAX_THROW) })
-      patchEach(`pitches ${asked.contour}`, new Map(Object.entries(patches)))
-    } catch (reason) {
-      notices.complain(reason)
-    }
+    const drawn = melody.contour({ ...asked, lanes, throw: 1 + randomNumber(MAX_THROW) })
+    await patchAsAnswered(`pitches ${asked.contour}`, drawn)
   }
 
   /** Move the step of every lane that is meant to one of the rates that the engine offers. */

@@ -59,15 +59,21 @@ it('commits nothing from where a key counts before the engine has answered', asy
   expect(lastCommitted()).toBeGreaterThanOrEqual(tick)
 })
 
-it('goes on without a gap where the answer is late, and lets the keys count later', async () => {
-  await run(1)
-  isSlow = true
+/** Let keys whose answer is late count later, and return from where to where each was moved. */
+function movesOfLateKeys() {
   const moves: [number, number][] = []
   player.onLateKeys = (late, tick) => {
     moves.push([late, tick])
     score = { ...score }
     player.change({ score, dice: 1, patternId: 'a' })
   }
+  return moves
+}
+
+it('goes on without a gap where the answer is late, and lets the keys count later', async () => {
+  await run(1)
+  isSlow = true
+  const moves = movesOfLateKeys()
   const tick = change()
   await run(0.2)
   expect(moves[0]?.[0]).toBe(tick)
@@ -93,12 +99,7 @@ it('tells apart keys that change one right after the other', async () => {
 it('keeps the order of what hands did, also where some of it had to count later', async () => {
   await run(1)
   isSlow = true
-  const moves: [number, number][] = []
-  player.onLateKeys = (late, tick) => {
-    moves.push([late, tick])
-    score = { ...score }
-    player.change({ score, dice: 1, patternId: 'a' })
-  }
+  const moves = movesOfLateKeys()
   const [struck, letGo] = [change(), change()]
   await run(0.2)
   // Where the second of them counts now: the next key comes after it.

@@ -5,7 +5,7 @@ import { foldedParts } from './folding'
 
 const part = (setting: string, text: string, red = false): Part => ({
   setting, explains: '', red, plain: null,
-  words: [{ kind: 'text', text, name: '', field: '', value: 0, stored: 0, counted_from: 0, low: 0, high: 0, decimals: 0, digits: '', last_digits: '' }],
+  words: [{ kind: 'text', text, name: '', field: '', value: 0, stored: 0, counted_from: 0, low: 0, high: 0, decimals: 0, digits: '', last_digits: '', strip: '', own: 0 }],
 }) // prettier-ignore
 /** Ten pixels a letter. */
 const measure = (text: string) => text.length * 10
