@@ -20,7 +20,7 @@ __all__ = ["Chosen", "Sheet", "rounded", "step_parts", "without_overlaps"]
 
 # For each track the places of its chosen notes.
 Chosen = tuple[tuple[int, ...], ...]
-_COLUMNS = ("tracks", "starts", "lengths", "pitches", "velocities", "chosen")
+_COLUMNS = ("tracks", "starts", "lengths", "pitches", "velocities", "tunes", "chosen")
 
 
 @dataclass(frozen=True, eq=False)
@@ -36,13 +36,14 @@ class Sheet:
     lengths: Ticks
     pitches: Ticks
     velocities: Ticks
+    tunes: Ticks
     chosen: NDArray[np.bool_]
 
     @classmethod
     def of(cls, clip: Clip, chosen: Chosen = ()) -> Self:
         """Return the notes of *clip*. Raises DocumentError if a note is chosen that is not there."""
         counts = [len(track.notes) for track in clip.tracks]
-        columns = np.array([note for track in clip.tracks for note in track.notes], np.int64).reshape(-1, 4).T
+        columns = np.array([note for track in clip.tracks for note in track.notes], np.int64).reshape(-1, 5).T
         is_chosen = np.zeros(sum(counts), bool)
         firsts = np.cumsum([0, *counts])
         for track, places in enumerate(chosen):
@@ -55,9 +56,9 @@ class Sheet:
 
     @classmethod
     def rows(cls, clip: Clip, columns: Sequence[Ticks], chosen: NDArray[np.bool_]) -> Self:
-        """Return notes given as columns: tracks, starts, lengths, pitches, velocities."""
-        tracks, starts, lengths, pitches, velocities = columns
-        return cls(clip, tracks, starts, lengths, pitches, velocities, chosen)
+        """Return notes given as columns: tracks, starts, lengths, pitches, velocities, tunes."""
+        tracks, starts, lengths, pitches, velocities, tunes = columns
+        return cls(clip, tracks, starts, lengths, pitches, velocities, tunes, chosen)
 
     def __len__(self) -> int:
         return self.starts.size
@@ -123,7 +124,7 @@ class Sheet:
         tracks, chosen = [], []
         for index, track in enumerate(clip.tracks):
             own = kept.take(kept.tracks == index)
-            columns = (own.starts, own.lengths, own.pitches, own.velocities)
+            columns = (own.starts, own.lengths, own.pitches, own.velocities, own.tunes)
             rows = zip(*(column.tolist() for column in columns), strict=True)
             tracks.append(track.model_copy(update={"notes": tuple(starmap(Note, rows))}))
             chosen.append(tuple(np.flatnonzero(own.chosen).tolist()))
@@ -139,6 +140,7 @@ def without_overlaps(sheet: Sheet) -> Sheet:
         lengths=sheet.lengths,
         pitches=sheet.pitches,
         velocities=sheet.velocities,
+        tunes=sheet.tunes,
         channels=channels[sheet.tracks] if len(sheet) else sheet.tracks,
         straights=np.arange(len(sheet)),  # which note it is
     )

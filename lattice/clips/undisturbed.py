@@ -22,7 +22,7 @@ def undisturbed(score: Score, dice: int, window: Window) -> Tape:
     tracks = []
     for index, lane in enumerate(score.lanes):
         own = events.take(events.lanes == index)
-        columns = (own.starts, own.lengths, own.pitches, own.velocities)
+        columns = (own.starts, own.lengths, own.pitches, own.velocities, own.tunes)
         controls = [
             Control(*row)
             for part in (sent.held, sent.sends)

@@ -24,6 +24,9 @@ RESOLUTIONS: tuple[Resolution, ...] = get_args(Resolution)
 
 # At one tick tempo and meter are told first; a note ends before a control moves, and that before the next begins.
 _TELL, _END, _MOVE, _BEGIN = 0, 1, 2, 3
+_BENT, _MOST_BENT = 8192, 8191  # the bend by all of the channel's range, and the most that can be sent
+_MOST_SEMITONES = 127  # of that range
+_SENSITIVITY = ((101, 0), (100, 0))  # controllers that choose the registered parameter; 6 and 38 set it
 Told = list[tuple[int, Message | MetaMessage]]
 Changes = list[tuple[int, int, Message | MetaMessage]]
 
@@ -33,6 +36,8 @@ class Export(Document):
 
     *type*: 1 for a track a lane, 0 for all in one. *drums*: notes and channels as the lanes have them, or as General
     MIDI numbers what their sounds come nearest to. *key*: none for the clip's own.
+    *bends*: whether what a voice of the kit climbs is written as pitch bend, which moves all notes of its channel; else
+    it is left out.
     """
 
     type: Literal[0, 1] = 1
@@ -41,6 +46,7 @@ class Export(Document):
     drums: Literal["lanes", "general-midi"] = "lanes"
     markers: Annotated[bool, Field(description="one at each bar")] = False
     key: Key | None = None
+    bends: bool = False
 
 
 PLAIN = Export()
@@ -62,9 +68,10 @@ def midi_file(clip: Clip, export: Export = PLAIN) -> bytes:
     notes = _file_notes(clip, resolution, end)
     midi = MidiFile(type=export.type, ticks_per_beat=resolution, charset="utf-8")
     conductor = _conductor(clip, export)
+    bends = _bends(notes, len(clip.tracks)) if export.bends else [[] for _ in clip.tracks]
     lanes = [
-        _changes(track, notes.take(notes.lanes == index), resolution, end)
-        for index, track in enumerate(clip.tracks)
+        [*bent, *_changes(track, notes.take(notes.lanes == index), resolution, end)]
+        for index, (track, bent) in enumerate(zip(clip.tracks, bends, strict=True))
     ]
     if export.type == 0:
         together = [change for lane in lanes for change in lane]
@@ -106,7 +113,7 @@ def _file_notes(clip: Clip, resolution: int, end: int) -> Events:
     """
     parts = []
     for index, track in enumerate(clip.tracks):
-        columns = np.array(track.notes, np.int64).reshape(-1, 4).T
+        columns = np.array(track.notes, np.int64).reshape(-1, 5).T
         starts, ends = (_file_ticks(times, resolution) for times in (columns[0], columns[0] + columns[1]))
         parts.append(
             Events(
@@ -115,6 +122,7 @@ def _file_notes(clip: Clip, resolution: int, end: int) -> Events:
                 lengths=np.maximum(ends - starts, 1),
                 pitches=columns[2],
                 velocities=columns[3],
+                tunes=columns[4],
                 channels=np.full(starts.size, track.channel),
                 straights=starts,
             )
@@ -163,6 +171,33 @@ def _changes(track: Track, notes: Events, resolution: int, end: int) -> Changes:
         on = Message("note_on", channel=channel - 1, note=pitch, velocity=velocity)
         off = Message("note_off", channel=channel - 1, note=pitch, velocity=0)
         changes += [(start, _BEGIN, on), (start + length, _END, off)]
+    return changes
+
+
+def _bends(notes: Events, tracks: int) -> list[Changes]:
+    """Return, track by track, the pitch bends by which notes sound as high as their tunes say.
+
+    A channel with such notes is told first by how many semitones it bends at most. Where notes begin together, the
+    bend is that of the first that is tuned.
+    Source: MIDI 1.0, pitch bend, and registered parameter 0, its sensitivity.
+    """
+    changes: list[Changes] = [[] for _ in range(tracks)]
+    for number in np.unique(notes.channels[notes.tunes != 0]).tolist():
+        own = notes.take(notes.channels == number)
+        most = min(int(np.abs(own.tunes).max()), _MOST_SEMITONES)
+        for control, value in (*_SENSITIVITY, (6, most), (38, 0)):
+            told = Message("control_change", channel=number - 1, control=control, value=value)
+            changes[int(own.lanes[0])].append((0, _TELL, told))
+        own = own.take(np.lexsort((own.tunes == 0, own.starts)))
+        own = own.take(np.flatnonzero(np.diff(own.starts, prepend=-1)))
+        bends = np.minimum((2 * own.tunes * _BENT + most) // (2 * most), _MOST_BENT)
+        bends = np.maximum(bends, -_BENT)
+        moves = np.flatnonzero(np.diff(bends, prepend=_BENT))
+        for lane, start, bend in zip(
+            *(column[moves].tolist() for column in (own.lanes, own.starts, bends)), strict=True
+        ):
+            bent = Message("pitchwheel", channel=number - 1, pitch=bend)
+            changes[lane].append((start, _MOVE, bent))
     return changes
 
 

@@ -211,11 +211,11 @@ _NOT_KEPT = {
 
 
 def _columns(parts: list[_Part], division: int) -> list[Ticks]:
-    """Return all notes as columns: tracks, starts, lengths in ticks, pitches, velocities."""
+    """Return all notes as columns: tracks, starts, lengths in ticks, pitches, velocities, tunes."""
     rows = np.array([note for part in parts for note in part.notes], np.int64).reshape(-1, 4).T
     starts, ends = ((2 * column * TICKS_PER_QUARTER + division) // (2 * division) for column in rows[:2])
     tracks = np.repeat(np.arange(len(parts)), [len(part.notes) for part in parts])
-    return [tracks, starts, np.maximum(1, ends - starts), rows[2], rows[3]]
+    return [tracks, starts, np.maximum(1, ends - starts), rows[2], rows[3], np.zeros_like(starts)]
 
 
 def _clip_of(heard: _Heard, name: str, changes: Changes, division: int) -> MidiRead:

@@ -15,7 +15,8 @@ class Events:
     """Notes in columns, in the order of time, then of lanes.
 
     *lanes*: index of the lane in the score; *starts*, *lengths*: ticks; *pitches*, *velocities*: as in
-    MIDI; *channels*: 1-16; *straights*: ticks at which the steps stand, before swing, nudge and all that strays.
+    MIDI; *tunes*: semitones by which the built-in sound is higher; *channels*: 1-16; *straights*: ticks at which the
+    steps stand, before swing, nudge and all that strays.
     """
 
     lanes: Ticks
@@ -23,6 +24,7 @@ class Events:
     lengths: Ticks
     pitches: Ticks
     velocities: Ticks
+    tunes: Ticks
     channels: Ticks
     straights: Ticks
 
@@ -49,8 +51,8 @@ class Events:
 def alone(starts: Ticks, ends: Ticks, pitches: Ticks, velocities: Ticks) -> Events:
     """Return the notes of one lane as they sound without any other, in the order of time, then as they were given."""
     places = np.arange(starts.size)
-    ones = np.ones_like(starts)
-    return resolve_overlaps(Events(places, starts, ends - starts, pitches, velocities, ones, starts))
+    none, ones = np.zeros_like(starts), np.ones_like(starts)
+    return resolve_overlaps(Events(places, starts, ends - starts, pitches, velocities, none, ones, starts))
 
 
 def resolve_overlaps(events: Events) -> Events:

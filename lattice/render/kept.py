@@ -17,13 +17,14 @@ def kept_notes(clip: LaneClip, note: int, first_tick: int, end_tick: int) -> Not
 
     *note*: what the lane plays plainly; climbs are counted from it.
     """
-    starts, lengths, pitches, velocities = _columns(clip)
+    starts, lengths, pitches, velocities, tunes = _columns(clip)
     at, which = _around(starts, clip.length_ticks, first_tick, end_tick)
     return Notes(
         starts=at,
         ends=at + lengths[which],
         velocities=velocities[which],
         climbs=pitches[which] - note,
+        tunes=tunes[which],
         straights=at,
     )
 
@@ -59,7 +60,7 @@ def kept_longest(clip: LaneClip) -> int:
 
 @remembered(16 * MEGABYTE)
 def _columns(clip: LaneClip) -> Any:
-    return np.array(clip.notes, np.int64).reshape(-1, 4).T
+    return np.array(clip.notes, np.int64).reshape(-1, 5).T
 
 
 def _around(starts: Ticks, length: int, first_tick: int, end_tick: int) -> tuple[Ticks, Ticks]:

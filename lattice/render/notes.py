@@ -13,12 +13,16 @@ __all__ = ["Notes", "note_of", "silent_lanes"]
 
 @dataclass(frozen=True, eq=False)
 class Notes:
-    """What sounds, in columns: *starts*, *ends*, *straights* in ticks; *climbs*: semitones above the lane's note."""
+    """What sounds, in columns: *starts*, *ends*, *straights* in ticks; *climbs*: semitones above the lane's note.
+
+    *tunes*: semitones by which the built-in sound is higher, as in `lattice.document.notes.Note`.
+    """
 
     starts: Ticks
     ends: Ticks
     velocities: Ticks
     climbs: Ticks
+    tunes: Ticks
     straights: Ticks
 
 

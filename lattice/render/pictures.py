@@ -36,6 +36,7 @@ class EventColumns(BaseModel):
     lengths: list[int]
     pitches: list[int]
     velocities: list[int]
+    tunes: list[int]
     channels: list[int]
     straights: list[int]
 

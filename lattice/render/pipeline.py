@@ -103,6 +103,7 @@ def _lane_events(index: int, lane: Lane, score: Score, played: Played) -> Events
         lengths=notes.ends - notes.starts,
         pitches=folded(note + notes.climbs),
         velocities=notes.velocities,
+        tunes=notes.tunes,
         channels=np.full(notes.starts.size, channel),
         straights=notes.straights,
     )

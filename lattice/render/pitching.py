@@ -100,13 +100,20 @@ def octaves_of(stretch: Stretch) -> Ticks:
     return strayed(values_at(strip, OCTAVE, stretch, 0), strip, OCTAVE, stretch)
 
 
-def in_ratchets(pitches: Pitched, notes: Ticks, numbers: Ticks, lane: Lane) -> Ticks:
-    """Return the pitches of single *notes*, by their index, that the *numbers*-th notes, from 0, of ratchets play."""
+def in_ratchets(pitches: Pitched, notes: Ticks, numbers: Ticks, lane: Lane) -> tuple[Ticks, Ticks]:
+    """Return the pitches of single *notes*, by their index, that the *numbers*-th notes, from 0, of ratchets play.
+
+    And by how many semitones their sound is tuned higher: a voice of the kit climbs so, since another MIDI note would
+    be another voice.
+    """
     strip = lane.ratchet_strip
-    climb = numbers * strip.climb if strip else np.zeros_like(numbers)
-    if strip and lane.is_melodic and strip.climb_unit == "degrees":
-        return pitches.raised(notes, climb)
-    return pitches.raised(notes, np.zeros_like(notes)) + climb
+    none = np.zeros_like(notes)
+    climb = numbers * strip.climb if strip else none
+    if not lane.is_melodic:
+        return pitches.raised(notes, none), climb
+    if strip and strip.climb_unit == "degrees":
+        return pitches.raised(notes, climb), none
+    return pitches.raised(notes, none) + climb, none
 
 
 def burst_pitches(line: LaneLine, starts: Ticks, tune: Tune, heard: Heard) -> tuple[Ticks, NDArray[np.bool_]]:

@@ -93,11 +93,7 @@ def reach(line: LaneLine, feel: Feel, end_tick: int) -> int:
 
 def moves_pitch(lane: Lane) -> bool:
     """Return whether notes of *lane* may differ in pitch."""
-    return (
-        lane.is_melodic
-        or lane.octave_strip is not None
-        or bool(lane.ratchet_strip and lane.ratchet_strip.climb)
-    )
+    return lane.is_melodic or lane.octave_strip is not None
 
 
 def play(line: LaneLine, feel: Feel, tune: Tune | None, first_tick: int, end_tick: int) -> Played:
@@ -158,7 +154,7 @@ def _play(
     heads_in_row = np.flatnonzero(np.diff(row, prepend=-1) != 0)
     first_velocities = np.ones(of.size, np.int64)
     first_velocities[row[heads_in_row]] = velocities[heads_in_row]
-    climbs = in_ratchets(pitches, pitch_at, note[row], line.lane)
+    climbs, tunes = in_ratchets(pitches, pitch_at, note[row], line.lane)
     climbs = climbs + pitches.after[of[row]] - (tune.note if tune else 0)
     hits = Hits(
         steps=steps,
@@ -188,6 +184,7 @@ def _play(
         ends=np.concatenate([ends[rows], bursts.ends[there]]),
         velocities=np.concatenate([velocities[heard], bursts.velocities[there]]),
         climbs=np.concatenate([climbs[heard], burst_climbs[there]]),
+        tunes=np.concatenate([tunes[heard], np.zeros_like(burst_climbs[there])]),
         straights=np.concatenate([line.course.starts(stretch.counts[which[rows]]), bursts.starts[there]]),
     )
     return Played(stretch, tune, placing.grid, hits, bursts, notes)

@@ -227,6 +227,7 @@ def lane_clips(draw: st.DrawFn) -> LaneClip:
                 st.integers(1, 2 * length),
                 st.integers(0, 127),
                 st.integers(1, 127),
+                st.integers(-12, 12),
             ),
             max_size=5,
         )

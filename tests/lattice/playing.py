@@ -23,6 +23,7 @@ class Note(NamedTuple):
     end: int
     velocity: int
     climb: int
+    tune: int = 0
 
 
 def half_up(value: Fraction) -> int:
@@ -235,13 +236,16 @@ class Walked:
                     fade = (strip.fade_from + (strip.fade_to - strip.fade_from) * along) / Fraction(100)
                 for climb, by_keys in self.climbs(at, note):
                     hard = min(127, max(1, half_up(self.velocity(at, by_keys) * fade)))
-                    found.append(Note(start, max(end, start + 1), hard, climb))
+                    found.append(Note(start, max(end, start + 1), hard, climb, self.tune(note)))
         return sorted(found + self.burst_notes())
 
     def climbs(self, at: int, note: int) -> list[tuple[int, int | None]]:
         """Semitones above the lane's note of what a ratchet's *note* sounds, each with the velocity of its key, if any."""
-        climb = self.lane.ratchet_strip.climb if self.lane.ratchet_strip else 0
-        return [(12 * self.strayed(at, "octave", 0) + note * climb, None)]
+        return [(12 * self.strayed(at, "octave", 0), None)]
+
+    def tune(self, note: int) -> int:
+        """Semitones by which a ratchet's *note* sounds higher, while it stays the same MIDI note."""
+        return note * self.lane.ratchet_strip.climb if self.lane.ratchet_strip else 0
 
     def burst_climb(self, _tick: int) -> int | None:
         """Semitones above the lane's note of a burst's note; None where it has none."""

@@ -331,6 +331,9 @@ class Sung(Walked):
         after += 0 if by_degrees else climb
         return [(pitch + after, hard or None) for pitch, hard in notes]
 
+    def tune(self, note: int) -> int:
+        return 0
+
     def burst_climb(self, tick: int) -> int | None:
         lane, time = self.lane, Fraction(tick, QUARTER)
         if lane.arpeggio is None:

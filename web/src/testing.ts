@@ -87,6 +87,7 @@ export function standIn({ score, window }: Question): Rendering {
       lengths: notes.map(({ length }) => length),
       pitches: notes.map(({ pitch }) => pitch),
       velocities: notes.map(({ velocity }) => velocity),
+      tunes: notes.map(() => 0),
       channels: notes.map(() => 10),
       straights: notes.map(({ start }) => start),
     },

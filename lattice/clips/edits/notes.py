@@ -10,7 +10,7 @@ from lattice.clips.clip import MAX_TRACKS, Clip
 from lattice.clips.edits.action import By, ClipAction, Pitch, Place, Velocity, said_notes
 from lattice.clips.sheet import Sheet, rounded, step_parts
 from lattice.document.base import Row
-from lattice.document.notes import MAX_NOTES
+from lattice.document.notes import MAX_NOTES, Tuned
 from lattice.document.problems import DocumentError
 from lattice.document.step_value import StepValue
 from lattice.pitch.scales import folded
@@ -43,7 +43,7 @@ class Add(ClipAction):
             start = (2 * (start * denominator // numerator) * numerator + denominator) // (2 * denominator)
         pitch = plain_pitch(sheet.clip, self.track) if self.pitch is None else self.pitch
         length = self.length or max(1, numerator // denominator)
-        row = [np.array([one]) for one in (self.track, start, length, pitch, self.velocity)]
+        row = [np.array([one]) for one in (self.track, start, length, pitch, self.velocity, 0)]
         return _alone(sheet).joined(Sheet.rows(sheet.clip, row, np.ones(1, bool)))
 
     def label(self, sheet: Sheet) -> str:
@@ -159,6 +159,7 @@ class CopiedNote(NamedTuple):
     length: Annotated[int, Field(ge=1)]
     pitch: Pitch
     velocity: Velocity
+    tune: Tuned = 0
 
 
 class Paste(ClipAction):

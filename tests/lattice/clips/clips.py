@@ -24,6 +24,9 @@ def clip(*tracks: tuple[Note, ...], bars: int = 2, **fields: object) -> Clip:
     )
 
 
+tunes = st.sampled_from([0, 0, 3, -12])
+
+
 @st.composite
 def clips(draw: st.DrawFn, max_notes: int = 8) -> Clip:
     """Any clip of whole bars whose notes are in order and do not overlap, on channels of their own."""
@@ -37,7 +40,7 @@ def clips(draw: st.DrawFn, max_notes: int = 8) -> Clip:
                 st.lists(st.tuples(st.integers(0, BAR), st.integers(1, BAR)), max_size=max_notes)
             ):
                 if now + gap < bars * BAR:
-                    notes.append(Note(now + gap, length, pitch, draw(st.integers(1, 127))))
+                    notes.append(Note(now + gap, length, pitch, draw(st.integers(1, 127)), draw(tunes)))
                 now += gap + length
         moves = draw(st.lists(st.tuples(st.integers(0, BAR - 1), st.integers(0, 127)), max_size=3))
         controls = tuple(Control(tick, 74, value) for tick, value in sorted(moves))

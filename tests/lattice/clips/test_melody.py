@@ -138,7 +138,7 @@ def sounding(clip: Clip) -> list[tuple[int, ...]]:
     pattern = pattern_of(clip, offers, frozenset(range(len(offers))), "a")
     fields = {name: getattr(pattern, name) for name in ("meter", "bars", "lanes", "scale", "progression")}
     found = render(score(**fields), 1, Window(bars=1))
-    columns = (found.starts, found.lengths, found.pitches, found.velocities, found.channels)
+    columns = (found.starts, found.lengths, found.pitches, found.velocities, found.tunes, found.channels)
     return sorted(zip(*(column.tolist() for column in columns), strict=True))
 
 

@@ -1,6 +1,7 @@
 """What is written reads back to the same notes."""
 
 from io import BytesIO
+from itertools import accumulate
 
 import mido
 import pytest
@@ -70,6 +71,37 @@ def test_at_any_resolution_notes_start_on_the_nearest_file_tick(notes, resolutio
     expected = {(int(note.start * resolution / 13440 + 0.5), note.pitch) for note in notes}
     assert {(note.start, note.pitch) for note in written} == expected
     assert all(note.length >= 1 for note in written)
+
+
+def test_what_a_voice_of_the_kit_climbs_is_left_out_or_bends_its_channel():
+    climbing = Track(
+        lane="Hiss", channel=10, notes=tuple(Note(at * 3360, 3360, 46, 90, 4 * at) for at in range(3))
+    )
+    plain = Track(lane="Thud", channel=10, notes=(Note(3360, 100, 36, 90), Note(13440, 100, 36, 90)))
+    beside = Track(lane="Bell", channel=3, notes=(Note(3360, 100, 51, 90),))
+    drums = clip(tracks=(plain, climbing, beside))
+    left_out = reread(drums, 960)
+    assert [one.pitch for one in notes_of(left_out.tracks[2])] == [46, 46, 46]
+    assert not any(message.type == "pitchwheel" for track in left_out.tracks for message in track)
+
+    bent = reread_as(drums, Export(bends=True))
+    assert [notes_of(track) for track in bent.tracks] == [notes_of(track) for track in left_out.tracks]
+    told = [
+        (message.control, message.value) for message in bent.tracks[2] if message.type == "control_change"
+    ]
+    assert told == [(101, 0), (100, 0), (6, 8), (38, 0)]  # bends by up to 8 semitones
+    # Half of them, all of them; and back where a note of the same channel begins that does not climb.
+    assert [bends_of(track) for track in bent.tracks] == [
+        [],
+        [(960, 0)],
+        [(0, 0), (240, 4096), (480, 8191)],
+        [],
+    ]
+
+
+def bends_of(track: mido.MidiTrack) -> list[tuple[int, int]]:
+    ticks = accumulate(message.time for message in track)
+    return [(now, one.pitch) for now, one in zip(ticks, track, strict=True) if one.type == "pitchwheel"]
 
 
 def test_notes_that_coincide_in_the_file_become_one():

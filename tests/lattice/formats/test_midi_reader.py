@@ -47,7 +47,10 @@ def test_what_is_written_at_the_finest_resolution_is_read_again(one, kind):
     }
     cut = {
         channel: (
-            tuple(note._replace(length=min(note.length, one.length_ticks - note.start)) for note in notes),
+            tuple(
+                note._replace(length=min(note.length, one.length_ticks - note.start), tune=0)
+                for note in notes
+            ),
             controls,
         )
         for channel, (notes, controls) in heard.items()

@@ -24,7 +24,7 @@ def rows(starts, lengths, pitches, velocities, channels):
 
 
 def rows_of(clip):
-    return sorted((*note, track.channel) for track in clip.tracks for note in track.notes)
+    return sorted((*note[:4], track.channel) for track in clip.tracks for note in track.notes)
 
 
 def in_file_ticks(notes, resolution, end):
@@ -39,6 +39,7 @@ def in_file_ticks(notes, resolution, end):
         np.maximum(1, ends - starts),
         columns[2],
         columns[3],
+        np.zeros_like(starts),
         columns[4],
         starts,
     )

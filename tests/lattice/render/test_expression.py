@@ -182,13 +182,15 @@ def test_spread_that_leans_to_the_middle_strays_less():
     assert far("middle") < 0.8 * far("even")
 
 
-def test_octaves_and_climbing_rolls_move_the_note_and_fold_into_midi():
+def test_octaves_move_the_note_and_fold_into_midi_while_a_climbing_roll_tunes_the_sound():
     one = lane(
         source=Drawn(steps=16, hits=(0, 4)),
         octave_strip=OctaveStrip(values=(1, None, None, None, -4)),
         ratchet_strip=RatchetStrip(values=(3,), climb=2),
     )
-    assert heard(one).pitches.tolist() == [48, 50, 52, 0]  # 36 + 12, climbing by two; 36 - 48 up an octave
+    events = heard(one)
+    assert events.pitches.tolist() == [48, 48, 48, 0]  # 36 + 12; 36 - 48 up an octave
+    assert events.tunes.tolist() == [0, 2, 4, 0]
 
 
 # ---- Velocity ----

@@ -20,13 +20,13 @@ ticks = st.integers(0, 10**6)
 def test_notes_go_round_from_the_start(clip, first, length):
     end = first + length
     expected = [
-        (time, note.length, note.pitch - 36, note.velocity)
+        (time, note.length, note.pitch - 36, note.velocity, note.tune)
         for turn in range(end // clip.length_ticks + 1)
         for note in clip.notes
         if first <= (time := turn * clip.length_ticks + note.start) < end
     ]
     found = kept_notes(clip, 36, first, end)
-    columns = (found.starts, found.ends - found.starts, found.climbs, found.velocities)
+    columns = (found.starts, found.ends - found.starts, found.climbs, found.velocities, found.tunes)
     assert list(zip(*(column.tolist() for column in columns), strict=True)) == expected
     assert found.straights.tolist() == found.starts.tolist()
 

@@ -32,6 +32,6 @@ def test_every_note_is_what_the_definitions_say(score, dice):
         except LookupError:
             continue
         notes = play(line, feel_of(lane, score), tune_of(lane, score, dice), 0, end).notes
-        columns = (notes.starts, notes.ends, notes.velocities, notes.climbs)
+        columns = (notes.starts, notes.ends, notes.velocities, notes.climbs, notes.tunes)
         found = sorted(Note(*row) for row in zip(*(column.tolist() for column in columns), strict=True))
         assert found == expected

@@ -20,7 +20,14 @@ export interface Wanted {
   readonly first?: number
 }
 export type Export = Required<Omit<Schemas['Export'], 'key'>>
-export const PLAIN_EXPORT: Export = { type: 1, resolution: 960, repeats: 1, drums: 'lanes', markers: false }
+export const PLAIN_EXPORT: Export = {
+  type: 1,
+  resolution: 960,
+  repeats: 1,
+  drums: 'lanes',
+  markers: false,
+  bends: false,
+}
 
 const asQuery = (fields: object) =>
   new URLSearchParams(Object.entries(fields).map(([name, value]) => [name, String(value)])).toString()

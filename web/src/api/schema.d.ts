@@ -2043,6 +2043,7 @@ export interface components {
             number,
             number,
             number,
+            number,
             number
         ];
         /**
@@ -2298,6 +2299,8 @@ export interface components {
             starts: number[];
             /** Straights */
             straights: number[];
+            /** Tunes */
+            tunes: number[];
             /** Velocities */
             velocities: number[];
         };
@@ -2334,8 +2337,15 @@ export interface components {
          *
          *     *type*: 1 for a track a lane, 0 for all in one. *drums*: notes and channels as the lanes have them, or as General
          *     MIDI numbers what their sounds come nearest to. *key*: none for the clip's own.
+         *     *bends*: whether what a voice of the kit climbs is written as pitch bend, which moves all notes of its channel; else
+         *     it is left out.
          */
         Export: {
+            /**
+             * Bends
+             * @default false
+             */
+            bends: boolean;
             /**
              * Drums
              * @default lanes
@@ -2432,6 +2442,7 @@ export interface components {
             dice: number;
             /**
              * @default {
+             *       "bends": false,
              *       "drums": "lanes",
              *       "key": null,
              *       "markers": false,
@@ -3404,6 +3415,7 @@ export interface components {
             name: string;
         };
         Note: [
+            number,
             number,
             number,
             number,

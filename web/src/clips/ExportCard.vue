@@ -123,11 +123,18 @@ async function copyText() {
           <option v-for="key in KEYS" :key="key" :value="key">{{ key }}</option>
         </select>
       </label>
+      <label>
+        <span>climb of kit voices</span>
+        <select v-model="how.bends" class="small-field" aria-label="Climb of kit voices">
+          <option :value="false">left out</option>
+          <option :value="true">as pitch bend</option>
+        </select>
+      </label>
       <label class="check"><input v-model="how.markers" type="checkbox" /> a marker at each bar</label>
     </div>
     <p class="words">
-      A controller is its lane’s here; in MIDI it moves all lanes of its channel. A ratchet’s climb on a voice
-      of the kit is written as the notes it climbs to.
+      In MIDI a controller moves all lanes of its channel. A ratchet that climbs on a voice of the kit tunes
+      its sound: a file leaves that out, or has it as pitch bend, which bends the whole channel.
     </p>
     <a v-if="clip || several" class="word-button strong" :href="href" download>{{
       clip ? 'Download .mid' : 'Download .zip'

@@ -8,8 +8,8 @@ describe('the notes of a line', () => {
   it('begin where they do, and end with the sheet', () => {
     const [first, second] = notesPath(
       [
-        [0, 100, 36, 127],
-        [900, 5000, 36, 127],
+        [0, 100, 36, 127, 0],
+        [900, 5000, 36, 127, 0],
       ],
       () => true,
       { ...line, perTick: 1 },
@@ -20,8 +20,8 @@ describe('the notes of a line', () => {
     expect(second).toMatch(/^904 6h91a/)
   })
   it('are higher the louder they are, and never too small to see', () => {
-    const loud = notesPath([[0, 1, 36, 127]], () => true, line)
-    const soft = notesPath([[0, 1, 36, 1]], () => true, line)
+    const loud = notesPath([[0, 1, 36, 127, 0]], () => true, line)
+    const soft = notesPath([[0, 1, 36, 1, 0]], () => true, line)
     expect(loud).toContain('M4 6h0')
     expect(soft).toContain('h0a1.8')
   })
@@ -29,8 +29,8 @@ describe('the notes of a line', () => {
     expect(
       notesPath(
         [
-          [0, 1, 36, 1],
-          [5, 1, 36, 1],
+          [0, 1, 36, 1, 0],
+          [5, 1, 36, 1, 0],
         ],
         (place) => place === 9,
         line,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 
+import type { Schemas } from '@/api/client'
 import { LoopPlayer, secondsOf, type Loop } from './loop'
 import { LEAD_IN } from './player'
 import type { Strike } from './port'
@@ -9,7 +10,7 @@ const voice = { id: 'thud', name: 'Thud', pitch: 36, tune: 0, length_percent: 10
 const sound = { voice, semitones: 0, level_db: 0, pan: 0 }
 
 function loopOf(starts: number[], fields: Partial<Loop> = {}): Loop {
-  const notes = starts.map((start) => [start, 100, 36, 90] as [number, number, number, number])
+  const notes = starts.map((start) => [start, 100, 36, 90, 0] as Schemas['Note'])
   const tracks = [{ lane: 'Thud', channel: 10, notes, controls: [], sounds: { 36: sound } }]
   return { lengthTicks: 4 * QUARTER, tempo: 60, tempoChanges: [], tracks, ...fields }
 }
@@ -45,6 +46,17 @@ describe('a loop', () => {
     runTo(9)
     expect(times()).toEqual([0, 3, 4, 7, 8])
     expect(player.struck.map(({ start }) => start / QUARTER)).toEqual([0, 3, 4, 7, 8])
+  })
+
+  it('tunes the sounds of notes that say so', () => {
+    const { player, runTo, struck } = aPlayer()
+    const notes: Schemas['Note'][] = [[0, 100, 36, 90, 0], [QUARTER, 100, 36, 90, 7]] // prettier-ignore
+    player.play(loopOf([], { tracks: [{ ...loopOf([]).tracks[0]!, notes }] }))
+    runTo(2)
+    expect(struck.map(({ semitones, pitch }) => [semitones, pitch])).toEqual([
+      [0, 36],
+      [7, 36],
+    ])
   })
 
   it('is exchanged in time, at the same place', () => {

@@ -151,7 +151,7 @@ export class LoopPlayer {
     this.port.move({ part: lane, channel, controller, value, time })
   }
 
-  #strike(track: LoopTrack, [, length, pitch, velocity]: Schemas['Note'], start: number) {
+  #strike(track: LoopTrack, [, length, pitch, velocity, tune = 0]: Schemas['Note'], start: number) {
     const sound = track.sounds[pitch]
     const line = this.#line
     if (!sound || !line) return
@@ -160,7 +160,7 @@ export class LoopPlayer {
     const sounding = this.port.strike({
       part: track.lane,
       voice: sound.voice,
-      semitones: sound.semitones,
+      semitones: sound.semitones + tune,
       tone: sound.tone ?? null,
       level: sound.level_db,
       pan: sound.pan,

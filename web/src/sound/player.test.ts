@@ -2,6 +2,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 
 import type { Score } from '@/api/client'
 import { aLane, aScore, RecordingPort, standIn } from '@/testing'
+import { tapeOf } from '@/tape/tape'
 import { HORIZON, Player } from './player'
 
 const SIXTEENTH = 3360
@@ -73,6 +74,24 @@ describe('committing', () => {
     const thuds = port.given.filter(({ note }) => note.voice.id === 'thud').map(({ note }) => note.time)
     thuds.forEach((time, at) => expect(time - thuds[0]!).toBeCloseTo(at * 0.5, 9))
     expect(thuds.length).toBe(Math.floor((clock.time - begin + HORIZON - 0.06) / 0.5) + 1)
+  })
+
+  it('tunes the sound of a note and leaves its MIDI note alone, on the tape too', async () => {
+    player = new Player(clock, port, async (question) => {
+      const { events, ...rest } = standIn(question)
+      return { ...rest, events: { ...events, tunes: events.starts.map((_, at) => 2 * at) } }
+    })
+    await player.play(playing(1))
+    await clock.run(player, 0.6)
+    expect(port.given.slice(0, 3).map(({ note }) => [note.semitones, note.pitch])).toEqual([
+      [0, 36],
+      [2, 37],
+      [4, 37],
+    ])
+    const { tracks } = tapeOf(player.tape.stretches[0]!)
+    expect(tracks.flatMap(({ notes }) => notes.map(([, , pitch, , tune]) => [pitch, tune]))).toContainEqual([
+      37, 2,
+    ])
   })
 
   it('plays on for an hour without a slip', async () => {

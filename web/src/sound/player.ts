@@ -48,6 +48,7 @@ interface Ready {
   readonly velocity: number
   readonly channel: number
   readonly straight: number
+  readonly tune: number
 }
 interface ReadyControl {
   readonly laneId: string
@@ -396,7 +397,7 @@ export class Player {
     const sounding = this.port.strike({
       part: lane.id,
       voice,
-      semitones: lane.voice === voice.id ? next.pitch - (lane.note ?? voice.pitch) : 0,
+      semitones: (lane.voice === voice.id ? next.pitch - (lane.note ?? voice.pitch) : 0) + next.tune,
       tone,
       level: lane.level_db,
       pan: lane.pan,
@@ -505,6 +506,7 @@ export class Player {
         length: events.lengths[at] as number,
         pitch: events.pitches[at] as number,
         velocity: events.velocities[at] as number,
+        tune: events.tunes[at] as number,
         channel: events.channels[at] as number,
         straight: events.straights[at] as number,
       }))

@@ -13,7 +13,7 @@ function played(tape: Tape, from: number, now: number): TapeStretch {
   return stretch
 }
 const note = (laneId: string, start: number): TapeNote => ({
-  laneId, lane: laneId, ink: 0, start, length: 100, time: 0, pitch: 36, velocity: 100, channel: 10, straight: start,
+  laneId, lane: laneId, ink: 0, start, length: 100, time: 0, pitch: 36, velocity: 100, tune: 0, channel: 10, straight: start,
 }) // prettier-ignore
 
 describe('the bars on show', () => {
@@ -83,8 +83,8 @@ describe('what is kept', () => {
       from_tick: 0,
       now_tick: BAR,
       tracks: [
-        { lane: 'thud', notes: [[10, 100, 36, 100]] },
-        { lane: 'bell', notes: [[0, 100, 36, 100]] },
+        { lane: 'thud', notes: [[10, 100, 36, 100, 0]] },
+        { lane: 'bell', notes: [[0, 100, 36, 100, 0]] },
       ],
     })
   })

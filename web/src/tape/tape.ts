@@ -13,6 +13,8 @@ export interface TapeNote {
   readonly pitch: number
   readonly velocity: number
   readonly channel: number
+  /** By how many semitones its sound is higher, while the MIDI note stays; none: on tapes from before there were any. */
+  readonly tune?: number
   /** Where its step stands, in ticks: a note that strays belongs to the bar of its step. */
   readonly straight: number
 }
@@ -120,10 +122,10 @@ export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
   const areWhole = (row: readonly number[]) => row.every((one) => Number.isSafeInteger(one) && one >= 0)
   for (const note of stretch.notes) {
     if (note.start >= now) continue
-    const row: [number, number, number, number] = [note.start, note.length, note.pitch, note.velocity]
-    if (!areWhole([...row, note.straight])) continue
+    const { start, length, pitch, velocity, tune = 0 } = note
+    if (!areWhole([start, length, pitch, velocity, note.straight])) continue
     const track = trackOf(note)
-    track.notes.push(row)
+    track.notes.push([start, length, pitch, velocity, tune])
     track.straights.push(note.straight)
   }
   for (const { tick, controller, value, ...of } of stretch.controls) {

@@ -5,7 +5,7 @@ import {
   xOf,
 } from './layout' // prettier-ignore
 
-type Note = [number, number, number, number]
+type Note = [number, number, number, number, number]
 const track = (lane: string, ...notes: Note[]) => ({
   lane,
   ink: 0,
@@ -15,7 +15,10 @@ const track = (lane: string, ...notes: Note[]) => ({
   sound: null,
   lane_id: null,
 })
-const tracks = [track('Thud', [0, 100, 36, 90], [500, 100, 36, 90]), track('Bell', [500, 400, 60, 90])]
+const tracks = [
+  track('Thud', [0, 100, 36, 90, 0], [500, 100, 36, 90, 0]),
+  track('Bell', [500, 400, 60, 90, 0]),
+]
 const window = { firstTick: 0, perTick: 1, rowHeight: 20, top: 0 }
 const meter = { numerator: 7, denominator: 8 } as const
 
