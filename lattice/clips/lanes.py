@@ -1,8 +1,6 @@
 """A clip's notes as lanes: steps that fit them, strips for all that is their own, and the shortest way to say them."""
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from fractions import Fraction
+from collections.abc import Iterable, Iterator, Sequence
 from functools import partial
 from typing import Any
 
@@ -10,18 +8,20 @@ import numpy as np
 from pydantic import BaseModel
 
 from lattice.clips.clip import Clip, Note, Track
+from lattice.clips.grids import Grid, best_grid
 from lattice.clips.guess import guess_clip, is_melodic
+from lattice.clips.shorter import Line, once_round, shorter
 from lattice.clips.single_lines import single_lines
 from lattice.clips.sounds import TUNED, sounds_of
 from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.base import MAX_NAME
+from lattice.document.feel import LaneSwing, Swing
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import INKS, Lane
 from lattice.document.piece import Pattern
 from lattice.document.problems import DocumentError, read
 from lattice.document.scale import Scale
 from lattice.document.source import MAX_STEPS, Drawn, Euclidean
-from lattice.document.step_value import KINDS, NOTES, StepValue
 from lattice.document.strip import (
     LENGTH,
     NUDGE,
@@ -33,18 +33,15 @@ from lattice.document.strip import (
     PitchStrip,
     VelocityStrip,
 )
-from lattice.document.timing import MAX_BARS_OF_A_PATTERN, Once
+from lattice.document.timing import MAX_BARS_OF_A_PATTERN, Once, PassRestart
 from lattice.pitch.scales import OCTAVE, in_scale, steps_between
 from lattice.pitch.voicing import nearest_root
 from lattice.render.size import MAX_NOTES_AT_ONCE
-from lattice.rhythm.euclidean import euclidean
 from lattice.sentence.step_value import say_step_value
 
-__all__ = ["CLOSE_PERCENT", "LaneOffer", "lane_offers", "pattern_of"]
+__all__ = ["LaneOffer", "lane_offers", "left_out", "pattern_of"]
 
-CLOSE_PERCENT = 12  # of a step: notes that lie so near to a grid are meant to be on it
-LOOSE_PERCENT = 35  # those that are swung or loosened may still be
-_FINEST_COUNTED = Fraction(1, 12)  # a triplet 1/32
+_STRAIGHT = Swing()
 MAX_LANES = 64
 
 
@@ -63,24 +60,6 @@ class LaneOffer(BaseModel):
     remarks: list[str]
     this_is: str = ""
     shorter: Lane | None = None
-
-
-@dataclass(frozen=True)
-class _Fit:
-    """Notes on a grid: *step*, *count* steps in the clip, the step number of each note, and how far off it lies."""
-
-    step: StepValue
-    count: int
-    numbers: tuple[int, ...]
-    offs: tuple[Fraction, ...]
-
-    @property
-    def worst(self) -> Fraction:
-        return max((abs(off) for off in self.offs), default=Fraction(0))
-
-    @property
-    def mean(self) -> Fraction:
-        return sum(map(abs, self.offs), Fraction(0)) / max(1, len(self.offs))
 
 
 def lane_offers(clip: Clip, kit: Kit = DOCKSIDE) -> list[LaneOffer]:
@@ -109,26 +88,70 @@ def lane_offers(clip: Clip, kit: Kit = DOCKSIDE) -> list[LaneOffer]:
     return offers
 
 
-def pattern_of(clip: Clip, offers: Sequence[LaneOffer], shorter: frozenset[int], pattern_id: str) -> Pattern:
+def left_out(clip: Clip) -> list[str]:
+    """Return what of *clip* no lanes and no pattern have, in words."""
+    counted = {
+        "change of tempo": len(clip.tempo_changes),
+        "change of meter": len(clip.meter_changes),
+        "move of a controller": sum(len(track.controls) for track in clip.tracks),
+    }
+    return [
+        f"{count:,} {said if count == 1 else said.replace(' of', 's of', 1)}"
+        for said, count in counted.items()
+        if count
+    ]
+
+
+def pattern_of(
+    clip: Clip,
+    offers: Sequence[LaneOffer],
+    shorter: frozenset[int],
+    pattern_id: str,
+    swing: Swing = _STRAIGHT,
+) -> Pattern:
     """Return a pattern of the lanes offered; those at the places in *shorter* by their shorter way to be said.
 
-    With melodic lanes it has the clip's scale, and the chords that were guessed in it: nothing follows them yet.
+    It is as many bars long as its lanes need to play the clip. With melodic lanes it has the clip's scale, and the
+    chords that were guessed in it: nothing follows them yet. *swing*: that of the piece that it is for; its lanes are
+    as straight as the clip.
     """
     guessed = guess_clip(clip)
     lanes = [
         offer.shorter if place in shorter and offer.shorter else offer.lane
         for place, offer in enumerate(offers)
     ]
+    if swing.percent != _STRAIGHT.percent:
+        lanes = [lane.model_copy(update={"swing": lane.swing or LaneSwing()}) for lane in lanes]
     return Pattern(
         id=pattern_id,
         name=clip.name,
         meter=clip.meter,
-        bars=clip.bars,
+        bars=_bars_of(lanes, clip),
         dice=clip.origin.dice if clip.origin else 1,
         scale=guessed.scale if guessed else None,
         progression=guessed.progression if guessed else None,
         lanes=tuple(lanes),
     )
+
+
+def _bars_of(lanes: Sequence[Lane], clip: Clip) -> int:
+    """Return the bars of the shortest pass in which *lanes* come round; those of the clip where one begins again."""
+    strips = [strip for lane in lanes for field, *_ in _FIELDS.values() if (strip := getattr(lane, field))]
+    if any(lane.once or lane.restart for lane in lanes) or any(strip.free for strip in strips):
+        return clip.bars
+    cycles = []
+    for lane in lanes:
+        # As all lanes are that are made here.
+        assert isinstance(lane.source, Drawn | Euclidean)
+        assert lane.step_value
+        cycles.append(lane.source.steps * lane.step_value.quarters)
+    bars = (bars for bars in range(1, clip.bars) if clip.bars % bars == 0)
+    whole = (
+        one
+        for one in bars
+        if all((one * clip.meter.bar_quarters / cycle).denominator == 1 for cycle in cycles)
+    )
+    return next(whole, clip.bars)
 
 
 def _melodic_fields(track: Track, notes: list[Note], scale: Scale, name: str) -> tuple[dict[str, Any], int]:
@@ -145,156 +168,103 @@ def _melodic_fields(track: Track, notes: list[Note], scale: Scale, name: str) ->
 def _offers(
     clip: Clip, name: str, track: Track, notes: list[Note], kit: Kit, scale: Scale, place: int
 ) -> Iterator[LaneOffer]:
-    fit = _best_fit(clip, name, notes)
+    grid = best_grid(clip, name, notes)
+    shared: dict[str, Any] = {
+        "name": name,
+        "ink": (track.ink if len(clip.tracks) > 1 else place) % INKS,
+        "step_value": grid.step,
+        "swing": grid.swing,
+    }
+    rows, remarks = _rows(grid, notes)
     if is_melodic(track):
         fields, plain = _melodic_fields(track, notes, scale, name)
-        shared: dict[str, Any] = {
-            "name": name,
-            "ink": (track.ink if len(clip.tracks) > 1 else place) % INKS,
-            "step_value": fit.step,
-            "channel": track.channel,
-            **fields,
+        shared |= {"channel": track.channel} | fields
+        rows |= _pitch_rows(_by_step(grid, (note.pitch for note in notes)), plain, scale)
+    else:
+        sounding = min(note.pitch for note in notes)
+        plain = track.sound.note if track.sound and (sounding - track.sound.note) % OCTAVE == 0 else sounding
+        # A lane's own voice sounds its notes, too: where the kit has neither, its first does.
+        voice = kit.voice(sounds_of(track)[sounding].voice.id) or kit.voices[0]
+        shared |= {
+            "voice": voice.id,
+            "channel": None if track.channel == kit.channel else track.channel,
+            "note": None if voice.pitch == plain else plain,
         }
-        yield from _parts(clip, fit, notes, shared, place, plain, scale)
-        return
-    sounding = min(note.pitch for note in notes)
-    plain = track.sound.note if track.sound and (sounding - track.sound.note) % OCTAVE == 0 else sounding
-    # A lane's own voice sounds its notes, too: where the kit has neither, its first does.
-    voice = kit.voice(sounds_of(track)[sounding].voice.id) or kit.voices[0]
-    shared = {
-        "name": name,
-        "voice": voice.id,
-        "ink": (track.ink if len(clip.tracks) > 1 else place) % INKS,
-        "step_value": fit.step,
-        "channel": None if track.channel == kit.channel else track.channel,
-        "note": None if voice.pitch == plain else plain,
-    }
-    yield from _parts(clip, fit, notes, shared, place, plain, None)
-
-
-def _parts(
-    clip: Clip,
-    fit: _Fit,
-    notes: list[Note],
-    shared: dict[str, Any],
-    place: int,
-    plain: int,
-    scale: Scale | None,
-) -> Iterator[LaneOffer]:
-    """Yield the lane of *notes*; of more steps than one has, several that sound once, one after the other."""
-    name = shared["name"]
-    chunk = fit.count
-    if fit.count > MAX_STEPS:
-        per_bar = clip.meter.bar_quarters / fit.step.quarters
-        chunk = int(MAX_STEPS // per_bar * per_bar) if per_bar.denominator == 1 else 0
-        if chunk == 0:
-            steps = f"{fit.count:,} steps of {say_step_value(fit.step)}"
-            raise DocumentError.of(
-                "clip", f"it has {steps}: a lane has {MAX_STEPS}. Crop it, or quantise it", lane=name
-            )
-    for number, first in enumerate(range(0, fit.count, chunk)):
-        inside = [at for at, step in enumerate(fit.numbers) if first <= step < first + chunk]
-        if not inside and fit.count > chunk:
-            continue
-        part = _Fit(
-            fit.step,
-            min(chunk, fit.count - first),
-            tuple(fit.numbers[at] - first for at in inside),
-            tuple(fit.offs[at] for at in inside),
-        )
-        once = None
-        if fit.count > chunk:
-            once = Once(bars=int(first * fit.step.quarters / clip.meter.bar_quarters))
+        rows["octave"] = _by_step(grid, ((note.pitch - plain) // OCTAVE for note in notes))
+    line = Line(grid.count, tuple(sorted(grid.numbers)), rows, restarts=not grid.whole)
+    for number, (part, once) in enumerate(_parts(clip, grid, line, name)):
         told = shared | {"id": f"kept-{place + number + 1}", "once": once}
         if number:
             told["name"] = f"{name[: MAX_NAME - 4]} {number + 1}"
-        yield _offer(part, [notes[at] for at in inside], told, plain, scale)
+        yield _offer(clip, grid, part, told, remarks)
 
 
-def _best_fit(clip: Clip, name: str, notes: list[Note]) -> _Fit:
-    """Return the longest step that gives each note one of its own, and that all lie close to.
-
-    Steps as musicians count them come first, even where swung or loosened notes lie less close; then finer ones.
-    """
-    fits = []
-    for step in _STEPS:
-        exact = Fraction(clip.length_ticks) / (step.quarters * TICKS_PER_QUARTER)
-        if exact.denominator == 1:
-            fit = _fit(step, int(exact), notes)
-            if len(set(fit.numbers)) == len(notes):
-                fits.append(fit)
-    if not fits:
-        said = "no step value holds each of its notes: quantise the clip, or crop it to whole bars"
-        raise DocumentError.of("clip", said, lane=name)
-    counted = [fit for fit in fits if fit.step.quarters >= _FINEST_COUNTED]
-    halved = [fit for fit in counted if fit.step.divisor == 1]
-    for some, percent in ((counted, CLOSE_PERCENT), (halved, LOOSE_PERCENT), (fits, CLOSE_PERCENT)):
-        for fit in some:
-            if fit.worst * 100 <= percent:
-                return fit
-    return min(fits, key=lambda fit: fit.worst)
+def _by_step(grid: Grid, values: Iterable[int]) -> dict[int, int]:
+    return dict(zip(grid.numbers, values, strict=True))
 
 
-def _fit(step: StepValue, count: int, notes: list[Note]) -> _Fit:
-    length = step.quarters * TICKS_PER_QUARTER
-    numbers, offs = [], []
-    for note in notes:
-        exact = note.start / length
-        # What lies nearest to the end is late on the last step: early on the first it would sound twice in one pass.
-        number = min(count - 1, int(exact + Fraction(1, 2)))
-        numbers.append(number)
-        offs.append(exact - number)
-    return _Fit(step, count, tuple(numbers), tuple(offs))
-
-
-def _candidates() -> list[StepValue]:
-    plain = [read(StepValue, {"note": note, "kind": kind}) for note in NOTES for kind in KINDS]
-    shared = [read(StepValue, {"note": note, "divisor": divisor}) for note in NOTES for divisor in (5, 7)]
-    by_length = {step.quarters: step for step in [*shared, *plain]}
-    return [by_length[length] for length in sorted(by_length, reverse=True)]
-
-
-_STEPS = _candidates()
-
-
-def _offer(
-    fit: _Fit, notes: list[Note], shared: dict[str, Any], plain: int, scale: Scale | None
-) -> LaneOffer:
-    step = fit.step.quarters * TICKS_PER_QUARTER
+def _rows(grid: Grid, notes: list[Note]) -> tuple[dict[str, dict[int, int]], list[str]]:
+    """Return what notes of any track have, by step, and what of it a lane cannot say."""
+    step = grid.step.quarters * TICKS_PER_QUARTER
+    lasting = zip(notes, grid.lengths, strict=True)
+    lengths = [max(1, round(100 * note.length / (step * length))) for note, length in lasting]
     remarks = []
-    lengths = [max(1, round(100 * note.length / step)) for note in notes]
     if any(length > LENGTH.high for length in lengths):
         remarks.append(f"notes longer than {LENGTH.high} % of a step end sooner")
+    if any(note.tune for note in notes):
+        remarks.append("what its ratchets climb is left out")
     rows = {
-        "velocity": {at: note.velocity for at, note in zip(fit.numbers, notes, strict=True)},
-        "length_percent": {at: min(one, LENGTH.high) for at, one in zip(fit.numbers, lengths, strict=True)},
-        "nudge": {
-            at: min(max(round(100 * off), NUDGE.low), NUDGE.high)
-            for at, off in zip(fit.numbers, fit.offs, strict=True)
-        },
+        "velocity": _by_step(grid, (note.velocity for note in notes)),
+        "length_percent": _by_step(grid, (min(length, LENGTH.high) for length in lengths)),
+        "nudge": _by_step(grid, (min(max(round(100 * off), NUDGE.low), NUDGE.high) for off in grid.offs)),
     }
-    pitches = dict(zip(fit.numbers, (note.pitch for note in notes), strict=True))
-    if scale is None:
-        rows["octave"] = {at: (pitch - plain) // OCTAVE for at, pitch in pitches.items()}
+    return rows, remarks
+
+
+def _parts(clip: Clip, grid: Grid, line: Line, name: str) -> Iterator[tuple[Line, Once | None]]:
+    """Yield what lanes of no more steps than one has play: one cycle if it is always the same.
+
+    Else several that sound once, one after the other.
+    """
+    if line.count <= MAX_STEPS:
+        yield line, None
+    elif cycle := once_round(line):
+        yield cycle, None
     else:
-        rows |= _pitch_rows(pitches, plain, scale)
-    hits = tuple(sorted(fit.numbers))
-    source = Drawn(steps=fit.count, hits=hits)
-    lane = _lane(shared | {"source": source}, _strips(rows, fit.count, fit.count))
-    period = _period(hits, fit.count)
-    this_is, way = _shorter(hits, fit.count, period)
-    shorter = None
-    if way is not None and (period == fit.count or not shared["once"]):
-        shorter = _lane(shared | way, _strips(rows, fit.count, period))
+        per_bar = clip.meter.bar_quarters / grid.step.quarters
+        chunk = int(MAX_STEPS // per_bar * per_bar) if per_bar.denominator == 1 else 0
+        if chunk == 0:
+            steps = f"{line.count:,} steps of {say_step_value(grid.step)}"
+            said = f"it has {steps}: a lane has {MAX_STEPS}. Crop it, or quantise it"
+            raise DocumentError.of("clip", said, lane=name)
+        for first in range(0, line.count, chunk):
+            part = line.within(first, min(first + chunk, line.count))
+            if part.hits:
+                yield part, Once(bars=int(first * grid.step.quarters / clip.meter.bar_quarters))
+
+
+def _offer(clip: Clip, grid: Grid, line: Line, shared: dict[str, Any], remarks: list[str]) -> LaneOffer:
+    source = {"source": Drawn(steps=line.count, hits=line.hits)}
+    if line.restarts:
+        shared = shared | {"restart": PassRestart()}
+    lane = _lane(shared, source, _strips(line.rows, line.count, line.count))
+    way = shorter(line, int(clip.meter.bar_quarters / grid.step.quarters))
+    if way and shared["once"] and way.steps < line.count:
+        way = None  # it sounds once: a cycle that comes again would not
     return LaneOffer(
         lane=lane,
-        step=say_step_value(fit.step),
-        mean_off_percent=round(float(fit.mean * 100), 1),
-        worst_off_percent=round(float(fit.worst * 100), 1),
+        step=_said_steps(grid),
+        mean_off_percent=round(float(grid.mean * 100), 1),
+        worst_off_percent=round(float(grid.worst * 100), 1),
         remarks=remarks,
-        this_is=this_is if shorter else "",
-        shorter=shorter,
+        this_is=way.says if way else "",
+        shorter=_lane(shared, way.fields, _strips(line.rows, line.count, way.steps)) if way else None,
     )
+
+
+def _said_steps(grid: Grid) -> str:
+    said = say_step_value(grid.step)
+    return f"{said}, swing {grid.swing.percent} %" if grid.swing else said
 
 
 def _pitch_rows(pitches: dict[int, int], plain: int, scale: Scale) -> dict[str, dict[int, int]]:
@@ -348,33 +318,3 @@ _FIELDS: dict[str, tuple[str, Any, str]] = {
     "degrees": ("pitch_strip", PitchStrip, ""),
     "semitones": ("pitch_strip", partial(PitchStrip, unit="semitones"), ""),
 }
-
-
-def _period(hits: Sequence[int], count: int) -> int:
-    """Return after how many steps *hits* of *count* repeat.
-
-    >>> _period((0, 3, 8, 11), 16)
-    8
-    """
-    there = set(hits)
-    for period in range(1, count):
-        if count % period == 0 and all((hit + period) % count in there for hit in there):
-            return period
-    return count
-
-
-def _shorter(hits: Sequence[int], count: int, period: int) -> tuple[str, dict[str, Any] | None]:
-    """Return what *hits* are, in words, and the fields that say so; None where only drawing does.
-
-    >>> _shorter((1, 3, 6), 8, 8)[0]
-    '3 in 8, rotated 3'
-    """
-    first = tuple(hit for hit in hits if hit < period)
-    spread = euclidean(len(first), period)
-    for rotate in range(period):
-        if tuple(sorted((hit + rotate) % period for hit in spread)) == first:
-            said = f"{len(first)} in {period}" + (f", rotated {rotate}" if rotate else "")
-            return said, {"source": Euclidean(hits=len(first), steps=period), "rotate": rotate}
-    if period < count:
-        return f"{period} steps that repeat", {"source": Drawn(steps=period, hits=first)}
-    return "", None

@@ -26,13 +26,14 @@ from clips.schemas import (
     InPlace,
     Join,
     Keeping,
+    LanesOffered,
     Made,
     OpenClip,
     Revision,
 )
 from lattice.clips import apart, in_place, make_clip
 from lattice.clips.guess import ClipGuess, guess_clip
-from lattice.clips.lanes import LaneOffer, lane_offers
+from lattice.clips.lanes import lane_offers, left_out
 from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document import DocumentError, Pattern, StepValue
 from lattice.document.lane_clip import LaneClip
@@ -199,10 +200,11 @@ def clip_in_place(request: HttpRequest, clip_id: int, body: InPlace) -> dict[str
     return in_place(services.document_of(services.get(user_of(request), clip_id)), body.lanes)
 
 
-@router.get("/{int:clip_id}/lanes", response={200: list[LaneOffer], **refusals(401, 404, 422)})
-def clip_lanes(request: HttpRequest, clip_id: int) -> list[LaneOffer]:
+@router.get("/{int:clip_id}/lanes", response={200: LanesOffered, **refusals(401, 404, 422)})
+def clip_lanes(request: HttpRequest, clip_id: int) -> LanesOffered:
     """The lanes that a clip's notes could become, and how well they fit."""
-    return lane_offers(services.document_of(services.get(user_of(request), clip_id)))
+    clip = services.document_of(services.get(user_of(request), clip_id))
+    return LanesOffered(offers=lane_offers(clip), left_out=left_out(clip))
 
 
 @router.get("/{int:clip_id}/guess", response={200: ClipGuess | None, **refusals(401, 404)})
@@ -220,7 +222,9 @@ def piece_of_lanes(request: HttpRequest, clip_id: int, body: AsLanes) -> Status[
 @router.post("/{int:clip_id}/pattern", response={200: Pattern, **refusals(401, 404, 422)})
 def pattern_of_lanes(request: HttpRequest, clip_id: int, body: AsPattern) -> Pattern:
     """A clip's notes as a pattern of lanes, for a piece that is open."""
-    return services.pattern_from(user_of(request), clip_id, body.shorter, body.pattern_id, body.kit)
+    return services.pattern_from(
+        user_of(request), clip_id, body.shorter, body.pattern_id, body.kit, body.swing
+    )
 
 
 @router.get("/{int:clip_id}.mid", response={200: bytes, **refusals(401, 404, 422)})

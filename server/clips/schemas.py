@@ -12,7 +12,8 @@ from lattice.clips.clip import Control, Note
 from lattice.clips.drawn import MOST_DRAWN, drawn_notes
 from lattice.clips.guess import is_melodic
 from lattice.clips.keep import MAX_KEPT_BARS
-from lattice.document import DOCKSIDE, Kit, Meter, Score, read
+from lattice.clips.lanes import LaneOffer
+from lattice.document import DOCKSIDE, Kit, Meter, Score, Swing, read
 from lattice.document.base import MAX_NAME, Id, Name
 from lattice.document.piece import Dice
 from lattice.formats.midi import Export
@@ -305,10 +306,18 @@ class AsLanes(Body):
 
 
 class AsPattern(AsLanes):
-    """For a pattern of an open piece: its id there, and the kit that its lanes play."""
+    """For a pattern of an open piece: its id there, the kit that its lanes play, and the piece's swing."""
 
     pattern_id: Id
     kit: Kit = DOCKSIDE
+    swing: Swing = Swing()
+
+
+class LanesOffered(BaseModel):
+    """The lanes that a clip's notes could become; *left_out*: what of the clip none of them has, in words."""
+
+    offers: list[LaneOffer]
+    left_out: list[str]
 
 
 class Made(BaseModel):

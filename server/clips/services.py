@@ -14,7 +14,7 @@ from pieces import services as pieces
 from clips.models import Clip, ClipMoment
 from lattice import clips
 from lattice.clips.lanes import lane_offers, pattern_of
-from lattice.document import DOCKSIDE, DocumentError, Kit, Pattern, Piece, read
+from lattice.document import DOCKSIDE, DocumentError, Kit, Pattern, Piece, Swing, read
 
 __all__ = [
     "MAX_AT_ONCE",
@@ -212,10 +212,15 @@ def reopened(owner: User, clip_id: int) -> piece_models.Piece:
     return pieces.create(owner, clips.as_it_stood(origin), "As it stood")
 
 
-def pattern_from(owner: User, clip_id: int, shorter: Sequence[int], pattern_id: str, kit: Kit) -> Pattern:
-    """Return a clip's notes as a pattern of lanes for *kit*; those at *shorter* by their shorter way to be said."""
+def pattern_from(
+    owner: User, clip_id: int, shorter: Sequence[int], pattern_id: str, kit: Kit, swing: Swing
+) -> Pattern:
+    """Return a clip's notes as a pattern of lanes for a piece of that *kit* and *swing*.
+
+    Those at *shorter* by their shorter way to be said.
+    """
     clip = document_of(get(owner, clip_id))
-    return pattern_of(clip, lane_offers(clip, kit), frozenset(shorter), pattern_id)
+    return pattern_of(clip, lane_offers(clip, kit), frozenset(shorter), pattern_id, swing)
 
 
 def lanes_as_piece(owner: User, clip_id: int, shorter: Sequence[int]) -> piece_models.Piece:

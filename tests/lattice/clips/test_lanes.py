@@ -5,16 +5,21 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lattice.clips import Note, Track, take, take_clip
-from lattice.clips.lanes import lane_offers, pattern_of
+from lattice.clips.clip import Control, MeterChange, TempoChange
+from lattice.clips.lanes import lane_offers, left_out, pattern_of
 from lattice.document import (
     DOCKSIDE,
     DocumentError,
+    Drawn,
     Euclidean,
     Lane,
+    LaneSwing,
     Meter,
     NudgeStrip,
+    PassRestart,
     Piece,
     StepValue,
+    Swing,
     VelocityStrip,
     score_of,
 )
@@ -23,14 +28,15 @@ from tests.lattice.clips.clips import BAR, clip
 from tests.lattice.scores import lane, score
 
 STEP = 3360
+STRAIGHT = Swing()
 steps = st.sampled_from(
     [StepValue(), StepValue(note=8), StepValue(note=8, kind="triplet"), StepValue(note=2, divisor=7)]
 )
 
 
-def played(one, pattern):
+def played(one, pattern, swing=STRAIGHT):
     """Return (start, pitch, velocity, length) of all that *pattern* plays where *one* would be played first."""
-    piece = Piece(name="Made", tempo=one.tempo, patterns=(pattern,))
+    piece = Piece(name="Made", tempo=one.tempo, swing=swing, patterns=(pattern,))
     heard = render(score_of(piece, pattern), pattern.dice, Window(bars=one.bars))
     columns = (heard.starts, heard.pitches, heard.velocities, heard.lengths)
     return sorted(zip(*(column.tolist() for column in columns), strict=True))
@@ -55,11 +61,13 @@ def taken_clips(draw):
                 values=tuple(draw(st.lists(st.integers(1, 127), min_size=3, max_size=9)))
             )
         if draw(st.booleans()):
+            fields["swing"] = LaneSwing(percent=draw(st.integers(50, 75)))
+        if draw(st.booleans()):
             fields["nudge_strip"] = NudgeStrip(values=(0, 8, -6))
         lanes.append(lane(name, channel=at + 1, **fields))
     whole = score(*lanes)
     dice = draw(st.integers(0, 99))
-    window = Window(first_bar=3, bars=draw(st.integers(1, 4)))
+    window = Window(first_bar=3, bars=draw(st.integers(1, 4) | st.just(16)))
     return take_clip(take(whole, dice, window), "P", "A")
 
 
@@ -142,11 +150,81 @@ def test_every_note_number_of_a_track_becomes_a_lane_unless_octaves_apart():
 
 
 def test_a_long_clip_is_shared_out_over_lanes_that_sound_once():
-    places = [at * STEP for at in range(0, 160, 1) if at % 7 not in (3, 5)]
+    places = [at * STEP for at in range(160) if at % 7 not in (3, 5) and at != 90]
     offers = lane_offers(clip(row(*places), bars=10))
     assert [offer.lane.once.bars for offer in offers] == [0, 8]
     whole = clip(row(*places), bars=10)
     assert played(whole, pattern_of(whole, offers, frozenset(), "a")) == notes_of(whole)
+
+
+def test_a_cycle_that_drifts_over_the_bars_is_found():
+    places = [at * STEP for at in range(64) if at % 7 in (0, 2, 4, 6)]
+    offer = offer_of(*places, bars=4)
+    assert offer.this_is == "4 in 7, beginning again with each pass"
+    assert (offer.shorter.source, offer.shorter.restart) == (Euclidean(hits=4, steps=7), PassRestart())
+    whole = clip(row(*places), bars=4)
+    assert played(whole, pattern_of(whole, [offer], frozenset({0}), "a")) == notes_of(whole)
+
+
+@pytest.mark.parametrize(("bars", "count"), [(1, 6), (2, 11), (3, 16)])
+def test_dotted_eighths_are_found_where_bars_cut_them_off_too(bars, count):
+    places = [3 * STEP * at for at in range(count)]
+    whole = clip(row(*places, length=3 * STEP // 4), bars=bars)
+    (offer,) = lane_offers(whole)
+    assert (offer.step, offer.this_is) == ("1/8 dotted", "a hit on every step")
+    for chosen in (frozenset(), frozenset({0})):
+        assert played(whole, pattern_of(whole, [offer], chosen, "a")) == notes_of(whole)
+
+
+def test_three_in_eight_is_no_run_of_dotted_quarters():
+    offer = offer_of(0, 6 * STEP, 12 * STEP)
+    assert (offer.step, offer.this_is) == ("1/8", "3 in 8")
+
+
+@given(st.integers(53, 69), st.sampled_from([8, 16]), st.data())
+@settings(max_examples=60)
+def test_swung_notes_become_a_swung_lane(percent, note, data):
+    count = 32 * note // 16
+    late = data.draw(st.sets(st.integers(0, count // 2 - 1), min_size=2))
+    hits = tuple(sorted({*range(0, count, 2)} | {2 * at + 1 for at in late}))
+    swung = lane(
+        source=Drawn(steps=count, hits=hits),
+        step_value=StepValue(note=note),
+        swing=LaneSwing(percent=percent, note=note),
+    )
+    whole = take_clip(take(score(swung), 1, Window(bars=2)), "P", "A")
+    offers = lane_offers(whole)
+    assert [offer.lane.swing for offer in offers] == [LaneSwing(percent=percent, note=note)]
+    assert f"swing {percent} %" in offers[0].step
+    assert (offers[0].lane.nudge_strip, offers[0].lane.length_strip) == (None, None)
+    assert played(whole, pattern_of(whole, offers, frozenset(), "a")) == notes_of(whole)
+
+
+def test_straight_lanes_stay_straight_in_a_piece_that_swings():
+    whole = clip(row(0, STEP, 3 * STEP), bars=1)
+    piece_swing = Swing(percent=60)
+    pattern = pattern_of(whole, lane_offers(whole), frozenset(), "a", piece_swing)
+    assert played(whole, pattern, piece_swing) == notes_of(whole)
+
+
+def test_a_bar_played_sixteen_times_is_one_bar():
+    bar = (0, 3, 4, 10)
+    places = [turn * BAR + at * STEP for turn in range(16) for at in bar]
+    whole = clip(row(*places), bars=16)
+    offers = lane_offers(whole)
+    assert [offer.lane.source for offer in offers] == [Drawn(steps=16, hits=bar)]
+    pattern = pattern_of(whole, offers, frozenset(), "a")
+    assert pattern.bars == 1
+    assert played(whole, pattern) == notes_of(whole)
+
+
+def test_what_no_lane_has_is_said():
+    moves = (TempoChange(BAR, 90.0), TempoChange(2 * BAR, 80.0))
+    track = Track(lane="Hiss", channel=10, notes=(Note(0, 1, 46, 9, 4),), controls=(Control(0, 74, 9),))
+    one = clip(tracks=(track,), bars=4, tempo_changes=moves, meter_changes=(MeterChange(BAR, Meter()),))
+    assert left_out(one) == ["2 changes of tempo", "1 change of meter", "1 move of a controller"]
+    assert lane_offers(one)[0].remarks == ["what its ratchets climb is left out"]
+    assert left_out(clip(row(0))) == []
 
 
 def test_voices_that_a_kit_does_not_have_are_found_by_their_notes():

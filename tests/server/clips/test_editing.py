@@ -175,7 +175,7 @@ def test_a_clip_plays_in_place_of_its_lanes(mara, kept):
 
 
 def test_notes_become_lanes_of_a_new_piece_or_of_a_pattern(mara, kept):
-    offers = mara.send("GET", f"/clips/{kept['id']}/lanes").json()
+    offers = mara.send("GET", f"/clips/{kept['id']}/lanes").json()["offers"]
     assert len(offers) >= 5
     assert any(offer["this_is"] for offer in offers)
     made = mara.send("POST", f"/clips/{kept['id']}/lanes", {"shorter": [0]}).json()
@@ -183,9 +183,10 @@ def test_notes_become_lanes_of_a_new_piece_or_of_a_pattern(mara, kept):
     assert [lane["name"] for lane in piece["patterns"][0]["lanes"]] == [
         offer["lane"]["name"] for offer in offers
     ]
-    body = {"pattern_id": "b", "kit": SCORE.kit.model_dump(mode="json")}
+    body = {"pattern_id": "b", "kit": SCORE.kit.model_dump(mode="json"), "swing": {"percent": 60}}
     pattern = mara.send("POST", f"/clips/{kept['id']}/pattern", body).json()
     assert (pattern["id"], pattern["bars"]) == ("b", 4)
+    assert all(lane["swing"] for lane in pattern["lanes"])  # as the clip is, not as the piece swings
 
 
 def test_clips_from_before_there_were_moments_have_one(mara, kept):

@@ -33,7 +33,7 @@ def test_an_imported_tune_says_what_scale_it_is_likely_in_and_how_sure_that_is(m
     guessed = mara.send("GET", f"/clips/{number}/guess").json()
     assert guessed["says"] == answer["heard"]
     assert mara.send("GET", f"/clips/{number}").json()["is_melody"] is True
-    lanes = mara.send("GET", f"/clips/{number}/lanes").json()
+    lanes = mara.send("GET", f"/clips/{number}/lanes").json()["offers"]
     assert [lane["lane"]["voice"] for lane in lanes] == ["lantern"]
 
 

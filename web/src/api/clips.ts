@@ -3,9 +3,9 @@ import {
   answer,
   api,
   type ClipLine,
-  type Kit,
   type OpenClip,
   type Pattern,
+  type Piece,
   textAt,
   type Schemas,
 } from './client'
@@ -69,9 +69,12 @@ export const clipsApi = {
   guess: (id: number) => answer(api.GET('/api/clips/{clip_id}/guess', at(id))),
   asPiece: async (id: number, shorter: number[]) =>
     (await answer(api.POST('/api/clips/{clip_id}/lanes', { ...at(id), body: { shorter } }))).piece,
-  asPattern: async (id: number, shorter: number[], patternId: string, kit: Kit) =>
+  asPattern: async (id: number, shorter: number[], patternId: string, { kit, swing }: Piece) =>
     (await answer(
-      api.POST('/api/clips/{clip_id}/pattern', { ...at(id), body: { shorter, pattern_id: patternId, kit } }),
+      api.POST('/api/clips/{clip_id}/pattern', {
+        ...at(id),
+        body: { shorter, pattern_id: patternId, kit, swing },
+      }),
     )) as Pattern,
   /** Where the MIDI file lies. */
   file: (id: number, how: Partial<Export> = {}) => `/api/clips/${id}.mid?${asQuery(how)}`,

@@ -1439,7 +1439,7 @@ export interface components {
         };
         /**
          * AsPattern
-         * @description For a pattern of an open piece: its id there, and the kit that its lanes play.
+         * @description For a pattern of an open piece: its id there, the kit that its lanes play, and the piece's swing.
          */
         AsPattern: {
             /**
@@ -1578,6 +1578,13 @@ export interface components {
              * @default []
              */
             shorter: number[];
+            /**
+             * @default {
+             *       "note": 16,
+             *       "percent": 50
+             *     }
+             */
+            swing: components["schemas"]["Swing"];
         };
         /**
          * BarRestart
@@ -3165,6 +3172,16 @@ export interface components {
             /** Id */
             id: string;
             tone: components["schemas"]["Tone"] | null;
+        };
+        /**
+         * LanesOffered
+         * @description The lanes that a clip's notes could become; *left_out*: what of the clip none of them has, in words.
+         */
+        LanesOffered: {
+            /** Left Out */
+            left_out: string[];
+            /** Offers */
+            offers: components["schemas"]["LaneOffer"][];
         };
         /**
          * LengthStrip
@@ -6936,7 +6953,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LaneOffer"][];
+                    "application/json": components["schemas"]["LanesOffered"];
                 };
             };
             /** @description Bad Request */

@@ -14,6 +14,8 @@ const notices = useNotices()
 const piece = usePiece()
 const router = useRouter()
 const offers = shallowRef<Schemas['LaneOffer'][] | null>(null)
+/** What of the clip no lane has. */
+const leftOut = ref('')
 /** Its scale and chords, where it has pitches, and how sure that is. */
 const guessed = shallowRef<Schemas['ClipGuess'] | null>(null)
 const problem = ref('')
@@ -21,7 +23,9 @@ const shorter = ref(new Set<number>())
 
 async function load() {
   try {
-    offers.value = await clipsApi.lanes(props.clip.id)
+    const found = await clipsApi.lanes(props.clip.id)
+    offers.value = found.offers
+    leftOut.value = found.left_out.join(', ')
     guessed.value = await clipsApi.guess(props.clip.id)
     shorter.value = new Set(offers.value.flatMap((offer, at) => (offer.this_is ? [at] : [])))
   } catch (reason) {
@@ -52,7 +56,7 @@ async function asPattern() {
     let number = piece.patterns.length + 1
     while (taken.has(`pattern-${number}`)) number++
     const patternId = `pattern-${number}`
-    const made = await clipsApi.asPattern(props.clip.id, [...shorter.value], patternId, document.kit)
+    const made = await clipsApi.asPattern(props.clip.id, [...shorter.value], patternId, document)
     piece.edit(`Lanes of “${props.clip.name}”`, (whole) => ({
       ...whole,
       patterns: [...whole.patterns, made],
@@ -73,6 +77,7 @@ async function asPattern() {
     <p v-else-if="!offers">Looking for steps that fit …</p>
     <template v-else>
       <p v-if="guessed" data-test="guess">Heard: {{ guessed.says }}.</p>
+      <p v-if="leftOut" class="alarm">Left out: {{ leftOut }}.</p>
       <table>
         <thead>
           <tr>
