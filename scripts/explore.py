@@ -1,4 +1,4 @@
-"""Search at random for what is wrong, for as many minutes as asked: properties, the API, MIDI files, changed engines.
+"""Search at random for what is wrong, as long as asked: properties, the API, MIDI files, hands, changed engines.
 
 Prints what reproduces each find; a find becomes an example of the default tests. A change of the engine that no test
 notices (a survivor) is named too, and is no failure.
@@ -114,6 +114,7 @@ def main() -> int:
     searches = {
         "the API": ["searches/test_api.py"],
         "MIDI files": ["searches/test_files.py"],
+        "a night of random hands": ["searches/test_night.py", "-rP"],
         "properties": ["-n", "2", "-m", "hypothesis", "tests/lattice", "tests/server"],
     }
     found: list[str] = []
@@ -124,6 +125,12 @@ def main() -> int:
         for what, asked in searches.items():
             code, said = run([*PYTEST, *asked], ROOT, begun + 45 * minutes)
             print(f"{what}, round {rounds}: {'found something' if code else 'nothing found'}", flush=True)
+            print(
+                *(line for line in said.splitlines() if line.startswith("FIGURE")),
+                sep="\n",
+                end="",
+                flush=True,
+            )
             if code:
                 found.append(f"== {what} ==\n{said[-8000:]}")
                 print(found[-1], flush=True)

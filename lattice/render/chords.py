@@ -11,6 +11,7 @@ from lattice.pitch.names import pitch_names
 from lattice.pitch.progression import chords_of
 from lattice.pitch.scales import OCTAVE
 from lattice.render.pictures import ChordPicture
+from lattice.sentence.lengths import say_span
 
 __all__ = ["chord_pictures"]
 
@@ -35,6 +36,7 @@ def chord_pictures(score: Score, first_tick: int, end_tick: int) -> list[ChordPi
                 written=score.progression.chords[place].chord,
                 name=chord_name(chord, *scale),
                 numeral=numeral_of(chord, *scale) or "",
+                lasts=say_span(score.progression.chords[place].lasts),
                 notes=" ".join(names[(chord.root + tone) % OCTAVE] for tone in chord.tones),
             )
         )

@@ -49,6 +49,7 @@ from lattice.render.staff import folded_row, staff_of
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, line_of
 from lattice.sentence import Speech, sentence, standing
+from lattice.sentence.lengths import say_progression
 
 __all__ = ["lane_picture", "picture", "sounds"]
 
@@ -80,6 +81,7 @@ def picture(
         beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
         standing=standing(score, dice),
         chords=chord_pictures(score, first, end),
+        progression=say_progression(score.progression, score.meter),
         pitch_names=list(pitch_names(score.scale.root, score.scale.semitones)),
         scale_chords=list(scale_chords(score.scale.root, score.scale.semitones)),
         scale_notes=[(score.scale.root + degree) % OCTAVE for degree in score.scale.semitones],

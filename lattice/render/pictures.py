@@ -92,7 +92,8 @@ class Staff(BaseModel):
 class ChordPicture(BaseModel):
     """A chord of the progression in the window: its *place* there, from when to when in ticks, what is written.
 
-    *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *notes*: those that it has.
+    *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *lasts*: how long, in words.
+    *notes*: those that it has.
     """
 
     place: int
@@ -101,6 +102,7 @@ class ChordPicture(BaseModel):
     written: str
     name: str
     numeral: str
+    lasts: str
     notes: str
 
 
@@ -253,6 +255,7 @@ class Sounds(BaseModel):
 class Rendering(BaseModel):
     """The answer to a score, a dice number and a window. *held*: what controllers hold when it begins.
 
+    *progression*: how many chords there are and over how long, in words; '' where there are none.
     *pitch_names*: of the twelve notes from C on, as the scale spells them; *scale_notes*: which of them it has, from
     its root on; *scale_chords*: the chords of three notes that lie in it.
     """
@@ -263,6 +266,7 @@ class Rendering(BaseModel):
     beat_ticks: int
     standing: list[Part]
     chords: list[ChordPicture]
+    progression: str
     pitch_names: list[str]
     scale_notes: list[int]
     scale_chords: list[str]

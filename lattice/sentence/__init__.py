@@ -1,6 +1,6 @@
 """What acts on a lane or a pattern, in words that can be taken hold of."""
 
-from lattice.sentence.clock import rate_beside, rates
+from lattice.sentence.lane_step import rate_beside, rates
 from lattice.sentence.setting import Speech
 from lattice.sentence.standing import standing, standing_choices
 from lattice.sentence.step_value import say_step_value

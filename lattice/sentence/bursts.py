@@ -82,7 +82,8 @@ def _start(burst: Burst) -> str:
 
 def _say_comes(burst: Burst, speech: Speech) -> str:
     if burst.comes is None:
-        return f"once in each pass ({speech.frame.bars} bars)"
+        bars = speech.frame.bars
+        return f"once in each pass ({bars} {'bar' if bars == 1 else 'bars'})"
     if isinstance(burst.comes, EveryCycle):
         return "in each cycle"
     return f"every {burst.comes.bars} bars" if burst.comes.bars > 1 else "in every bar"

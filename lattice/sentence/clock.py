@@ -17,11 +17,12 @@ from lattice.document.timing import (
     PassRestart,
     StepRange,
 )
-from lattice.sentence.setting import Setting, Speech, Words, offered
-from lattice.sentence.step_value import note_choices, note_value_words, say_step_value, step_rates
+from lattice.sentence.lane_step import STEP_VALUE, own_or
+from lattice.sentence.setting import Setting, Speech, offered
+from lattice.sentence.step_value import note_choices, note_value_words
 from lattice.sentence.words import Choice, Offer, Patch, Word, choice, choices, number, text
 
-__all__ = ["CLOCK", "DIRECTIONS_SAID", "rate_beside", "rates"]
+__all__ = ["CLOCK", "DIRECTIONS_SAID"]
 
 DIRECTIONS_SAID: dict[Direction, str] = {
     "forward": "forward",
@@ -34,11 +35,6 @@ DIRECTIONS_SAID: dict[Direction, str] = {
 }
 
 
-def _own(say: Words, plain: Words) -> Words:
-    """Return what the bench says of a setting; nothing of a lane that runs on another one's clock."""
-    return lambda speech: [] if speech.is_made else say(speech) or plain(speech)
-
-
 def _offer_own(text: str, explains: str, patch: Patch, field: str) -> Any:
     return offered(
         text,
@@ -46,88 +42,6 @@ def _offer_own(text: str, explains: str, patch: Patch, field: str) -> Any:
         patch,
         lambda speech: speech.is_made or getattr(speech.lane, field) not in (None, "forward"),
     )
-
-
-# ---- Step value ----
-
-
-def _say_step_value(speech: Speech) -> list[Word]:
-    value = speech.lane.step_value
-    if value is None:
-        return []
-    words = note_value_words(value, "step_value")
-    return words if value.divisor > 1 else [text("step "), *words]
-
-
-def _say_patterns_step(speech: Speech) -> list[Word]:
-    said = "the span's" if speech.lane.span else f"the pattern's, {say_step_value(speech.frame.step_value)}"
-    return [choice(said, "step")] if not speech.lane.span else [text(said)]
-
-
-def _step_choices(speech: Speech) -> list[Choice]:
-    value = speech.lane.step_value
-    shown = value or speech.frame.step_value
-    found = note_choices(shown, lambda other: {"step_value": other.model_dump()})
-    if value is None:
-        return [
-            one.model_copy(
-                update={
-                    "patch": {"step_value": shown.model_dump()} if one.chosen else one.patch,
-                    "chosen": False,
-                }
-            )
-            for one in found
-        ]
-    return found
-
-
-def _offer_step_values(speech: Speech) -> list[Offer]:
-    value = speech.lane.step_value
-    if speech.lane.span or speech.is_made:
-        return []  # the span, or the other lane, decides how long a step lasts
-
-    def offer(setting: str, text: str, explains: str, step: StepValue) -> Offer:
-        return Offer(setting=setting, text=text, explains=explains, patch={"step_value": step.model_dump()})
-
-    offers: list[Offer] = []
-    if value is None:
-        own = StepValue(note=16 if speech.frame.step_value.note == 8 else 8)
-        explains = "Steps longer or shorter than the pattern's."
-        offers.append(offer("step value", f"step {say_step_value(own)}", explains, own))
-    if value is None or value.divisor == 1:
-        tuplet = StepValue(note=2, divisor=7)
-        explains = "So many equal steps in one note value: a tuplet."
-        offers.append(offer("tuplet", say_step_value(tuplet), explains, tuplet))
-    if value is not None and value.multiplier == 1:
-        longer = value.model_copy(update={"multiplier": 3})
-        offers.append(
-            offer(
-                "multiple", f"step {say_step_value(longer)}", "Each step lasts several note values.", longer
-            )
-        )
-    return offers
-
-
-def rates(speech: Speech) -> list[Choice]:
-    """Return what one hand may make of the step, slow to fast; nothing of a lane that runs on another one's clock."""
-    if speech.is_made:
-        return []
-    here = None if speech.lane.span else speech.line.course.step
-    return [
-        Choice(
-            key=f"{rate.note} {rate.kind}",
-            text=say_step_value(rate),
-            patch={"step_value": rate.model_dump(), "span": None},
-            chosen=rate.quarters == here,
-        )
-        for rate in step_rates()
-    ]
-
-
-def rate_beside(speech: Speech) -> int:
-    """Return which of `rates` a lane has, or the one that is next slower; -1 where it is slower than all."""
-    step = speech.line.course.step
-    return sum(rate.quarters >= step for rate in step_rates()) - 1
 
 
 # ---- Spans ----
@@ -339,7 +253,6 @@ def _restart_choices(speech: Speech) -> list[Choice]:
     )
 
 
-_STEP_VALUE = "How long a step lasts in this lane; the pattern's where nothing is said."
 _SPAN = "A cycle's steps spread evenly over a span: a polyrhythm."
 _ONCE = "One cycle in each pass of the pattern, then silence."
 _RANGE = "Only these steps take part: drag the ends of its band."
@@ -347,23 +260,14 @@ _DIRECTION = "In which order the steps are read."
 _RESTART = "The cycle begins again, however far it has come."
 
 CLOCK: tuple[Setting, ...] = (
-    Setting(
-        "step value",
-        "step",
-        frozenset({"step_value"}),
-        _STEP_VALUE,
-        _say_step_value,
-        _own(_say_step_value, _say_patterns_step),
-        alternatives={"step": _step_choices},
-        offers=_offer_step_values,
-    ),
+    STEP_VALUE,
     Setting(
         "span",
         "timing",
         frozenset({"span"}),
         _SPAN,
         _say_span,
-        _own(_say_span, lambda _: [choice("keeps its step", "timing")]),
+        own_or(_say_span, lambda _: [choice("keeps its step", "timing")]),
         alternatives={"timing": _span_choices, "step": _span_note_choices},
         offers=_offer_spans,
     ),
@@ -373,7 +277,7 @@ CLOCK: tuple[Setting, ...] = (
         frozenset({"once"}),
         _ONCE,
         _say_once,
-        _own(_say_once, lambda _: [choice("round and round", "goes round")]),
+        own_or(_say_once, lambda _: [choice("round and round", "goes round")]),
         red=True,
         alternatives={"goes round": _once_choices, "note of the offset": _offset_choices},
         offers=_offer_once,
@@ -384,7 +288,7 @@ CLOCK: tuple[Setting, ...] = (
         frozenset({"step_range"}),
         _RANGE,
         _say_range,
-        _own(_say_range, lambda _: [choice("all steps", "step range")]),
+        own_or(_say_range, lambda _: [choice("all steps", "step range")]),
         red=True,
         alternatives={"step range": _range_choices},
         offers=_offer_range,
@@ -395,7 +299,7 @@ CLOCK: tuple[Setting, ...] = (
         frozenset({"direction"}),
         _DIRECTION,
         _say_direction,
-        _own(_say_direction, lambda _: [choice("forward", "direction")]),
+        own_or(_say_direction, lambda _: [choice("forward", "direction")]),
         red=True,
         alternatives={"direction": _direction_choices},
         offers=_offer_own("backward", _DIRECTION, {"direction": "backward"}, "direction"),
@@ -406,7 +310,7 @@ CLOCK: tuple[Setting, ...] = (
         frozenset({"restart"}),
         _RESTART,
         _say_restart,
-        _own(_say_restart, lambda _: [choice("never", "restart")]),
+        own_or(_say_restart, lambda _: [choice("never", "restart")]),
         red=True,
         alternatives={"restart": _restart_choices},
         offers=_offer_own(

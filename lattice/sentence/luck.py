@@ -16,7 +16,9 @@ def _say_links(speech: Speech) -> list[Word]:
         return []
     letters = Counter(awake)
     said = (
-        f"{len(awake)}" if len(letters) < 2 else ", ".join(f"{n} {letter}" for letter, n in letters.items())
+        f"{len(awake)}"
+        if len(letters) < 2
+        else ", ".join(f"{n} {letter}" for letter, n in sorted(letters.items()))
     )
     return [choice(f"{said} linked", "linked")]
 

@@ -58,7 +58,7 @@ def _say_pan(speech: Speech) -> list[Word]:
     pan = speech.lane.pan
     if pan == 0:
         return []
-    return [text("pan "), number("pan", "pan", pan, -100, 100), text(" right" if pan > 0 else " left")]
+    return [text("pan "), number("pan", "pan", pan, -100, 100)]
 
 
 def _anchor_choices(speech: Speech) -> list[Choice]:
@@ -89,7 +89,7 @@ _CLIP = "Kept notes play in the lane's place; all that it says beside is set asi
 _CHANNEL = "The MIDI channel of your own instrument for this lane; the kit's where nothing is said."
 _NOTE = "The MIDI note number that this lane plays; its voice's where nothing is said."
 _LEVEL = "How loud the built-in sound of this lane is."
-_PAN = "Where the built-in sound stands between left and right."
+_PAN = "Where the built-in sound stands between left, -100, and right, 100."
 _ANCHOR = "No throw, and nothing done to all lanes, touches it."
 
 _BRIGHTNESS = "How strong the overtones of a pitched voice are."
@@ -155,7 +155,7 @@ SOUND: tuple[Setting, ...] = (
         _PAN,
         _say_pan,
         lambda speech: _say_pan(speech)[1:] or [number("pan", "pan", 0, -100, 100)],
-        offers=offered("pan 30 right", _PAN, {"pan": 30}, lambda speech: speech.lane.pan != 0),
+        offers=offered("pan 30", _PAN, {"pan": 30}, lambda speech: speech.lane.pan != 0),
     ),
     Setting(
         "channel",

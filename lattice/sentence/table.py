@@ -149,6 +149,8 @@ def _say_edits(speech: Speech) -> list[Word]:
     awake = sum(edit.step < speech.line.steps for edit in speech.lane.edits)
     asleep = len(speech.lane.edits) - awake
     said = f"{awake} by hand" + (f" ({asleep} beyond its steps)" if asleep else "")
+    if not awake:
+        said = f"{asleep} by hand, beyond its steps"
     return [choice(said, "by hand")]
 
 

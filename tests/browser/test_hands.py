@@ -161,6 +161,10 @@ def test_lanes_are_added_copied_renamed_revoiced_and_removed(musician):
     page = musician.open("Night Ferry").page
     page.keyboard.press("n")
     expect(page.locator(".row")).to_have_count(11)
+    # The voice of a new lane opens for choosing.
+    expect(page.get_by_role("button", name="Plank 41")).to_be_focused()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("button", name="Plank 41")).to_have_count(0)
     page.keyboard.press("d")
     expect(page.locator(".row")).to_have_count(12)
     page.get_by_role("button", name="Lane Plank copy").click()

@@ -52,6 +52,14 @@ def test_a_drag_over_the_tape_keeps_the_bars_it_touches(musician):
     page.mouse.move(box["x"] + 2.3 * bar, box["y"] + 30, steps=5)
     page.mouse.up()
     expect(page.get_by_text("Kept “Night Ferry A, bars 2–3”")).to_be_visible()
+    # K takes the keys from whatever part has them: the digit says how many bars.
+    steps = musician.number("Bottle: steps")
+    before = steps.get_attribute("aria-valuenow")
+    steps.focus()
+    page.keyboard.press("k")
+    page.keyboard.press("2")
+    expect(page.get_by_text("Kept “Night Ferry A, bars 3–4”")).to_be_visible()
+    expect(steps).to_have_attribute("aria-valuenow", before)
 
 
 def test_keeping_before_anything_sounded_says_so(musician):

@@ -4,6 +4,7 @@ from io import BytesIO
 from pathlib import Path
 
 import numpy as np
+import pytest
 import soundfile
 from playwright.sync_api import expect
 
@@ -165,7 +166,7 @@ def test_level_and_pan_of_a_lane_are_heard(musician):
     loud = loudest(page)
     musician.type_number("Thud on the bench: level", "-36")
     musician.type_number("Thud on the bench: pan", "-40")
-    expect(musician.sentence("thud")).to_contain_text("level -36 dB · pan -40 left")
+    expect(musician.sentence("thud")).to_contain_text("level -36 dB · pan -40")
     page.wait_for_timeout(1500)  # what was struck before has rung out
     quiet = loudest(page)
     page.keyboard.press("Escape")
@@ -204,3 +205,15 @@ def test_the_night_theme_is_a_choice(musician):
     expect(page.locator(".v-theme--night").first).to_be_visible()
     page.emulate_media(color_scheme="light")
     expect(page.locator(".v-application.v-theme--day, .v-theme--day").first).to_be_visible()
+
+
+@pytest.mark.parametrize(("key", "region"), [("v", "Kit"), ("e", "Starters"), ("h", "History")])
+def test_a_panel_that_closes_gives_the_focus_back_to_where_it_was(musician, key, region):
+    page = musician.open("Night Ferry").page
+    steps = musician.number("Bottle: steps")
+    steps.focus()
+    page.keyboard.press(key)
+    expect(page.get_by_role("region", name=region, exact=True)).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("region", name=region, exact=True)).to_have_count(0)
+    expect(steps).to_be_focused()

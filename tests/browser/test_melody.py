@@ -102,7 +102,7 @@ def test_a_chord_is_pulled_longer_and_a_starter_taken(musician):
     page.mouse.down()
     page.mouse.move(box["x"] + width - 120, box["y"] + 20, steps=6)
     page.mouse.up()
-    expect(page.get_by_text("6 chords over 3.71 bars")).to_be_visible()
+    expect(page.get_by_text("6 chords over 26/8")).to_be_visible()
     page.wait_for_function("(width) => document.querySelector('.place').offsetWidth < width", arg=width)
     page.get_by_role("button", name="starters", exact=True).click()
     page.get_by_role("button", name=re.compile("^Slow tide")).click()

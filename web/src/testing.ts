@@ -3,6 +3,7 @@ import type { Lane, LanePicture, Piece, Rendering, Score } from '@/api/client'
 import type { Move, Port, Sounding, Strike } from '@/sound/port'
 import type { Question } from '@/sound/player'
 import { plainLane } from '@/stores/document'
+import { usePiece } from '@/stores/piece'
 
 export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
   const source = { kind: 'euclidean', hits: 4, steps: 16 } as const
@@ -74,6 +75,7 @@ export function standIn({ score, window }: Question): Rendering {
     beat_ticks: 13440,
     standing: [],
     chords: [],
+    progression: '',
     pitch_names: [],
     scale_notes: [],
     scale_chords: [],
@@ -140,4 +142,13 @@ export class RecordingPort implements Port {
       .filter(({ note, cutAt }) => cutAt > note.time)
       .map(({ note, cutAt }) => ({ voice: note.voice.id, time: note.time, end: Math.min(note.end, cutAt) }))
   }
+}
+
+/** An open piece of these lanes, without a server. */
+export function takePiece(...lanes: Lane[]) {
+  const piece = usePiece()
+  piece.take({ id: 1, revision: 1, stands_at: 1, changed_at: '', document: aPiece(...lanes) }, [
+    { number: 1, label: 'New piece', at: '' },
+  ])
+  return piece
 }

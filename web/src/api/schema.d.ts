@@ -1789,11 +1789,14 @@ export interface components {
          * ChordPicture
          * @description A chord of the progression in the window: its *place* there, from when to when in ticks, what is written.
          *
-         *     *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *notes*: those that it has.
+         *     *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *lasts*: how long, in words.
+         *     *notes*: those that it has.
          */
         ChordPicture: {
             /** End */
             end: number;
+            /** Lasts */
+            lasts: string;
             /** Name */
             name: string;
             /** Notes */
@@ -4232,6 +4235,7 @@ export interface components {
          * Rendering
          * @description The answer to a score, a dice number and a window. *held*: what controllers hold when it begins.
          *
+         *     *progression*: how many chords there are and over how long, in words; '' where there are none.
          *     *pitch_names*: of the twelve notes from C on, as the scale spells them; *scale_notes*: which of them it has, from
          *     its root on; *scale_chords*: the chords of three notes that lie in it.
          */
@@ -4256,6 +4260,8 @@ export interface components {
             meeting: components["schemas"]["Meeting"];
             /** Pitch Names */
             pitch_names: string[];
+            /** Progression */
+            progression: string;
             property: components["schemas"]["Property"] | null;
             /** Scale Chords */
             scale_chords: string[];

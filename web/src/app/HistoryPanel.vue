@@ -3,6 +3,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import type { VVirtualScroll } from 'vuetify/components'
 
+import { useFocusBackFrom } from '@/composables/useFocusBack'
 import { useShortcuts } from '@/composables/useShortcuts'
 import { sayAge } from '@/shelf/age'
 import type { Moment } from '@/stores/history'
@@ -37,11 +38,8 @@ function begin() {
   const at = newestFirst.value.findIndex(({ number }) => number === piece.history.standsAt)
   scroller.value?.scrollToIndex(Math.max(0, at - 3))
 }
-function toggle() {
-  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
-  isOpen.value = !isOpen.value
-}
-useShortcuts({ h: { says: 'History', act: toggle } })
+useFocusBackFrom(isOpen)
+useShortcuts({ h: { says: 'History', act: () => (isOpen.value = !isOpen.value) } })
 </script>
 
 <template>

@@ -60,7 +60,7 @@ function touchOf(event: PointerEvent): Touch {
   const { left, top, width, height } = box.value?.getBoundingClientRect() ?? new DOMRect()
   const place = Math.floor(((event.clientX - left) / width) * props.strip.values.length)
   const share = 1 - (event.clientY - top) / height
-  const value = Math.round(props.strip.low + share * range.value)
+  const value = Math.round(props.strip.low + share * range.value) + 0 // -0 is no value
   return [
     Math.min(props.strip.values.length - 1, Math.max(0, place)),
     Math.min(props.strip.high, Math.max(props.strip.low, value)),

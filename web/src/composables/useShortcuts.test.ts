@@ -45,4 +45,20 @@ describe('keys', () => {
     expect(act).toHaveBeenCalledTimes(1)
     scope.stop()
   })
+
+  it('are given back by Escape, which does nothing else then', () => {
+    document.body.innerHTML = '<span id="part" data-owns-keys tabindex="0">5</span>'
+    const act = vi.fn()
+    const scope = effectScope()
+    scope.run(() => useShortcuts({ '4': { says: '', act }, 'Escape': { says: '', act } })) // prettier-ignore
+    const part = document.getElementById('part')!
+    part.focus()
+    press(part, 'Escape')
+    expect(document.activeElement).toBe(document.body)
+    expect(act).not.toHaveBeenCalled()
+    press(document.body, '4')
+    press(document.body, 'Escape')
+    expect(act).toHaveBeenCalledTimes(2)
+    scope.stop()
+  })
 })

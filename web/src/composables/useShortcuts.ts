@@ -24,6 +24,7 @@ export function useShortcuts(shortcuts: Shortcuts) {
   useEventListener(window, 'pointerdown', () => (wentByKeyboard = false), { capture: true })
   useEventListener(window, 'keydown', (event) => {
     if (event.key === 'Tab') wentByKeyboard = true
+    if (givesBack(event)) return
     const name = nameOf(event)
     const shortcut = lettersPlay.value && !STILL.test(name) ? undefined : shortcuts[name]
     if (!shortcut || event.defaultPrevented || isOwned(event)) return
@@ -55,7 +56,23 @@ function isOwned(event: KeyboardEvent): boolean {
   if (!target.closest('button, a, summary, [role=button]')) return false
   return event.key === 'Enter' || (event.key === ' ' && wentByKeyboard)
 }
+/** Give back the keys that a part owns: what is pressed next is a shortcut. */
+export function giveBackKeys() {
+  const target = document.activeElement
+  if (target instanceof HTMLElement && target.closest(OWNERS)) target.blur()
+}
+
+/** Escape gives the keys back that a part owns, unless the part, or what it has opened, has a use for it. */
+function givesBack(event: KeyboardEvent): boolean {
+  if (event.key !== 'Escape' || event.defaultPrevented || !(event.target instanceof HTMLElement)) return false
+  const owner = event.target.closest<HTMLElement>(OWNERS)
+  if (!owner || owner.getAttribute('aria-expanded') === 'true') return false
+  event.preventDefault()
+  giveBackKeys()
+  return true
+}
 /** Whether the keyboard brought the focus where it is. `:focus-visible` would say so after any key that is pressed there. */
 let wentByKeyboard = false
+const OWNERS = '[data-owns-keys], input[type=range]'
 const OF_A_PART = /^(Arrow|Page)|^(Home|End|Delete|Backspace|Enter|[\d+-])$/
 const OF_A_SLIDER = /^(Arrow|Page)|^(Home|End)$/

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 
 import { library, type Kit, type ListedKit, type OwnSound, type Voice } from '@/api/library'
+import { useFocusBackFrom } from '@/composables/useFocusBack'
 import { useShortcuts } from '@/composables/useShortcuts'
 import { numberWord } from '@/lattice/sentence/number'
 import NumberWord from '@/lattice/sentence/NumberWord.vue'
@@ -122,10 +123,7 @@ const forgetKit = (one: ListedKit) =>
     }) // prettier-ignore
   })
 const channelWord = computed(() => numberWord('channel', kit.value?.channel ?? 10, 1, 16, 'channel'))
-/** When it closes the keys are the lattice's again. */
-function blur() {
-  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
-}
+useFocusBackFrom(isOpen)
 useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.value) } })
 </script>
 
@@ -139,7 +137,6 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
       location="top"
       :close-on-content-click="false"
       @after-enter="read"
-      @update:model-value="(now) => now || blur()"
     >
       <section v-if="kit" class="card kit" aria-label="Kit" :aria-busy="isBusy">
         <header>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** What a lane is called, how it sounds, its ink; and copying or removing it. */
-import { onMounted, ref, shallowRef } from 'vue'
+import { onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 
 import type { Lane, Schemas } from '@/api/client'
 import { melody } from '@/api/melody'
 import { inkOf, inks } from '@/theme/inks'
 
-const props = defineProps<{ lane: Lane; voices: readonly Schemas['Voice'][] }>()
+/** `isNew`: its voice is to be chosen first. */
+const props = defineProps<{ lane: Lane; voices: readonly Schemas['Voice'][]; isNew: boolean }>()
 const emit = defineEmits<{
   change: [label: string, fields: Partial<Lane>]
   listen: [voice: Schemas['Voice']]
@@ -27,6 +28,12 @@ function takeName() {
 /** The voices that play any pitch. */
 const pitched = shallowRef<readonly Schemas['VoiceLine'][]>([])
 onMounted(async () => (pitched.value = await melody.voices().catch(() => [])))
+const card = useTemplateRef<HTMLElement>('card')
+/** Once it is seen. */
+const begin = () => {
+  if (props.isNew) card.value?.querySelector<HTMLElement>('.voice[aria-pressed=true]')?.focus()
+}
+defineExpose({ begin })
 
 function takePitched(voice: Schemas['VoiceLine']) {
   emit('sing', voice)
@@ -47,12 +54,12 @@ function turnTo(voice: { id: string; name: string }) {
 </script>
 
 <template>
-  <div class="card lane-card">
+  <div ref="card" class="card lane-card">
     <v-text-field
       v-model="name"
       label="Name of the lane"
       maxlength="80"
-      autofocus
+      :autofocus="!isNew"
       @blur="takeName"
       @keydown.enter="takeName"
     />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A lane's name, its sentence, mute and solo. */
-import { ref } from 'vue'
+import { onMounted, ref, useTemplateRef, watch } from 'vue'
 
 import type { Alternative, Lane, LanePicture, Schemas, Word } from '@/api/client'
 import { inkOf } from '@/theme/inks'
@@ -13,6 +13,8 @@ const props = defineProps<{
   picture: LanePicture | undefined
   voices: readonly Schemas['Voice'][]
   isChosen: boolean
+  /** Whether it has just been added: its voice opens for choosing. */
+  isNew: boolean
   /** Lines of the sentence that are shown. */
   lines: number
   barTicks: number
@@ -52,6 +54,11 @@ function onClick(event: MouseEvent) {
   emit('touch', event)
 }
 const isCardOpen = ref(false)
+const card = useTemplateRef<InstanceType<typeof LaneCard>>('card')
+/** Until its card has been closed once. */
+const choosesVoice = ref(props.isNew)
+onMounted(() => (isCardOpen.value = choosesVoice.value))
+watch(isCardOpen, (isOpen) => (choosesVoice.value &&= isOpen))
 const close = (act: 'copy' | 'remove') => {
   isCardOpen.value = false
   if (act === 'copy') emit('copy')
@@ -75,10 +82,17 @@ const close = (act: 'copy' | 'remove') => {
       <button type="button" class="name named" :aria-label="`Lane ${lane.name}`" aria-haspopup="dialog">
         {{ lane.name }}
         <v-tooltip activator="parent">Name, voice and ink of this lane; copy or remove it</v-tooltip>
-        <v-menu v-model="isCardOpen" activator="parent" :close-on-content-click="false">
+        <v-menu
+          v-model="isCardOpen"
+          activator="parent"
+          :close-on-content-click="false"
+          @after-enter="card?.begin()"
+        >
           <LaneCard
+            ref="card"
             :lane="lane"
             :voices="voices"
+            :is-new="choosesVoice"
             @change="(label, fields) => emit('patch', label, fields)"
             @listen="(voice) => emit('listen', voice)"
             @sing="(voice) => emit('sing', voice)"

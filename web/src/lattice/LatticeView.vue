@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The lattice: every lane a sentence and a thread, the chosen one whole on the bench. */
 import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { ApiError, type Alternative, type Lane, type Progression, type Word } from '@/api/client'
@@ -228,8 +228,16 @@ const changeProgression = (label: string, progression: Progression | null, gestu
 const allOr = (lane: Lane) => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane])
 const mute = (lane: Lane, isMuted: boolean) => allOr(lane).forEach(({ id }) => playing.mute(id, isMuted))
 const solo = (lane: Lane, isSolo: boolean) => allOr(lane).forEach(({ id }) => playing.solo(id, isSolo))
+/** The lane that has just been added: its voice opens for choosing. */
+const added = ref('')
+async function addLane() {
+  added.value = edits.add()
+  chosen.choose(added.value)
+  await nextTick()
+  added.value = '' // brought back by redoing it is no new one
+}
 useLatticeKeys({
-  chosen, edits, view, isBenchOpen, isKeysOpen, stretch, paste, picture: (id) => pictures.value.get(id), mute, solo,
+  chosen, edits, view, isBenchOpen, isKeysOpen, stretch, paste, addLane, picture: (id) => pictures.value.get(id), mute, solo,
 }) // prettier-ignore
 
 // ---- Sound files, dropped wherever on the lattice ----
@@ -385,6 +393,7 @@ const handlersOf = (lane: Lane) => ({
         :progression="piece.pattern.progression ?? null"
         :chords="rendering.chords"
         :scale-chords="rendering.scale_chords"
+        :says="rendering.progression"
         :scale="scale"
         :meter="piece.pattern.meter"
         :bar-ticks="barTicks"
@@ -421,6 +430,7 @@ const handlersOf = (lane: Lane) => ({
             :picture="pictures.get(lane.id)"
             :voices="voices"
             :is-chosen="chosen.isChosen(lane.id)"
+            :is-new="lane.id === added"
             :lines="linesOf(lane)"
             :bar-ticks="barTicks"
             :ask="askOf(lane.id)"
@@ -474,9 +484,7 @@ const handlersOf = (lane: Lane) => ({
       </div>
       <div v-if="piece.lanes.length === 0" class="empty">
         <p>No lane yet. Add one: it begins as 3 in 8, and its sentence says what to turn.</p>
-        <button type="button" class="word-button strong" @click="chosen.choose(edits.add())">
-          Add a lane
-        </button>
+        <button type="button" class="word-button strong" @click="addLane">Add a lane</button>
       </div>
     </div>
     <KeptBar />
@@ -485,7 +493,7 @@ const handlersOf = (lane: Lane) => ({
       :is-bench-open="isBenchOpen && !isKeysOpen"
       :is-keys-open="isKeysOpen"
       :lane="chosen.first.value"
-      @add="chosen.choose(edits.add())"
+      @add="addLane"
       @bench="((isBenchOpen = true), (isKeysOpen = false))"
       @keys="isKeysOpen = !isKeysOpen"
     >

@@ -20,6 +20,7 @@ interface Lattice {
   readonly isKeysOpen: Ref<boolean>
   readonly stretch: ReturnType<typeof useStretch>
   paste(): void
+  addLane(): void
   picture(laneId: string): LanePicture | undefined
   mute(lane: Lane, isMuted: boolean): void
   solo(lane: Lane, isSolo: boolean): void
@@ -33,6 +34,7 @@ export function useLatticeKeys({
   isKeysOpen,
   stretch,
   paste,
+  addLane,
   picture,
   mute,
   solo,
@@ -113,7 +115,7 @@ export function useLatticeKeys({
     'Shift+t': { says: 'Throw all that are not anchored', act: () => edits.throwAll(throwPercent.value) },
     '+': { says: 'One hit more', act: withFirst((lane) => moveHits(lane, 1)) },
     '-': { says: 'One hit fewer', act: withFirst((lane) => moveHits(lane, -1)) },
-    'n': { says: 'New lane', act: () => chosen.choose(edits.add()) },
+    'n': { says: 'New lane', act: addLane },
     'd': { says: 'Copy the lane', act: withFirst((lane) => chosen.choose(edits.copy(lane))) },
     'Shift+Delete': { says: 'Remove the lane', act: withFirst(edits.remove) },
     'b': { says: 'Fold the bench, or open it', act: () => (isBenchOpen.value = !isBenchOpen.value) },

@@ -9,7 +9,6 @@ const props = defineProps<{
   chord: PlacedChord
   picture: Schemas['ChordPicture']
   scaleChords: readonly string[]
-  said: string
 }>()
 const emit = defineEmits<{
   write: [fields: Partial<PlacedChord>, label: string]
@@ -68,7 +67,7 @@ const INVERSIONS = ['as it stands', 'turned once', 'turned twice', 'three times'
     </div>
     <div class="row">
       <button type="button" class="pill" aria-label="A beat shorter" @click="emit('longer', -1)">−</button>
-      <span>lasts {{ said }}</span>
+      <span>lasts {{ picture.lasts }}</span>
       <button type="button" class="pill" aria-label="A beat longer" @click="emit('longer', 1)">+</button>
       <button type="button" class="word-button" @click="emit('add')">+ chord after it</button>
       <button type="button" class="word-button" @click="emit('remove')">Remove</button>

@@ -8,7 +8,7 @@ import { pixelsPerTick, xOf, type Scale } from '@/lattice/geometry'
 import { inkOf } from '@/theme/inks'
 import ChordCard from './ChordCard.vue'
 import StarterProgressions from './StarterProgressions.vue'
-import { begunWith, lastsOf, saidLength, ticksOfSpan, type PlacedChord } from './spans'
+import { begunWith, lastsOf, ticksOfSpan, type PlacedChord } from './spans'
 
 const props = defineProps<{
   progression: Progression | null
@@ -18,6 +18,8 @@ const props = defineProps<{
   barTicks: number
   /** The chords of three notes that lie in the scale. */
   scaleChords: readonly string[]
+  /** How many chords there are and over how long. */
+  says: string
 }>()
 const emit = defineEmits<{
   change: [label: string, progression: Progression | null, gesture: string | null]
@@ -26,13 +28,6 @@ const emit = defineEmits<{
 /** Pixels by which a chord begins before its first bead's middle, so that this stands whole in it. */
 const LEAD = 10
 const placed = computed(() => props.progression?.chords ?? [])
-const total = computed(() =>
-  placed.value.reduce((sum, one) => sum + ticksOfSpan(one.lasts, props.barTicks), 0),
-)
-const counts = computed(
-  () =>
-    `${placed.value.length} ${placed.value.length === 1 ? 'chord' : 'chords'} over ${saidLength(total.value, props.barTicks)}`,
-)
 const shapes = computed(() =>
   props.chords.map((chord) => {
     const from = Math.max(0, xOf(chord.start, props.scale) - LEAD)
@@ -76,7 +71,11 @@ function moveEdge(event: PointerEvent) {
 function resize(place: number, ticks: number, isFine: boolean, gesture: string | null) {
   const span = lastsOf(ticks, props.meter, props.barTicks, isFine)
   const name = placed.value[place]?.chord ?? ''
-  set(at(place, (one) => ({ ...one, lasts: span })), `${name} lasts ${saidLength(ticksOfSpan(span, props.barTicks), props.barTicks)}`, gesture) // prettier-ignore
+  set(
+    at(place, (one) => ({ ...one, lasts: span })),
+    `length of ${name}`,
+    gesture,
+  )
 }
 function keyResize(place: number, by: number, isFine: boolean) {
   const one = placed.value[place]
@@ -111,7 +110,7 @@ const setLeading = () => {
   <div class="head">
     <slot />
     <template v-if="progression">
-      <span class="counts">{{ counts }}</span>
+      <span class="counts">{{ says }}</span>
       <button type="button" class="quiet-button" @click="setLeading">
         {{ progression.leading === 'nearest' ? 'led closely' : 'as written'
         }}<v-tooltip activator="parent"
@@ -165,7 +164,6 @@ const setLeading = () => {
           :chord="placed[chord.place]!"
           :picture="chord"
           :scale-chords="scaleChords"
-          :said="saidLength(ticksOfSpan(placed[chord.place]!.lasts, barTicks), barTicks)"
           @write="(fields, label) => write(chord.place, fields, label)"
           @longer="(by) => keyResize(chord.place, by, false)"
           @add="addAfter(chord.place)"

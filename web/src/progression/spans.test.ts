@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 
-import { lastsOf, saidLength, ticksOfSpan } from './spans'
+import { lastsOf, ticksOfSpan } from './spans'
 
 const FOUR = { numerator: 4, denominator: 4 } as const
 const SEVEN = { numerator: 7, denominator: 8 } as const
@@ -22,9 +22,4 @@ test('other lengths are so many notes of the beat, halves of it where they are f
 test('no chord is shorter than a beat or longer than a progression may say', () => {
   expect(ticksOfSpan(lastsOf(-500, FOUR, BAR_OF_FOUR), BAR_OF_FOUR)).toBe(13440)
   expect(lastsOf(99.3 * BAR_OF_FOUR, FOUR, BAR_OF_FOUR)).toEqual({ kind: 'bars', bars: 16 })
-})
-
-test('lengths are said in bars', () => {
-  expect(saidLength(BAR_OF_FOUR, BAR_OF_FOUR)).toBe('1 bar')
-  expect(saidLength(6 * 6720, BAR_OF_SEVEN)).toBe('0.86 bars')
 })

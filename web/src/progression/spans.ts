@@ -27,13 +27,6 @@ export function lastsOf(ticks: number, meter: Schemas['Meter'], barTicks: number
   return { kind: 'bars', bars: Math.min(MOST_BARS, Math.max(1, Math.round(bars))) }
 }
 
-/** A length in bars, or parts of one, as musicians say it. */
-export function saidLength(ticks: number, barTicks: number): string {
-  const bars = ticks / barTicks
-  const said = Number.isInteger(bars) ? `${bars}` : `${Math.round(bars * 100) / 100}`
-  return `${said} ${bars === 1 ? 'bar' : 'bars'}`
-}
-
 /** A progression to begin with: the first and the fourth of the chords of the scale, a bar each. */
 export const begunWith = (scaleChords: readonly string[]): PlacedChord[] =>
   [scaleChords[0] ?? 'C', scaleChords[3] ?? scaleChords[1]]

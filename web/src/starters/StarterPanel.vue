@@ -4,6 +4,7 @@ import { computed, onUnmounted, ref, useTemplateRef } from 'vue'
 
 import { answer, api, type Lane, type LanePicture } from '@/api/client'
 import { library, type ListedStarter } from '@/api/library'
+import { useFocusBackFrom } from '@/composables/useFocusBack'
 import { useShortcuts } from '@/composables/useShortcuts'
 import MiniThread from '@/lattice/sentence/MiniThread.vue'
 import { useNotices } from '@/stores/notices'
@@ -133,12 +134,8 @@ async function forget(one: ListedStarter) {
   }
 }
 
-/** When it closes the keys are the lattice's again. */
-function onToggle(now: boolean) {
-  if (now) return
-  letGo()
-  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
-}
+useFocusBackFrom(isOpen)
+const onToggle = (now: boolean) => now || letGo()
 onUnmounted(letGo)
 useShortcuts({ e: { says: 'Starters', act: () => (isOpen.value = !isOpen.value) } })
 </script>

@@ -24,6 +24,8 @@ interface Follower {
   refused?(reason: unknown): void
 }
 
+const isConflict = (reason: unknown) => reason instanceof ApiError && reason.status === 409
+
 /**
  * Everything that is to be stored goes through here. What cannot be sent now waits, survives the page, and is sent when
  * the server is back or somebody has signed in again, in the order in which it came.
@@ -112,7 +114,10 @@ export const useOutbox = defineStore('outbox', () => {
           if (isTransient(reason)) timer = setTimeout(() => void send(), pauseAfter(reason, ++failures))
           return
         }
-        refused(entry, reason)
+        // What has been changed or taken back meanwhile was not what is refused: it is tried by itself.
+        const isOld = find(entry.key) !== entry && !isConflict(reason)
+        if (isOld) tried.delete(entry.key)
+        else refused(entry, reason)
       }
     }
   }
@@ -139,11 +144,10 @@ export const useOutbox = defineStore('outbox', () => {
 
   function refused(entry: Waiting, reason: unknown) {
     const tell = followed.get(entry.key)?.refused
-    const isConflict = reason instanceof ApiError && reason.status === 409
     if (entry.kind === 'piece') {
       stuck.add(entry.key)
       if (tell) tell(reason)
-      else if (isConflict)
+      else if (isConflict(reason))
         notices.complain(`“${entry.name}” was changed elsewhere. What you did waits here: open it to choose.`)
       else
         notices.complain(`“${entry.name}” is not saved: ${reason instanceof Error ? reason.message : reason}`)

@@ -17,7 +17,7 @@ const sent: {
   document: unknown
   moments: { number: number; label: string }[]
 }[] = []
-let answers: (() => Response)[]
+let answers: (() => Response | Promise<Response>)[]
 
 const moment = (number: number, label: string): Moment => ({
   number, label, at: null, document: at(Number(label.slice(3))), gesture: null,
@@ -82,6 +82,21 @@ describe('saving by itself', () => {
     expect(saving.state.value).toBe('saved')
     expect(sent.at(-1)!.moments.length).toBe(1)
     expect(useOutbox().count).toBe(0)
+  })
+
+  it('is not held up by the refusal of what has been taken back meanwhile', async () => {
+    let refuse = () => {}
+    answers = [() => new Promise((resolve) => (refuse = () => resolve(refused(422)()))), saved(2)]
+    const saving = useSaving(1, 1)
+    saving.note(at(90), 2, [moment(2, 'to 90')])
+    void saving.flush()
+    await vi.advanceTimersByTimeAsync(10)
+    saving.forget(2)
+    saving.note(at(100), 1)
+    refuse()
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(sent.map(({ moments }) => moments.length)).toEqual([1, 0])
+    expect(saving.state.value).toBe('saved')
   })
 
   it('sends what was not saved when the piece was closed', async () => {

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import type { Score, Word } from '@/api/client'
 import { engine } from '@/api/engine'
 import { useFrames } from '@/composables/useFrames'
-import { useShortcuts } from '@/composables/useShortcuts'
+import { giveBackKeys, useShortcuts } from '@/composables/useShortcuts'
 import SentenceLine from '@/lattice/sentence/SentenceLine.vue'
 import { useRendering } from '@/lattice/useRendering'
 import { randomNumber, withValueAt, type Patch } from '@/stores/document'
@@ -92,6 +92,7 @@ useFrames(
 const isKeyOpen = ref(false)
 let closing: ReturnType<typeof setTimeout> | undefined
 function openKey() {
+  giveBackKeys() // the digit that follows is how many bars, wherever the hand was
   isKeyOpen.value = true
   clearTimeout(closing)
   closing = setTimeout(() => (isKeyOpen.value = false), 3000)

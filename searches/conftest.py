@@ -1,0 +1,3 @@
+"""Searches in the browser have its fixtures."""
+
+pytest_plugins = ["tests.browser.conftest"]
