@@ -60,6 +60,17 @@ def test_a_number_is_stepped_turned_and_kept_within_its_limits(musician):
 def test_a_setting_is_offered_by_plus_and_taken_back_by_delete(musician):
     page = musician.open("Night Ferry").page
     page.get_by_role("button", name="Thud: add a setting").click()
+    expect(page.get_by_role("button", name="its rests", exact=True)).to_be_visible()
+    # However long an offer is, it does not lie over what explains it.
+    overlapping = page.evaluate("""() => [...document.querySelectorAll('.offers .words')].filter((words) => {
+        const [said, explained] = [...words.children].map((one) => {
+          const range = document.createRange()
+          range.selectNodeContents(one)
+          return range.getBoundingClientRect()
+        })
+        return said.right > explained.left
+      }).map((words) => words.textContent)""")
+    assert overlapping == []
     page.get_by_role("button", name="its rests", exact=True).click()
     expect(page.get_by_role("button", name="Thud: hits or rests")).to_be_visible()
     musician.expect_hits("Thud", [2, 3, 4, 6, 7, 8, 10, 11, 12, 14, 15, 16], 16)

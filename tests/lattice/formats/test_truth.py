@@ -61,7 +61,7 @@ def heard_scores(draw) -> Score:
 
 
 @given(heard_scores(), dice, st.integers(0, 5), st.integers(1, 2))
-@settings(max_examples=250)
+@settings(max_examples=120)
 def test_everything_is_the_same_notes(score, dice, first_bar, bars):
     window = Window(first_bar=first_bar, bars=bars)
     events = render(score, dice, window)

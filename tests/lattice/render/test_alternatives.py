@@ -11,7 +11,7 @@ BAR = Window(bars=1)
 
 
 @given(scores(min_lanes=1), dice)
-@settings(max_examples=40)
+@settings(max_examples=25)
 def test_every_alternative_is_drawn_as_the_thread_that_choosing_it_makes(score, dice):
     speech = Speech(lines_of(score, dice)[-1], lanes=score.lanes)
     words = [

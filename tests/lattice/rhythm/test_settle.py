@@ -32,7 +32,7 @@ def drawn(score: Score, index: int, dice: int = 1) -> Lane:
 
 
 @given(scores(min_lanes=1), dice)
-@settings(max_examples=100)
+@settings(max_examples=60)
 def test_a_lane_settled_plays_as_before_where_one_drawn_cycle_can_hold_it(score, dice):
     for index, line in enumerate(lines_of(score, dice)):
         lane = drawn(score, index, dice)

@@ -121,7 +121,10 @@ ul.many {
   padding-block: 2px;
 }
 .offers .words {
-  grid-template-columns: 172px 1fr;
+  grid-template-columns: minmax(
+      232px,
+      max-content
+    ) 1fr; /* aligned, and the longest never lies over what explains it */
   align-items: baseline;
 }
 .words strong {
