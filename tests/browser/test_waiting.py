@@ -131,3 +131,14 @@ def test_bars_kept_while_the_server_is_away_are_kept_after_a_reload(musician, co
     kept = page.request.get(f"{musician.address}/api/clips").json()["clips"]
     assert [clip["name"] for clip in kept].count("Night Ferry A, bars 1–2") == 1
     complaints.clear()
+
+
+def test_a_screen_that_cannot_be_fetched_says_so_and_is_fetched_later(musician, context, complaints):
+    context.route("**/ClipsView-*.js", lambda route: route.abort())
+    page = musician.page
+    page.get_by_role("link", name="Clips", exact=True).click()
+    expect(page.get_by_text("This screen is not here yet: the server could not be reached.")).to_be_visible()
+    context.unroute("**/ClipsView-*.js")
+    page.get_by_role("button", name="Reload").click()
+    expect(page.get_by_role("heading", name="Clips", exact=True)).to_be_visible()
+    complaints.clear()

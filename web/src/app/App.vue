@@ -46,6 +46,14 @@ watch(
 )
 useEventListener(window, 'online', () => void outbox.send())
 
+// What could not be fetched once is not tried again by the browser: only a new page has it. What waits outlives that.
+router.onError((_reason, to) =>
+  notices.complain('This screen is not here yet: the server could not be reached.', {
+    label: 'Reload',
+    act: () => location.assign(to.fullPath),
+  }),
+)
+
 const hasDeck = computed(() => piece.id !== null && route.name !== 'shelf')
 
 async function tellOf(verb: string, done: Promise<string | null>) {

@@ -2,6 +2,13 @@ import { createRouter, createWebHistory } from 'vue-router'
 
 import ShelfView from '@/shelf/ShelfView.vue'
 
+const screens = {
+  lattice: () => import('@/lattice/LatticeView.vue'),
+  takes: () => import('@/takes/TakesView.vue'),
+  clips: () => import('@/clips/ClipsView.vue'),
+  clip: () => import('@/clips/editor/ClipEditor.vue'),
+}
+
 export const router = createRouter({
   history: createWebHistory('/'),
   routes: [
@@ -9,23 +16,31 @@ export const router = createRouter({
     {
       path: '/lattice/:id(\\d+)',
       name: 'lattice',
-      component: () => import('@/lattice/LatticeView.vue'),
+      component: screens.lattice,
       props: ({ params }) => ({ id: Number(params['id']) }),
     },
     {
       path: '/takes/:id(\\d+)?',
       name: 'takes',
-      component: () => import('@/takes/TakesView.vue'),
+      component: screens.takes,
       props: ({ params }) => ({ id: params['id'] ? Number(params['id']) : null }),
     },
-    { path: '/clips', name: 'clips', component: () => import('@/clips/ClipsView.vue') },
+    { path: '/clips', name: 'clips', component: screens.clips },
     {
       path: '/clips/:id(\\d+)',
       name: 'clip',
-      component: () => import('@/clips/editor/ClipEditor.vue'),
+      component: screens.clip,
       props: ({ params }) => ({ id: Number(params['id']) }),
       meta: { tab: 'clips' },
     },
     { path: '/:rest(.*)', redirect: '/' },
   ],
+})
+
+/** Fetch the other screens while nothing else is to be done: they are there then, also when the server is not. */
+void router.isReady().then(() => {
+  const fetchAll = () => Object.values(screens).forEach((fetch) => void fetch().catch(() => undefined))
+  // Not every browser knows when it is idle.
+  if ('requestIdleCallback' in window) requestIdleCallback(fetchAll, { timeout: 5000 })
+  else setTimeout(fetchAll, 3000)
 })

@@ -121,10 +121,9 @@ ul.many {
   padding-block: 2px;
 }
 .offers .words {
-  grid-template-columns: minmax(
-      232px,
-      max-content
-    ) 1fr; /* aligned, and the longest never lies over what explains it */
+  grid-template-columns:
+    minmax(232px, max-content)
+    1fr; /* aligned, and the longest never lies over what explains it */
   align-items: baseline;
 }
 .words strong {
