@@ -3,6 +3,7 @@
 from lattice.render.alternatives import Alternative, alternatives_of, offers_of, standing_alternatives
 from lattice.render.events import Events
 from lattice.render.measured import Measures, measures
+from lattice.render.news import News, news
 from lattice.render.notes import silent_lanes
 from lattice.render.picture import picture, sounds
 from lattice.render.pictures import PropertyName, Rendering, Sounds
@@ -17,12 +18,14 @@ __all__ = [
     "Alternative",
     "Events",
     "Measures",
+    "News",
     "PropertyName",
     "Rendering",
     "Sounds",
     "Window",
     "alternatives_of",
     "measures",
+    "news",
     "offers_of",
     "picture",
     "render",

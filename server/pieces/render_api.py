@@ -14,7 +14,7 @@ from lattice import render as engine
 from lattice.clips import take, take_clip
 from lattice.document import DocumentError
 from lattice.formats.midi import midi_file
-from lattice.render import Alternative, Measures, Rendering, Sounds, Window
+from lattice.render import Alternative, Measures, News, Sounds, Window
 from lattice.rhythm.lane_line import line_of
 from pieces.schemas import (
     MAX_SCREEN_BARS,
@@ -39,11 +39,12 @@ def _check(window: Window) -> None:
         raise DocumentError.of("window.bars", f"at most {MAX_SCREEN_BARS} bars at once, got {window.bars}")
 
 
-@router.post("", response={200: Rendering, **refusals(422)})
+@router.post("", response={200: News, **refusals(422)})
 def render(request: HttpRequest, body: RenderQuestion) -> HttpResponse:
-    """Everything to be drawn and heard of a window of a score."""
+    """Everything to be drawn of a window of a score that the page does not have yet."""
     _check(body.window)
-    return answer(engine.picture(body.score, body.dice, body.window, body.chosen, body.shown))
+    built = engine.picture(body.score, body.dice, body.window, body.chosen, body.shown)
+    return answer(engine.news(built, body.known))
 
 
 @router.post("/sounds", response={200: Sounds, **refusals(422)})

@@ -172,9 +172,12 @@ class SoundsQuestion(Question):
 
 
 class RenderQuestion(SoundsQuestion):
-    """What to render and to draw. *chosen*: lanes whose benches are wanted."""
+    """What to render and to draw. *chosen*: lanes whose benches are wanted. *known*: marks of what the page has."""
 
     chosen: Annotated[list[Id], Field(max_length=64)] = []
+    known: Annotated[
+        dict[str, Annotated[str, StringConstraints(max_length=16)]], Field(max_length=10_000)
+    ] = {}
     shown: Annotated[PropertyName | None, Field(description="the property wanted at every step")] = None
 
 

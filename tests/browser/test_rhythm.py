@@ -221,7 +221,7 @@ def test_what_is_scheduled_is_what_the_engine_says_while_lanes_are_edited(musici
         """async (firstBar) => {
           const { score, dice } = jolly.score()
           const token = document.cookie.match(/csrftoken=([^;]+)/)[1]
-          const reply = await fetch('/api/render', {
+          const reply = await fetch('/api/render/sounds', {
             method: 'POST',
             headers: { 'Content-Type': 'application/json', 'X-CSRFToken': token },
             body: JSON.stringify({ score, dice, window: { first_bar: firstBar, bars: 2 } }),

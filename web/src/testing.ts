@@ -1,5 +1,5 @@
 /** Documents and stand-ins for tests. */
-import type { Lane, LanePicture, Piece, Rendering, Score } from '@/api/client'
+import type { Lane, LanePicture, Piece, Schemas, Score } from '@/api/client'
 import type { Move, Port, Sounding, Strike } from '@/sound/port'
 import type { Question } from '@/sound/player'
 import { plainLane } from '@/stores/document'
@@ -53,7 +53,11 @@ export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
  * A stand-in for the engine that knows one rule: a lane sounds on every `source.steps`-th quarter of a beat, each note as
  * long as `length_percent` of it. Enough to see what the player makes of answers.
  */
-export function standIn({ score, window }: Question): Rendering {
+export function standIn({
+  score,
+  window,
+  known = {},
+}: Question & { known?: Readonly<Record<string, string>> }): Schemas['News'] & Schemas['Sounds'] {
   const bar = 53760
   const [first, end] = [window.first_bar * bar, (window.first_bar + window.bars) * bar]
   const notes = score.lanes.flatMap((lane, index) => {
@@ -68,6 +72,10 @@ export function standIn({ score, window }: Question): Rendering {
     })).filter(({ start }) => start >= first)
   })
   notes.sort((one, other) => one.start - other.start || one.index - other.index)
+  const markOf = (one: LanePicture) => JSON.stringify(one)
+  const pictures = score.lanes.map(({ id, source }) =>
+    aPicture({ id, steps: 'steps' in source ? source.steps : 1 }),
+  )
   return {
     first_tick: first,
     end_tick: end,
@@ -82,7 +90,8 @@ export function standIn({ score, window }: Question): Rendering {
     property: null,
     benches: [],
     meeting: { says: '', at: [], of: [] },
-    lanes: score.lanes.map(({ id }) => aPicture({ id })),
+    lanes: pictures.filter((one) => known[`lane ${one.id}`] !== markOf(one)),
+    marks: Object.fromEntries(pictures.map((one) => [`lane ${one.id}`, markOf(one)])),
     events: {
       lanes: notes.map(({ index }) => index),
       starts: notes.map(({ start }) => start),
@@ -99,7 +108,7 @@ export function standIn({ score, window }: Question): Rendering {
 }
 
 /** Each control strip sends its values one after the other, one every bar. `isHeld`: only the last one. */
-function controlsOf(score: Score, first: number, end: number, isHeld = false): Rendering['controls'] {
+function controlsOf(score: Score, first: number, end: number, isHeld = false): Schemas['ControlColumns'] {
   const bar = 53760
   const rows = score.lanes.flatMap((lane, index) =>
     lane.control_strips.flatMap(({ controller, values = [] }) => {

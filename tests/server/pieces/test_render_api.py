@@ -32,11 +32,26 @@ def anybody(django_db_blocker):
 
 
 def test_the_answer_holds_the_engines_events(anybody):
-    answer = anybody.ask().json()
+    answer = anybody.ask("/sounds").json()
     events = render(SCORE, PATTERN.dice, Window(first_bar=4, bars=4))
     assert answer["events"]["starts"] == events.starts.tolist()
     assert answer["events"]["pitches"] == events.pitches.tolist()
     assert [lane["id"] for lane in answer["lanes"]] == [lane.id for lane in PATTERN.lanes]
+
+
+def test_an_edit_is_answered_with_what_it_changed(anybody):
+    whole = anybody.ask(chosen=["bottle"])
+    known = whole.json()["marks"]
+    again = anybody.ask(chosen=["bottle"], known=known).json()
+    assert (again["lanes"], again["benches"], again["standing"], again["meeting"]) == ([], [], [], None)
+    assert again["marks"] == known
+    moved = SCORE.model_dump(mode="json")
+    (bottle,) = (lane for lane in moved["lanes"] if lane["id"] == "bottle")
+    bottle["velocity"] = 61
+    changed = anybody.ask(chosen=["bottle"], known=known, score=moved)
+    # Clink is the rests of Bottle, but no harder struck for it.
+    assert [lane["id"] for lane in changed.json()["lanes"]] == ["bottle"]
+    assert len(changed.content) < len(whole.content) / 4
 
 
 def test_a_score_that_is_refused_says_where(anybody):

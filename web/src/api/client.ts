@@ -9,7 +9,8 @@ export type Lane = Schemas['Lane']
 export type Score = Schemas['Score']
 export type Keys = Schemas['Keys']
 export type Progression = Schemas['Progression']
-export type Rendering = Schemas['Rendering']
+/** All that is drawn of a window, put together from what the engine says is new. */
+export type Rendering = Omit<Schemas['News'], 'marks' | 'meeting'> & { meeting: Schemas['Meeting'] | null }
 export type LanePicture = Schemas['LanePicture']
 export type Part = Schemas['Part']
 export type Word = Schemas['Word']

@@ -47,7 +47,7 @@ export const engine = {
     gone: ReadonlySet<string>,
     laneIds: readonly string[],
   ): Promise<Map<string, Record<string, unknown>>> => {
-    const body = { ...score(), window: { first_bar: 0, bars: 1 }, chosen: [...laneIds] }
+    const body = { ...score(), window: { first_bar: 0, bars: 1 }, chosen: [...laneIds], known: {} }
     const { benches } = await inTime(answer(api.POST('/api/render', { body })))
     const freed = benches.map(({ id, without }) => {
       const patches = Object.entries(without).filter(([of]) => gone.has(of))

@@ -751,7 +751,7 @@ export interface paths {
         put?: never;
         /**
          * Render
-         * @description Everything to be drawn and heard of a window of a score.
+         * @description Everything to be drawn of a window of a score that the page does not have yet.
          */
         post: operations["pieces_render_api_render"];
         delete?: never;
@@ -3434,6 +3434,47 @@ export interface components {
              */
             name: string;
         };
+        /**
+         * News
+         * @description A `Rendering` without what a page has already, and without what is heard, which is asked for by itself.
+         *
+         *     *marks*: a fingerprint of every item that may be left out, new or not, in order: "lane" and its id; "bench" and a
+         *     lane's id, for all of it but "field" and "strip", each by lane and name; "standing" and its setting; "meeting". The
+         *     page sends those back that it has. *benches* hold the fields and strips alone that are new. *meeting*: none where
+         *     it is known.
+         */
+        News: {
+            /** Bar Ticks */
+            bar_ticks: number;
+            /** Beat Ticks */
+            beat_ticks: number;
+            /** Benches */
+            benches: components["schemas"]["Bench"][];
+            /** Chords */
+            chords: components["schemas"]["ChordPicture"][];
+            /** End Tick */
+            end_tick: number;
+            /** First Tick */
+            first_tick: number;
+            /** Lanes */
+            lanes: components["schemas"]["LanePicture"][];
+            /** Marks */
+            marks: {
+                [key: string]: string;
+            };
+            meeting: components["schemas"]["Meeting"] | null;
+            /** Pitch Names */
+            pitch_names: string[];
+            /** Progression */
+            progression: string;
+            property: components["schemas"]["Property"] | null;
+            /** Scale Chords */
+            scale_chords: string[];
+            /** Scale Notes */
+            scale_notes: number[];
+            /** Standing */
+            standing: components["schemas"]["Part"][];
+        };
         Note: [
             number,
             number,
@@ -4213,7 +4254,7 @@ export interface components {
         };
         /**
          * RenderQuestion
-         * @description What to render and to draw. *chosen*: lanes whose benches are wanted.
+         * @description What to render and to draw. *chosen*: lanes whose benches are wanted. *known*: marks of what the page has.
          */
         RenderQuestion: {
             /**
@@ -4223,6 +4264,13 @@ export interface components {
             chosen: string[];
             /** Dice */
             dice: number;
+            /**
+             * Known
+             * @default {}
+             */
+            known: {
+                [key: string]: string;
+            };
             score: components["schemas"]["Score"];
             /**
              * Shown
@@ -4230,45 +4278,6 @@ export interface components {
              */
             shown?: ("velocity" | "chance" | "ratchet" | "nudge" | "length" | "pitch") | null;
             window: components["schemas"]["Window"];
-        };
-        /**
-         * Rendering
-         * @description The answer to a score, a dice number and a window. *held*: what controllers hold when it begins.
-         *
-         *     *progression*: how many chords there are and over how long, in words; '' where there are none.
-         *     *pitch_names*: of the twelve notes from C on, as the scale spells them; *scale_notes*: which of them it has, from
-         *     its root on; *scale_chords*: the chords of three notes that lie in it.
-         */
-        Rendering: {
-            /** Bar Ticks */
-            bar_ticks: number;
-            /** Beat Ticks */
-            beat_ticks: number;
-            /** Benches */
-            benches: components["schemas"]["Bench"][];
-            /** Chords */
-            chords: components["schemas"]["ChordPicture"][];
-            controls: components["schemas"]["ControlColumns"];
-            /** End Tick */
-            end_tick: number;
-            events: components["schemas"]["EventColumns"];
-            /** First Tick */
-            first_tick: number;
-            held: components["schemas"]["ControlColumns"];
-            /** Lanes */
-            lanes: components["schemas"]["LanePicture"][];
-            meeting: components["schemas"]["Meeting"];
-            /** Pitch Names */
-            pitch_names: string[];
-            /** Progression */
-            progression: string;
-            property: components["schemas"]["Property"] | null;
-            /** Scale Chords */
-            scale_chords: string[];
-            /** Scale Notes */
-            scale_notes: number[];
-            /** Standing */
-            standing: components["schemas"]["Part"][];
         };
         /**
          * Repeat
@@ -9563,7 +9572,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Rendering"];
+                    "application/json": components["schemas"]["News"];
                 };
             };
             /** @description Bad Request */

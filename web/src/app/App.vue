@@ -17,6 +17,7 @@ import NoticeStack from './NoticeStack.vue'
 import type { Theme } from './theme'
 import ShortcutsDialog from './ShortcutsDialog.vue'
 import SignIn from './SignIn.vue'
+import TipLayer from './TipLayer.vue'
 
 const session = useSession()
 const notices = useNotices()
@@ -97,6 +98,7 @@ useEventListener(document, 'visibilitychange', () => {
       </template>
       <SignIn v-else-if="session.user === null" />
       <NoticeStack :above-deck="hasDeck" />
+      <TipLayer />
     </div>
   </v-app>
 </template>

@@ -77,8 +77,13 @@ async function goAshore() {
       <NameField :name="piece.document.name" label="Name of the piece" @rename="rename" />
       <span class="state" :class="{ alarm: said.startsWith('not') }" role="status">{{ said }}</span>
       <HistoryPanel />
-      <button type="button" class="quiet-button wide" @click="isExporting = true">
-        Export<v-tooltip activator="parent">The pattern as a MIDI file</v-tooltip>
+      <button
+        v-tip="'The pattern as a MIDI file'"
+        type="button"
+        class="quiet-button wide"
+        @click="isExporting = true"
+      >
+        Export
       </button>
     </div>
     <span v-if="elsewhere" class="state alarm" role="status" data-test="waits">{{ elsewhere }}</span>

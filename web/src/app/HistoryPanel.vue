@@ -43,10 +43,13 @@ useShortcuts({ h: { says: 'History', act: () => (isOpen.value = !isOpen.value) }
 </script>
 
 <template>
-  <button type="button" class="quiet-button" aria-haspopup="dialog">
-    History<v-tooltip activator="parent" :disabled="isOpen"
-      >All that was done, moment by moment (H)</v-tooltip
-    >
+  <button
+    v-tip="isOpen ? '' : 'All that was done, moment by moment (H)'"
+    type="button"
+    class="quiet-button"
+    aria-haspopup="dialog"
+  >
+    History
     <v-menu
       v-model="isOpen"
       activator="parent"

@@ -84,6 +84,13 @@ useShortcuts({
     <button
       v-for="pattern in piece.patterns"
       :key="pattern.id"
+      v-tip="
+        isWaiting(pattern)
+          ? 'Begins at the next bar line'
+          : playing.isPlaying
+            ? 'Begins at the next bar line, at its first step'
+            : 'Work on this pattern ( , and . )'
+      "
       type="button"
       class="pattern named"
       :class="{ waiting: isWaiting(pattern), heard: pattern.id === heard }"
@@ -91,23 +98,25 @@ useShortcuts({
       :aria-label="`Pattern ${pattern.name}`"
       @click="piece.choosePattern(pattern.id)"
     >
-      {{ pattern.name
-      }}<v-tooltip
-        activator="parent"
-        :text="
-          isWaiting(pattern)
-            ? 'Begins at the next bar line'
-            : playing.isPlaying
-              ? 'Begins at the next bar line, at its first step'
-              : 'Work on this pattern ( , and . )'
-        "
-      />
+      {{ pattern.name }}
     </button>
-    <button type="button" class="pattern more" aria-label="Copy this pattern" @click="copy">
-      + copy<v-tooltip activator="parent">A new pattern with all that this one has</v-tooltip>
+    <button
+      v-tip="'A new pattern with all that this one has'"
+      type="button"
+      class="pattern more"
+      aria-label="Copy this pattern"
+      @click="copy"
+    >
+      + copy
     </button>
-    <button type="button" class="pattern more" aria-label="Add a pattern" @click="add">
-      + <span class="wide">empty</span><v-tooltip activator="parent">A new pattern, empty</v-tooltip>
+    <button
+      v-tip="'A new pattern, empty'"
+      type="button"
+      class="pattern more"
+      aria-label="Add a pattern"
+      @click="add"
+    >
+      + <span class="wide">empty</span>
     </button>
     <button type="button" class="quiet-button" aria-label="This pattern">
       {{ waiting && waiting !== heard ? 'at the next bar line' : 'pattern' }}

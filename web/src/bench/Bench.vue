@@ -121,31 +121,31 @@ const told = computed(() =>
         /></span>
       </div>
       <dl class="measures" aria-label="Measures">
-        <div v-for="[name, value, explains] in told" :key="name">
+        <div v-for="[name, value, explains] in told" :key="name" v-tip="explains">
           <dt>{{ name }}</dt>
           <dd>{{ value }}</dd>
-          <v-tooltip activator="parent" :text="explains" />
         </div>
       </dl>
-      <div v-if="bench" class="round">
+      <div
+        v-if="bench"
+        v-tip="'After how long all that it plays is the same again, before chance'"
+        class="round"
+      >
         <template v-if="bench.pool">{{ bench.pool }}; all </template>
-        <b>{{ bench.comes_round_after }}</b><v-tooltip activator="parent"
-          >After how long all that it plays is the same again, before chance</v-tooltip
-        >
+        <b>{{ bench.comes_round_after }}</b>
         <button
           v-if="bench.fits"
+          v-tip="'The notes begin again with each cycle of the lane'"
           type="button"
           class="word-button"
           @click="emit('patch', 'its notes begin with each cycle', bench.fits)"
         >
-          make it fit<v-tooltip activator="parent"
-            >The notes begin again with each cycle of the lane</v-tooltip
-          >
+          make it fit
         </button>
       </div>
       <dl class="fields sound">
         <div v-for="field in sounding" :key="field.setting" class="field" :class="{ plain: field.is_plain }">
-          <dt>{{ field.label }}<v-tooltip activator="parent" :text="field.explains" /></dt>
+          <dt v-tip="field.explains">{{ field.label }}</dt>
           <dd>
             <PartWords
               :part="field"
@@ -169,7 +169,7 @@ const told = computed(() =>
     <div v-if="bench" class="whole">
       <dl class="fields">
         <div v-for="field in acting" :key="field.setting" class="field" :class="{ plain: field.is_plain }">
-          <dt>{{ field.label }}<v-tooltip activator="parent" :text="field.explains" /></dt>
+          <dt v-tip="field.explains">{{ field.label }}</dt>
           <dd>
             <PartWords
               :part="field"
@@ -202,8 +202,14 @@ const told = computed(() =>
         @contour="(asked) => emit('contour', asked)"
       />
     </div>
-    <button type="button" class="quiet-button fold" aria-label="Fold the bench" @click="emit('fold')">
-      fold<v-tooltip activator="parent">Fold the bench (B)</v-tooltip>
+    <button
+      v-tip="'Fold the bench (B)'"
+      type="button"
+      class="quiet-button fold"
+      aria-label="Fold the bench"
+      @click="emit('fold')"
+    >
+      fold
     </button>
   </section>
 </template>

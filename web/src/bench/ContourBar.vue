@@ -35,13 +35,14 @@ const set = (change: Partial<typeof range.value>) => (range.value = { ...range.v
     <button
       v-for="[name, path, explains] in CONTOURS"
       :key="name"
+      v-tip="explains"
       type="button"
       class="pill contour"
       :aria-label="`${name}: pitches of ${props.owner}`"
       @click="emit('draw', { contour: name, ...range })"
     >
       <svg viewBox="0 0 24 16" width="24" height="16" aria-hidden="true"><path :d="path" /></svg>
-      {{ name }}<v-tooltip activator="parent" :text="explains" />
+      {{ name }}
     </button>
     <span>
       from

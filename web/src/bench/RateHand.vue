@@ -43,6 +43,9 @@ function onKeyDown(event: KeyboardEvent) {
 <template>
   <div
     ref="row"
+    v-tip="
+      'The step, moved while it runs: drag along, or use Q and W. It keeps its place in the bar. 3: triplets.'
+    "
     class="rates"
     role="slider"
     tabindex="0"
@@ -63,10 +66,6 @@ function onKeyDown(event: KeyboardEvent) {
       :key="key"
       :class="{ here: place === here, triplet: place % 2 }"
       >{{ place % 2 ? '3' : text }}</span
-    >
-    <v-tooltip activator="parent" location="top"
-      >The step, moved while it runs: drag along, or use Q and W. It keeps its place in the bar. 3:
-      triplets.</v-tooltip
     >
   </div>
 </template>

@@ -225,6 +225,7 @@ function resize(length: number, gesture: string) {
       <div class="thrown" :class="{ middle: thrown.isMiddle }" :style="thrown.style" />
     </div>
     <div
+      v-tip="'Drag: a length of the strip’s own, which then drifts over the lane’s steps'"
       class="end"
       role="slider"
       tabindex="0"
@@ -239,10 +240,7 @@ function resize(length: number, gesture: string) {
       @pointercancel="onEndUp"
       @keydown="onEndKey"
     >
-      {{ strip.values.length
-      }}<v-tooltip activator="parent" location="top"
-        >Drag: a length of the strip’s own, which then drifts over the lane’s steps</v-tooltip
-      >
+      {{ strip.values.length }}
     </div>
   </div>
 </template>

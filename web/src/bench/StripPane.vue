@@ -124,7 +124,12 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
           <path :d="small(one)" fill="currentColor" />
         </svg>
       </button>
-      <button type="button" class="quiet-button more" aria-haspopup="dialog">
+      <button
+        v-tip="'A strip that sends a MIDI controller with each step'"
+        type="button"
+        class="quiet-button more"
+        aria-haspopup="dialog"
+      >
         + control
         <v-menu activator="parent" :close-on-content-click="false">
           <form class="card controller" @submit.prevent="addControl">
@@ -142,7 +147,6 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
             <p class="channel">{{ channel }}</p>
           </form>
         </v-menu>
-        <v-tooltip activator="parent">A strip that sends a MIDI controller with each step</v-tooltip>
       </button>
     </div>
     <div class="large">

@@ -41,15 +41,13 @@ const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
 <template>
   <div class="acts">
     <button
+      v-tip="'Values drawn between the two: plain ones, that can be undone (Alt+T)'"
       type="button"
       class="word-button"
       :aria-label="`Throw ${strip.name} of ${owner}`"
       @click="throwIt"
     >
-      throw<v-tooltip
-        activator="parent"
-        text="Values drawn between the two: plain ones, that can be undone (Alt+T)"
-      />
+      throw
     </button>
     <span class="range">
       <NumberWord
@@ -78,30 +76,38 @@ const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
         ? [...OPERATIONS, ...OF_PITCH]
         : OPERATIONS"
       :key="operation"
+      v-tip="explains"
       type="button"
       class="quiet-button"
       :aria-label="`${strip.name} ${operation}`"
       @click="emit('act', { kind: 'operation', operation })"
     >
-      {{ said }}<v-tooltip activator="parent" :text="explains" />
+      {{ said }}
     </button>
     <button
+      v-tip="'Every value as the one that was touched last (Alt+A)'"
       type="button"
       class="quiet-button"
       @click="emit('act', { kind: 'all', value: strip.values[cursor] ?? strip.plain })"
     >
-      all alike<v-tooltip activator="parent" text="Every value as the one that was touched last (Alt+A)" />
-    </button>
-    <button type="button" class="quiet-button" @click="emit('act', { kind: 'copy' })">
-      copy<v-tooltip activator="parent" text="Copy this strip (Ctrl+C on its bars)" />
+      all alike
     </button>
     <button
+      v-tip="'Copy this strip (Ctrl+C on its bars)'"
+      type="button"
+      class="quiet-button"
+      @click="emit('act', { kind: 'copy' })"
+    >
+      copy
+    </button>
+    <button
+      v-tip="'The copied strip in place of this one (Ctrl+V on its bars)'"
       type="button"
       class="quiet-button"
       :disabled="!copiedStrip"
       @click="emit('act', { kind: 'paste' })"
     >
-      paste<v-tooltip activator="parent" text="The copied strip in place of this one (Ctrl+V on its bars)" />
+      paste
     </button>
   </div>
 </template>

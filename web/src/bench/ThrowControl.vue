@@ -9,21 +9,27 @@ const emit = defineEmits<{ throwLane: [percent: number]; throwAll: [percent: num
 <template>
   <div class="throw">
     <button
-      type="button"
-      class="word-button"
-      :disabled="isAnchored || follows"
-      @click="emit('throwLane', throwPercent)"
-    >
-      Throw<v-tooltip activator="parent">{{
+      v-tip="
         isAnchored
           ? 'This lane is anchored'
           : follows
             ? 'This lane follows another: throw that one'
             : 'Move some of this lane’s hits to other steps (T)'
-      }}</v-tooltip>
+      "
+      type="button"
+      class="word-button"
+      :disabled="isAnchored || follows"
+      @click="emit('throwLane', throwPercent)"
+    >
+      Throw
     </button>
-    <button type="button" class="word-button" @click="emit('throwAll', throwPercent)">
-      Throw all<v-tooltip activator="parent">All lanes that are not anchored (Shift+T)</v-tooltip>
+    <button
+      v-tip="'All lanes that are not anchored (Shift+T)'"
+      type="button"
+      class="word-button"
+      @click="emit('throwAll', throwPercent)"
+    >
+      Throw all
     </button>
     <label>
       by

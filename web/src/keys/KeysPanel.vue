@@ -116,8 +116,13 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
     <div class="set">
       <div class="title">
         <span class="named">Keyboard</span> plays {{ who }}
-        <button type="button" class="quiet-button close" @click="emit('close')">
-          close<v-tooltip activator="parent">Close the keyboard (Escape)</v-tooltip>
+        <button
+          v-tip="'Close the keyboard (Escape)'"
+          type="button"
+          class="quiet-button close"
+          @click="emit('close')"
+        >
+          close
         </button>
       </div>
       <div class="rows">
@@ -152,12 +157,13 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
             <button
               v-for="[key, said, explains] in LATCHES"
               :key="key"
+              v-tip="explains"
               type="button"
               class="pill"
               :aria-pressed="latch === key"
               @click="setLatch(key)"
             >
-              {{ said }}<v-tooltip activator="parent" :text="explains" />
+              {{ said }}
             </button>
           </span>
         </div>
@@ -172,19 +178,22 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
           <span class="label">held on</span>
           <span class="steps">
             <button
+              v-tip="'The sustain pedal: keys go on when they are let go'"
               type="button"
               class="pill"
               :aria-pressed="isSustained"
               @click="keys.sustain(!isSustained)"
             >
-              sustain<v-tooltip activator="parent"
-                >The sustain pedal: keys go on when they are let go</v-tooltip
-              >
+              sustain
             </button>
-            <button type="button" class="pill" :aria-pressed="stopPhrase !== null" @click="keys.togglePhrase">
-              a phrase<v-tooltip activator="parent"
-                >A recorded phrase, sent by the simulated MIDI keyboard that comes along</v-tooltip
-              >
+            <button
+              v-tip="'A recorded phrase, sent by the simulated MIDI keyboard that comes along'"
+              type="button"
+              class="pill"
+              :aria-pressed="stopPhrase !== null"
+              @click="keys.togglePhrase"
+            >
+              a phrase
             </button>
           </span>
         </div>
@@ -251,19 +260,22 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
         {{ bench.pool }}
         <button
           v-if="bench.fits"
+          v-tip="'The notes begin again with each cycle of the lane'"
           type="button"
           class="word-button"
           @click="emit('patch', 'its notes begin with each cycle', bench.fits)"
         >
-          make it fit<v-tooltip activator="parent"
-            >The notes begin again with each cycle of the lane</v-tooltip
-          >
+          make it fit
         </button>
       </div>
-      <button v-if="held.length" type="button" class="word-button" @click="keys.letAllGo">
-        clear the held notes<v-tooltip activator="parent"
-          >Let go of all that {{ who }} holds: keys, pedal, and what latches keep</v-tooltip
-        >
+      <button
+        v-if="held.length"
+        v-tip="`Let go of all that ${who} holds: keys, pedal, and what latches keep`"
+        type="button"
+        class="word-button"
+        @click="keys.letAllGo"
+      >
+        clear the held notes
       </button>
       <div v-if="isMelodic && !arpeggio" class="play-in" role="group" aria-label="Play into the lane">
         <span class="label">play into {{ lane.name }}</span>
@@ -271,27 +283,39 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
           <button
             v-for="[key, said, explains] in INTO"
             :key="key"
+            v-tip="explains"
             type="button"
             class="pill"
             :class="{ act: into === key }"
             :aria-pressed="into === key"
             @click="recording.choose(key)"
           >
-            {{ said }}<v-tooltip activator="parent" :text="explains" />
+            {{ said }}
           </button>
         </div>
         <div v-if="into === 'steps'" class="steps">
           <span>step {{ (cursor ?? 0) + 1 }}</span>
           <button type="button" class="pill" @click="recording.enter('rest')">rest</button>
-          <button type="button" class="pill" @click="recording.enter('tie')">
-            tie<v-tooltip activator="parent">The note before lasts over this step</v-tooltip>
+          <button
+            v-tip="'The note before lasts over this step'"
+            type="button"
+            class="pill"
+            @click="recording.enter('tie')"
+          >
+            tie
           </button>
         </div>
         <div v-else-if="into === 'loop'" class="steps">
           <button type="button" class="pill" :aria-pressed="!isOver" @click="isOver = false">add</button>
           <button type="button" class="pill" :aria-pressed="isOver" @click="isOver = true">over</button>
-          <button type="button" class="pill" :aria-pressed="keepsNudges" @click="keepsNudges = !keepsNudges">
-            keep nudges<v-tooltip activator="parent">How far off its step a key was is kept</v-tooltip>
+          <button
+            v-tip="'How far off its step a key was is kept'"
+            type="button"
+            class="pill"
+            :aria-pressed="keepsNudges"
+            @click="keepsNudges = !keepsNudges"
+          >
+            keep nudges
           </button>
           <span v-if="!playing.isPlaying">press play, then play along</span>
         </div>

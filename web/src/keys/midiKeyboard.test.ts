@@ -1,3 +1,4 @@
+// @vitest-environment node
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 
 import { CROSSING, heed, replay, type MidiMessage } from './midiKeyboard'

@@ -128,9 +128,13 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
 </script>
 
 <template>
-  <button type="button" class="word-button" aria-haspopup="dialog">
-    {{ kit?.name ?? 'Kit'
-    }}<v-tooltip activator="parent" :disabled="isOpen">Kit, voices and their notes (V)</v-tooltip>
+  <button
+    v-tip="isOpen ? '' : 'Kit, voices and their notes (V)'"
+    type="button"
+    class="word-button"
+    aria-haspopup="dialog"
+  >
+    {{ kit?.name ?? 'Kit' }}
     <v-menu
       v-model="isOpen"
       activator="parent"
@@ -143,16 +147,13 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
           <div class="kits" role="group" aria-label="Kits">
             <span v-for="one in kits" :key="one.id ?? one.kit.name" class="one-kit">
               <button
+                v-tip="'Play the piece with this kit: lanes keep their places'"
                 type="button"
                 class="word-button"
                 :aria-pressed="one.kit.name === kit.name"
                 @click="exchange(one)"
               >
-                {{ one.kit.name
-                }}<v-tooltip
-                  activator="parent"
-                  text="Play the piece with this kit: lanes keep their places"
-                />
+                {{ one.kit.name }}
               </button>
               <button
                 v-if="one.id !== null"
@@ -253,11 +254,14 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
           </table>
         </div>
         <footer>
-          <button type="button" class="word-button" :disabled="isBusy" @click="chooser?.click()">
-            + a sound of your own<v-tooltip
-              activator="parent"
-              text="A WAV, OGG or FLAC file of up to 10 seconds and 4 MB"
-            />
+          <button
+            v-tip="'A WAV, OGG or FLAC file of up to 10 seconds and 4 MB'"
+            type="button"
+            class="word-button"
+            :disabled="isBusy"
+            @click="chooser?.click()"
+          >
+            + a sound of your own
           </button>
           <input
             ref="chooser"

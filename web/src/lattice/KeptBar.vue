@@ -17,8 +17,13 @@ const said = computed(() => {
 <template>
   <p v-if="kept.length" class="kept" role="status">
     <span>{{ said }}</span>
-    <button type="button" class="word-button" @click="playing.bringLanesBack">
-      Bring the lanes back<v-tooltip activator="parent">They were set aside, as they stood</v-tooltip>
+    <button
+      v-tip="'They were set aside, as they stood'"
+      type="button"
+      class="word-button"
+      @click="playing.bringLanesBack"
+    >
+      Bring the lanes back
     </button>
   </p>
 </template>

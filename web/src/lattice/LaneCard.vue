@@ -68,12 +68,13 @@ function turnTo(voice: { id: string; name: string }) {
       <button
         v-for="voice in pitched"
         :key="voice.id"
+        v-tip="voice.explains"
         type="button"
         class="voice"
         :aria-pressed="voice.id === lane.voice"
         @click="takePitched(voice)"
       >
-        {{ voice.name }}<v-tooltip activator="parent" :text="voice.explains" />
+        {{ voice.name }}
       </button>
     </fieldset>
     <fieldset>

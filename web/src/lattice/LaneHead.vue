@@ -75,13 +75,22 @@ const close = (act: 'copy' | 'remove') => {
     @click="onClick"
     @focusin="emit('focused')"
   >
-    <span class="place" @pointerdown.stop="(event) => emit('grip', event)">
-      <v-tooltip activator="parent">Drag: put this lane elsewhere (Alt+↑, Alt+↓)</v-tooltip>
+    <span
+      v-tip="'Drag: put this lane elsewhere (Alt+↑, Alt+↓)'"
+      class="place"
+      @pointerdown.stop="(event) => emit('grip', event)"
+    >
     </span>
     <div class="top">
-      <button type="button" class="name named" :aria-label="`Lane ${lane.name}`" aria-haspopup="dialog">
+      <button
+        v-tip="'Name, voice and ink of this lane; copy or remove it'"
+        type="button"
+        class="name named"
+        :aria-label="`Lane ${lane.name}`"
+        aria-haspopup="dialog"
+      >
         {{ lane.name }}
-        <v-tooltip activator="parent">Name, voice and ink of this lane; copy or remove it</v-tooltip>
+
         <v-menu
           v-model="isCardOpen"
           activator="parent"
@@ -102,46 +111,45 @@ const close = (act: 'copy' | 'remove') => {
         </v-menu>
       </button>
       <span v-if="picture" class="round"
-        ><span
-          >{{ picture.comes_round
-          }}<v-tooltip activator="parent"
-            >Its cycle comes round after {{ picture.comes_round }}</v-tooltip
-          ></span
-        ></span
+        ><span v-tip="`Its cycle comes round after ${picture.comes_round}`">{{
+          picture.comes_round
+        }}</span></span
       >
-      <span v-if="picture?.folded" class="folded"
-        >{{ picture.folded }} folded<v-tooltip activator="parent"
-          >So many hits would leave what MIDI has, 0 to 127: moved into it by octaves</v-tooltip
-        ></span
+      <span
+        v-if="picture?.folded"
+        v-tip="'So many hits would leave what MIDI has, 0 to 127: moved into it by octaves'"
+        class="folded"
+        >{{ picture.folded }} folded</span
       >
       <button
+        v-tip="'Anchor: no throw and nothing done to all lanes touches it (A)'"
         type="button"
         class="switch anchor"
         :aria-pressed="lane.anchored"
         :aria-label="`Anchor ${lane.name}`"
         @click="emit('patch', lane.anchored ? 'free' : 'anchored', { anchored: !lane.anchored })"
       >
-        A<v-tooltip activator="parent"
-          >Anchor: no throw and nothing done to all lanes touches it (A)</v-tooltip
-        >
+        A
       </button>
       <button
+        v-tip="'Mute: this lane falls silent at once (M)'"
         type="button"
         class="switch"
         :aria-pressed="lane.mute"
         :aria-label="`Mute ${lane.name}`"
         @click="emit('mute', !lane.mute)"
       >
-        M<v-tooltip activator="parent">Mute: this lane falls silent at once (M)</v-tooltip>
+        M
       </button>
       <button
+        v-tip="'Solo: only soloed lanes sound (S)'"
         type="button"
         class="switch solo"
         :aria-pressed="lane.solo"
         :aria-label="`Solo ${lane.name}`"
         @click="emit('solo', !lane.solo)"
       >
-        S<v-tooltip activator="parent">Solo: only soloed lanes sound (S)</v-tooltip>
+        S
       </button>
     </div>
     <SentenceLine

@@ -372,7 +372,7 @@ const handlersOf = (lane: Lane) => ({
         data-test="meeting"
         aria-live="polite"
       >
-        {{ rendering.meeting.says }}
+        {{ rendering.meeting?.says }}
       </div>
     </div>
     <div class="ruler-row">
@@ -381,7 +381,7 @@ const handlersOf = (lane: Lane) => ({
         :bar-ticks="barTicks"
         :beat-ticks="rendering.beat_ticks"
         :scale="scale"
-        :meetings="rendering.meeting.at"
+        :meetings="rendering.meeting?.at ?? []"
         :is-of-chosen="chosen.chosen.value.length > 1"
         @play-from="playing.play"
       />

@@ -45,11 +45,13 @@ function own() {
       :ask="ask"
       @choose="(_setting, _word, { text, patch }) => take(text, patch['scale'] as Schemas['Scale'])"
     />
-    <button type="button" class="quiet-button" @click="own">
-      {{ isOwn ? 'of this pattern' : 'of the piece'
-      }}<v-tooltip activator="parent">{{
-        isOwn ? 'Let the pattern have the piece’s scale again' : 'Give this pattern a scale of its own'
-      }}</v-tooltip>
+    <button
+      v-tip="isOwn ? 'Let the pattern have the piece’s scale again' : 'Give this pattern a scale of its own'"
+      type="button"
+      class="quiet-button"
+      @click="own"
+    >
+      {{ isOwn ? 'of this pattern' : 'of the piece' }}
     </button>
   </div>
 </template>

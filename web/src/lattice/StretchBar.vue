@@ -20,24 +20,41 @@ const { rollNotes, burstNotes, rule } = props.stretch
 <template>
   <div class="stretch-bar" role="toolbar" aria-label="Chosen steps">
     <b>{{ stretch.says.value }}</b>
-    <button type="button" class="word-button" @click="stretch.copy">
-      copy<v-tooltip activator="parent" text="Hits, values and letters (Ctrl+C)" />
+    <button
+      v-tip="'Hits, values and letters (Ctrl+C)'"
+      type="button"
+      class="word-button"
+      @click="stretch.copy"
+    >
+      copy
     </button>
-    <button type="button" class="word-button" :disabled="!canPaste" @click="emit('paste')">
-      paste<v-tooltip activator="parent" text="What was copied, from the first chosen step on (Ctrl+V)" />
+    <button
+      v-tip="'What was copied, from the first chosen step on (Ctrl+V)'"
+      type="button"
+      class="word-button"
+      :disabled="!canPaste"
+      @click="emit('paste')"
+    >
+      paste
     </button>
     <button
       v-for="[act, explains] in ACTS"
       :key="act"
+      v-tip="explains"
       type="button"
       class="word-button"
       @click="stretch.act(act)"
     >
-      {{ act }}<v-tooltip activator="parent" :text="explains" />
+      {{ act }}
     </button>
     <span class="pair">
-      <button type="button" class="word-button" @click="stretch.act('roll')">
-        roll<v-tooltip activator="parent" text="Every hit of so many notes; 1 makes them plain (O)" />
+      <button
+        v-tip="'Every hit of so many notes; 1 makes them plain (O)'"
+        type="button"
+        class="word-button"
+        @click="stretch.act('roll')"
+      >
+        roll
       </button>
       <NumberWord
         :word="numberWord('notes of a roll', rollNotes, 1, 12)"
@@ -47,11 +64,13 @@ const { rollNotes, burstNotes, rule } = props.stretch
       />
     </span>
     <span class="pair">
-      <button type="button" class="word-button" @click="stretch.act('burst')">
-        burst<v-tooltip
-          activator="parent"
-          text="So many even notes in place of what the lane does there (U)"
-        />
+      <button
+        v-tip="'So many even notes in place of what the lane does there (U)'"
+        type="button"
+        class="word-button"
+        @click="stretch.act('burst')"
+      >
+        burst
       </button>
       <NumberWord
         :word="numberWord('notes of a burst', burstNotes, 1, 64)"
@@ -61,11 +80,13 @@ const { rollNotes, burstNotes, rule } = props.stretch
       />
     </span>
     <span class="pair">
-      <button type="button" class="word-button" @click="stretch.act('rule')">
-        cycle<v-tooltip
-          activator="parent"
-          text="These hits only in one of so many cycles; again: in every one"
-        />
+      <button
+        v-tip="'These hits only in one of so many cycles; again: in every one'"
+        type="button"
+        class="word-button"
+        @click="stretch.act('rule')"
+      >
+        cycle
       </button>
       <NumberWord
         :word="numberWord('cycle', rule.nth, 1, rule.of)"
@@ -81,8 +102,14 @@ const { rollNotes, burstNotes, rule } = props.stretch
         @move="(value) => (rule = { ...rule, of: Number(value) })"
       />
     </span>
-    <button type="button" class="quiet-button" aria-label="Choose no steps" @click="stretch.drop">
-      done<v-tooltip activator="parent" text="Choose no steps (Escape)" />
+    <button
+      v-tip="'Choose no steps (Escape)'"
+      type="button"
+      class="quiet-button"
+      aria-label="Choose no steps"
+      @click="stretch.drop"
+    >
+      done
     </button>
   </div>
 </template>

@@ -18,14 +18,24 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
 <template>
   <div class="below">
     <slot>
-      <button type="button" class="word-button" @click="emit('add')">
-        + lane<v-tooltip activator="parent">A new lane (N)</v-tooltip>
+      <button v-tip="'A new lane (N)'" type="button" class="word-button" @click="emit('add')">+ lane</button>
+      <button
+        v-if="!isBenchOpen"
+        v-tip="'The chosen lane whole (B)'"
+        type="button"
+        class="word-button"
+        @click="emit('bench')"
+      >
+        Bench
       </button>
-      <button v-if="!isBenchOpen" type="button" class="word-button" @click="emit('bench')">
-        Bench<v-tooltip activator="parent">The chosen lane whole (B)</v-tooltip>
-      </button>
-      <button type="button" class="word-button" :aria-pressed="isKeysOpen" @click="emit('keys')">
-        Keys<v-tooltip activator="parent">Play the chosen lane from keys (J)</v-tooltip>
+      <button
+        v-tip="'Play the chosen lane from keys (J)'"
+        type="button"
+        class="word-button"
+        :aria-pressed="isKeysOpen"
+        @click="emit('keys')"
+      >
+        Keys
       </button>
       <StarterPanel :lane="lane" />
       <KitPanel />
@@ -33,57 +43,57 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
         <button
           v-for="[name, said] in PROPERTY_VIEWS"
           :key="said"
+          v-tip="'What the whole lattice shows, and paints, of every step (P)'"
           type="button"
           class="count"
           :aria-pressed="name === shownProperty"
           @click="shownProperty = name"
         >
-          {{ said
-          }}<v-tooltip
-            activator="parent"
-            text="What the whole lattice shows, and paints, of every step (P)"
-          />
+          {{ said }}
         </button>
       </div>
     </slot>
     <div class="view" role="group" aria-label="Bars in view">
       <button
+        v-tip="'Turn the pages with the music, or stay (F)'"
         type="button"
         class="quiet-button"
         :aria-pressed="view.isFollowing.value"
         @click="view.toggleFollowing"
       >
-        {{ view.isFollowing.value ? 'follows the music' : 'stays here'
-        }}<v-tooltip activator="parent">Turn the pages with the music, or stay (F)</v-tooltip>
+        {{ view.isFollowing.value ? 'follows the music' : 'stays here' }}
       </button>
       <button
+        v-tip="'Earlier bars (Page Up, Shift+wheel)'"
         type="button"
         class="quiet-button"
         aria-label="Earlier bars"
         :disabled="view.firstBar.value === 0"
         @click="view.scroll(-view.bars.value)"
       >
-        ‹<v-tooltip activator="parent">Earlier bars (Page Up, Shift+wheel)</v-tooltip>
+        ‹
       </button>
       <button
         v-for="count in VIEWS"
         :key="count"
+        v-tip="'Ctrl+wheel, [ and ]: any number from 1 to 16'"
         type="button"
         class="count"
         :aria-pressed="count === view.bars.value"
         :aria-label="`${count} bars in view`"
         @click="view.show(count)"
       >
-        {{ count }}<v-tooltip activator="parent">Ctrl+wheel, [ and ]: any number from 1 to 16</v-tooltip>
+        {{ count }}
       </button>
       <span>bars</span>
       <button
+        v-tip="'Later bars (Page Down, Shift+wheel)'"
         type="button"
         class="quiet-button"
         aria-label="Later bars"
         @click="view.scroll(view.bars.value)"
       >
-        ›<v-tooltip activator="parent">Later bars (Page Down, Shift+wheel)</v-tooltip>
+        ›
       </button>
     </div>
   </div>

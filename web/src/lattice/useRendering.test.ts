@@ -49,7 +49,7 @@ describe('asking the engine', () => {
     expect(rendering.value).not.toBeNull()
     expect(asked.map(({ question }) => valueAt(question.score.lanes[0]!, 'source.steps'))).toEqual([4, 7])
     await asked[1]!.answer()
-    expect(rendering.value!.events.starts[2]).toBe(7 * 3360)
+    expect(rendering.value!.lanes[0]!.steps).toBe(7)
     scope.stop()
   })
 
@@ -62,7 +62,15 @@ describe('asking the engine', () => {
     const before = rendering.value!.lanes[1]
     question.value = at(5)
     await settle()
+    // It says what it knows, and what it knows does not come again.
+    const { marks, lanes } = standIn(asked[0]!.question)
+    expect([asked[1]!.question.known, standIn(asked[1]!.question).lanes.length, lanes.length]).toEqual([
+      marks,
+      1,
+      2,
+    ])
     await asked[1]!.answer()
+    expect(rendering.value!.lanes.map(({ id, steps }) => [id, steps])).toEqual([['thud', 5], ['bell', 16]]) // prettier-ignore
     expect(rendering.value!.lanes[1]).toBe(before)
     scope.stop()
   })

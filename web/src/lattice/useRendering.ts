@@ -9,11 +9,12 @@ import {
   type MaybeRefOrGetter,
 } from 'vue'
 
-import { answer, api, type Bench, type LanePicture, type Rendering, type Schemas } from '@/api/client'
+import { answer, api, type Rendering, type Schemas } from '@/api/client'
 import { isTransient, pauseAfter } from '@/api/policy'
+import { Known } from './known'
 
 /** `chosen`: ids of the lanes whose benches are wanted. */
-type Question = Omit<Schemas['RenderQuestion'], 'chosen'> & { readonly chosen?: string[] }
+type Question = Omit<Schemas['RenderQuestion'], 'chosen' | 'known'> & { readonly chosen?: string[] }
 
 /**
  * The engine's answer to the newest `question`. One question is on its way at a time; meanwhile only the newest waits,
@@ -26,6 +27,7 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
   /** The last question that was answered. */
   const accepted = shallowRef<Question | null>(null)
   const answered = ref(0)
+  const known = new Known()
   let waiting: Question | null = null
   let isAsking = false
 
@@ -41,9 +43,10 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
       const asked = waiting
       waiting = null
       try {
-        const fresh = await answer(api.POST('/api/render', { body: { chosen: [], ...asked } }))
+        const body = { chosen: [], ...asked, known: known.marks }
+        const news = await answer(api.POST('/api/render', { body }))
         if (!toValue(question)) break
-        rendering.value = sharing(rendering.value, fresh)
+        rendering.value = known.take(news)
         error.value = null
         failures = 0
         accepted.value = asked
@@ -90,44 +93,3 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
     answered: readonly(answered),
   }
 }
-
-/** `fresh`, with all of `before` that is the same, so that only what changed is drawn again. */
-function sharing(before: Rendering | null, fresh: Rendering): Rendering {
-  if (!before) return fresh
-  const inView = before.first_tick === fresh.first_tick && before.end_tick === fresh.end_tick
-  return {
-    ...fresh,
-    standing: shared(before.standing, fresh.standing, settingOf),
-    lanes: inView ? shared(before.lanes, fresh.lanes, idOf, withSameParts) : fresh.lanes,
-    benches: shared(before.benches, fresh.benches, idOf, withSameFields),
-    meeting:
-      JSON.stringify(before.meeting) === JSON.stringify(fresh.meeting) ? before.meeting : fresh.meeting,
-  }
-}
-
-const idOf = ({ id }: { id: string }) => id
-const settingOf = ({ setting }: { setting: string }) => setting
-
-/** `fresh`, each item as it was `before` if it says the same, else `nearly` so. */
-function shared<Item>(
-  before: readonly Item[],
-  fresh: readonly Item[],
-  keyOf: (item: Item) => string,
-  nearly: (old: Item, item: Item) => Item = (_, item) => item,
-): Item[] {
-  const known = new Map(before.map((item) => [keyOf(item), item]))
-  return fresh.map((item) => {
-    const old = known.get(keyOf(item))
-    if (!old) return item
-    return JSON.stringify(old) === JSON.stringify(item) ? old : nearly(old, item)
-  })
-}
-
-const withSameParts = (old: LanePicture, lane: LanePicture): LanePicture => ({
-  ...lane,
-  sentence: { parts: shared(old.sentence.parts, lane.sentence.parts, settingOf) },
-})
-const withSameFields = (old: Bench, bench: Bench): Bench => ({
-  ...bench,
-  fields: shared(old.fields, bench.fields, settingOf),
-})

@@ -111,11 +111,13 @@ const setLeading = () => {
     <slot />
     <template v-if="progression">
       <span class="counts">{{ says }}</span>
-      <button type="button" class="quiet-button" @click="setLeading">
-        {{ progression.leading === 'nearest' ? 'led closely' : 'as written'
-        }}<v-tooltip activator="parent"
-          >Voice leading: each chord in the position nearest to the one before, or as it is written</v-tooltip
-        >
+      <button
+        v-tip="'Voice leading: each chord in the position nearest to the one before, or as it is written'"
+        type="button"
+        class="quiet-button"
+        @click="setLeading"
+      >
+        {{ progression.leading === 'nearest' ? 'led closely' : 'as written' }}
       </button>
     </template>
     <button v-else type="button" class="word-button" @click="begin">+ chords</button>
@@ -133,6 +135,7 @@ const setLeading = () => {
       }"
     >
       <button
+        v-tip="`${chord.name}: ${chord.notes}. Press to write another, pull its end to resize`"
         type="button"
         class="chord"
         data-owns-keys
@@ -147,10 +150,6 @@ const setLeading = () => {
         <span v-if="chord.width > 74" class="other">{{
           chord.written === chord.name ? chord.numeral : chord.name
         }}</span>
-        <v-tooltip
-          activator="parent"
-          :text="`${chord.name}: ${chord.notes}. Press to write another, pull its end to resize`"
-        />
       </button>
       <v-menu
         :model-value="open === chord.start"

@@ -27,8 +27,8 @@ function take(one: Schemas['ProgressionLine']) {
 </script>
 
 <template>
-  <button type="button" class="quiet-button" aria-haspopup="dialog">
-    starters<v-tooltip activator="parent">Progressions to begin with</v-tooltip>
+  <button v-tip="'Progressions to begin with'" type="button" class="quiet-button" aria-haspopup="dialog">
+    starters
     <v-menu v-model="isOpen" activator="parent" :close-on-content-click="false">
       <div class="card starters" role="group" aria-label="Starter progressions">
         <button v-for="one in all" :key="one.name" type="button" class="one" @click="take(one)">

@@ -1,3 +1,4 @@
+// @vitest-environment node
 import { expect, test } from 'vitest'
 
 import { lastsOf, ticksOfSpan } from './spans'

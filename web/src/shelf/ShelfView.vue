@@ -99,8 +99,13 @@ async function restore(piece: ShelfPiece) {
     <header>
       <h1>Shelf</h1>
       <button type="button" class="word-button strong" @click="begin">New piece</button>
-      <button type="button" class="word-button" @click="chooser?.click()">
-        Import a piece<v-tooltip activator="parent">A piece that was exported as JSON</v-tooltip>
+      <button
+        v-tip="'A piece that was exported as JSON'"
+        type="button"
+        class="word-button"
+        @click="chooser?.click()"
+      >
+        Import a piece
       </button>
       <input
         ref="chooser"

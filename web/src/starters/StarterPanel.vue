@@ -52,6 +52,7 @@ async function draw() {
     dice,
     window: { first_bar: 0, bars: 1 },
     chosen: [],
+    known: {},
   }
   const rendering = await answer(api.POST('/api/render', { body }))
   pictures.value = new Map(rendering.lanes.map((picture, at) => [keyOf(lanes[at] as ListedStarter), picture]))
@@ -141,10 +142,13 @@ useShortcuts({ e: { says: 'Starters', act: () => (isOpen.value = !isOpen.value) 
 </script>
 
 <template>
-  <button type="button" class="word-button" aria-haspopup="dialog">
-    Starters<v-tooltip activator="parent" :disabled="isOpen"
-      >Ready-made beginnings, heard in place (E)</v-tooltip
-    >
+  <button
+    v-tip="isOpen ? '' : 'Ready-made beginnings, heard in place (E)'"
+    type="button"
+    class="word-button"
+    aria-haspopup="dialog"
+  >
+    Starters
     <v-menu
       v-model="isOpen"
       activator="parent"

@@ -63,6 +63,7 @@ const { width } = useElementSize(box)
       </button>
       <button
         v-if="canLay"
+        v-tip="'Show only what differs from the one that is heard (Shift+click)'"
         type="button"
         class="quiet-button"
         :aria-pressed="isLaid"
@@ -70,9 +71,6 @@ const { width } = useElementSize(box)
         @click="emit('lay')"
       >
         {{ isLaid ? 'Off again' : 'Lay over' }}
-        <v-tooltip activator="parent"
-          >Show only what differs from the one that is heard (Shift+click)</v-tooltip
-        >
       </button>
       <button
         type="button"

@@ -121,6 +121,7 @@ useShortcuts({
 <template>
   <footer class="deck">
     <button
+      v-tip="`${isSounding ? 'Stop' : 'Play from bar 1'} (Space)`"
       type="button"
       class="play"
       :class="{ stop: isSounding }"
@@ -132,7 +133,6 @@ useShortcuts({
         <rect v-if="isSounding" x="5" y="5" width="14" height="14" rx="2" fill="currentColor" />
         <path v-else d="M7 4l13 8-13 8z" fill="currentColor" />
       </svg>
-      <v-tooltip activator="parent">{{ isSounding ? 'Stop' : 'Play from bar 1' }} (Space)</v-tooltip>
     </button>
     <div class="standing">
       <div class="place">
@@ -147,8 +147,13 @@ useShortcuts({
             @move="move"
             @cancel="piece.takeBack"
           />
-          <button type="button" class="dice" @click="newDice">
-            new<v-tooltip activator="parent">New dice: every chance falls otherwise</v-tooltip>
+          <button
+            v-tip="'New dice: every chance falls otherwise'"
+            type="button"
+            class="dice"
+            @click="newDice"
+          >
+            new
           </button>
         </span>
       </div>
@@ -195,13 +200,15 @@ useShortcuts({
       @keep="(stretch, first, end) => playing.keep(end - first, { stretch, first, end })"
     />
     <div class="keeping" :class="{ open: isKeyOpen }">
-      <button type="button" class="keep named" @click="keep(playing.keptBars)">
+      <button
+        v-tip="'Keep the last bars that sounded as a clip (K, then 1 2 4 8, or 0 for 16)'"
+        type="button"
+        class="keep named"
+        @click="keep(playing.keptBars)"
+      >
         {{
           isKeyOpen ? 'Keep … bars?' : `Keep ${playing.keptBars} ${playing.keptBars === 1 ? 'bar' : 'bars'}`
         }}
-        <v-tooltip activator="parent"
-          >Keep the last bars that sounded as a clip (K, then 1 2 4 8, or 0 for 16)</v-tooltip
-        >
       </button>
       <div class="counts" role="group" aria-label="Bars to keep">
         <button
@@ -217,11 +224,13 @@ useShortcuts({
       </div>
     </div>
     <div class="keeping ahead" :class="{ on: playing.ahead }">
-      <button type="button" class="record named" @click="playing.recordAhead(aheadBars, countIn)">
+      <button
+        v-tip="'Keep the next bars, with all that you do meanwhile, from the next bar line on (Shift+K)'"
+        type="button"
+        class="record named"
+        @click="playing.recordAhead(aheadBars, countIn)"
+      >
         {{ playing.ahead ? 'Leave it' : `Record ${aheadBars} more` }}
-        <v-tooltip activator="parent"
-          >Keep the next bars, with all that you do meanwhile, from the next bar line on (Shift+K)</v-tooltip
-        >
       </button>
       <p v-if="playing.ahead" class="how" role="status">{{ aheadSaid }}</p>
       <div v-else class="how">
@@ -230,9 +239,13 @@ useShortcuts({
             {{ count }} {{ count === 1 ? 'bar' : 'bars' }}
           </option>
         </select>
-        <button type="button" :aria-pressed="countIn" @click="countIn = !countIn">
+        <button
+          v-tip="'A bar of clicks before, when it begins from a stop'"
+          type="button"
+          :aria-pressed="countIn"
+          @click="countIn = !countIn"
+        >
           {{ countIn ? 'count in' : 'no count' }}
-          <v-tooltip activator="parent">A bar of clicks before, when it begins from a stop</v-tooltip>
         </button>
       </div>
     </div>

@@ -36,7 +36,6 @@ export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   theme: { defaultTheme: 'day', themes: { day, night } },
   defaults: {
-    VTooltip: { openDelay: 700, location: 'top', openOnFocus: false, openOnClick: false },
     VMenu: { offset: 6 },
     VTextField: { variant: 'outlined', density: 'comfortable', hideDetails: 'auto' },
   },

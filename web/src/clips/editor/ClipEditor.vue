@@ -132,23 +132,40 @@ async function place() {
         <NameField :name="clip.document.name" label="Name of the clip" @rename="rename" />
         <span class="soft from">{{ originOf(clip) }}</span>
         <button
+          v-tip="'It goes round while you work (Space)'"
           type="button"
           class="word-button"
           :aria-pressed="isPlaying"
           @click="isPlaying ? playing.stopLoop() : start()"
         >
-          {{ isPlaying ? 'Stop' : 'Loop it'
-          }}<v-tooltip activator="parent">It goes round while you work (Space)</v-tooltip>
+          {{ isPlaying ? 'Stop' : 'Loop it' }}
         </button>
-        <button type="button" class="word-button" :disabled="!clip.undo" @click="undo">
-          Undo<v-tooltip activator="parent">{{ clip.undo || 'Nothing to undo' }} (Ctrl+Z)</v-tooltip>
+        <button
+          v-tip="`${clip.undo || 'Nothing to undo'} (Ctrl+Z)`"
+          type="button"
+          class="word-button"
+          :disabled="!clip.undo"
+          @click="undo"
+        >
+          Undo
         </button>
-        <button type="button" class="word-button" :disabled="!clip.redo" @click="redo">
-          Do again<v-tooltip activator="parent">{{ clip.redo || 'Nothing to do again' }}</v-tooltip>
+        <button
+          v-tip="clip.redo || 'Nothing to do again'"
+          type="button"
+          class="word-button"
+          :disabled="!clip.redo"
+          @click="redo"
+        >
+          Do again
         </button>
-        <button type="button" class="word-button" :aria-pressed="isBefore" @click="isBefore = !isBefore">
+        <button
+          v-tip="'See and hear it as it was when you opened it (C)'"
+          type="button"
+          class="word-button"
+          :aria-pressed="isBefore"
+          @click="isBefore = !isBefore"
+        >
           {{ isBefore ? 'Back to now' : 'As it was opened' }}
-          <v-tooltip activator="parent">See and hear it as it was when you opened it (C)</v-tooltip>
         </button>
         <button v-if="piece.document && clip.origin" type="button" class="word-button" @click="place">
           Play in place

@@ -175,14 +175,12 @@ watch(
     </p>
     <p>
       <button
+        v-tip="'So many of the notes move to other steps of the same span: a quick fill'"
         type="button"
         class="word-button"
         @click="emit('act', { kind: 'scatter', percent: how.scatter, throw: throwNumber(), step })"
       >
         Scatter
-        <v-tooltip activator="parent"
-          >So many of the notes move to other steps of the same span: a quick fill</v-tooltip
-        >
       </button>
       <input
         v-model.number="how.scatter"
@@ -276,9 +274,14 @@ watch(
       </button>
     </p>
     <p>
-      <button type="button" class="word-button" :disabled="!count" @click="emit('act', { kind: 'crop' })">
+      <button
+        v-tip="'To the bars in which chosen notes begin'"
+        type="button"
+        class="word-button"
+        :disabled="!count"
+        @click="emit('act', { kind: 'crop' })"
+      >
         Crop
-        <v-tooltip activator="parent">To the bars in which chosen notes begin</v-tooltip>
       </button>
       <input
         v-model.number="bars"

@@ -106,6 +106,7 @@ function choose(alternative: Alternative) {
 <template>
   <button
     ref="element"
+    v-tip="isOpen ? '' : `${word.name}: ${explains}`"
     type="button"
     class="choice"
     :class="{ red: isRed }"
@@ -121,11 +122,7 @@ function choose(alternative: Alternative) {
     @click="onClick"
   >
     {{ word.text
-    }}<v-tooltip activator="parent" :disabled="isOpen"
-      ><b>{{ word.name }}</b
-      >: {{ explains }}</v-tooltip
-    >
-    <v-menu v-model="isOpen" activator="parent" :open-on-click="false" :close-on-content-click="false">
+    }}<v-menu v-model="isOpen" activator="parent" :open-on-click="false" :close-on-content-click="false">
       <AlternativeList
         :key="opened"
         :ask="alternatives"

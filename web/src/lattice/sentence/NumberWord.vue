@@ -117,6 +117,9 @@ function takeTyped() {
 <template>
   <span
     ref="element"
+    v-tip="
+      `${word.name}: ${explains}\nDrag up or down, turn the wheel, use the arrow keys, or type. Delete makes it plain, Escape takes it back.`
+    "
     class="number"
     :class="{ red: isRed, typing: typed !== null }"
     role="spinbutton"
@@ -136,12 +139,7 @@ function takeTyped() {
     @pointercancel="onPointerUp"
     @wheel="onWheel"
     @keydown="onKeyDown"
-    >{{ typed ?? word.text
-    }}<v-tooltip activator="parent"
-      ><b>{{ word.name }}</b
-      >: {{ explains }}<br />Drag up or down, turn the wheel, use the arrow keys, or type. Delete makes it
-      plain, Escape takes it back.</v-tooltip
-    ></span
+    >{{ typed ?? word.text }}</span
   >
 </template>
 

@@ -76,12 +76,13 @@ function makePlain() {
       />
       <button
         v-else-if="word.kind === 'act'"
+        v-tip="'A press goes back to that'"
         type="button"
         class="act"
         :aria-label="`${owner}: ${word.name}, ${word.text}`"
         @click="word.patch && emit('patch', word.name, word.patch)"
       >
-        {{ word.text }}<v-tooltip activator="parent">A press goes back to that</v-tooltip>
+        {{ word.text }}
       </button>
       <span v-else class="text">{{ word.text }}</span>
     </template>

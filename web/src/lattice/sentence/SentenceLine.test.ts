@@ -1,3 +1,4 @@
+import { vTip } from '@/app/tip'
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 
@@ -25,7 +26,7 @@ const line = (parts: Part[] = [rotated], rotate = 2) =>
   mount(SentenceLine, {
     attachTo: document.body,
     props: { owner: 'Bottle', parts, ask, target: aLane('bottle', { rotate }) },
-    global: { stubs: { VTooltip: true, VMenu: true } },
+    global: { stubs: { VMenu: true }, directives: { tip: vTip } },
   })
 
 describe('a number in a sentence', () => {
@@ -146,7 +147,7 @@ describe('a number beyond what a float holds', () => {
     const source = { kind: 'numbered', hits: 5, steps: 16, number: '1204' } as const
     const sentence = mount(SentenceLine, {
       props: { owner: 'Bottle', parts: [numbered], ask, target: aLane('bottle', { source }) },
-      global: { stubs: { VTooltip: true, VMenu: true } },
+      global: { stubs: { VMenu: true }, directives: { tip: vTip } },
     })
     expect(sentence.get('[role=spinbutton]').text()).toBe('1,205')
   })

@@ -97,12 +97,24 @@ function take(offer: Alternative) {
         @cancel="(gesture) => emit('cancel', gesture)"
       />
     </template>
-    <button v-if="folded.left" type="button" class="left-out" @click="emit('more')">
-      and {{ folded.left }} more<v-tooltip activator="parent">Show them all on the bench</v-tooltip>
+    <button
+      v-if="folded.left"
+      v-tip="'Show them all on the bench'"
+      type="button"
+      class="left-out"
+      @click="emit('more')"
+    >
+      and {{ folded.left }} more
     </button>
-    <button v-if="hasOffers" type="button" class="more" :aria-label="`${owner}: add a setting`">
+    <button
+      v-if="hasOffers"
+      v-tip="isAdding ? '' : 'What else could act on this lane'"
+      type="button"
+      class="more"
+      :aria-label="`${owner}: add a setting`"
+    >
       +
-      <v-tooltip activator="parent" :disabled="isAdding">What else could act on this lane</v-tooltip>
+
       <v-menu v-model="isAdding" activator="parent" :close-on-content-click="false">
         <AlternativeList
           :key="opened"
