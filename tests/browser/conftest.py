@@ -10,6 +10,7 @@ from accounts.models import User
 from clips.models import Clip, ClipMoment
 from demo.services import DEMO_NAME, demo_musician
 from django.conf import settings
+from django.core.servers.basehttp import WSGIRequestHandler
 from django.db import connection
 from django.test import Client
 from pieces.models import Moment, Piece
@@ -18,6 +19,8 @@ from takes.models import Take, TakeSheet
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright runs a loop in the tests' thread
 expect.set_options(timeout=15_000)
+# As the real server does: else a small answer waits 40 ms for its last part.
+WSGIRequestHandler.disable_nagle_algorithm = True
 
 CHROMIUM_FLAGS = [
     "--no-sandbox",
