@@ -209,6 +209,21 @@ def test_a_lane_settled_under_evened_velocities_sounds_the_same(fields):
     assert velocities(after) == velocities(one)
 
 
+def test_a_settled_lane_that_fills_all_the_steps_there_may_be_is_evened_as_before():
+    """Half of its 128 steps are played, and the other half is set aside for the mean: that is exactly as many."""
+    strip = VelocityStrip(values=(*(40,) * 64, *(100,) * 64))
+    one = lane(
+        source=Euclidean(hits=128, steps=128),
+        velocity_strip=strip,
+        evened=50,
+        step_range=StepRange(first=0, last=63),
+    )
+    (line,) = lines_of(score(one), 1)
+    drawn = read(Lane, one.model_dump(mode="json") | settled(line))
+    assert drawn.source.steps == 128
+    assert velocities(drawn, bars=9) == velocities(one, bars=9)
+
+
 def test_the_settled_example_is_evened_towards_the_mean_of_all_eight():
     strip = VelocityStrip(values=(40, 60, 80, 100, 1, 1, 1, 1))
     one = lane(
