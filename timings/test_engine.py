@@ -45,7 +45,7 @@ from lattice.document import (
 )
 from lattice.document.timing import DIRECTIONS
 from lattice.formats.midi import midi_file
-from lattice.render import Events, Window, picture, render
+from lattice.render import Events, Window, picture, render, sounds
 from lattice.rhythm.numbered import number_of, numbered, ways
 from timings.conftest import milliseconds, tell
 
@@ -266,7 +266,7 @@ def test_the_picture_that_a_screen_waits_for():
         f"{taken:.1f} ms, one lane moved {moving:.1f} ms",
         "under 20 ms",
     )
-    assert picture(SCORE, 7081, window).events.starts == render(SCORE, 7081, window).starts.tolist()
+    assert sounds(SCORE, 7081, window).events.starts == render(SCORE, 7081, window).starts.tolist()
 
 
 def test_a_clip_of_64_bars_as_a_file():

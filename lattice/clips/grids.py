@@ -12,11 +12,11 @@ from lattice.document.problems import DocumentError, read
 from lattice.document.source import MAX_STEPS
 from lattice.document.step_value import KINDS, NOTES, StepValue
 
-__all__ = ["CLOSE_PERCENT", "Grid", "best_grid"]
+__all__ = ["Grid", "best_grid"]
 
-CLOSE_PERCENT = 12  # of a step: notes that lie so near to a grid are meant to be on it
-LOOSE_PERCENT = 35  # those that are swung or loosened may still be
-EXACT_PERCENT = 3
+_CLOSE_PERCENT = 12  # of a step: notes that lie so near to a grid are meant to be on it
+_LOOSE_PERCENT = 35  # those that are swung or loosened may still be
+_EXACT_PERCENT = 3
 _FINEST_COUNTED = Fraction(1, 12)  # a triplet 1/32
 _SWUNG_NOTES = (8, 16)
 _LEAST_SWING, _MOST_SWING = 52, 70  # %: beyond it a pair is a dotted note and a short one
@@ -58,7 +58,7 @@ class Grid:
     def is_run(self) -> bool:
         """Whether every step has its note, exactly, and there are enough of them."""
         everywhere = self.numbers == tuple(range(self.count))
-        return everywhere and _LEAST_RUN <= self.count <= MAX_STEPS and self.is_within(EXACT_PERCENT)
+        return everywhere and _LEAST_RUN <= self.count <= MAX_STEPS and self.is_within(_EXACT_PERCENT)
 
     def is_within(self, percent: int) -> bool:
         """Return whether no note lies further off than *percent* of a step."""
@@ -83,10 +83,10 @@ def best_grid(clip: Clip, name: str, notes: Sequence[Note]) -> Grid:
     counted = [grid for grid in fits if grid.step.quarters >= _FINEST_COUNTED]
     halved = [grid for grid in counted if grid.step.divisor == 1]
     for some, percent in (
-        (halved, EXACT_PERCENT),
-        (counted, CLOSE_PERCENT),
-        (halved, LOOSE_PERCENT),
-        (fits, CLOSE_PERCENT),
+        (halved, _EXACT_PERCENT),
+        (counted, _CLOSE_PERCENT),
+        (halved, _LOOSE_PERCENT),
+        (fits, _CLOSE_PERCENT),
     ):
         for grid in some:
             if grid.is_within(percent):
@@ -138,7 +138,7 @@ def _swung(clip: Clip, step: StepValue, notes: Sequence[Note], straight: Grid) -
         lengths.append(2 * (1 - second if is_late else second))
     swing = read(LaneSwing, {"percent": percent, "note": step.note})
     grid = Grid(step, straight.count, True, tuple(numbers), tuple(offs), tuple(lengths), swing)
-    is_better = grid.is_single and grid.is_within(CLOSE_PERCENT) and grid.mean < straight.mean / 2
+    is_better = grid.is_single and grid.is_within(_CLOSE_PERCENT) and grid.mean < straight.mean / 2
     return grid if is_better else None
 
 

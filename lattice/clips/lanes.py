@@ -15,7 +15,7 @@ from lattice.clips.single_lines import single_lines
 from lattice.clips.sounds import TUNED, sounds_of
 from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.base import MAX_NAME
-from lattice.document.feel import LaneSwing, Swing
+from lattice.document.feel import STRAIGHT, LaneSwing, Swing
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import INKS, Lane
 from lattice.document.piece import Pattern
@@ -41,7 +41,6 @@ from lattice.sentence.step_value import say_step_value
 
 __all__ = ["LaneOffer", "lane_offers", "left_out", "pattern_of"]
 
-_STRAIGHT = Swing()
 MAX_LANES = 64
 
 
@@ -107,20 +106,20 @@ def pattern_of(
     offers: Sequence[LaneOffer],
     shorter: frozenset[int],
     pattern_id: str,
-    swing: Swing = _STRAIGHT,
+    swing: Swing | None = None,
 ) -> Pattern:
     """Return a pattern of the lanes offered; those at the places in *shorter* by their shorter way to be said.
 
     It is as many bars long as its lanes need to play the clip. With melodic lanes it has the clip's scale, and the
-    chords that were guessed in it: nothing follows them yet. *swing*: that of the piece that it is for; its lanes are
-    as straight as the clip.
+    chords that were guessed in it: nothing follows them yet. *swing*: that of the piece that it is for, if it has any;
+    its lanes are as straight as the clip.
     """
     guessed = guess_clip(clip)
     lanes = [
         offer.shorter if place in shorter and offer.shorter else offer.lane
         for place, offer in enumerate(offers)
     ]
-    if swing.percent != _STRAIGHT.percent:
+    if swing and swing.percent != STRAIGHT:
         lanes = [lane.model_copy(update={"swing": lane.swing or LaneSwing()}) for lane in lanes]
     return Pattern(
         id=pattern_id,

@@ -9,7 +9,7 @@ from typing import Self
 
 from lattice.clock.course import Course
 
-__all__ = ["CannotTellError", "Moments", "cycle_starts", "meeting", "say_bars"]
+__all__ = ["CannotTellError", "Moments", "cycle_starts", "in_bars", "meeting", "say_bars"]
 
 TOO_FAR_BARS = 10_000
 MAX_MOMENTS = 100_000
@@ -113,6 +113,15 @@ def say_bars(bars: Fraction, quarters_per_minute: Fraction, bar_quarters: Fracti
     if bars > TOO_FAR_BARS:
         hours = bars * bar_quarters / quarters_per_minute / 60
         return f"more than {TOO_FAR_BARS:,} bars: {_say_hours(hours)} of playing"
+    return in_bars(bars)
+
+
+def in_bars(bars: Fraction) -> str:
+    """Return a length as whole bars and a part of one.
+
+    >>> in_bars(Fraction(5, 2)), in_bars(Fraction(1))
+    ('2 1/2 bars', '1 bar')
+    """
     whole, part = divmod(bars, 1)
     words = [f"{int(whole):,}"] if whole else []
     if part:

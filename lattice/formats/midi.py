@@ -190,8 +190,7 @@ def _bends(notes: Events, tracks: int) -> list[Changes]:
             changes[int(own.lanes[0])].append((0, _TELL, told))
         own = own.take(np.lexsort((own.tunes == 0, own.starts)))
         own = own.take(np.flatnonzero(np.diff(own.starts, prepend=-1)))
-        bends = np.minimum((2 * own.tunes * _BENT + most) // (2 * most), _MOST_BENT)
-        bends = np.maximum(bends, -_BENT)
+        bends = np.clip((2 * own.tunes * _BENT + most) // (2 * most), -_BENT, _MOST_BENT)
         moves = np.flatnonzero(np.diff(bends, prepend=_BENT))
         for lane, start, bend in zip(
             *(column[moves].tolist() for column in (own.lanes, own.starts, bends)), strict=True

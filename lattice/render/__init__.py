@@ -3,10 +3,10 @@
 from lattice.render.alternatives import Alternative, alternatives_of, offers_of, standing_alternatives
 from lattice.render.events import Events
 from lattice.render.measured import Measures, measures
-from lattice.render.news import News, news
+from lattice.render.news import news
 from lattice.render.notes import silent_lanes
 from lattice.render.picture import picture, sounds
-from lattice.render.pictures import PropertyName, Rendering, Sounds
+from lattice.render.pictures import News, PropertyName, Rendering, Sounds
 from lattice.render.pipeline import render
 from lattice.render.size import MAX_NOTES_AT_ONCE
 from lattice.render.throw import throw_all, throw_lane

@@ -61,7 +61,7 @@ Columns = TypeVar("Columns", bound=BaseModel)
 def picture(
     score: Score, dice: int, window: Window, chosen: Sequence[str] = (), shown: PropertyName | None = None
 ) -> Rendering:
-    """Return all that is drawn and heard of *window*. Pure, like `render`, whose events it carries.
+    """Return all that is drawn of *window*. Pure, like `render`, whose notes it shows.
 
     *chosen*: ids of the lanes whose benches are wanted; if there are several, the meeting is of those alone.
     *shown*: the property whose value is wanted at every step.
@@ -71,7 +71,6 @@ def picture(
     played = play_all(score, dice, window)
     silent = silent_lanes(score.lanes)
     lines = [line for line, _ in played]
-    sent = controls_of(score, window, played)
     of_chosen = [line for line in lines if line.lane.id in set(chosen)]
     # What is built here is ours and correct by construction: no second validation of thousands of numbers.
     return Rendering.model_construct(
@@ -95,15 +94,12 @@ def picture(
             for line, steps in played
             if line.lane.id in set(chosen)
         ],
-        events=_columns(EventColumns, events_of(score, window, played)),
-        controls=_columns(ControlColumns, sent.sends),
-        held=_columns(ControlColumns, sent.held),
         meeting=_meeting(score, of_chosen if len(of_chosen) > 1 else lines, first, end),
     )
 
 
 def sounds(score: Score, dice: int, window: Window) -> Sounds:
-    """Return what is heard of *window*: the same that `picture` carries. Raises DocumentError as that does."""
+    """Return what is heard of *window*: what `render` returns. Raises DocumentError as `picture` does."""
     first, end = window.ticks(score.meter.bar_ticks)
     played = play_all(score, dice, window)
     sent = controls_of(score, window, played)

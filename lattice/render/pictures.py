@@ -240,7 +240,7 @@ class LaneTone(BaseModel):
 
 
 class Sounds(BaseModel):
-    """What is heard of a window, and nothing that is drawn: as much of a `Rendering` as a player needs."""
+    """What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins."""
 
     first_tick: int
     end_tick: int
@@ -252,8 +252,8 @@ class Sounds(BaseModel):
     held: ControlColumns
 
 
-class Rendering(BaseModel):
-    """The answer to a score, a dice number and a window. *held*: what controllers hold when it begins.
+class Drawn(BaseModel):
+    """All that is drawn of a window but the meeting.
 
     *progression*: how many chords there are and over how long, in words; '' where there are none.
     *pitch_names*: of the twelve notes from C on, as the scale spells them; *scale_notes*: which of them it has, from
@@ -273,7 +273,22 @@ class Rendering(BaseModel):
     property: Property | None
     lanes: list[LanePicture]
     benches: list[Bench]
-    events: EventColumns
-    controls: ControlColumns
-    held: ControlColumns
+
+
+class Rendering(Drawn):
+    """The answer to a score, a dice number and a window: what is heard of it are its `Sounds`."""
+
     meeting: Meeting
+
+
+class News(Drawn):
+    """Of a `Rendering` what a page does not have already.
+
+    *marks*: a fingerprint of every item that may be left out, new or not, in order: "lane" and its id; "bench" and a
+    lane's id, for all of it but "field" and "strip", each by lane and name; "standing" and its setting; "meeting". The
+    page sends those back that it has. *benches* hold the fields and strips alone that are new. *meeting*: none where
+    it is known.
+    """
+
+    meeting: Meeting | None
+    marks: dict[str, str]

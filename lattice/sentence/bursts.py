@@ -3,6 +3,7 @@
 from fractions import Fraction
 from typing import Any
 
+from lattice.clock.meeting import in_bars
 from lattice.document.burst import MAX_BURST_NOTES, Burst, EveryBars, EveryCycle
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN, MAX_OFFSET_NOTES
 from lattice.sentence.setting import Alternatives, Setting, Speech
@@ -82,8 +83,7 @@ def _start(burst: Burst) -> str:
 
 def _say_comes(burst: Burst, speech: Speech) -> str:
     if burst.comes is None:
-        bars = speech.frame.bars
-        return f"once in each pass ({bars} {'bar' if bars == 1 else 'bars'})"
+        return f"once in each pass ({in_bars(Fraction(speech.frame.bars))})"
     if isinstance(burst.comes, EveryCycle):
         return "in each cycle"
     return f"every {burst.comes.bars} bars" if burst.comes.bars > 1 else "in every bar"

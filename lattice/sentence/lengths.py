@@ -2,6 +2,7 @@
 
 from fractions import Fraction
 
+from lattice.clock.meeting import in_bars
 from lattice.document.meter import Meter
 from lattice.document.progression import Progression
 from lattice.document.timing import BarSpan, Span
@@ -21,7 +22,7 @@ def say_span(span: Span) -> str:
     ('2 bars', '3/8')
     """
     if isinstance(span, BarSpan):
-        return _bars(Fraction(span.bars))
+        return in_bars(Fraction(span.bars))
     value = span.value
     if value.kind == "plain" and value.divisor == 1:
         return f"{value.multiplier}/{value.note}"
@@ -41,11 +42,5 @@ def say_progression(progression: Progression | None, meter: Meter) -> str:
     quarters = sum((one.lasts.quarters(meter.bar_quarters) for one in progression.chords), Fraction(0))
     bars, beats = quarters / meter.bar_quarters, quarters / meter.beat_quarters
     is_beats = bars.denominator not in _PARTS_OF_A_BAR and beats.denominator == 1
-    over = f"{beats}/{meter.denominator}" if is_beats else _bars(bars)
+    over = f"{beats}/{meter.denominator}" if is_beats else in_bars(bars)
     return f"{count} {'chord' if count == 1 else 'chords'} over {over}"
-
-
-def _bars(bars: Fraction) -> str:
-    whole, rest = divmod(bars, 1)
-    said = " ".join(str(part) for part in (whole, rest) if part)
-    return f"{said} {'bar' if bars <= 1 else 'bars'}"

@@ -1,5 +1,9 @@
 /** A server for tests: what it is asked, and what it answers, at once or when the test says so. */
+import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
+
+import { useSession } from '@/stores/session'
+import { allWaiting, removeWaiting, written } from '@/stores/waiting'
 
 export interface Asked {
   readonly method: string
@@ -7,6 +11,14 @@ export interface Asked {
   readonly body: any // eslint-disable-line @typescript-eslint/no-explicit-any -- tests know what they sent
   answer(body: unknown, status?: number): Promise<void>
   refuse(status: number, said?: string): Promise<void>
+}
+
+/** Stores as they are when somebody has just signed in, with nothing that waits from before. */
+export async function signInAfresh() {
+  for (const { key } of await allWaiting('mara')) removeWaiting(key)
+  await written()
+  setActivePinia(createPinia())
+  useSession().user = 'mara'
 }
 
 /** Lets all that waits for answers go on. */

@@ -10,7 +10,7 @@ from lattice.clips import take, take_clip
 from lattice.document import Score
 from lattice.formats.midi import RESOLUTIONS, Export, midi_file
 from lattice.formats.midi_reader import read_midi
-from lattice.render import Window, picture, render
+from lattice.render import Window, render, sounds
 from lattice.render.events import Events, resolve_overlaps
 from lattice.rhythm.lane_line import lines_of
 from tests.lattice.formats.readers import by_midicsv, by_mido, by_pretty_midi
@@ -67,7 +67,7 @@ def test_everything_is_the_same_notes(score, dice, first_bar, bars):
     events = render(score, dice, window)
     begin, end = window.ticks(score.meter.bar_ticks)
 
-    drawn = picture(score, dice, window).events
+    heard = sounds(score, dice, window).events
     scheduled = rows(
         events.starts.tolist(),
         events.lengths.tolist(),
@@ -75,7 +75,7 @@ def test_everything_is_the_same_notes(score, dice, first_bar, bars):
         events.velocities.tolist(),
         events.channels.tolist(),
     )
-    assert rows(drawn.starts, drawn.lengths, drawn.pitches, drawn.velocities, drawn.channels) == scheduled
+    assert rows(heard.starts, heard.lengths, heard.pitches, heard.velocities, heard.channels) == scheduled
 
     taken = take(score, dice, window)
     clip = take_clip(taken, "Night Ferry", "A")

@@ -16,7 +16,7 @@ from lattice.document import (
     StepValue,
     Thin,
 )
-from lattice.render import Window, picture, render
+from lattice.render import Window, picture, render, sounds
 from tests.lattice.scores import dice, lane, score, scores
 
 
@@ -24,7 +24,7 @@ from tests.lattice.scores import dice, lane, score, scores
 def test_every_event_is_drawn_as_a_sounding_hit(score, dice):
     window = Window(first_bar=3, bars=2)
     events = render(score, dice, window)
-    assert picture(score, dice, window).events.starts == events.starts.tolist()
+    assert sounds(score, dice, window).events.starts == events.starts.tolist()
     # Steps as far around as a note may stray from its own.
     around = picture(score, dice, Window(bars=5 + int(60 / score.meter.bar_quarters)))
     stretches = {

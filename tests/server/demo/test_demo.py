@@ -7,7 +7,7 @@ from demo.services import demo_musician
 from takes.models import Take
 
 from lattice.document import Euclidean, Lane, score_of
-from lattice.render import Window, picture
+from lattice.render import Window, sounds
 from lattice.rhythm.lane_line import lines_of
 
 
@@ -50,8 +50,8 @@ def test_the_others_stand_where_the_ferry_does():
 def test_every_demo_piece_sounds_in_every_lane_within_eight_bars():
     every = [(piece, pattern) for piece in PIECES for pattern in piece.patterns]
     for piece, pattern in every:
-        drawn = picture(score_of(piece, pattern), pattern.dice, Window(bars=8))
-        assert set(drawn.events.lanes) == set(range(len(pattern.lanes)))
+        heard = sounds(score_of(piece, pattern), pattern.dice, Window(bars=8))
+        assert set(heard.events.lanes) == set(range(len(pattern.lanes)))
 
 
 @pytest.mark.django_db

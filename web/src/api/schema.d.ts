@@ -3436,7 +3436,7 @@ export interface components {
         };
         /**
          * News
-         * @description A `Rendering` without what a page has already, and without what is heard, which is asked for by itself.
+         * @description Of a `Rendering` what a page does not have already.
          *
          *     *marks*: a fingerprint of every item that may be left out, new or not, in order: "lane" and its id; "bench" and a
          *     lane's id, for all of it but "field" and "strip", each by lane and name; "standing" and its setting; "meeting". The
@@ -4695,7 +4695,7 @@ export interface components {
         };
         /**
          * Sounds
-         * @description What is heard of a window, and nothing that is drawn: as much of a `Rendering` as a player needs.
+         * @description What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
          */
         Sounds: {
             /** Bar Ticks */

@@ -90,7 +90,6 @@ const close = (act: 'copy' | 'remove') => {
         aria-haspopup="dialog"
       >
         {{ lane.name }}
-
         <v-menu
           v-model="isCardOpen"
           activator="parent"

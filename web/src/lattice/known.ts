@@ -28,49 +28,38 @@ export class Known {
   #fields = new Kept<Bench['fields'][number]>()
   #strips = new Kept<Bench['strips'][number]>()
   #meeting: Rendering['meeting'] = null
-  /** Benches as they were put together last. */
-  #whole = new Map<string, Bench>()
+  /** Benches as they were put together last, each with what it was put together on. */
+  #whole = new Map<string, { core: Bench; bench: Bench }>()
 
   /** All that is drawn, put together from what is new and what is known. */
   take({ marks, lanes, standing, benches, meeting, ...rest }: News): Rendering {
     this.marks = marks
     const names = Object.keys(marks)
     const of = (kind: string) => names.filter((name) => name.startsWith(`${kind} `))
-    const fields = benches.flatMap(({ id, fields }) =>
-      fields.map((one) => [`field ${id} ${one.setting}`, one] as const),
-    )
-    const strips = benches.flatMap(({ id, strips }) =>
-      strips.map((one) => [`strip ${id} ${one.name}`, one] as const),
-    )
+    const fields = benches.flatMap(({ id, fields }) => named(`field ${id}`, fields, settingOf))
+    const strips = benches.flatMap(({ id, strips }) => named(`strip ${id}`, strips, ({ name }) => name))
     this.#fields.take(of('field'), new Map(fields))
     this.#strips.take(of('strip'), new Map(strips))
     this.#meeting = meeting ?? this.#meeting
-    const cores = this.#benches.take(of('bench'), new Map(benches.map((one) => [`bench ${one.id}`, one])))
+    const cores = this.#benches.take(of('bench'), new Map(named('bench', benches, idOf)))
+    const fresh = lanes.map((lane) => this.#withSameWords(lane))
     return {
       ...rest,
-      standing: this.#standing.take(of('standing'), new Map(standing.map((one) => [`standing ${one.setting}`, one]))),
-      lanes: this.#lanes.take(
-        of('lane'),
-        new Map(lanes.map((one) => [`lane ${one.id}`, this.#withSameWords(one)])),
-      ),
+      standing: this.#standing.take(of('standing'), new Map(named('standing', standing, settingOf))),
+      lanes: this.#lanes.take(of('lane'), new Map(named('lane', fresh, idOf))),
       benches: cores.map((core) => this.#bench(core, of)),
       meeting: this.#meeting,
-    } // prettier-ignore
+    }
   }
 
   #bench(core: Bench, of: (kind: string) => string[]): Bench {
     const fields = of(`field ${core.id}`).flatMap((name) => this.#fields.get(name) ?? [])
     const strips = of(`strip ${core.id}`).flatMap((name) => this.#strips.get(name) ?? [])
     const before = this.#whole.get(core.id)
-    if (
-      before &&
-      isSameCore(before, core) &&
-      areSame(before.fields, fields) &&
-      areSame(before.strips, strips)
-    )
-      return before
+    if (before?.core === core && areSame(before.bench.fields, fields) && areSame(before.bench.strips, strips))
+      return before.bench
     const bench = { ...core, fields, strips }
-    this.#whole.set(core.id, bench)
+    this.#whole.set(core.id, { core, bench })
     return bench
   }
 
@@ -86,10 +75,10 @@ export class Known {
   }
 }
 
+const idOf = ({ id }: { id: string }) => id
+const settingOf = ({ setting }: { setting: string }) => setting
+/** Items by the names that the engine's fingerprints have. */
+const named = <Item>(kind: string, items: readonly Item[], keyOf: (item: Item) => string) =>
+  items.map((item) => [`${kind} ${keyOf(item)}`, item] as const)
 const areSame = <Item>(some: readonly Item[], others: readonly Item[]) =>
   some.length === others.length && some.every((one, at) => one === others[at])
-/** Whether a bench was put together from the same answer, its fields and strips apart. */
-const isSameCore = (bench: Bench, core: Bench) =>
-  (Object.keys(core) as (keyof Bench)[]).every(
-    (name) => name === 'fields' || name === 'strips' || bench[name] === core[name],
-  )

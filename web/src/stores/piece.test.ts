@@ -1,16 +1,12 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 import 'fake-indexeddb/auto'
-import { createPinia, setActivePinia } from 'pinia'
-
 import type { Lane } from '@/api/client'
 import { aLane, aPiece } from '@/testing'
-import { aServer, settle } from '@/testingServer'
+import { aServer, settle, signInAfresh } from '@/testingServer'
 import { NO_KEYS } from './document'
 import { useOutbox } from './outbox'
 import { usePiece } from './piece'
-import { useSession } from './session'
-import { allWaiting, removeWaiting, written } from './waiting'
 
 const opened = (id: number, velocity = 100) => ({
   id,
@@ -23,10 +19,7 @@ const lines = [{ number: 1, label: 'New piece', at: '' }]
 let server: ReturnType<typeof aServer>
 
 beforeEach(async () => {
-  for (const { key } of await allWaiting('mara')) removeWaiting(key)
-  await written()
-  setActivePinia(createPinia())
-  useSession().user = 'mara'
+  await signInAfresh()
   server = aServer()
 })
 afterEach(() => vi.unstubAllGlobals())

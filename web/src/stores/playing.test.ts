@@ -1,15 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 import 'fake-indexeddb/auto'
-import { createPinia, setActivePinia } from 'pinia'
-
 import type { Loop } from '@/sound/loop'
 import { aLane, RecordingPort, standIn, takePiece } from '@/testing'
-import { aServer, settle } from '@/testingServer'
+import { aServer, settle, signInAfresh } from '@/testingServer'
 import { useNotices } from './notices'
 import { usePlaying } from './playing'
-import { useSession } from './session'
-import { allWaiting, removeWaiting, written } from './waiting'
 
 /** The audio, moved by hand. */
 const sound = vi.hoisted(() => ({ time: 10, tick: (): void => undefined, port: null as unknown, rested: 0 }))
@@ -30,10 +26,7 @@ let port: RecordingPort
 let server: ReturnType<typeof aServer>
 
 beforeEach(async () => {
-  for (const { key } of await allWaiting('mara')) removeWaiting(key)
-  await written()
-  setActivePinia(createPinia())
-  useSession().user = 'mara'
+  await signInAfresh()
   // The audio is made once for the page: what it strikes on is exchanged for each test.
   port = new RecordingPort()
   sound.port = { strike: (note: never) => port.strike(note), move: (control: never) => port.move(control) }

@@ -4,11 +4,12 @@ import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 
 import { aLane, aPiece } from '@/testing'
+import { signInAfresh } from '@/testingServer'
 import type { Moment } from './history'
 import { useOutbox } from './outbox'
 import { useSaving } from './saving'
 import { useSession } from './session'
-import { allWaiting, removeWaiting, written } from './waiting'
+import { allWaiting, written } from './waiting'
 
 const at = (velocity: number) => aPiece(aLane('thud', { velocity }))
 const sent: {
@@ -27,10 +28,7 @@ const refused = (status: number) => () =>
   Response.json({ error: { code: 'x', message: 'said', problems: [] } }, { status })
 
 beforeEach(async () => {
-  for (const { key } of await allWaiting('mara')) removeWaiting(key)
-  await written()
-  setActivePinia(createPinia())
-  useSession().user = 'mara'
+  await signInAfresh()
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'Date'] })
   sent.length = 0
   answers = []

@@ -2,21 +2,14 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
 
 import 'fake-indexeddb/auto'
-import { createPinia, setActivePinia } from 'pinia'
-
 import { useNotices } from '@/stores/notices'
 import { useOutbox } from '@/stores/outbox'
-import { useSession } from '@/stores/session'
-import { allWaiting, removeWaiting, written } from '@/stores/waiting'
-import { aServer, settle } from '@/testingServer'
+import { aServer, settle, signInAfresh } from '@/testingServer'
 import { useClip } from './useClip'
 
 let server: ReturnType<typeof aServer>
 beforeEach(async () => {
-  for (const { key } of await allWaiting('mara')) removeWaiting(key)
-  await written()
-  setActivePinia(createPinia())
-  useSession().user = 'mara'
+  await signInAfresh()
   server = aServer()
 })
 afterEach(() => vi.unstubAllGlobals())

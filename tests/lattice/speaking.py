@@ -1,0 +1,26 @@
+"""Lanes that speak: what tests of sentences say."""
+
+from lattice.document import (
+    Lane,
+    Score,
+)
+from lattice.pitch.tune import tune_of
+from lattice.rhythm.lane_line import lines_of
+from lattice.sentence import (
+    Sentence,
+    Speech,
+    sentence,
+)
+from tests.lattice.scores import score
+
+
+def speeches(score: Score) -> list[Speech]:
+    return [Speech(line, tune_of(line.lane, score, 1), score.lanes) for line in lines_of(score, 1)]
+
+
+def spoken(lane: Lane, *others: Lane) -> Sentence:
+    return sentence(speeches(score(*others, lane))[-1])
+
+
+def text(lane: Lane, *others: Lane) -> str:
+    return " · ".join("".join(word.text for word in part.words) for part in spoken(lane, *others).parts)
