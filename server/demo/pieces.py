@@ -214,12 +214,12 @@ LANTERN_QUAY = Piece(
                     arpeggio=Arpeggio(
                         pool=HeldPool(latch="replace"), order="up-and-down", octaves=2, velocity="keys"
                     ),
-                    # A chord that was held from the first moment: E, B and the G above.
+                    # A latched chord, let go where it was struck: E, B and the G above, until another takes its place.
                     keys=Keys(
                         held=(
-                            HeldKey(start=0, key=64, velocity=92),
-                            HeldKey(start=0, key=71, velocity=78),
-                            HeldKey(start=0, key=79, velocity=84),
+                            HeldKey(start=0, end=0, key=64, velocity=92),
+                            HeldKey(start=0, end=0, key=71, velocity=78),
+                            HeldKey(start=0, end=0, key=79, velocity=84),
                         )
                     ),
                     length_percent=60,

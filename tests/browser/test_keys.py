@@ -139,6 +139,19 @@ def test_what_is_latched_is_there_after_a_reload(musician):
     expect(musician.sentence("glass")).to_contain_text("keys latched B3")
 
 
+def test_a_chord_takes_the_place_of_the_one_that_was_latched_before(musician):
+    """Whether it plays or not; nobody has to clear what the piece came with."""
+    page = keys_of(musician)
+    open_keys(musician, "glass")
+    expect(held(page)).to_have_text("E4 B4 G5")
+    page.get_by_role("button", name="Pad B3", exact=True).click()
+    expect(held(page)).to_have_text("B3")
+    page.keyboard.press(" ")
+    musician.wait_for_bars(0.2, BAR)
+    page.get_by_role("button", name="Pad E3", exact=True).click()
+    expect(held(page)).to_have_text("E3")
+
+
 def test_a_latched_chord_belongs_to_its_lane(musician):
     """Another lane is chosen and played on: the chord of the first stays, and each says what it holds."""
     page = keys_of(musician)
