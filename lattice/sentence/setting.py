@@ -86,19 +86,19 @@ class Setting:
 
     def plain(self) -> Patch | None:
         """Return the patch that sends the setting back to plain; None for what has no plain value."""
-        fields = {name: Lane.model_fields[name] for name in self.fields}
+        fields = {name: Lane.model_fields[name] for name in sorted(self.fields)}
         if any(known.is_required() for known in fields.values()):
             return None
         return {name: known.default for name, known in fields.items()}
 
 
 def either(say: Words, plain: Words) -> Words:
-    """Return what says what *say* does, or *plain* where that says nothing."""
+    """Return a function that says *say*, or *plain* where *say* is silent."""
     return lambda speech: say(speech) or plain(speech)
 
 
 def unlabelled(say: Words) -> Words:
-    """Return what says what *say* does without its first word, which is the label on the bench."""
+    """Return a function that says *say* without its first word: on the bench, that is the label."""
     return lambda speech: say(speech)[1:]
 
 

@@ -197,9 +197,9 @@ def test_the_step_moves_under_one_hand_and_keeps_its_place(bottle):
     page.keyboard.press("w")
     expect(bottle.sentence("bottle")).to_contain_text("step 1/32")
     expect(hand).to_have_attribute("aria-valuetext", "1/32")
-    box = hand.bounding_box()
     page.keyboard.press("Space")
     bottle.wait_for_bars(1)
+    box = hand.bounding_box()  # the measures may have come meanwhile, and moved it
     page.mouse.move(box["x"] + box["width"] * 0.56, box["y"] + 10)
     page.mouse.down()
     page.mouse.move(box["x"] + 5, box["y"] + 10, steps=8)
