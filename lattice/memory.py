@@ -21,7 +21,8 @@ Value = TypeVar("Value")
 Asked = ParamSpec("Asked")
 
 _ALL: list["Memory[Any, Any]"] = []
-_SAMPLED = 32  # of a long row so many items are weighed, and the others taken to be like them
+_SAMPLED = 4  # of a long row so many items are weighed, and the others taken to be like them
+_PLAIN = frozenset({type(None), bool, int, float})
 
 
 class Memory(Generic[Key, Value]):
@@ -48,6 +49,8 @@ class Memory(Generic[Key, Value]):
 
     def put(self, key: Key, value: Value) -> Value:
         """Remember *value*; return it, or the one that was known already."""
+        if (known := self.get(key)) is not None:
+            return known
         weighs = weight(key) + weight(value)
         with self._lock:
             if (found := self._known.get(key)) is not None:
@@ -101,10 +104,10 @@ def weight(thing: Any) -> int:  # noqa: PLR0911 - one line for each kind of thin
     >>> weight(np.zeros(1000, np.int64)) > weight("a name")
     True
     """
+    if type(thing) in _PLAIN:
+        return 32
     if isinstance(thing, np.ndarray):
         return 112 + thing.nbytes
-    if thing is None or isinstance(thing, bool | int | float):
-        return 32
     if isinstance(thing, str | bytes):
         return 56 + len(thing)
     if (said := getattr(thing, "weighs", None)) is not None:
@@ -123,5 +126,7 @@ def weight(thing: Any) -> int:  # noqa: PLR0911 - one line for each kind of thin
 def _weight_of_row(row: "tuple[Any, ...] | list[Any]") -> int:
     if len(row) <= 2 * _SAMPLED:
         return 8 * len(row) + sum(map(weight, row))
+    if type(row[0]) in _PLAIN and type(row[-1]) in _PLAIN:
+        return 40 * len(row)
     sample = row[:: len(row) // _SAMPLED]
     return len(row) * (8 + sum(map(weight, sample)) // len(sample))

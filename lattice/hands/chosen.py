@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 
 from lattice.document.source import Drawn
-from lattice.rhythm.lane_line import LaneLine
+from lattice.rhythm.lane_line import LaneLine, line_as
 
 __all__ = ["MAX_CHOSEN", "chosen_numbers", "is_hit", "numbers_from", "turned"]
 
@@ -47,7 +47,7 @@ def turned(line: LaneLine, wanted: Mapping[int, bool]) -> dict[str, Any]:
             hits = hits | {drawn} if hit else hits - {drawn}
         return {"source": Drawn(steps=steps, hits=tuple(sorted(hits))).model_dump(mode="json")}
     others = tuple(edit for edit in lane.edits if edit.step not in wanted)
-    by_rule = is_hit(LaneLine(lane.model_copy(update={"edits": others}), line.frame, line.followed))
+    by_rule = is_hit(line_as(line, lane.model_copy(update={"edits": others})))
     edits = {edit.step: edit.hit for edit in others}
     edits |= {number: hit for number, hit in wanted.items() if by_rule[number] != hit}
     return {"edits": [{"step": step, "hit": hit} for step, hit in sorted(edits.items())]}

@@ -199,7 +199,7 @@ def _places(
 ) -> Ticks:
     """Return which note of its round each hit plays."""
     places = np.zeros(used.size, np.int64)
-    lane, dice = stretch.line.lane.id, stretch.line.frame.dice
+    lane, dice = stretch.line.lane.id, stretch.line.dice
     lucky = stretch.draws(Purpose.NOTE_OF_POOL)[steps] if arpeggio.order == "random" else None
     for number, row in enumerate(rounds):
         here = np.flatnonzero(pools.which == number)

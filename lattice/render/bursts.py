@@ -89,6 +89,8 @@ def covered(stretch: Stretch) -> NDArray[np.bool_]:
 
 def burst_notes(line: LaneLine, feel: Feel, first_tick: int, end_tick: int) -> BurstNotes:
     """Return the notes of a lane's bursts that begin at or after *first_tick* and before *end_tick*."""
+    if not line.lane.bursts:
+        return _nothing()
     parts = [_nothing()]
     for place, burst in awake(line):
         begins = _begins(burst, line, first_tick, end_tick)
@@ -185,5 +187,5 @@ def _heard(line: LaneLine, burst: Burst, begins: _Begins) -> NDArray[np.bool_]:
     if lane.luck_bars:
         numbers = (begins.numerators // begins.denominator + at) % (lane.luck_bars * frame.meter.bar_ticks)
     keys = numbers // PLACES, numbers % PLACES
-    drawn = draws(frame.dice, lane.id, Purpose.BURST.of(at), *keys)
+    drawn = draws(line.dice, lane.id, Purpose.BURST.of(at), *keys)
     return sounds(np.full(numbers.size, burst.chance_percent * 100), drawn)

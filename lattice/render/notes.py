@@ -2,6 +2,9 @@
 
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from lattice.clock.ticks import Ticks
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
@@ -24,6 +27,14 @@ class Notes:
     climbs: Ticks
     tunes: Ticks
     straights: Ticks
+
+    def take(self, which: NDArray[np.bool_]) -> "Notes":
+        """Return the notes picked by a mask."""
+        return Notes(**{name: column[which] for name, column in vars(self).items()})
+
+    def and_those(self, others: "Notes") -> "Notes":
+        """Return these notes and *others* after them."""
+        return Notes(**{n: np.concatenate([one, vars(others)[n]]) for n, one in vars(self).items()})
 
 
 def silent_lanes(lanes: tuple[Lane, ...]) -> frozenset[str]:

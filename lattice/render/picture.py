@@ -5,6 +5,7 @@ from fractions import Fraction
 from typing import Any, TypeVar
 
 import numpy as np
+from numpy.typing import NDArray
 from pydantic import BaseModel
 
 from lattice.clock.meeting import CannotTellError, cycle_starts, meeting, say_bars
@@ -41,13 +42,14 @@ from lattice.render.pictures import (
 )
 from lattice.render.pipeline import events_of, play_all, play_lane
 from lattice.render.pitching import degrees_of
-from lattice.render.played import REMEMBERED_STEPS, Played
+from lattice.render.played import REMEMBERED_STEPS, Hits, LaidOut, Played
 from lattice.render.properties import all_in_the_strip, property_of, shown_values
 from lattice.render.rounds import said_after
 from lattice.render.size import check_notes, check_work
 from lattice.render.staff import folded_row, staff_of
 from lattice.render.window import Window
 from lattice.rhythm.lane_line import LaneLine, line_of
+from lattice.rhythm.stretch import Stretch
 from lattice.sentence import Speech, sentence, standing
 from lattice.sentence.lengths import say_progression
 
@@ -90,7 +92,7 @@ def picture(
             for line, steps in played
         ],
         benches=[
-            bench_of(line, steps, _inside(line, steps, first, end), score, first, end)
+            bench_of(line, steps, _inside(line, steps.stretch, first, end), score, first, end)
             for line, steps in played
             if line.lane.id in set(chosen)
         ],
@@ -134,8 +136,17 @@ def _lane_picture(
     end: int,
     shown: PropertyName | None,
 ) -> LanePicture:
-    asked = (line, played, is_silent, score.quarters_per_minute, first, end, shown)
-    return _remembered(*asked) if played.starts.size <= REMEMBERED_STEPS else _draw(*asked)
+    asked = (played.laid, is_silent, score.quarters_per_minute, first, end, shown)
+    is_short = played.starts.size <= REMEMBERED_STEPS
+    picture = _remembered(*asked) if is_short else _draw(*asked)
+    which = _hits_inside(played.hits, _inside(line, played.stretch, first, end))
+    return picture.model_copy(
+        update={
+            "sounds": played.hits.sound[which].astype(int).tolist(),
+            "bursts": _burst_pictures(line, played.bursts, end),
+            "kept": _kept_picture(line, played, first, end),
+        }
+    )
 
 
 @remembered(48 * MEGABYTE)
@@ -144,21 +155,17 @@ def _remembered(*asked: Any) -> LanePicture:
 
 
 def _draw(
-    line: LaneLine,
-    played: Played,
-    is_silent: bool,
-    tempo: Fraction,
-    first: int,
-    end: int,
-    shown: PropertyName | None,
+    laid: LaidOut, is_silent: bool, tempo: Fraction, first: int, end: int, shown: PropertyName | None
 ) -> LanePicture:
+    """Return all of a lane's picture that luck has no part in, or that was laid out by it."""
+    stretch, hits, tune = laid.stretch, laid.hits, laid.tune
+    line = stretch.line
     lane, course = line.lane, line.course
     bar = line.frame.meter.bar_quarters
-    inside = _inside(line, played, first, end)
-    hits = played.hits
-    which = (hits.steps >= inside.start) & (hits.steps < inside.stop)
+    inside = _inside(line, stretch, first, end)
+    which = _hits_inside(hits, inside)
     steps = hits.steps[which]
-    starts = played.starts[inside]
+    starts = laid.starts[inside]
     first_cycle = min(course.cycle, course.per_run or course.cycle)
     cycle_starts, cycle_ends = course.cycles_from(course.first_at(first), course.first_at(end))
     accents, ties = hits.accented[which], hits.lengths[which] == TIED
@@ -179,25 +186,25 @@ def _draw(
         is_gapped=course.once,
         follows=lane.source.of if isinstance(lane.source, Made) else None,
         starts=starts.tolist(),
-        numbers=played.stretch.numbers[inside].tolist(),
+        numbers=stretch.numbers[inside].tolist(),
         hits=(steps - inside.start).tolist(),
-        sounds=hits.sound[which].astype(int).tolist(),
+        sounds=[],
         velocities=hits.velocities[which].tolist(),
         lengths=(hits.ends[which] - hits.starts[which]).tolist(),
         chances=(hits.chances[which] / 100).tolist(),
-        onsets=_unless_plain(hits.starts[which], played.starts[steps]),
+        onsets=_unless_plain(hits.starts[which], laid.starts[steps]),
         ratchets=_unless_plain(hits.ratchets[which], 1),
         accents=_unless_plain(accents.astype(int), 0),
         ties=_unless_plain(ties.astype(int), 0),
         octaves=_unless_plain(hits.octaves[which], 0),
         letters=[LETTERS[at] if at >= 0 else "" for at in hits.letters[which].tolist()] if lane.links else [],
         covered=_unless_plain(hits.covered[which].astype(int), 0),
-        bursts=_burst_pictures(line, played.bursts, end),
-        values=shown_values(line, played, shown)[inside].tolist() if shown else [],
+        bursts=[],
+        values=shown_values(stretch, shown)[inside].tolist() if shown else [],
         painted_on=all_in_the_strip(line) if shown == "chance" else None,
         pitches=pitches,
-        degrees=degrees_of(played.stretch)[steps].tolist() if played.tune else [],
-        staff=staff_of(played.tune, (pitch for row in pitches for pitch in row)) if played.tune else None,
+        degrees=degrees_of(stretch)[steps].tolist() if tune else [],
+        staff=staff_of(tune, (pitch for row in pitches for pitch in row)) if tune else None,
         folded=sum(list(row) != now for row, now in zip(unfolded, pitches, strict=True)),
         held=_held(lane),
         tone=lane.tone,
@@ -205,9 +212,14 @@ def _draw(
         cycle_ends=cycle_ends.tolist(),
         draws=_draws(lane),
         edited=[edit.step for edit in lane.edits if edit.step < line.steps],
-        kept=_kept_picture(line, played, first, end),
-        sentence=sentence(Speech(line, played.tune)),
+        kept=None,
+        sentence=sentence(Speech(line, tune)),
     )
+
+
+def _hits_inside(hits: Hits, inside: slice) -> NDArray[np.bool_]:
+    result: NDArray[np.bool_] = (hits.steps >= inside.start) & (hits.steps < inside.stop)
+    return result
 
 
 def _held(lane: Lane) -> list[int]:
@@ -234,9 +246,9 @@ def _kept_picture(line: LaneLine, played: Played, first: int, end: int) -> KeptP
     )
 
 
-def _inside(line: LaneLine, played: Played, first: int, end: int) -> slice:
+def _inside(line: LaneLine, stretch: Stretch, first: int, end: int) -> slice:
     """Return which of the steps played begin in the window; the rest is there for notes that stray, or cut others."""
-    begun = played.stretch.first
+    begun = stretch.first
     return slice(line.course.first_at(first) - begun, line.course.first_at(end) - begun)
 
 

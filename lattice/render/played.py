@@ -1,13 +1,14 @@
 """One lane in a stretch of time: the steps it plays, its hits, and the notes that they make."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
+from lattice.clock.direction import LUCKY
 from lattice.clock.ticks import Ticks
 from lattice.document.lane import Lane
-from lattice.document.strip import RATCHET, TIED
+from lattice.document.strip import CONTROL, RATCHET, TIED
 from lattice.memory import MEGABYTE, remembered
 from lattice.pitch.scales import folded
 from lattice.pitch.tune import Tune, Voice
@@ -31,9 +32,20 @@ from lattice.render.sounding import chances_of, letters_of, sounding
 from lattice.render.strokes import accents_of, strokes_of
 from lattice.rhythm.lane_line import LaneLine
 from lattice.rhythm.stretch import Stretch
+from lattice.strips.places import strips_of
 from lattice.strips.values import strayed, values_at
 
-__all__ = ["REMEMBERED_STEPS", "Hits", "Played", "moves_pitch", "play", "reach", "sounding_in"]
+__all__ = [
+    "REMEMBERED_STEPS",
+    "Hits",
+    "LaidOut",
+    "Played",
+    "is_moved_by_luck",
+    "moves_pitch",
+    "play",
+    "reach",
+    "sounding_in",
+]
 
 REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
 
@@ -66,15 +78,55 @@ class Hits:
 
 
 @dataclass(frozen=True, eq=False)  # known by what it is, not by comparing its columns
-class Played:
-    """*stretch*: the steps that were looked at; *starts*: when they begin after swing, in ticks."""
+class LaidOut:
+    """What a lane would play if every hit sounded, bursts apart: the same for all dice, unless luck moves it.
+
+    *stretch*: the steps that were looked at; *starts*: when they begin after swing, in ticks; *chances*: of each;
+    *may_sound*: which of them neither a burst nor an empty pool silences. *notes*: those that begin in *ticks*, from
+    the first to before the second; *of*: the step, by its index, that each is of.
+    """
 
     stretch: Stretch
+    feel: Feel
     tune: Tune | None
+    ticks: tuple[int, int]
     starts: Ticks
+    chances: Ticks
+    may_sound: NDArray[np.bool_]
+    hits: Hits
+    of: Ticks
+    notes: Notes
+
+    @property
+    def weighs(self) -> int:
+        """About how many bytes it takes."""
+        return self.stretch.weighs + 200 * self.hits.steps.size + 60 * self.of.size
+
+
+@dataclass(frozen=True, eq=False)
+class Played:
+    """What a lane plays by some dice. *laid*: what it was laid out as; *stretch*, *hits*: as there, by these dice."""
+
+    laid: LaidOut
+    stretch: Stretch
     hits: Hits
     bursts: BurstNotes
     notes: Notes
+
+    @property
+    def tune(self) -> Tune | None:
+        """Where its pitches come from."""
+        return self.laid.tune
+
+    @property
+    def starts(self) -> Ticks:
+        """When the steps begin after swing, in ticks."""
+        return self.laid.starts
+
+    @property
+    def weighs(self) -> int:
+        """About how many bytes it takes beside what it was laid out as."""
+        return 1000 + 30 * self.hits.steps.size + 60 * (self.notes.starts.size + self.bursts.starts.size)
 
 
 def reach(line: LaneLine, feel: Feel, end_tick: int) -> int:
@@ -97,26 +149,43 @@ def moves_pitch(lane: Lane) -> bool:
 
 
 def play(line: LaneLine, feel: Feel, tune: Tune | None, first_tick: int, end_tick: int) -> Played:
-    """Return what a lane plays: all notes that begin at or after *first_tick* and before *end_tick*, and a few beside.
+    """Return what a lane plays: all notes that begin at or after *first_tick* and before *end_tick*, and a few earlier.
 
     *tune*: where a melodic lane's pitches come from; None for a voice of the kit.
     Costs the same wherever the stretch lies: positions are computed, never stepped up to.
     """
     early, late = earliest_and_latest(line, feel)
     first, end = line.course.first_at(first_tick - late), line.course.first_at(end_tick + early)
-    if end - first <= REMEMBERED_STEPS:
-        return _remembered(line, feel, tune, first, end, first_tick, end_tick)
-    return _play(line, feel, tune, first, end, first_tick, end_tick)
+    asked = (line, feel, tune, first, end, first_tick, end_tick)
+    return _remembered(*asked) if end - first <= REMEMBERED_STEPS else _throw(line, _lay_out(*asked))
 
 
 @remembered(64 * MEGABYTE)
 def _remembered(line: LaneLine, feel: Feel, tune: Tune | None, *stretch: int) -> Played:
-    return _play(line, feel, tune, *stretch)
+    by_luck = is_moved_by_luck(line) or (tune is not None and tune.source is not None)
+    return _throw(line, _laid_out(line if by_luck else line.laid, feel, tune, *stretch))
 
 
-def _play(
+@remembered(64 * MEGABYTE)
+def _laid_out(line: LaneLine, feel: Feel, tune: Tune | None, *stretch: int) -> LaidOut:
+    return _lay_out(line, feel, tune, *stretch)
+
+
+def is_moved_by_luck(line: LaneLine) -> bool:
+    """Return whether dice have a say in a lane's hits, times, velocities or pitches, not only in which sound."""
+    lane = line.lane
+    strips = [at.strip for at in strips_of(lane) if at.strip and at.kind != CONTROL]
+    return (
+        line.is_lucky
+        or lane.humanise is not None
+        or any(strip.spread or (strip.free and strip.free.direction in LUCKY) for strip in strips)
+        or (lane.is_melodic and lane.arpeggio is not None and lane.arpeggio.order in ("random", "shuffled"))
+    )
+
+
+def _lay_out(
     line: LaneLine, feel: Feel, tune: Tune | None, first: int, end: int, first_tick: int, end_tick: int
-) -> Played:
+) -> LaidOut:
     stretch = Stretch(line, first, end)
     if line.lane.links:
         stretch = stretch.whole_cycles()  # linked steps need all of their cycle: once is enough
@@ -126,9 +195,9 @@ def _play(
     lengths = lengths_of(stretch)[steps]
     chances = chances_of(stretch)
     silent = covered(stretch)
-    sound = sounding(stretch, chances) & ~silent
+    may_sound = ~silent
     pitches = pitched(stretch, steps, tune, sounding_in) if tune else unpitched(stretch, steps)
-    sound[steps] &= pitches.counts > 0  # an empty pool rests
+    may_sound[steps] &= pitches.counts > 0  # an empty pool rests
 
     # Every hit's notes, one after the other.
     counts = ratchets[steps]
@@ -162,7 +231,7 @@ def _play(
         ends=ends[lasts] if steps.size else ends,
         velocities=first_velocities[heads],
         chances=chances[steps],
-        sound=sound[steps],
+        sound=may_sound[steps],
         ratchets=counts,
         nudges=placing.nudges[steps],
         lengths=lengths,
@@ -172,22 +241,49 @@ def _play(
         covered=silent[steps],
         pitches=_by_hit(pitches) if tune else (),
     )
-    bursts = burst_notes(line, feel, first_tick, end_tick)
-    burst_climbs, there = np.zeros(bursts.starts.size, np.int64), bursts.sound
-    if tune:
-        burst_climbs, has_pitch = burst_pitches(line, bursts.starts, tune, sounding_in)
-        burst_climbs, there = burst_climbs - tune.note, bursts.sound & has_pitch
-    heard = (sound[which] & (starts >= first_tick) & (starts < end_tick))[row]
-    rows = row[heard]
+    inside = ((starts >= first_tick) & (starts < end_tick))[row]
+    rows = row[inside]
     notes = Notes(
-        starts=np.concatenate([starts[rows], bursts.starts[there]]),
-        ends=np.concatenate([ends[rows], bursts.ends[there]]),
-        velocities=np.concatenate([velocities[heard], bursts.velocities[there]]),
-        climbs=np.concatenate([climbs[heard], burst_climbs[there]]),
-        tunes=np.concatenate([tunes[heard], np.zeros_like(burst_climbs[there])]),
-        straights=np.concatenate([line.course.starts(stretch.counts[which[rows]]), bursts.starts[there]]),
+        starts=starts[rows],
+        ends=ends[rows],
+        velocities=velocities[inside],
+        climbs=climbs[inside],
+        tunes=tunes[inside],
+        straights=line.course.starts(stretch.counts[which[rows]]),
     )
-    return Played(stretch, tune, placing.grid, hits, bursts, notes)
+    return LaidOut(
+        stretch,
+        feel,
+        tune,
+        (first_tick, end_tick),
+        placing.grid,
+        chances,
+        may_sound,
+        hits,
+        which[rows],
+        notes,
+    )
+
+
+def _throw(line: LaneLine, laid: LaidOut) -> Played:
+    """Return what is left of it by the line's dice and its cycle rules, and its bursts."""
+    stretch = laid.stretch.of(line)
+    sound = sounding(stretch, laid.chances) & laid.may_sound
+    notes = laid.notes.take(sound[laid.of])
+    bursts = burst_notes(line, laid.feel, *laid.ticks)
+    if bursts.starts.size:
+        notes = notes.and_those(_notes_of(bursts, line, laid.tune))
+    hits = replace(laid.hits, sound=sound[laid.hits.steps])
+    return Played(laid, stretch, hits, bursts, notes)
+
+
+def _notes_of(bursts: BurstNotes, line: LaneLine, tune: Tune | None) -> Notes:
+    climbs, there = np.zeros(bursts.starts.size, np.int64), bursts.sound
+    if tune:
+        pitches, has_pitch = burst_pitches(line, bursts.starts, tune, sounding_in)
+        climbs, there = pitches - tune.note, bursts.sound & has_pitch
+    none = np.zeros_like(climbs)
+    return Notes(bursts.starts, bursts.ends, bursts.velocities, climbs, none, bursts.starts).take(there)
 
 
 def sounding_in(voice: Voice, first_tick: int, end_tick: int) -> tuple[Ticks, Ticks, Ticks, Ticks]:

@@ -5,21 +5,22 @@ import numpy as np
 from lattice.clock.ticks import Ticks
 from lattice.document.strip import CHANCE, STRIPS
 from lattice.render.pictures import Property, PropertyName
-from lattice.render.played import Played
 from lattice.rhythm.lane_line import LaneLine
+from lattice.rhythm.stretch import Stretch
 from lattice.strips.places import plain_value, strip_at
 from lattice.strips.values import own_values, values_at
 
 __all__ = ["all_in_the_strip", "property_of", "shown_values"]
 
 
-def shown_values(line: LaneLine, played: Played, shown: PropertyName) -> Ticks:
+def shown_values(stretch: Stretch, shown: PropertyName) -> Ticks:
     """Return the value that each step played has, what the lane and its strip make together."""
-    if shown == "pitch" and not line.lane.is_melodic:
-        return np.zeros(played.stretch.counts.size, np.int64)
-    at = strip_at(line.lane, shown)
-    values = values_at(at.strip, at.kind, played.stretch, plain_value(at, line.lane))
-    return _times(values, line.lane.chance_percent) if shown == "chance" else values
+    lane = stretch.line.lane
+    if shown == "pitch" and not lane.is_melodic:
+        return np.zeros(stretch.counts.size, np.int64)
+    at = strip_at(lane, shown)
+    values = values_at(at.strip, at.kind, stretch, plain_value(at, lane))
+    return _times(values, lane.chance_percent) if shown == "chance" else values
 
 
 def _times(values: Ticks, percent: int) -> Ticks:

@@ -18,7 +18,7 @@ from lattice.pitch.tune import Tune
 from lattice.render.arpeggio import Moments, pools_at, rounds_of
 from lattice.render.bursts import awake, round_of
 from lattice.render.feel import Feel
-from lattice.render.played import sounding_in
+from lattice.render.played import is_moved_by_luck, sounding_in
 from lattice.rhythm.lane_line import LaneLine
 from lattice.strips.places import strips_of
 
@@ -199,13 +199,10 @@ def _pairs(line: LaneLine, feel: Feel) -> Fraction | None:
 def is_decided_by_luck(line: LaneLine) -> bool:
     """Return whether dice have a say in what a lane plays."""
     lane = line.lane
-    order = lane.arpeggio.order if lane.is_melodic and lane.arpeggio else "up"
     return (
-        line.is_lucky
-        or order == "random"
-        or lane.humanise is not None
+        is_moved_by_luck(line)
         or not (lane.chance_percent in (0, 100) and lane.chance_strip is None)
-        or any(at.strip and at.strip.spread for at in strips_of(lane))
+        or any(strip.spread for strip in lane.control_strips)
         or any(burst.chance_percent < 100 for burst in lane.bursts)
     )
 

@@ -77,7 +77,7 @@ def _work(line: LaneLine, score: Score, first: int, end: int) -> int:
     pool = line.lane.arpeggio.pool if line.lane.is_melodic and line.lane.arpeggio else None
     if not isinstance(pool, LanePool) or own > MAX_WORK:
         return own
-    source = line_of(score, line.frame.dice, pool.of)
+    source = line_of(score, line.dice, pool.of)
     return own + _work(source, score, max(0, first - _lasts(source)), end)
 
 
@@ -125,7 +125,7 @@ def _pool_size(arpeggio: Arpeggio, line: LaneLine, score: Score) -> int:
         case ChordPool():
             return _LARGEST_CHORD
         case LanePool(of=of):
-            source = line_of(score, line.frame.dice, of)
+            source = line_of(score, line.dice, of)
             together = _lasts(source) // max(1, int(source.course.step * TICKS_PER_QUARTER)) + 2
             return min(MOST_AT_ONCE, together * _notes_of_a_hit(source, score))
         case pool:

@@ -56,7 +56,7 @@ def _sound_together(stretch: Stretch, lucky: Mask) -> None:
         lowest = np.full(cycles.size, CERTAIN)
         met = linked & whole.hit
         np.minimum.at(lowest, of_cycle[met], chances[met])
-        drawn = draws(stretch.line.frame.dice, stretch.line.lane.id, Purpose.LINK.of(letter), *keys)
+        drawn = draws(stretch.line.dice, stretch.line.lane.id, Purpose.LINK.of(letter), *keys)
         together = sounds(lowest, drawn)[of_cycle]
         here = linked[inside]
         lucky[here] = together[inside][here]

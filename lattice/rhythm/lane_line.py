@@ -1,8 +1,10 @@
 """Which played steps of each lane are hits, before chance: sources, turns, and lanes made from lanes."""
 
+from collections.abc import Callable
+from copy import copy
 from fractions import Fraction
 from functools import cached_property
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -37,32 +39,31 @@ def lines_of(rhythm: Rhythm, dice: int) -> list["LaneLine"]:
 
     New ones are remembered once they are accepted: see `remember_line`.
     """
-    frame = Frame(rhythm.meter, rhythm.bars, rhythm.step_value, dice)
     known: dict[str, LaneLine] = {}
-    return [_line_in(rhythm, lane, frame, known) for lane in rhythm.lanes]
+    return [_line_in(rhythm, lane, known).by(dice) for lane in rhythm.lanes]
 
 
 def line_of(rhythm: Rhythm, dice: int, lane_id: str) -> "LaneLine":
     """Return the line of one lane. Raises DocumentError if there is no lane of that id."""
-    frame = Frame(rhythm.meter, rhythm.bars, rhythm.step_value, dice)
-    return _line_in(rhythm, rhythm.lane(lane_id), frame, {})
+    return _line_in(rhythm, rhythm.lane(lane_id), {}).by(dice)
 
 
 def line_as(line: "LaneLine", lane: Lane) -> "LaneLine":
     """Return the line of *lane* where it stands in the place of the lane that *line* is of."""
-    return _line(lane, line.frame, line.followed)
+    return _line(lane, line.frame, line.followed.laid if line.followed else None).by(line.dice)
 
 
-def _line_in(rhythm: Rhythm, lane: Lane, frame: "Frame", known: dict[str, "LaneLine"]) -> "LaneLine":
+def _line_in(rhythm: Rhythm, lane: Lane, known: dict[str, "LaneLine"]) -> "LaneLine":
     if lane.id not in known:
         source = lane.source
         made_of = rhythm.lane(source.of) if isinstance(source, Made) else None
-        followed = _line_in(rhythm, made_of, frame, known) if made_of else None
-        known[lane.id] = _line(lane, frame, followed)
+        followed = _line_in(rhythm, made_of, known) if made_of else None
+        known[lane.id] = _line(lane, Frame(rhythm.meter, rhythm.bars, rhythm.step_value), followed)
     return known[lane.id]
 
 
-# A hand moves one lane at a time: what the others play is still known. Equal questions get the same line.
+# A hand moves one lane at a time: what the others play is still known. By no dice: what luck has no part in is laid out
+# once, however often dice are thrown.
 _LINES: Memory[tuple[Lane, "Frame", "LaneLine | None"], "LaneLine"] = Memory(48 * MEGABYTE)
 
 
@@ -72,9 +73,10 @@ def _line(lane: Lane, frame: "Frame", followed: "LaneLine | None") -> "LaneLine"
 
 def remember_line(line: "LaneLine") -> "LaneLine":
     """Remember *line*, whose score was accepted: what is refused leaves nothing behind. Return it, or its like."""
-    if line.followed:
-        remember_line(line.followed)
-    return _LINES.put((line.lane, line.frame, line.followed), line)
+    laid = line.laid
+    if laid.followed:
+        remember_line(laid.followed)
+    return _LINES.put((laid.lane, laid.frame, laid.followed), laid).by(line.dice)
 
 
 class Frame(NamedTuple):
@@ -83,7 +85,6 @@ class Frame(NamedTuple):
     meter: Meter
     bars: int
     step_value: StepValue
-    dice: int
 
     @property
     def pass_quarters(self) -> Fraction:
@@ -91,15 +92,55 @@ class Frame(NamedTuple):
         return self.bars * self.meter.bar_quarters
 
 
+Value = TypeVar("Value")
+
+
+class laid_out(cached_property[Value]):  # noqa: N801 - used like the one it is made from
+    """What luck has no part in: worked out once for a lane as it is laid out, whatever the dice."""
+
+    def __init__(self, work_out: Callable[["LaneLine"], Value]) -> None:
+        super().__init__(lambda line: work_out(line.laid))
+        self.__doc__ = work_out.__doc__
+
+
 class LaneLine:
-    """One lane's played steps. A lane made from another runs on the clock of the lane that *followed* is of."""
+    """One lane's played steps, by some *dice*. A lane made from another runs on the clock of *followed*'s lane.
+
+    Equal lines are laid out once, and have the same dice.
+    """
 
     def __init__(self, lane: Lane, frame: Frame, followed: "LaneLine | None") -> None:
         self.lane = lane
         self.frame = frame
         self.followed = followed
+        self.dice = 0
+        self._laid: LaneLine | None = None
 
-    @cached_property
+    @property
+    def laid(self) -> "LaneLine":
+        """The same line without dice."""
+        return self._laid or self
+
+    def by(self, dice: int) -> "LaneLine":
+        """Return the same line by other *dice*."""
+        if dice == self.dice:
+            return self
+        if dice == 0:
+            return self.laid
+        twin = copy(self.laid)
+        twin._laid = self.laid
+        twin.dice = dice
+        twin.followed = self.followed.by(dice) if self.followed else None
+        twin.__dict__.pop("leader", None)
+        return twin
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, LaneLine) and self.laid is other.laid and self.dice == other.dice
+
+    def __hash__(self) -> int:
+        return hash((id(self.laid), self.dice))
+
+    @laid_out
     def weighs(self) -> int:
         """About how many bytes it takes, all that it works out later included; without the line that it follows."""
         known = 0 if self.is_lucky else 10 * self.line.hits.size
@@ -110,25 +151,25 @@ class LaneLine:
         """The line whose clock, step numbers and order this one runs on: its own, or that of the lane it follows."""
         return self.followed.leader if self.followed else self
 
-    @cached_property
+    @laid_out
     def steps(self) -> int:
         """How many step numbers there are."""
         source = self.leader.lane.source
         assert isinstance(source, Drawn | Euclidean | Numbered | Thrown)
         return source.steps
 
-    @cached_property
+    @laid_out
     def range(self) -> Orders:
         """The step numbers that take part, in order."""
         chosen = self.leader.lane.step_range
         return np.array(chosen.within(self.steps) if chosen else range(self.steps), np.int64)
 
-    @cached_property
+    @laid_out
     def is_lucky(self) -> bool:
         """Whether luck decides in which order the steps are played."""
         return self.leader.lane.direction in LUCKY
 
-    @cached_property
+    @laid_out
     def course(self) -> Course:
         """When its steps are played."""
         return self.followed.course if self.followed else self._own_course()
@@ -160,7 +201,7 @@ class LaneLine:
         known, where = np.unique(cycles, return_inverse=True)
         of_cycle, at_place = np.broadcast_arrays(known[:, None], np.arange(self.course.cycle))
         keys = self.luck_keys(self.course.first_of_cycle(of_cycle) + at_place, of_cycle, at_place)
-        order = lucky_order(self.lane.direction, draws(self.frame.dice, self.lane.id, Purpose.ORDER, *keys))
+        order = lucky_order(self.lane.direction, draws(self.dice, self.lane.id, Purpose.ORDER, *keys))
         return self.range[order[where, places]]
 
     def luck_keys(self, counts: Ticks, cycles: Ticks, places: Ticks) -> tuple[Ticks, Ticks]:
@@ -241,7 +282,7 @@ class LaneLine:
             count, reach = count + reach, reach * 2
         return None
 
-    @cached_property
+    @laid_out
     def _hits_within(self) -> int:
         """Within how many steps there is a hit, if there is any: what comes round shows all of itself."""
         if self.is_lucky:
@@ -249,7 +290,7 @@ class LaneLine:
         rest_of_run = min(self.course.per_run or 0, MAX_LINE)
         return rest_of_run + self.line.lead + self.line.period
 
-    @cached_property
+    @laid_out
     def line(self) -> Line:
         """All of its run, where luck has no part in the order. Raises ValueError where it has."""
         lane = self.lane
@@ -319,17 +360,17 @@ class LaneLine:
         _, places = self.course.cycle_and_place(np.array([count]))
         return int(count - places[0])
 
-    @cached_property
+    @laid_out
     def _cycle_numbers(self) -> Orders:
         return self.range[steady_order(self.lane.direction, len(self.range))]
 
-    @cached_property
+    @laid_out
     def rule_hits(self) -> tuple[int, ...]:
         """The step numbers that its own source hits, rotated and complemented, ascending. Not of a made lane."""
         hits = rotate(source_hits(self.lane.source, self.lane.id), self.steps, self.lane.rotate)
         return complement(hits, self.steps) if self.lane.complement else hits
 
-    @cached_property
+    @laid_out
     def _by_number(self) -> Hits:
         by_number = np.zeros(self.steps, bool)
         by_number[list(self.rule_hits)] = True

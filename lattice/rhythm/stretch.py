@@ -1,5 +1,6 @@
 """A stretch of a lane's played steps, column by column, each worked out when it is first asked for."""
 
+from copy import copy
 from functools import cached_property
 
 import numpy as np
@@ -80,11 +81,19 @@ class Stretch:
 
     def draws(self, purpose: int) -> NDArray[np.uint64]:
         """Return a draw for each."""
-        return draws(self.line.frame.dice, self.line.lane.id, purpose, *self.keys)
+        return draws(self.line.dice, self.line.lane.id, purpose, *self.keys)
 
     def draws_each(self, purpose: int, count: int) -> NDArray[np.uint64]:
         """Return *count* draws for each, along a last axis."""
-        return draws_each(self.line.frame.dice, self.line.lane.id, purpose, *self.keys, count)
+        return draws_each(self.line.dice, self.line.lane.id, purpose, *self.keys, count)
+
+    def of(self, line: LaneLine) -> "Stretch":
+        """Return the same steps of *line*, which is this one by other dice that have no say in their order."""
+        if line is self.line:
+            return self
+        other = copy(self)
+        other.line = line
+        return other
 
     def whole_cycles(self) -> "Stretch":
         """Return the stretch of all cycles of which this one has a part."""

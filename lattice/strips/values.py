@@ -48,7 +48,7 @@ def value_places(strip: Strip, kind: StripKind, stretch: Stretch) -> Ticks:
     known, where = np.unique(stretch.runs * _RUN + cycles, return_inverse=True)
     keys = np.broadcast_arrays(known[:, None], np.arange(count))
     line = stretch.line
-    drawn = draws(line.frame.dice, line.lane.id, Purpose.STRIP_ORDER.of(kind.draw_number), *keys)
+    drawn = draws(line.dice, line.lane.id, Purpose.STRIP_ORDER.of(kind.draw_number), *keys)
     return lucky_order(free.direction, drawn)[where, places]
 
 

@@ -14,7 +14,7 @@ from lattice import document
 from lattice.document import DocumentError, read
 from lattice.formats.piece_json import piece_json, piece_schema, read_piece
 from pieces import models, services
-from pieces.schemas import MomentLine, NewPiece, OpenMoment, OpenPiece, Save, ShelfPiece
+from pieces.schemas import MomentLine, NewPiece, OpenMoment, OpenPiece, Save, Saved, ShelfPiece
 
 router = Router()
 
@@ -28,6 +28,7 @@ def _open(stored: models.Piece) -> OpenPiece:
     return OpenPiece(
         id=stored.pk,
         revision=stored.revision,
+        attempt=stored.attempt,
         stands_at=stored.stands_at,
         changed_at=stored.changed_at,
         document=read(document.Piece, stored.document),
@@ -89,12 +90,12 @@ def open_piece(request: HttpRequest, piece_id: int) -> OpenPiece:
     return _open(services.get(user_of(request), piece_id))
 
 
-@router.put("/{int:piece_id}", response={200: OpenPiece, **refusals(401, 404, 409, 422)})
-def save_piece(request: HttpRequest, piece_id: int, body: Save) -> OpenPiece:
-    """Save a piece over the revision it was based on; 409 if there is a newer one."""
-    moments = [moment.named() for moment in body.moments]
-    return _open(
-        services.save(user_of(request), piece_id, body.revision, body.document, moments, body.stands_at)
+@router.put("/{int:piece_id}", response={200: Saved, **refusals(401, 404, 409, 422)})
+def save_piece(request: HttpRequest, piece_id: int, body: Save) -> Saved:
+    """Save what was changed of the revision that it was based on; 409 if there is a newer one."""
+    stored = services.save_changes(user_of(request), piece_id, body)
+    return Saved(
+        id=stored.pk, revision=stored.revision, stands_at=stored.stands_at, changed_at=stored.changed_at
     )
 
 

@@ -12,6 +12,7 @@ class Piece(Owned):
     revision = models.PositiveIntegerField(default=1, help_text="Counts every save.")
     stands_at = models.PositiveIntegerField(default=1, help_text="Number of the moment it stands at.")
     changed_at = models.DateTimeField(auto_now=True)
+    attempt = models.CharField(max_length=36, default="", help_text="Id of the save that made this revision.")
     name = models.GeneratedField(
         expression=KT("document__name"), output_field=models.CharField(max_length=80), db_persist=True
     )

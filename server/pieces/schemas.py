@@ -16,7 +16,7 @@ from lattice.hands import Action, Copied
 from lattice.render import MAX_BARS, PropertyName, Window, picture
 from lattice.strips.operations import Operation
 from pieces import models
-from pieces.services import NamedMoment
+from pieces.changes import Operations
 
 __all__ = [
     "AlternativesQuestion",
@@ -32,6 +32,7 @@ __all__ = [
     "OpenPiece",
     "RenderQuestion",
     "Save",
+    "Saved",
     "ShelfPiece",
     "SoundsQuestion",
     "StepsQuestion",
@@ -57,24 +58,34 @@ class NewPiece(Body):
 
 
 class MomentIn(Body):
-    """A change since the last save: its number, its name and the document after it."""
+    """A change since the last save: its number, its name, and what it changed of the document of the moment before."""
 
     number: Annotated[int, Field(ge=1)]
     label: Annotated[str, StringConstraints(min_length=1, max_length=200)]
-    document: Piece
-
-    def named(self) -> NamedMoment:
-        """Return it as the services take it."""
-        return NamedMoment(self.number, self.label, self.document)
+    changes: Operations
 
 
 class Save(Body):
-    """A document to store, the revision it is based on, the moments since, and the one it stands at."""
+    """What was changed of the *revision* it is based on: moment by moment, and beside them, after the last.
 
+    *attempt*: an id of this save; sent again, since its answer got lost, it is stored once.
+    *stands_at*: the moment whose document the piece is then.
+    """
+
+    attempt: Annotated[str, StringConstraints(pattern=r"^[0-9a-f-]{36}$")]
     revision: Annotated[int, Field(ge=1)]
-    document: Piece
     moments: Annotated[list[MomentIn], Field(max_length=200)] = []
+    changes: Operations = []
     stands_at: Annotated[int | None, Field(ge=1, description="none: the last")] = None
+
+
+class Saved(BaseModel):
+    """A piece that was saved: the revision that it is now."""
+
+    id: int
+    revision: int
+    stands_at: int
+    changed_at: datetime
 
 
 class CoverThread(BaseModel):
@@ -134,10 +145,11 @@ class ShelfPiece(BaseModel):
 
 
 class OpenPiece(BaseModel):
-    """A piece to work on, the revision that it is, and the moment that it stands at."""
+    """A piece to work on, the revision that it is, the save that made it, and the moment that it stands at."""
 
     id: int
     revision: int
+    attempt: str
     stands_at: int
     changed_at: datetime
     document: Piece

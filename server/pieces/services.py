@@ -11,7 +11,9 @@ from django.shortcuts import get_object_or_404
 
 from lattice import document
 from lattice.document import read
+from pieces.changes import changed
 from pieces.models import Moment, Piece
+from pieces.schemas import Save
 
 __all__ = [
     "NamedMoment",
@@ -22,7 +24,7 @@ __all__ = [
     "moment",
     "rename",
     "restore",
-    "save",
+    "save_changes",
     "shelf",
 ]
 
@@ -64,51 +66,53 @@ def create(owner: User, piece: document.Piece, label: str = "New piece") -> Piec
 
 
 @transaction.atomic
-def save(
-    owner: User,
-    piece_id: int,
-    based_on: int,
-    piece: document.Piece,
-    moments: Sequence[NamedMoment] = (),
-    stands_at: int | None = None,
-) -> Piece:
-    """Store *piece* and the moments that led to it as the revision after *based_on*.
+def save_changes(owner: User, piece_id: int, save: Save) -> Piece:
+    """Store what *save* changes of a piece, with its moments, as the revision after the one that it is based on.
 
-    *moments*: those that are new, numbered on; the first may replace the last one stored, while the movement that made
-    it goes on. *stands_at*: the moment whose document *piece* is, but for what is no moment; the last one if None.
+    The moments are numbered on; the first may replace the last one stored, while the movement that made it goes on.
     Raises Http404 if *owner* has no such piece, NewerRevisionError if another revision came first, DocumentError if
-    the numbers do not fit; nothing is stored then. What was stored by the same save before is returned as it stands.
+    changes or numbers do not fit; nothing is stored then. The same save, sent again, is returned as it was stored.
     """
-    if (known := _saved_already(owner, piece_id, based_on, piece, moments)) is not None:
+    known = (
+        owned_by(owner, Piece).filter(pk=piece_id, revision=save.revision + 1, attempt=save.attempt).first()
+    )
+    if known:
         return known
-    stored = to_change(owner, Piece, piece_id, based_on)
+    stored = to_change(owner, Piece, piece_id, save.revision)
+    piece = read(document.Piece, stored.document)
+    moments = []
+    for moment in save.moments:
+        piece = changed(piece, moment.changes)
+        moments.append(NamedMoment(moment.number, moment.label, piece))
+    return _store(stored, changed(piece, save.changes), moments, save.stands_at, save.attempt)
+
+
+def _store(
+    stored: Piece,
+    piece: document.Piece,
+    moments: Sequence[NamedMoment],
+    stands_at: int | None = None,
+    attempt: str = "",
+) -> Piece:
     last = _remember(stored, moments)
     if not 1 <= (stands_at or last) <= last:
         raise document.DocumentError.of("stands_at", f"there are {last} moments, got {stands_at}")
     stored.document = piece.model_dump(mode="json")
     stored.revision += 1
     stored.stands_at = stands_at or last
-    stored.save(update_fields=["document", "revision", "stands_at", "changed_at"])
-    return get(owner, piece_id)  # the name is the database's to make
+    stored.attempt = attempt
+    stored.save(update_fields=["document", "revision", "stands_at", "changed_at", "attempt"])
+    return stored
 
 
-def _saved_already(
-    owner: User, piece_id: int, based_on: int, piece: document.Piece, moments: Sequence[NamedMoment]
-) -> Piece | None:
-    """Return the piece if this very save was stored before and only its answer got lost on the way."""
-    stored = owned_by(owner, Piece).filter(pk=piece_id, revision=based_on + 1).first()
-    if stored is None or stored.document != piece.model_dump(mode="json"):
-        return None
-    known = list(stored.moments.order_by("-number").values_list("number", "label")[: len(moments)])[::-1]
-    return stored if known == [(moment.number, moment.label) for moment in moments] else None
-
-
+@transaction.atomic
 def rename(owner: User, piece_id: int, name: str) -> Piece:
     """Call a piece *name*, over whatever revision stands."""
-    stored = get(owner, piece_id)
+    stored = to_change(owner, Piece, piece_id, get(owner, piece_id).revision)
     renamed = read(document.Piece, stored.document | {"name": name})
     moments = [NamedMoment(_last_number(stored) + 1, f"Renamed “{renamed.name}”", renamed)]
-    return save(owner, piece_id, stored.revision, renamed, moments)
+    _store(stored, renamed, moments)
+    return get(owner, piece_id)  # the name is the database's to make
 
 
 def delete(owner: User, piece_id: int) -> None:

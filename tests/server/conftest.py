@@ -1,7 +1,10 @@
 """Two musicians, and the pieces that tests begin with."""
 
+from collections.abc import Sequence
 from typing import Any
+from uuid import uuid4
 
+import jsonpatch
 import orjson
 import pytest
 from accounts.models import User
@@ -19,9 +22,35 @@ class Hands(Client):
         assert reply.status_code == 201, reply.content
         return reply.json()
 
-    def save(self, piece: dict[str, Any], **changes: Any) -> Any:
-        body = {"revision": piece["revision"], "document": piece["document"], "moments": []} | changes
-        return self.send("PUT", f"/pieces/{piece['id']}", body)
+    def save(
+        self,
+        piece: dict[str, Any],
+        document: Any = None,
+        moments: Sequence[dict[str, Any]] = (),
+        *,
+        attempt: str = "",
+        **fields: Any,
+    ) -> Any:
+        """Save *document*, and the moments that led to it, as differences from *piece* as it was opened."""
+        now, changed = piece["document"], []
+        for moment in moments:
+            told = {"number": moment["number"], "label": moment["label"]}
+            changed.append(told | {"changes": differences(now, moment["document"])})
+            now = moment["document"]
+        body = {
+            "attempt": attempt or str(uuid4()),
+            "revision": piece["revision"],
+            "moments": changed,
+            "changes": differences(now, document or now),
+        }
+        return self.send("PUT", f"/pieces/{piece['id']}", body | fields)
+
+
+def differences(one: Any, other: Any) -> list[dict[str, Any]]:
+    """Return what makes *other* of *one*, one operation for each field."""
+    patch = jsonpatch.make_patch(one, other).patch
+    # It moves what it can: the API takes that said plainly.
+    return [{"op": "replace", "path": "", "value": other}] if any("from" in step for step in patch) else patch
 
 
 def _json(body: Any) -> bytes:

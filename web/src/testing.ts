@@ -156,7 +156,7 @@ export class RecordingPort implements Port {
 /** An open piece of these lanes, without a server. */
 export function takePiece(...lanes: Lane[]) {
   const piece = usePiece()
-  piece.take({ id: 1, revision: 1, stands_at: 1, changed_at: '', document: aPiece(...lanes) }, [
+  piece.take({ id: 1, revision: 1, attempt: '', stands_at: 1, changed_at: '', document: aPiece(...lanes) }, [
     { number: 1, label: 'New piece', at: '' },
   ])
   return piece

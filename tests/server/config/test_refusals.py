@@ -56,7 +56,7 @@ def keeping(**fields: Any) -> dict[str, Any]:
         ("POST", "/pieces", {"name": "a\x00b"}),
         ("PATCH", "/clips/1", {"tags": ["a\x00b"]}),
         ("PATCH", "/clips/1", {"set_name": "a\x00b"}),
-        ("PUT", "/pieces/1", {"revision": 1, "document": {}, "moments": [{"label": "a\x00b"}]}),
+        ("PUT", "/pieces/1", {"revision": 1, "moments": [{"label": "a\x00b"}]}),
         ("POST", "/clips", {"keeping": "12345678\x00"}),
         ("GET", "/clips?words=%00", None),
         ("GET", "/clips?set_name=%00", None),

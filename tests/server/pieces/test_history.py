@@ -13,7 +13,7 @@ def saved(mara, piece, *velocities, first=2):
     ]
     reply = mara.save(piece, document=documents[-1], moments=moments)
     assert reply.status_code == 200, reply.content
-    return reply.json()
+    return piece | reply.json() | {"document": documents[-1]}
 
 
 def labels(mara, piece):

@@ -1,4 +1,5 @@
 import copy
+from uuid import uuid4
 
 import pytest
 from pieces.models import Moment, Piece
@@ -135,10 +136,55 @@ def test_another_musicians_piece_is_not_there(mara, joon, method, path, body):
 
 def test_a_save_whose_answer_got_lost_may_be_sent_again(mara):
     piece = mara.new_piece()
-    document = piece["document"] | {"tempo": 99.0}
-    moments = [{"number": 2, "label": "tempo", "document": document}]
-    first, again = (mara.save(piece, document=document, moments=moments) for _ in range(2))
+    document = edited(piece, velocity=64)
+    moments = [moment(2, document, "velocity")]
+    attempt = str(uuid4())
+    first, again = (mara.save(piece, document, moments, attempt=attempt) for _ in range(2))
     assert (first.status_code, again.status_code) == (200, 200)
     assert first.json()["revision"] == again.json()["revision"] == 2
-    other = mara.save(piece, document=document | {"tempo": 98.0}, moments=moments)
+    assert Moment.objects.count() == 2
+    other = mara.save(piece, document, moments)
     assert other.status_code == 409
+
+
+def test_an_edit_sends_what_it_changed(mara):
+    piece = mara.new_piece()
+    lane = "/patterns/0/lanes/0"
+    changes = [
+        {"op": "replace", "path": f"{lane}/velocity", "value": 64},
+        {"op": "add", "path": f"{lane}/source/hits/1", "value": 2},
+        {"op": "remove", "path": f"{lane}/source/hits/4"},
+    ]
+    told = {"attempt": str(uuid4()), "revision": 1}
+    reply = mara.send("PUT", f"/pieces/{piece['id']}", told | {"changes": changes})
+    assert set(reply.json()) == {"id", "revision", "stands_at", "changed_at"}
+    now = mara.send("GET", f"/pieces/{piece['id']}").json()["document"]["patterns"][0]["lanes"][0]
+    assert (now["velocity"], now["source"]["hits"]) == (64, [0, 2, 4, 8])
+
+
+NOWHERE = "/patterns/7/lanes/0/velocity"
+
+
+@pytest.mark.parametrize(
+    ("operation", "said"),
+    [
+        ({"op": "replace", "path": NOWHERE, "value": 1}, f"cannot replace what is at “{NOWHERE}”"),
+        ({"op": "remove", "path": "/patterns/0/lanes/0/nothing"}, "cannot remove what is at"),
+        ({"op": "add", "path": "/name/first", "value": "x"}, "cannot add what is at"),
+        ({"op": "add", "path": "no pointer", "value": 1}, "cannot add what is at"),
+        ({"op": "replace", "path": "/tempo", "value": 4000}, "Tempo"),
+        ({"op": "replace", "path": "", "value": 3}, "dictionary"),
+        ({"op": "copy", "from": "", "path": "/kit", "value": 1}, "Changes"),
+    ],
+)
+def test_changes_that_do_not_fit_are_refused_and_nothing_is_stored(mara, operation, said):
+    piece = mara.new_piece()
+    good = {"op": "replace", "path": "/patterns/0/lanes/0/velocity", "value": 64}
+    refused = mara.send(
+        "PUT",
+        f"/pieces/{piece['id']}",
+        {"attempt": str(uuid4()), "revision": 1, "changes": [good, operation]},
+    )
+    assert refused.status_code == 422, refused.content
+    assert said.lower() in refused.json()["error"]["message"].lower()
+    assert mara.send("GET", f"/pieces/{piece['id']}").json() == piece

@@ -642,7 +642,7 @@ export interface paths {
         get: operations["pieces_api_open_piece"];
         /**
          * Save Piece
-         * @description Save a piece over the revision it was based on; 409 if there is a newer one.
+         * @description Save what was changed of the revision that it was based on; 409 if there is a newer one.
          */
         put: operations["pieces_api_save_piece"];
         post?: never;
@@ -2665,6 +2665,7 @@ export interface components {
             /** Revision */
             revision: number;
         };
+        JsonValue: unknown;
         /**
          * Keeping
          * @description What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood.
@@ -3325,10 +3326,11 @@ export interface components {
         ];
         /**
          * MomentIn
-         * @description A change since the last save: its number, its name and the document after it.
+         * @description A change since the last save: its number, its name, and what it changed of the document of the moment before.
          */
         MomentIn: {
-            document: components["schemas"]["Piece"];
+            /** Changes */
+            changes: components["schemas"]["Operation"][];
             /** Label */
             label: string;
             /** Number */
@@ -3611,9 +3613,11 @@ export interface components {
         };
         /**
          * OpenPiece
-         * @description A piece to work on, the revision that it is, and the moment that it stands at.
+         * @description A piece to work on, the revision that it is, the save that made it, and the moment that it stands at.
          */
         OpenPiece: {
+            /** Attempt */
+            attempt: string;
             /**
              * Changed At
              * Format: date-time
@@ -3649,6 +3653,20 @@ export interface components {
             tempo: number;
             /** Vary */
             vary: number;
+        };
+        /**
+         * Operation
+         * @description One operation. Those that would make much of little, copying and moving, are not taken.
+         */
+        Operation: {
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "add" | "remove" | "replace";
+            /** Path */
+            path: string;
+            value?: components["schemas"]["JsonValue"];
         };
         /**
          * Opposed
@@ -4385,10 +4403,19 @@ export interface components {
         };
         /**
          * Save
-         * @description A document to store, the revision it is based on, the moments since, and the one it stands at.
+         * @description What was changed of the *revision* it is based on: moment by moment, and beside them, after the last.
+         *
+         *     *attempt*: an id of this save; sent again, since its answer got lost, it is stored once.
+         *     *stands_at*: the moment whose document the piece is then.
          */
         Save: {
-            document: components["schemas"]["Piece"];
+            /** Attempt */
+            attempt: string;
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["Operation"][];
             /**
              * Moments
              * @default []
@@ -4401,6 +4428,23 @@ export interface components {
              * @description none: the last
              */
             stands_at?: number | null;
+        };
+        /**
+         * Saved
+         * @description A piece that was saved: the revision that it is now.
+         */
+        Saved: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+            /** Stands At */
+            stands_at: number;
         };
         /**
          * Scale
@@ -8891,7 +8935,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OpenPiece"];
+                    "application/json": components["schemas"]["Saved"];
                 };
             };
             /** @description Bad Request */

@@ -1,12 +1,21 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 
-import { answer, api, ApiError, type ClipLine, type OpenClip, type Schemas } from '@/api/client'
+import { answer, api, ApiError, type ClipLine, type OpenClip, type Piece, type Schemas } from '@/api/client'
 import { clipsApi, type Action } from '@/api/clips'
 import { isSignedOut, isTransient, isWaiting, pauseAfter } from '@/api/policy'
 import { useNotices } from './notices'
 import { useSession } from './session'
-import { allWaiting, putWaiting, removeWaiting, type Waiting, type WaitingPiece } from './waiting'
+import { differencesOf, type Step } from './differences'
+import { isSame } from './document'
+import {
+  allWaiting,
+  putWaiting,
+  removeWaiting,
+  type Attempt,
+  type Waiting,
+  type WaitingPiece,
+} from './waiting'
 
 /** Moments that one save takes along. */
 const AT_ONCE = 50
@@ -15,7 +24,7 @@ const AT_ONCE = 50
 export const clipKey = (id: number) => `clip ${id}`
 
 export type Sent =
-  | { kind: 'piece'; revision: number }
+  | { kind: 'piece'; revision: number; document: Piece }
   | { kind: 'keeping'; clip: ClipLine }
   | { kind: 'edit'; clip: OpenClip; chosen: number[][] }
 
@@ -98,8 +107,9 @@ export const useOutbox = defineStore('outbox', () => {
     const tried = new Set<string>()
     for (;;) {
       const isDue = ({ key, user }: Waiting) => user === session.user && !tried.has(key) && !stuck.has(key)
-      const entry = entries.value.find(isDue)
-      if (!entry) return
+      const due = entries.value.find(isDue)
+      if (!due) return
+      const entry = due.kind === 'piece' ? begun(due) : due
       tried.add(entry.key)
       try {
         const sent = await sendOne(entry)
@@ -116,6 +126,7 @@ export const useOutbox = defineStore('outbox', () => {
         }
         // What has been changed or taken back meanwhile was not what is refused: it is tried by itself.
         const isOld = find(entry.key) !== entry && !isConflict(reason)
+        if (entry.kind === 'piece') abandon(entry.key)
         if (isOld) tried.delete(entry.key)
         else refused(entry, reason)
       }
@@ -125,21 +136,41 @@ export const useOutbox = defineStore('outbox', () => {
   /** Entries that are not tried again by themselves: another revision came first. */
   const stuck = new Set<string>()
   function done(entry: Waiting, sent: Sent) {
-    if (entry.kind === 'piece' && sent.kind === 'piece') afterSave(entry, sent.revision)
+    if (entry.kind === 'piece' && entry.attempt && sent.kind === 'piece')
+      afterSave(entry, entry.attempt, sent.revision)
     else remove(entry.key)
     const follower =
       followed.get(entry.key) ?? (entry.kind === 'edit' ? followed.get(clipKey(entry.id)) : undefined)
     if (follower) follower.sent(sent)
     else if (sent.kind === 'keeping') notices.say(`Kept “${sent.clip.name}”, which had waited.`)
   }
+  /** The entry with the save that is tried now; one whose answer has not come is tried again as it was. */
+  function begun(entry: WaitingPiece): WaitingPiece & { attempt: Attempt } {
+    if (entry.attempt) return { ...entry, attempt: entry.attempt }
+    const moments = entry.moments.slice(0, AT_ONCE)
+    const last = moments.at(-1)
+    // Part of the way: the document is the one that the last moment sent stands for.
+    const isAll = moments.length === entry.moments.length || !last
+    const { document, standsAt } = isAll ? entry : { document: last.document, standsAt: last.number }
+    const trying = { ...entry, attempt: { id: crypto.randomUUID(), moments, document, standsAt } }
+    put(trying)
+    return trying
+  }
+  /** Forget the save that was tried: it was refused. */
+  function abandon(key: string) {
+    const now = find(key)
+    if (now?.kind === 'piece') put({ ...now, attempt: undefined })
+  }
   /** What a save did not take along stays, based on the revision that it made. */
-  function afterSave(entry: WaitingPiece, revision: number) {
-    const now = find(entry.key)
+  function afterSave({ key }: WaitingPiece, attempt: Attempt, revision: number) {
+    const now = find(key)
     if (now?.kind !== 'piece') return
-    const sentUpTo = entry.moments.slice(0, AT_ONCE)
-    const moments = now.moments.filter((one) => !sentUpTo.includes(one))
-    if (now === entry && !moments.length) remove(entry.key)
-    else put({ ...now, moments, revision })
+    const isSent = (one: Step) =>
+      attempt.moments.some(({ number, document }) => number === one.number && isSame(document, one.document))
+    const moments = now.moments.filter((one) => !isSent(one))
+    const isAll = now.standsAt === attempt.standsAt && isSame(now.document, attempt.document)
+    if (isAll && !moments.length) remove(key)
+    else put({ ...now, moments, revision, base: attempt.document, attempt: undefined })
   }
 
   function refused(entry: Waiting, reason: unknown) {
@@ -166,19 +197,16 @@ export const useOutbox = defineStore('outbox', () => {
       const { id, revision, action, chosen } = entry
       return { kind: 'edit', ...(await clipsApi.edit(id, revision, action as Action, chosen)) }
     }
-    const sent = entry.moments.slice(0, AT_ONCE)
-    const last = sent.at(-1)
-    // Part of the way: the document is the one that the last moment sent stands for.
-    const isAll = sent.length === entry.moments.length
+    const { attempt } = begun(entry)
     const body: Schemas['Save'] = {
+      attempt: attempt.id,
       revision: entry.revision,
-      document: isAll ? entry.document : (last?.document ?? entry.document),
-      stands_at: isAll ? entry.standsAt : (last?.number ?? entry.standsAt),
-      moments: [...sent],
+      stands_at: attempt.standsAt,
+      ...differencesOf(entry.base, attempt.moments, attempt.document),
     }
     const params = { path: { piece_id: entry.id } }
     const { revision } = await answer(api.PUT('/api/pieces/{piece_id}', { params, body }))
-    return { kind: 'piece', revision }
+    return { kind: 'piece', revision, document: attempt.document }
   }
 
   return { entries, count, trouble, find, put, remove, follow, deliver, unstick, begin, send }

@@ -81,12 +81,12 @@ export const usePiece = defineStore('piece', () => {
     const [piece, lines] = await fetchPiece(pieceId)
     if (turn !== openings) return
     take(piece, lines)
-    resume(piece.id)
+    resume(piece)
   }
 
   /** What was done to the piece and has not reached the server goes on from where it was. */
-  function resume(pieceId: number) {
-    const entry = outbox.find(keyOfPiece(pieceId))
+  function resume({ id, attempt }: OpenPiece) {
+    const entry = outbox.find(keyOfPiece(id))
     if (entry?.kind !== 'piece') return
     const known = history.value.moments.filter(
       ({ number }) => number < (entry.moments[0]?.number ?? Infinity),
@@ -94,7 +94,7 @@ export const usePiece = defineStore('piece', () => {
     const fresh = entry.moments.map((moment) => ({ ...moment, at: null, gesture: null }))
     history.value = { moments: [...known, ...fresh], standsAt: entry.standsAt }
     document.value = entry.document
-    saving.value?.resume(entry)
+    saving.value?.resume(entry, attempt)
   }
 
   function take(piece: OpenPiece, lines: readonly { number: number; label: string; at: string }[]) {
@@ -106,7 +106,7 @@ export const usePiece = defineStore('piece', () => {
     patternId.value = piece.document.patterns[0]?.id ?? ''
     opened.value = { number: piece.stands_at, document: piece.document }
     history.value = withLines({ moments: [], standsAt: piece.stands_at }, lines)
-    saving.value = useSaving(piece.id, piece.revision)
+    saving.value = useSaving(piece.id, piece.revision, piece.document)
   }
 
   /** See and hear the pattern as `change` would make it, until it is let go (null) or anything is really changed. */

@@ -5,6 +5,7 @@ import { createPinia, setActivePinia } from 'pinia'
 
 import { aLane, aPiece } from '@/testing'
 import { signInAfresh } from '@/testingServer'
+import type { Schemas } from '@/api/client'
 import type { Moment } from './history'
 import { useOutbox } from './outbox'
 import { useSaving } from './saving'
@@ -12,18 +13,13 @@ import { useSession } from './session'
 import { allWaiting, written } from './waiting'
 
 const at = (velocity: number) => aPiece(aLane('thud', { velocity }))
-const sent: {
-  revision: number
-  stands_at: number
-  document: unknown
-  moments: { number: number; label: string }[]
-}[] = []
+const sent: Schemas['Save'][] = []
 let answers: (() => Response | Promise<Response>)[]
 
 const moment = (number: number, label: string): Moment => ({
   number, label, at: null, document: at(Number(label.slice(3))), gesture: null,
 }) // prettier-ignore
-const saved = (revision: number) => () => Response.json({ id: 1, revision, changed_at: '', document: at(1) })
+const saved = (revision: number) => () => Response.json({ id: 1, revision, stands_at: 1, changed_at: '' })
 const refused = (status: number) => () =>
   Response.json({ error: { code: 'x', message: 'said', problems: [] } }, { status })
 
@@ -33,7 +29,7 @@ beforeEach(async () => {
   sent.length = 0
   answers = []
   vi.stubGlobal('fetch', async (request: Request) => {
-    sent.push(JSON.parse(await request.text()))
+    sent.push(JSON.parse(await request.text()) as Schemas['Save'])
     const next = answers.shift()
     if (!next) throw new TypeError('no connection')
     return next()
@@ -47,12 +43,12 @@ afterEach(() => {
 describe('saving by itself', () => {
   it('waits for the hand to rest and sends one movement as one moment', async () => {
     answers = [saved(2)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(99), 2, [moment(2, 'to 99')])
     saving.note(at(98), 2, [moment(2, 'to 98')])
     expect(saving.state.value).toBe('saving')
     await vi.advanceTimersByTimeAsync(600)
-    expect(sent.map(({ revision, moments }) => [revision, moments.map(({ label }) => label)])).toEqual([
+    expect(sent.map(({ revision, moments }) => [revision, moments?.map(({ label }) => label)])).toEqual([
       [1, ['to 98']],
     ])
     expect(saving.state.value).toBe('saved')
@@ -60,16 +56,66 @@ describe('saving by itself', () => {
 
   it('bases each save on the revision before', async () => {
     answers = [saved(2), saved(3)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 2, [moment(2, 'to 90')])
     await saving.flush()
     saving.note(at(80), 2)
     await saving.flush()
-    expect(sent.map(({ revision, moments }) => [revision, moments.length])).toEqual([[1, 1], [2, 0]]) // prettier-ignore
+    expect(sent.map(({ revision, moments }) => [revision, moments?.length])).toEqual([[1, 1], [2, 0]]) // prettier-ignore
+  })
+
+  it('sends what was changed, and not the whole piece', async () => {
+    answers = [saved(2), saved(3)]
+    const saving = useSaving(1, 1, at(100))
+    saving.note(at(90), 2, [moment(2, 'to 90')])
+    await saving.flush()
+    saving.note(at(80), 3, [moment(3, 'to 80')])
+    await saving.flush()
+    const velocity = (value: number) => [{ op: 'replace', path: '/patterns/0/lanes/0/velocity', value }]
+    expect(sent.map(({ moments }) => moments?.map(({ changes }) => changes))).toEqual([[velocity(90)], [velocity(80)]]) // prettier-ignore
+    expect(sent.map(({ changes }) => changes)).toEqual([[], []])
+  })
+
+  it('sends a save whose answer got lost again as it was, and what was done meanwhile after it', async () => {
+    const saving = useSaving(1, 1, at(100))
+    saving.note(at(90), 2, [moment(2, 'to 90')])
+    await saving.flush() // it may have been stored
+    saving.note(at(80), 2, [moment(2, 'to 80')])
+    answers = [saved(2), saved(3)]
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(sent.map(({ revision, moments }) => [revision, moments?.map(({ label }) => label)])).toEqual([
+      [1, ['to 90']],
+      [1, ['to 90']],
+      [2, ['to 80']],
+    ])
+    expect(sent[0]?.attempt).toBe(sent[1]?.attempt)
+    expect(sent[2]?.attempt).not.toBe(sent[1]?.attempt)
+    expect([saving.state.value, useOutbox().count]).toEqual(['saved', 0])
+  })
+
+  it('knows its own save on the next page, whose answer got lost', async () => {
+    const saving = useSaving(1, 1, at(100))
+    saving.note(at(90), 2, [moment(2, 'to 90')])
+    await saving.flush()
+    await written()
+    setActivePinia(createPinia()) // another page
+    useSession().user = 'mara'
+    await useOutbox().begin('mara')
+    const entry = useOutbox().entries[0]
+    if (entry?.kind !== 'piece') throw new Error('nothing waits')
+    expect([entry.document, entry.base]).toEqual([at(90), at(100)])
+    const opened = useSaving(1, 2, at(90))
+    answers = [saved(2)]
+    opened.resume(entry, entry.attempt?.id ?? '')
+    await vi.advanceTimersByTimeAsync(4000)
+    expect(opened.state.value).toBe('saved')
+    const other = useSaving(1, 2, at(90))
+    other.resume(entry, 'another')
+    expect(other.state.value).toBe('conflict')
   })
 
   it('tries again when the server could not be reached, and loses nothing', async () => {
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 2, [moment(2, 'to 90')])
     await saving.flush()
     expect(saving.state.value).toBe('unreachable')
@@ -78,14 +124,14 @@ describe('saving by itself', () => {
     answers = [saved(2)]
     await vi.advanceTimersByTimeAsync(4000)
     expect(saving.state.value).toBe('saved')
-    expect(sent.at(-1)!.moments.length).toBe(1)
+    expect(sent.at(-1)?.moments?.length).toBe(1)
     expect(useOutbox().count).toBe(0)
   })
 
   it('is not held up by the refusal of what has been taken back meanwhile', async () => {
     let refuse = () => {}
     answers = [() => new Promise((resolve) => (refuse = () => resolve(refused(422)()))), saved(2)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 2, [moment(2, 'to 90')])
     void saving.flush()
     await vi.advanceTimersByTimeAsync(10)
@@ -93,12 +139,12 @@ describe('saving by itself', () => {
     saving.note(at(100), 1)
     refuse()
     await vi.advanceTimersByTimeAsync(1000)
-    expect(sent.map(({ moments }) => moments.length)).toEqual([1, 0])
+    expect(sent.map(({ moments }) => moments?.length)).toEqual([1, 0])
     expect(saving.state.value).toBe('saved')
   })
 
   it('sends what was not saved when the piece was closed', async () => {
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 2, [moment(2, 'to 90')])
     saving.close()
     await vi.advanceTimersByTimeAsync(100)
@@ -107,11 +153,11 @@ describe('saving by itself', () => {
     answers = [saved(2)]
     await vi.advanceTimersByTimeAsync(4000)
     expect(useOutbox().count).toBe(0)
-    expect(sent.at(-1)!.moments.map(({ label }) => label)).toEqual(['to 90'])
+    expect(sent.at(-1)?.moments?.map(({ label }) => label)).toEqual(['to 90'])
   })
 
   it('survives the page: the next one takes up what waits, of the same musician alone', async () => {
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 2, [moment(2, 'to 90')])
     await saving.flush()
     await written()
@@ -123,14 +169,14 @@ describe('saving by itself', () => {
     answers = [saved(2)]
     await useOutbox().begin('mara')
     await useOutbox().send()
-    expect(sent.at(-1)!.moments.map(({ label }) => label)).toEqual(['to 90'])
+    expect(sent.at(-1)?.moments?.map(({ label }) => label)).toEqual(['to 90'])
     await written()
     expect(await allWaiting('mara')).toEqual([])
   })
 
   it('waits for somebody to sign in again, and is sent then', async () => {
     answers = [refused(401)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 2, [moment(2, 'to 90')])
     await saving.flush()
     expect(saving.state.value).toBe('signed-out')
@@ -144,7 +190,7 @@ describe('saving by itself', () => {
 
   it('comes back later where the server has too much to do, when it says', async () => {
     answers = [() => new Response('{}', { status: 429, headers: { 'Retry-After': '7' } }), saved(2)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 2, [moment(2, 'to 90')])
     await saving.flush()
     await vi.advanceTimersByTimeAsync(6000)
@@ -155,7 +201,7 @@ describe('saving by itself', () => {
 
   it('keeps what was refused, and tries it again with the next change', async () => {
     answers = [refused(422), saved(2)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(0), 2, [moment(2, 'to 0')])
     await saving.flush()
     expect(useOutbox().count).toBe(1)
@@ -166,35 +212,35 @@ describe('saving by itself', () => {
 
   it('says where in the history the document stands', async () => {
     answers = [saved(2)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 7)
     await saving.flush()
-    expect(sent.map(({ stands_at, moments }) => [stands_at, moments.length])).toEqual([[7, 0]])
+    expect(sent.map(({ stands_at, moments }) => [stands_at, moments?.length])).toEqual([[7, 0]])
   })
 
   it('forgets a moment that was taken back before it was saved', async () => {
     answers = [saved(2)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 2, [moment(2, 'to 90')])
     saving.forget(2)
     saving.note(at(100), 1)
     await saving.flush()
-    expect(sent.map(({ stands_at, moments }) => [stands_at, moments.length])).toEqual([[1, 0]])
+    expect(sent.map(({ stands_at, moments }) => [stands_at, moments?.length])).toEqual([[1, 0]])
   })
 
   it('sends what piled up part by part', async () => {
     answers = [saved(2), saved(3), saved(4)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     for (let number = 2; number < 122; number++)
       saving.note(at(number), number, [moment(number, `to ${number}`)])
     await saving.flush()
-    expect(sent.map(({ moments, stands_at }) => [moments.length, stands_at])).toEqual([[50, 51], [50, 101], [20, 121]]) // prettier-ignore
+    expect(sent.map(({ moments, stands_at }) => [moments?.length, stands_at])).toEqual([[50, 51], [50, 101], [20, 121]]) // prettier-ignore
     expect(saving.state.value).toBe('saved')
   })
 
   it('stops at a conflict: nothing is written over', async () => {
     answers = [refused(409)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(90), 2, [moment(2, 'to 90')])
     await saving.flush()
     saving.note(at(80), 2, [moment(2, 'to 80')])
@@ -205,7 +251,7 @@ describe('saving by itself', () => {
 
   it('says why the server refused', async () => {
     answers = [refused(422)]
-    const saving = useSaving(1, 1)
+    const saving = useSaving(1, 1, at(100))
     saving.note(at(0), 2, [moment(2, 'to 0')])
     await saving.flush()
     expect([saving.state.value, saving.problem.value]).toEqual(['refused', 'said'])

@@ -11,15 +11,18 @@ export type SaveState = 'saved' | 'saving' | 'refused' | 'unreachable' | 'signed
 
 const QUIET_MS = 500
 
-/** Saves the document of one open piece. `close` lets it go: what is not sent yet stays in the outbox. */
-export function useSaving(id: number, firstRevision: number) {
+/**
+ * Saves the document of one open piece, which was `opened` as it was at `firstRevision`. `close` lets it go: what is not
+ * sent yet stays in the outbox.
+ */
+export function useSaving(id: number, firstRevision: number, opened: Piece) {
   const outbox = useOutbox()
   const session = useSession()
   const key = keyOfPiece(id)
   const refusal = ref<'' | 'refused' | 'conflict'>('')
   const problem = shallowRef('')
   const isUnsaved = ref(false)
-  let revision = firstRevision
+  let [revision, base] = [firstRevision, opened]
   let timer: ReturnType<typeof setTimeout> | undefined
 
   const state = computed<SaveState>(() => {
@@ -32,6 +35,7 @@ export function useSaving(id: number, firstRevision: number) {
     sent: (sent) => {
       if (sent.kind !== 'piece') return
       revision = sent.revision
+      base = sent.document
       isUnsaved.value = outbox.find(key) !== undefined
       refusal.value = ''
     },
@@ -68,7 +72,8 @@ export function useSaving(id: number, firstRevision: number) {
     isUnsaved.value = true
     outbox.put({
       kind: 'piece', key, id, name: document.name, user: session.user ?? '', at: before?.at ?? Date.now(),
-      revision: before?.revision ?? revision, document, standsAt, moments,
+      revision: before?.revision ?? revision, base: before ? before.base : base, attempt: before?.attempt,
+      document, standsAt, moments,
     }) // prettier-ignore
     if (refusal.value === 'conflict') return
     refusal.value = ''
@@ -77,10 +82,11 @@ export function useSaving(id: number, firstRevision: number) {
     timer = setTimeout(() => void outbox.send(), QUIET_MS)
   }
 
-  /** Go on with what waited for this piece since it was last open, based on `entry.revision`. */
-  function resume(entry: WaitingPiece) {
+  /** Go on with what waited for this piece since it was last open. `attempt`: the save that made what stands now. */
+  function resume(entry: WaitingPiece, attempt: string) {
     isUnsaved.value = true
-    if (entry.revision !== revision) {
+    const isOurs = entry.attempt?.id === attempt && revision === entry.revision + 1
+    if (entry.revision !== revision && !isOurs) {
       refusal.value = 'conflict'
       return
     }

@@ -2,6 +2,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 
 import type { Piece, Schemas } from '@/api/client'
+import { differencesOf, documentsOf, type Differences, type Step } from './differences'
 
 interface Entry {
   /** One of a key: what comes later takes its place. */
@@ -11,15 +12,24 @@ interface Entry {
   /** When it was put here first, in milliseconds; entries are sent in this order. */
   readonly at: number
 }
-/** A piece as it stands, and the moments since the revision that it is based on. */
-export interface WaitingPiece extends Entry {
+/** A piece as it stands, and the moments since. */
+interface Since {
+  readonly document: Piece
+  readonly standsAt: number
+  readonly moments: readonly Step[]
+}
+/** What was done to a piece since the revision that it is based on, and the document of that. */
+export interface WaitingPiece extends Entry, Since {
   readonly kind: 'piece'
   readonly id: number
   readonly name: string
   readonly revision: number
-  readonly document: Piece
-  readonly standsAt: number
-  readonly moments: readonly { number: number; label: string; document: Piece }[]
+  readonly base: Piece | null
+  /** A save whose answer has not come: it is sent again as it was, under its id, before anything else. */
+  readonly attempt?: Attempt | undefined
+}
+export interface Attempt extends Since {
+  readonly id: string
 }
 /** Bars that are to be kept. */
 export interface WaitingKeeping extends Entry {
@@ -39,14 +49,52 @@ export type Waiting = WaitingPiece | WaitingKeeping | WaitingEdit
 
 export const keyOfPiece = (id: number) => `piece ${id}`
 
+// ---- As it is stored: pieces as differences ----
+type Packed<Whole> = Omit<Whole, keyof Since | 'attempt'> & Differences & { standsAt: number }
+type PackedPiece = Packed<WaitingPiece> & { attempt?: Packed<Attempt> | undefined }
+type Stored = PackedPiece | WaitingKeeping | WaitingEdit
+
+function packed(entry: Waiting): Stored {
+  if (entry.kind !== 'piece') return entry
+  const { base } = entry
+  const pack = <Whole extends Since>({ document, moments, ...rest }: Whole) => ({
+    ...rest,
+    ...differencesOf(base, moments, document),
+  })
+  const { attempt, ...whole } = entry
+  return { ...pack(whole), attempt: attempt && pack(attempt) }
+}
+function unpacked(stored: Stored): Waiting {
+  if (stored.kind !== 'piece') return stored
+  const { attempt, changes, moments, ...rest } = stored
+  // Without a base the first change is all of the document, whatever it is laid over.
+  const whole = (it: Differences) => documentsOf(stored.base ?? ({} as Piece), it)
+  return {
+    ...rest,
+    ...whole({ changes, moments }),
+    attempt: attempt && { id: attempt.id, standsAt: attempt.standsAt, ...whole(attempt) },
+  }
+}
+
 interface Schema extends DBSchema {
-  waiting: { key: string; value: Waiting }
+  waiting: { key: string; value: Stored }
+}
+
+/** Until version 2 pieces waited whole. What they were based on was not kept with them. */
+async function fromVersion1(store: { getAll(): Promise<object[]>; put(entry: Stored): Promise<unknown> }) {
+  for (const one of await store.getAll()) {
+    const old = one as WaitingPiece | WaitingKeeping | WaitingEdit
+    if (old.kind === 'piece') await store.put(packed({ ...old, base: null }))
+  }
 }
 
 let opening: Promise<IDBPDatabase<Schema> | null> | undefined
 const database = () =>
-  (opening ??= openDB<Schema>('jolly-lattice', 1, {
-    upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'key' }),
+  (opening ??= openDB<Schema>('jolly-lattice', 2, {
+    upgrade: async (db, before, _now, { objectStore }) => {
+      if (before < 1) db.createObjectStore('waiting', { keyPath: 'key' })
+      else await fromVersion1(objectStore('waiting'))
+    },
   }).catch(() => null)) // private windows of some browsers have none: then it lasts as long as the page
 
 /** Writes to the database one after the other; of several for a key only the newest is written. */
@@ -58,7 +106,7 @@ async function write() {
     const [[key, entry]] = unwritten as unknown as [[string, Waiting | null]]
     unwritten.delete(key)
     try {
-      if (entry) await db?.put('waiting', entry)
+      if (entry) await db?.put('waiting', packed(entry))
       else await db?.delete('waiting', key)
     } catch {
       // No room, or the database was closed: what waits is still on the page.
@@ -78,7 +126,8 @@ export const removeWaiting = (key: string) => later(key, null)
 export async function allWaiting(user: string): Promise<Waiting[]> {
   await written()
   const all = (await (await database())?.getAll('waiting')) ?? []
-  return all.filter((one) => one.user === user).sort((one, other) => one.at - other.at)
+  const ours = all.filter((one) => one.user === user).sort((one, other) => one.at - other.at)
+  return ours.map(unpacked)
 }
 
 /** Done when all is written. */

@@ -1,0 +1,46 @@
+/** What was changed of a piece, as JSON Patch says it (RFC 6902): what waits, and what is sent, is that. */
+import { applyPatch, compare, type Operation } from 'fast-json-patch'
+
+import type { Piece, Schemas } from '@/api/client'
+
+export type Changes = Schemas['Operation'][]
+
+/** The document that a moment led to. */
+export interface Step {
+  readonly number: number
+  readonly label: string
+  readonly document: Piece
+}
+/** Moments one after the other, then the document as it stands, each as what it changed of the one before. */
+export interface Differences {
+  readonly moments: { number: number; label: string; changes: Changes }[]
+  readonly changes: Changes
+}
+
+/** Where nobody knows any more what was there before, all of it is new. */
+const changesOf = (from: Piece | null, to: Piece): Changes =>
+  from ? (compare(from, to) as Changes) : [{ op: 'replace', path: '', value: to as Schemas['JsonValue'] }]
+
+export function differencesOf(base: Piece | null, steps: readonly Step[], document: Piece): Differences {
+  let before = base
+  const moments = steps.map(({ number, label, document }) => {
+    const changes = changesOf(before, document)
+    before = document
+    return { number, label, changes }
+  })
+  return { moments, changes: changesOf(before, document) }
+}
+
+/** The documents again that `differencesOf` was given. */
+export function documentsOf(
+  base: Piece,
+  { moments, changes }: Differences,
+): { moments: Step[]; document: Piece } {
+  let now = base
+  const after = (changes: Changes) =>
+    (now = applyPatch(now, changes as Operation[], false, false).newDocument)
+  return {
+    moments: moments.map(({ number, label, changes }) => ({ number, label, document: after(changes) })),
+    document: after(changes),
+  }
+}
