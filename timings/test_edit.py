@@ -70,7 +70,7 @@ def open_with(musician: Any, score: Score) -> Any:
 
 def edits(page: Any, times: int) -> tuple[float, float]:
     """Return median and 95th percentile of the milliseconds from a key to the redrawn thread."""
-    page.locator("[data-lane=lane-8] .round").click()  # choosing a lane asks the engine too
+    page.locator("[data-lane=lane-8] .place").click()  # choosing a lane asks the engine too
     page.wait_for_timeout(1000)
     results = [
         page.evaluate(EDIT, ["Lane 9: steps", "ArrowUp" if number % 40 < 20 else "ArrowDown"])
@@ -132,7 +132,7 @@ async (times) => {
 def test_painting_across_a_strip(musician: Any) -> None:
     """Timed: a pointer moved over the velocity strip of one of 16 lanes, 8 bars in view, until the frame after."""
     page = open_with(musician, SCORE)
-    page.locator("[data-lane=lane-8] .round").click()
+    page.locator("[data-lane=lane-8] .place").click()
     page.get_by_role("tab", name="velocity", exact=True).click()
     page.wait_for_timeout(1000)
     taken = sorted(page.evaluate(PAINT, 100)[10:])

@@ -64,7 +64,7 @@ def test_cascades_beside_saving_the_same_notes() -> None:
 def test_from_a_key_to_the_sound_of_its_arpeggio(musician: Any) -> None:
     """Timed: from a key struck while it plays to the first note of the pool that it fills, in ticks of the music."""
     page = musician.open("Lantern Quay").page
-    page.locator("[data-lane=glass] .round").click()
+    page.locator("[data-lane=glass] .place").click()
     page.keyboard.press("j")
     page.get_by_role("button", name="clear the held notes").click()
     page.get_by_role("button", name="off", exact=True).click()

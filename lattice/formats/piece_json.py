@@ -3,11 +3,12 @@
 import json
 from typing import Any
 
+from lattice.document.lane import Lane
 from lattice.document.piece import Piece
 from lattice.document.problems import DocumentError, read
 from lattice.formats.upgrade import upgraded
 
-__all__ = ["MAX_PIECE_BYTES", "piece_json", "piece_schema", "read_piece"]
+__all__ = ["MAX_PIECE_BYTES", "piece_json", "piece_schema", "plain_values", "read_piece"]
 
 MAX_PIECE_BYTES = 8 * 2**20
 
@@ -41,6 +42,13 @@ def piece_schema() -> dict[str, Any]:
         "title": "Jolly Lattice piece",
         **{key: value for key, value in schema.items() if key != "title"},
     }
+
+
+def plain_values() -> dict[str, Any]:
+    """Return the value that each setting of a lane has while nothing is said of it, as JSON holds it."""
+    fields = {name: field for name, field in Lane.model_fields.items() if not field.is_required()}
+    plain = Lane.model_construct(**{name: field.get_default() for name, field in fields.items()})
+    return plain.model_dump(mode="json", include=set(fields))
 
 
 def _refuse_constant(name: str) -> None:

@@ -21,14 +21,14 @@ from lattice.rhythm.lane_line import LaneLine
 
 __all__ = ["ACTIONS", "Action", "act"]
 
-Action = Literal["clear", "repeat", "throw", "roll", "burst", "link", "unlink", "rule"]
+Action = Literal["clear", "repeat", "throw", "ratchet", "burst", "link", "unlink", "rule"]
 _FINEST = StepValue(note=64)
 
 
 class Chosen(NamedTuple):
     """A stretch of time in a lane.
 
-    *number*: of a throw, how many notes a roll or a burst has, which cycle a rule lets sound; *of*: of how many.
+    *number*: of a throw, how many notes a ratchet or a burst has, which cycle a rule lets sound; *of*: of how many.
     """
 
     line: LaneLine
@@ -79,7 +79,7 @@ def _throw(chosen: Chosen) -> dict[str, Any]:
     return turned(chosen.line, {number: place in picked for place, number in enumerate(numbers)})
 
 
-def _roll(chosen: Chosen) -> dict[str, Any]:
+def _ratchet(chosen: Chosen) -> dict[str, Any]:
     """Every hit of so many notes; one note is no roll."""
     if not RATCHET.low <= chosen.number <= RATCHET.high:
         raise DocumentError.of(
@@ -181,7 +181,7 @@ ACTIONS: dict[Action, Callable[[Chosen], dict[str, Any]]] = {
     "clear": _clear,
     "repeat": _repeat,
     "throw": _throw,
-    "roll": _roll,
+    "ratchet": _ratchet,
     "burst": _burst,
     "link": _link,
     "unlink": _unlink,

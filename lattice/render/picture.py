@@ -48,7 +48,7 @@ from lattice.render.rounds import said_after
 from lattice.render.size import check_notes, check_work
 from lattice.render.staff import folded_row, staff_of
 from lattice.render.window import Window
-from lattice.rhythm.lane_line import LaneLine, line_of
+from lattice.rhythm.lane_line import LaneLine, line_as, line_of
 from lattice.rhythm.stretch import Stretch
 from lattice.sentence import Speech, sentence, standing
 from lattice.sentence.lengths import say_progression
@@ -166,7 +166,6 @@ def _draw(
     which = _hits_inside(hits, inside)
     steps = hits.steps[which]
     starts = laid.starts[inside]
-    first_cycle = min(course.cycle, course.per_run or course.cycle)
     cycle_starts, cycle_ends = course.cycles_from(course.first_at(first), course.first_at(end))
     accents, ties = hits.accented[which], hits.lengths[which] == TIED
     unfolded = (
@@ -179,7 +178,7 @@ def _draw(
         steps=line.steps,
         first_step=int(line.range[0]),
         last_step=int(line.range[-1]),
-        cycle_hits=np.unique(line.numbers(np.arange(first_cycle))[line.hits(0, first_cycle)]).tolist(),
+        cycle_hits=_cycle_hits(line),
         step_ticks=float(course.step * TICKS_PER_QUARTER),
         cycle_ticks=float(course.cycle_quarters * TICKS_PER_QUARTER),
         comes_round=say_bars(course.cycle_quarters / bar, tempo, bar),
@@ -212,9 +211,27 @@ def _draw(
         cycle_ends=cycle_ends.tolist(),
         draws=_draws(lane),
         edited=[edit.step for edit in lane.edits if edit.step < line.steps],
+        ruled=_ruled(line),
         kept=None,
         sentence=sentence(Speech(line, tune)),
     )
+
+
+def _cycle_hits(line: LaneLine) -> list[int]:
+    """Return the numbers of the steps that are hits in a lane's first cycle."""
+    first_cycle = min(line.course.cycle, line.course.per_run or line.course.cycle)
+    hits: list[int] = np.unique(line.numbers(np.arange(first_cycle))[line.hits(0, first_cycle)]).tolist()
+    return hits
+
+
+def _ruled(line: LaneLine) -> list[int]:
+    """Return the steps forced by hand that are hits without that."""
+    edited = {edit.step for edit in line.lane.edits}
+    if not edited:
+        return []
+    return [
+        hit for hit in _cycle_hits(line_as(line, line.lane.model_copy(update={"edits": ()}))) if hit in edited
+    ]
 
 
 def _hits_inside(hits: Hits, inside: slice) -> NDArray[np.bool_]:

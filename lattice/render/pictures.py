@@ -123,9 +123,10 @@ class LanePicture(BaseModel):
 
     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
-    cycle; *edited*: those forced by hand. *draws*: for each step number, the drawn step that it shows; empty where a
-    touch is a hand edit. *comes_round*: the length of its cycle, said. *is_gapped*: whether it is silent between its
-    cycles. *follows*: the id of the lane that it is made from. *kept*: the clip that plays in its place.
+    cycle; *edited*: those forced by hand; *ruled*: of these, the ones that would be hits without that. *draws*: for
+    each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
+    cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
+    from. *kept*: the clip that plays in its place.
     """
 
     id: str
@@ -166,6 +167,7 @@ class LanePicture(BaseModel):
     cycle_ends: list[int]
     draws: list[int]
     edited: list[int]
+    ruled: list[int]
     kept: KeptPicture | None
     sentence: Sentence
 

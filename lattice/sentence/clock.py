@@ -100,7 +100,7 @@ def _say_once(speech: Speech) -> list[Word]:
     once = speech.lane.once
     if once is None:
         return []
-    words = [choice("once", "goes round")]
+    words = [choice("once", "loops or once")]
     if once == Once(note=once.note):
         return words
     bar, whole = speech.frame.meter.bar_quarters, speech.frame.pass_quarters
@@ -126,8 +126,8 @@ def _say_once(speech: Speech) -> list[Word]:
 
 def _once_choices(speech: Speech) -> list[Choice]:
     return choices(
-        [("round", "round and round"), ("once", "once in each pass of the pattern")],
-        "once" if speech.lane.once else "round",
+        [("loops", "loops"), ("once", "once in each pass of the pattern")],
+        "once" if speech.lane.once else "loops",
         lambda key: {"once": Once().model_dump() if key == "once" else None},
     )
 
@@ -244,6 +244,14 @@ def _say_restart(speech: Speech) -> list[Word]:
             return []
 
 
+def _restart_on_bench(speech: Speech) -> list[Word]:
+    """Return when it restarts: that it does stands before it, as the label."""
+    words = _say_restart(speech)
+    if len(words) == 2:
+        return [choice("with each pass", "restart")]
+    return [choice("every", "restart"), text(" "), *words[2:]] if words else []
+
+
 def _restart_choices(speech: Speech) -> list[Choice]:
     restarts = {"never": None, "bars": BarRestart().model_dump(), "pass": PassRestart().model_dump()}
     said = {"never": "never restarts", "bars": "restarts every 2 bars", "pass": "restarts with each pass"}
@@ -273,13 +281,13 @@ CLOCK: tuple[Setting, ...] = (
     ),
     Setting(
         "once",
-        "goes",
+        "cycle",
         frozenset({"once"}),
         _ONCE,
         _say_once,
-        own_or(_say_once, lambda _: [choice("round and round", "goes round")]),
+        own_or(_say_once, lambda _: [choice("loops", "loops or once")]),
         red=True,
-        alternatives={"goes round": _once_choices, "note of the offset": _offset_choices},
+        alternatives={"loops or once": _once_choices, "note of the offset": _offset_choices},
         offers=_offer_once,
     ),
     Setting(
@@ -310,7 +318,7 @@ CLOCK: tuple[Setting, ...] = (
         frozenset({"restart"}),
         _RESTART,
         _say_restart,
-        own_or(_say_restart, lambda _: [choice("never", "restart")]),
+        own_or(_restart_on_bench, lambda _: [choice("never", "restart")]),
         red=True,
         alternatives={"restart": _restart_choices},
         offers=_offer_own(

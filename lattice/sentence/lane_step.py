@@ -20,8 +20,13 @@ def _say_step_value(speech: Speech) -> list[Word]:
     value = speech.lane.step_value
     if value is None:
         return []
-    words = note_value_words(value, "step_value")
+    words = _say_step(speech)
     return words if value.divisor > 1 else [text("step "), *words]
+
+
+def _say_step(speech: Speech) -> list[Word]:
+    value = speech.lane.step_value
+    return note_value_words(value, "step_value") if value else []
 
 
 def _say_patterns_step(speech: Speech) -> list[Word]:
@@ -103,7 +108,7 @@ STEP_VALUE = Setting(
     frozenset({"step_value"}),
     _EXPLAINS,
     _say_step_value,
-    own_or(_say_step_value, _say_patterns_step),
+    own_or(_say_step, _say_patterns_step),
     alternatives={"step": _step_choices},
     offers=_offer_step_values,
 )

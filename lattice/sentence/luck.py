@@ -67,14 +67,20 @@ def _say_luck(speech: Speech) -> list[Word]:
     if bars is None:
         return []
     count = number("bars of luck", "luck_bars", bars, 1, MAX_BARS_OF_A_PATTERN)
-    return [choice("luck again", "luck"), text(" every "), count, text(" bar" if bars == 1 else " bars")]
+    return [
+        text("luck "),
+        choice("repeats", "luck"),
+        text(" every "),
+        count,
+        text(" bar" if bars == 1 else " bars"),
+    ]
 
 
 def _luck_choices(speech: Speech) -> list[Choice]:
     return choices(
-        [("fresh", "fresh for ever"), ("again", "luck again every 2 bars")],
-        "again" if speech.lane.luck_bars else "fresh",
-        lambda key: {"luck_bars": 2 if key == "again" else None},
+        [("new", "new luck each time"), ("repeats", "luck repeats every 2 bars")],
+        "repeats" if speech.lane.luck_bars else "new",
+        lambda key: {"luck_bars": 2 if key == "repeats" else None},
     )
 
 
@@ -127,11 +133,11 @@ LUCK: tuple[Setting, ...] = (
         frozenset({"luck_bars"}),
         _LUCK,
         _say_luck,
-        either(_say_luck, lambda _: [choice("fresh for ever", "luck")]),
+        either(unlabelled(_say_luck), lambda _: [choice("new each time", "luck")]),
         red=True,
         alternatives={"luck": _luck_choices},
         offers=offered(
-            "luck again every 2 bars",
+            "luck repeats every 2 bars",
             _LUCK,
             {"luck_bars": 2},
             lambda speech: speech.lane.luck_bars is not None,

@@ -160,7 +160,9 @@ def _say_follows(speech: Speech) -> list[Word]:
 def _follows_on_bench(speech: Speech) -> list[Word]:
     if speech.lane.arpeggio:
         return []
-    return [choice(_FOLLOWS_SAID[speech.lane.follows], "follows")]
+    follows = speech.lane.follows
+    said = "no chord" if follows == "none" else _FOLLOWS_SAID[follows].removeprefix("follows ")
+    return [choice(said, "follows")]
 
 
 def _follows_choices(speech: Speech) -> list[Choice]:

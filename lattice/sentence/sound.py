@@ -2,7 +2,7 @@
 
 from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT
 from lattice.pitch.names import note_name
-from lattice.sentence.setting import Setting, Speech, either, offered, one_number
+from lattice.sentence.setting import Setting, Speech, offered, one_number, unlabelled
 from lattice.sentence.words import Choice, Offer, Word, choice, choices, number, text
 
 __all__ = ["SOUND"]
@@ -63,7 +63,7 @@ def _say_pan(speech: Speech) -> list[Word]:
 
 def _anchor_choices(speech: Speech) -> list[Choice]:
     return choices(
-        [("free", "free"), ("anchored", "anchored")],
+        [("free", "not anchored"), ("anchored", "anchored")],
         "anchored" if speech.lane.anchored else "free",
         lambda key: {"anchored": key == "anchored"},
     )
@@ -74,7 +74,7 @@ def _clip_choices(speech: Speech) -> list[Choice]:
     if clip is None:
         return []
     return choices(
-        [("clip", f"clip “{clip.name}” plays here"), ("lane", "the lane itself again")],
+        [("clip", f"plays clip “{clip.name}”"), ("lane", "plays its own notes")],
         "clip",
         lambda key: {"clip": clip.model_dump(mode="json") if key == "clip" else None},
     )
@@ -82,7 +82,7 @@ def _clip_choices(speech: Speech) -> list[Choice]:
 
 def _say_clip(speech: Speech) -> list[Word]:
     clip = speech.lane.clip
-    return [] if clip is None else [choice(f"clip “{clip.name}” plays here", "clip")]
+    return [] if clip is None else [text("plays "), choice(f"clip “{clip.name}”", "clip")]
 
 
 _CLIP = "Kept notes play in the lane's place; all that it says beside is set aside, not gone."
@@ -186,12 +186,12 @@ SOUND: tuple[Setting, ...] = (
     ),
     Setting(
         "anchor",
-        "standing",
+        "anchor",
         frozenset({"anchored"}),
         _ANCHOR,
-        lambda speech: [choice("anchored", "standing")] if speech.lane.anchored else [],
-        lambda speech: [choice("anchored" if speech.lane.anchored else "free", "standing")],
-        alternatives={"standing": _anchor_choices},
+        lambda speech: [choice("anchored", "anchor")] if speech.lane.anchored else [],
+        lambda speech: [choice("anchored" if speech.lane.anchored else "not anchored", "anchor")],
+        alternatives={"anchor": _anchor_choices},
         offers=offered("anchored", _ANCHOR, {"anchored": True}, lambda speech: speech.lane.anchored),
     ),
     Setting(
@@ -200,7 +200,7 @@ SOUND: tuple[Setting, ...] = (
         frozenset({"clip"}),
         _CLIP,
         _say_clip,
-        either(_say_clip, lambda _: [text("itself")]),
+        unlabelled(_say_clip),
         red=True,
         alternatives={"clip": _clip_choices},
     ),

@@ -13,7 +13,7 @@ def say_step_value(value: StepValue) -> str:
     """Return a step value as musicians say it.
 
     >>> say_step_value(StepValue(note=2, divisor=7))
-    '7 to a half note'
+    '7 in a 1/2'
     """
     return "".join(word.text for word in note_value_words(value, ""))
 
@@ -22,11 +22,10 @@ def note_value_words(value: StepValue, field: str) -> list[Word]:
     """Return a note value as words; *field* is where it lies. The word "step" opens other note values."""
     words = []
     if value.divisor > 1:
-        words += [number("steps to a note", f"{field}.divisor", value.divisor, 1, 16), text(" to ")]
+        words += [number("steps to a note", f"{field}.divisor", value.divisor, 1, 16), text(" in a ")]
     if value.multiplier > 1:
         words += [number("times the note", f"{field}.multiplier", value.multiplier, 1, 16), text(" × ")]
-    said = _say_note(value, spelt_out=value.divisor > 1 and value.multiplier == 1)
-    return [*words, choice(said, "step")]
+    return [*words, choice(_say_note(value), "step")]
 
 
 def note_choices(value: StepValue, patch: Callable[[StepValue], dict[str, Any]]) -> list[Choice]:
@@ -37,7 +36,7 @@ def note_choices(value: StepValue, patch: Callable[[StepValue], dict[str, Any]])
         for kind in KINDS
     }
     return choices(
-        [(key, _say_note(other, spelt_out=False)) for key, other in values.items()],
+        [(key, _say_note(other)) for key, other in values.items()],
         f"{value.note} {value.kind}",
         lambda key: patch(values[key]),
     )
@@ -59,12 +58,13 @@ def step_rates() -> list[StepValue]:
     """Return the step values that one hand moves a lane over: eighths to sixty-fourths and their triplets, ever faster.
 
     >>> [say_step_value(rate) for rate in step_rates()][:3]
-    ['1/8', '1/8 triplet', '1/16']
+    ['1/8', '1/8t', '1/16']
     """
     return [StepValue(note=note, kind=kind) for note, kind in _RATES]
 
 
-def _say_note(value: StepValue, *, spelt_out: bool) -> str:
-    fraction = f"1/{value.note}" if value.kind == "plain" else f"1/{value.note} {value.kind}"
-    spelt: Mapping[str, str] = {"1/1": "a whole note", "1/2": "a half note"} if spelt_out else {}
-    return spelt.get(fraction, fraction)
+_KINDS_SAID: Mapping[NoteKind, str] = {"plain": "", "dotted": " dotted", "triplet": "t"}
+
+
+def _say_note(value: StepValue) -> str:
+    return f"1/{value.note}{_KINDS_SAID[value.kind]}"

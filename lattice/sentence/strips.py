@@ -30,7 +30,7 @@ __all__ = [
     "LENGTH",
     "NUDGE",
     "OCTAVE",
-    "ROLLS",
+    "RATCHET",
     "VELOCITY",
     "count_said",
     "offered_by",
@@ -38,7 +38,7 @@ __all__ = [
     "strip_words",
 ]
 
-_SHAPES: dict[Shape, str] = {"even": "each as likely", "middle": "leaning to the middle"}
+_SHAPES: dict[Shape, str] = {"even": "even odds", "middle": "leaning to the middle"}
 
 
 # ---- Words of any strip ----
@@ -48,16 +48,18 @@ def strip_words(at: StripAt) -> list[Word]:
     """Return all that can be set of a strip beside its values."""
     name, strip = at.name, at.present
     free = strip.free
-    words = [choice(f"moves on at each {free.advance}" if free else "goes with the lane", f"{name} timing")]
+    words = [
+        choice(f"own length, on at each {free.advance}" if free else "one value a step", f"{name} timing")
+    ]
     if free:
         words += [text(" · "), choice(DIRECTIONS_SAID[free.direction], f"{name} direction")]
     words.append(text(" · "))
     if strip.spread is None:
-        words.append(choice("steady", f"{name} strays"))
+        words.append(choice("no spread", f"{name} spreads"))
     else:
         low, high = bounds(strip.spread, at.kind)
         words += [
-            choice("strays", f"{name} strays"),
+            choice("spread", f"{name} spreads"),
             *spread_words(at),
             text(" between "),
             number(
@@ -130,17 +132,17 @@ def _alternatives(speech: Speech, at: StripAt) -> dict[str, list[Choice]]:
     found = {
         "timing": choices(
             [
-                ("lane", "goes with the lane"),
-                ("step", "moves on at each step"),
-                ("hit", "moves on at each hit"),
+                ("lane", "one value a step"),
+                ("step", "own length, on at each step"),
+                ("hit", "own length, on at each hit"),
             ],
             free.advance if free else "lane",
             timing,
         ),
-        "strays": choices(
-            [("steady", "steady"), ("strays", "strays" if spread else f"strays ±{first}")],
-            "strays" if spread else "steady",
-            lambda key: with_(spread=None if key == "steady" else Spread(by=first)),
+        "spreads": choices(
+            [("none", "no spread"), ("spread", f"spread ±{spread.by if spread else first}")],
+            "spread" if spread else "none",
+            lambda key: with_(spread=None if key == "none" else spread or Spread(by=first)),
         ),
         "on steps": choices(
             [("own", "as it is"), ("plain", "no strip")], "own", lambda _: at.patch(speech.lane, None)
@@ -274,10 +276,10 @@ def _say_controls(speech: Speech) -> list[Word]:
     return words
 
 
-_VELOCITY = "How hard hits are struck, all alike or by a strip; 100 when nothing is said."
+_VELOCITY = "How hard hits are struck, by one number or by a strip; 100 when nothing is said."
 _CHANCE = "How often a hit sounds; the dice decide which. A strip's chances multiply the lane's."
 _LENGTH = "How long notes last, in parts of a step; a strip may tie them to the next hit."
-_ROLLS = "Several even notes in one step; they may fade and climb."
+_RATCHET = "Several even notes in one step; they may fade and climb."
 _NUDGE = "Steps a little earlier or later than they stand."
 _OCTAVE = "Steps by octaves higher or lower."
 _CHORDS = "Steps that sound a stack of every second degree; of an arpeggio its whole pool at once."
@@ -286,8 +288,8 @@ _CONTROL = "What is sent to a MIDI controller with each step."
 VELOCITY = _beside_a_number("velocity", "velocity", (1, 127), 80, explains=_VELOCITY)
 CHANCE = _beside_a_number("chance", "chance_percent", (0, 100), 75, explains=_CHANCE, unit=" %", red=True)
 LENGTH = _beside_a_number("length", "length_percent", (1, 400), 50, explains=_LENGTH, unit=" %")
-ROLLS = _of_its_own(
-    "ratchet", "rolls", explains=_ROLLS, offer="rolls on 1", first=RatchetStrip(values=(3,), fade_to=60)
+RATCHET = _of_its_own(
+    "ratchet", "ratchet", explains=_RATCHET, offer="ratchet on 1", first=RatchetStrip(values=(3,), fade_to=60)
 )
 NUDGE = _of_its_own(
     "nudge", "nudged", explains=_NUDGE, offer="nudged ±5", first=NudgeStrip(spread=Spread(by=5))

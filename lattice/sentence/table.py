@@ -5,6 +5,8 @@ always. Each word that can be changed says which field it changes and between wh
 know.
 """
 
+from collections.abc import Mapping
+
 from lattice.document.source import MAX_EVERY, MAX_STEPS
 from lattice.document.turns import Thin
 from lattice.rhythm.settle import settled
@@ -17,10 +19,11 @@ from lattice.sentence.melody import MELODY
 from lattice.sentence.setting import Setting, Speech, either, offered
 from lattice.sentence.sound import SOUND
 from lattice.sentence.source import followed_choices, offer_replies, say_source, source_choices
-from lattice.sentence.strips import CHANCE, CHORDS, CONTROLS, LENGTH, NUDGE, OCTAVE, ROLLS, VELOCITY
+from lattice.sentence.strips import CHANCE, CHORDS, CONTROLS, LENGTH, NUDGE, OCTAVE, RATCHET, VELOCITY
 from lattice.sentence.words import (
     Choice,
     Field,
+    Group,
     Offer,
     Part,
     Sentence,
@@ -32,7 +35,7 @@ from lattice.sentence.words import (
     text,
 )
 
-__all__ = ["SETTINGS", "alternatives", "bench", "offers", "sentence"]
+__all__ = ["GROUPS", "SETTINGS", "alternatives", "bench", "offers", "sentence"]
 
 
 def sentence(speech: Speech) -> Sentence:
@@ -52,6 +55,7 @@ def bench(speech: Speech) -> list[Field]:
         Field(
             setting=row.name,
             label=row.label,
+            group=GROUP_OF[row.name],
             explains=row.explains,
             red=row.red and bool(said),
             words=words,
@@ -192,7 +196,7 @@ SETTINGS: tuple[Setting, ...] = (
     ),
     Setting(
         "complement",
-        "hits or rests",
+        "sounds on",
         frozenset({"complement"}),
         _COMPLEMENT,
         lambda speech: [choice("its rests", "hits or rests")] if speech.lane.complement else [],
@@ -218,7 +222,7 @@ SETTINGS: tuple[Setting, ...] = (
         frozenset({"edits"}),
         _EDITS,
         _say_edits,
-        either(_say_edits, lambda _: [text("nothing")]),
+        _say_edits,
         red=True,
         alternatives={"by hand": _edit_choices},
     ),
@@ -228,7 +232,7 @@ SETTINGS: tuple[Setting, ...] = (
     ARPEGGIO,
     VELOCITY,
     *STROKES,
-    ROLLS,
+    RATCHET,
     LENGTH,
     NUDGE,
     OCTAVE,
@@ -239,3 +243,18 @@ SETTINGS: tuple[Setting, ...] = (
     *TIMING,
     *SOUND,
 )
+
+GROUPS: Mapping[Group, tuple[str, ...]] = {
+    # Which steps are hits, whether they sound, when, what is played, and with what sound.
+    "steps": ("source", "rotate", "complement", "thin", "by hand", "bursts"),
+    "luck": ("chance", "links", "cycle rule", "cycle rules", "luck"),
+    "time": ("step value", "span", "once", "step range", "direction", "restart", "swing", "humanise", "nudge"),
+    "notes": (
+        "pitch", "follows", "transposed", "arpeggio", "octave", "chord", "velocity", "accent", "beat weight", "evened",
+        "ratchet", "length",
+    ),
+    "sound": (
+        "level", "pan", "brightness", "attack", "release", "control", "channel", "note", "anchor", "clip",
+    ),
+}  # fmt: skip
+GROUP_OF = {name: group for group, names in GROUPS.items() for name in names}

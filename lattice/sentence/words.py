@@ -8,6 +8,7 @@ from pydantic import BaseModel
 __all__ = [
     "Choice",
     "Field",
+    "Group",
     "Offer",
     "Part",
     "Patch",
@@ -35,6 +36,9 @@ class Choice(BaseModel):
     text: str
     patch: Patch
     chosen: bool
+
+
+Group = Literal["steps", "luck", "time", "notes", "sound"]
 
 
 class Word(BaseModel):
@@ -74,9 +78,10 @@ class Part(BaseModel):
 
 
 class Field(Part):
-    """One setting, plain or not, with its label, as the bench shows it."""
+    """One setting, plain or not, with its label, as the bench shows it in its *group*."""
 
     label: str
+    group: Group
     is_plain: bool
 
 

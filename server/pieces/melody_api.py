@@ -11,13 +11,14 @@ from ninja import Router
 from pydantic import BaseModel, Field, model_validator
 
 from lattice import hands
-from lattice.document import DocumentError, HeldKey, Keys, Piece, Progression, Scale
+from lattice.document import DocumentError, HeldKey, Keys, Meter, Piece, Progression, Scale
 from lattice.document.arpeggio import Latch
 from lattice.document.base import Id
 from lattice.document.keys import MAX_KEYS
 from lattice.document.pitched import PITCHED
 from lattice.document.source import MAX_STEPS, MAX_THROW
 from lattice.document.strip import PITCH
+from lattice.hands.chord_lengths import ChordLength, chord_lengths, first_progression
 from lattice.pitch.contours import Contour
 from lattice.pitch.held import gathered
 from lattice.pitch.tune import tune_of
@@ -103,6 +104,20 @@ class Gathered(BaseModel):
     lanes: dict[str, Keys]
 
 
+class ChordsQuestion(Body):
+    """In which *meter* and *scale* a progression is to lie."""
+
+    meter: Meter
+    scale: Scale
+
+
+class ChordsOffered(BaseModel):
+    """What hands may make of a progression: how long its chords may be, from short to long; and what to begin with."""
+
+    lengths: list[ChordLength]
+    first: Progression
+
+
 class RescaleQuestion(Body):
     """Which *scale* to bring a *piece* to; with *pattern*, that pattern alone."""
 
@@ -124,6 +139,12 @@ def voices(request: HttpRequest) -> list[VoiceLine]:
 def progressions(request: HttpRequest) -> list[ProgressionLine]:
     """Progressions to begin with."""
     return [ProgressionLine.model_validate(one._asdict()) for one in PROGRESSIONS]
+
+
+@router.post("/chords", response={200: ChordsOffered, **refusals(422)})
+def chords(request: HttpRequest, body: ChordsQuestion) -> ChordsOffered:
+    """How long chords may be made, and a progression to begin with."""
+    return ChordsOffered(lengths=chord_lengths(body.meter), first=first_progression(body.scale))
 
 
 @router.post("/contour", response={200: Changed, **refusals(422)})

@@ -117,6 +117,11 @@ class Musician:
             if message.type == "error":
                 complaints.append(message.text)
 
+        # All of the bench, unless a test is about its sizes.
+        page.add_init_script(
+            "if (location.origin !== 'null' && !localStorage.getItem('jolly-lattice-bench-size'))"
+            " localStorage.setItem('jolly-lattice-bench-size', 'large')"
+        )
         page.on("console", hear)
         page.on("pageerror", lambda error: complaints.append(str(error)))
         page.set_default_timeout(15_000)
@@ -173,7 +178,7 @@ class Musician:
     def choose(self, *lanes: str) -> None:
         """Choose lanes by their ids, the first alone and then one more after the other."""
         for number, lane in enumerate(lanes):
-            self.page.locator(f"[data-lane={lane}] .round").click(modifiers=["Control"] if number else [])
+            self.page.locator(f"[data-lane={lane}] .place").click(modifiers=["Control"] if number else [])
 
     def alternative(self, word: str, text: str) -> None:
         """Open a word of a sentence, or a "+", and take one of what it offers."""

@@ -82,10 +82,10 @@ def test_steps_are_copied_into_another_lane(thud):
 def test_rolls_repeats_and_throws_of_chosen_steps(thud):
     page = thud.page
     choose_steps(thud, "thud", 0, 3)
-    press(thud, "roll")
-    expect(thud.sentence("thud")).to_contain_text("rolls on 1")
+    press(thud, "ratchet")
+    expect(thud.sentence("thud")).to_contain_text("ratchet on 1")
     press(thud, "repeat")
-    expect(thud.sentence("thud")).to_contain_text("rolls on 2")
+    expect(thud.sentence("thud")).to_contain_text("ratchet on 2")
     choose_steps(thud, "thud", 0, 15)
     page.keyboard.press("t")
     expect(thud.sentence("thud")).to_contain_text("by hand")

@@ -224,8 +224,8 @@ def test_an_edit_that_cannot_be_stored_waits_over_a_reload_and_is_done_when_the_
 @pytest.mark.parametrize(
     ("button", "undo"),
     [
-        ("Swing in", "swing 58 % in"),
-        ("out", "swing 58 % out"),
+        ("Swing", "swing 58 % in"),
+        ("straighten", "swing 58 % out"),
         ("Humanise", "notes humanised by 40 %"),
         ("Transpose", "notes transposed by +12"),
         ("softer", "notes softer"),

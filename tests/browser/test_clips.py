@@ -73,7 +73,7 @@ def test_a_clip_is_taken_away_as_it_is_asked(collection, tmp_path):
     page.get_by_label("Ticks to the quarter").select_option("480")
     page.get_by_label("Repeats").fill("2")
     with page.expect_download() as download:
-        page.get_by_role("link", name="Download .mid").click()
+        page.get_by_role("link", name="Export .mid").click()
     path = tmp_path / "crossing.mid"
     download.value.save_as(path)
     assert download.value.suggested_filename == "Last crossing.mid"
@@ -88,7 +88,7 @@ def test_a_clip_is_rendered_as_sound_exactly_as_long_as_it_is(collection, tmp_pa
     page = collection
     page.get_by_role("button", name="Take Two bars off Skerry Light away").click()
     with page.expect_download() as download:
-        page.get_by_role("button", name="Download .wav").click()
+        page.get_by_role("button", name="Export .wav").click()
     data = download.value.path().read_bytes()
     assert (data[:4], data[8:12]) == (b"RIFF", b"WAVE")
     frames = (len(data) - 44) // 4
@@ -109,7 +109,7 @@ def test_a_set_is_taken_away_as_one_zip(collection, tmp_path):
     expect(page.locator("[data-clip]")).to_have_count(2)
     page.get_by_role("button", name="Take these away as one zip").click()
     with page.expect_download() as download:
-        page.get_by_role("link", name="Download .zip").click()
+        page.get_by_role("link", name="Export .zip").click()
     archive = zipfile.ZipFile(download.value.path())
     assert sorted(archive.namelist()) == ["Rolls at the sluice.mid", "Slack tide.mid"]
     path = tmp_path / "x.mid"
@@ -220,7 +220,7 @@ def test_the_pattern_is_taken_away_as_a_midi_file(musician, tmp_path):
     page.get_by_role("button", name="The pattern as a MIDI file").click()
     page.get_by_label("Bars of the file").fill("3")
     with page.expect_download() as download:
-        page.get_by_role("button", name="Download .mid").click()
+        page.get_by_role("button", name="Export .mid").click()
     midi = mido.MidiFile(download.value.path())
     assert (midi.type, len(midi.tracks) > 8) == (1, True)
     assert {sum(message.time for message in track) for track in midi.tracks} == {3 * 4 * 960}

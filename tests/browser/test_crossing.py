@@ -64,7 +64,7 @@ def test_from_five_in_sixteen_to_a_midi_file(musician, tmp_path):
     first = int(name.split("bars ")[1].split("–")[0]) - 1
     kept.get_by_role("button", name=f"Take {name} away").click()
     with page.expect_download() as download:
-        page.get_by_role("link", name="Download .mid").click()
+        page.get_by_role("link", name="Export .mid").click()
     path = tmp_path / "kept.mid"
     download.value.save_as(path)
 

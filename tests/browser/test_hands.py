@@ -96,7 +96,7 @@ def test_steps_of_a_drawn_lane_are_clicked_and_painted(musician):
     musician.expect_hits("Chain", [5, 13], 16)
     box = thread.bounding_box()
     step = (box["width"] - 28) / 32
-    at = lambda number: (box["x"] + 14 + (number - 1) * step, box["y"] + 30)  # noqa: E731
+    at = lambda number: (box["x"] + 14 + (number - 1) * step, box["y"] + 14)  # noqa: E731
     page.mouse.click(*at(1))
     musician.expect_hits("Chain", [1, 5, 13], 16)
     page.mouse.click(*at(17 + 4))  # the same step, in its second cycle
@@ -113,10 +113,10 @@ def test_steps_of_a_drawn_lane_are_clicked_and_painted(musician):
 def test_steps_of_a_computed_lane_are_turned_by_hand_and_back(musician):
     page = musician.open("Night Ferry").page
     thread = page.get_by_role("img", name="Thread of Bottle:")
-    thread.click(position={"x": 14, "y": 30})
+    thread.click(position={"x": 14, "y": 14})
     musician.expect_hits("Bottle", [1, 3, 6, 9, 12, 15], 16)
     expect(page.get_by_role("button", name="Bottle: by hand, 1 by hand")).to_be_visible()
-    thread.click(position={"x": 14, "y": 30})
+    thread.click(position={"x": 14, "y": 14})
     musician.expect_hits("Bottle", [3, 6, 9, 12, 15], 16)
     expect(page.get_by_role("button", name="Bottle: by hand")).to_have_count(0)
 

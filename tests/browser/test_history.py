@@ -22,6 +22,7 @@ def test_every_moment_has_a_name_and_can_be_gone_to(musician):
 
 def test_a_drag_is_one_moment_even_if_it_rests_on_the_way(musician):
     page = musician.open("Night Ferry").page
+    musician.choose("bottle")
     box = musician.number("Bottle: velocity").bounding_box()
     page.mouse.move(box["x"] + 4, box["y"] + 8)
     page.mouse.down()

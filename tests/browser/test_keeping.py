@@ -197,9 +197,9 @@ def test_a_count_in_clicks_for_a_bar_before_anything_sounds(musician):
         "jolly.log().length === 1 && { tick: jolly.log()[0].nowTick }"
     ).json_value()
     assert begun == {"tick": 0}
-    expect(page.get_by_role("button", name="Leave it")).to_be_visible()
+    expect(page.get_by_role("button", name="Cancel")).to_be_visible()
     musician.wait_for_bars(0.5)
-    page.get_by_role("button", name="Leave it").click()
+    page.get_by_role("button", name="Cancel").click()
     page.keyboard.press("Space")
     assert all(note["start"] >= 0 for note in musician.log()[0]["notes"])
 

@@ -189,7 +189,7 @@ def test_controls_are_sent_and_kept(musician):
     page.get_by_role("link", name="Clips", exact=True).click()
     page.get_by_role("button", name="Take Slack Water A, bars").first.click()
     with page.expect_download() as download:
-        page.get_by_role("link", name="Download .mid").first.click()
+        page.get_by_role("link", name="Export .mid").first.click()
     data = Path(download.value.path()).read_bytes()
     assert bytes([0xB9, 74]) in data
 

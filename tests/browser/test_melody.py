@@ -182,7 +182,7 @@ def test_a_pool_that_drifts_is_made_to_fit(musician):
     page = musician.open("Lantern Quay").page
     musician.choose("glass")
     expect(page.get_by_text("10 notes on 5 hits: together again after")).to_be_visible()
-    page.get_by_role("button", name="make it fit").click()
+    page.get_by_role("button", name="fit the pool to the hits").click()
     expect(page.get_by_text("10 notes on 5 hits: fits each cycle")).to_be_visible()
     expect(musician.sentence("glass")).to_contain_text("anew each cycle")
 

@@ -68,6 +68,7 @@ def test_plus_offers_what_is_plain_with_the_thread_it_would_make(musician):
 
 def test_the_step_range_is_taken_by_its_end_and_moved_as_a_whole(musician):
     page = musician.open("Night Ferry").page
+    musician.choose("bottle")
     thread = page.get_by_role("img", name="Thread of Bottle:")
     box = thread.bounding_box()
     step = (box["width"] - 28) / 32
@@ -123,7 +124,7 @@ def test_throwing_all_leaves_what_is_anchored_and_an_anchored_lane_cannot_be_thr
     musician.expect_hits("Thud", [1, 5, 9, 13], 16)
     musician.expect_hits("Bottle", [3, 6, 9, 12, 15], 16)
     page.keyboard.press("Escape")
-    page.locator("[data-lane=bottle] .round").click()
+    page.locator("[data-lane=bottle] .place").click()
     page.keyboard.press("t")
     expect(page.get_by_text("Lane “Bottle”: it is anchored: no throw touches it")).to_be_visible()
     assert any("422" in complaint for complaint in complaints)

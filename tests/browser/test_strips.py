@@ -109,7 +109,9 @@ def test_dragging_the_end_gives_a_strip_a_length_of_its_own(bottle):
     page.mouse.move(box["x"] + 10 - 13 * bars.bounding_box()["width"] / 16, box["y"] + 20, steps=5)
     page.mouse.up()
     expect(bottle.sentence("bottle")).to_contain_text("3 values at each step")
-    bottle.alternative("Bottle strip: velocity timing, moves on at each step", "moves on at each hit")
+    bottle.alternative(
+        "Bottle strip: velocity timing, own length, on at each step", "own length, on at each hit"
+    )
     expect(bottle.sentence("bottle")).to_contain_text("3 values at each hit")
     assert [velocity for _, _, velocity in heard(bottle)] == [20, 40, 60, 20, 40, 60, 20, 40, 60, 20]
 
@@ -161,13 +163,13 @@ def test_what_does_not_fit_another_strip_is_refused_and_taken_back(bottle, compl
 
 def test_rolls_divide_the_step(bottle):
     page = bottle.page
-    bars = strip(page, "rolls")
+    bars = strip(page, "ratchet")
     bars.focus()
     for _ in range(2):
         page.keyboard.press("ArrowRight")
     page.keyboard.type("3")
     page.keyboard.press("Enter")
-    expect(bottle.sentence("bottle")).to_contain_text("rolls on 1")
+    expect(bottle.sentence("bottle")).to_contain_text("ratchet on 1")
     notes = heard(bottle, bars=1)
     assert [start for start, _, _ in notes[:3]] == [2 * STEP, 2 * STEP + 1120, 2 * STEP + 2240]
 
@@ -193,7 +195,7 @@ def test_the_step_moves_under_one_hand_and_keeps_its_place(bottle):
     hand = page.get_by_role("slider", name="Bottle: step under one hand")
     expect(hand).to_have_attribute("aria-valuetext", "1/16")
     page.keyboard.press("w")
-    expect(bottle.sentence("bottle")).to_contain_text("step 1/16 triplet")
+    expect(bottle.sentence("bottle")).to_contain_text("step 1/16t")
     page.keyboard.press("w")
     expect(bottle.sentence("bottle")).to_contain_text("step 1/32")
     expect(hand).to_have_attribute("aria-valuetext", "1/32")

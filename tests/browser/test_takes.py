@@ -99,7 +99,7 @@ def test_a_kept_take_plays_in_place_of_its_lanes_and_they_come_back(musician):
     page.get_by_role("button", name="Play in place").click()
     page.get_by_role("link", name="Lattice", exact=True).click()
     expect(page.get_by_text("“Night Ferry A, bar 1, take 3” plays in place of")).to_be_visible()
-    expect(musician.sentence("thud")).to_contain_text("plays here")
+    expect(musician.sentence("thud")).to_contain_text("plays clip")
     page.keyboard.press("Space")
     musician.wait_for_bars(3)
     page.keyboard.press("Space")
@@ -113,7 +113,7 @@ def test_a_kept_take_plays_in_place_of_its_lanes_and_they_come_back(musician):
         assert heard == kept
     page.get_by_role("button", name="Bring the lanes back").click()
     expect(page.get_by_text("plays in place of")).to_have_count(0)
-    expect(musician.sentence("thud")).not_to_contain_text("plays here")
+    expect(musician.sentence("thud")).not_to_contain_text("plays clip")
     page.keyboard.press("Control+z")
     expect(page.get_by_text("“Night Ferry A, bar 1, take 3” plays in place of")).to_be_visible()
 

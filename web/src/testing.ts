@@ -45,7 +45,7 @@ export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
   return {
     id: 'thud', silent: false, steps: 4, first_step: 0, last_step: 3, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400,
     comes_round: '', is_gapped: false, follows: null, kept: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
-    chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], painted_on: null, pitches: [], degrees: [], staff: null, folded: 0, held: [], tone: null, cycle_starts: [], cycle_ends: [], draws: [], edited: [], sentence: { parts: [] }, ...fields,
+    chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], painted_on: null, pitches: [], degrees: [], staff: null, folded: 0, held: [], tone: null, cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, ...fields,
   } // prettier-ignore
 }
 
@@ -54,11 +54,13 @@ export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
  * long as `length_percent` of it. Enough to see what the player makes of answers.
  */
 export function standIn({
-  score,
+  score: asked,
   window,
   known = {},
 }: Question & { known?: Readonly<Record<string, string>> }): Schemas['News'] & Schemas['Sounds'] {
   const bar = 53760
+  // As the engine does: what is plain need not be said.
+  const score = { ...asked, lanes: asked.lanes.map((lane) => ({ ...plainLane(lane), ...lane })) }
   const [first, end] = [window.first_bar * bar, (window.first_bar + window.bars) * bar]
   const notes = score.lanes.flatMap((lane, index) => {
     const every = ('steps' in lane.source ? lane.source.steps : 1) * 3360

@@ -120,7 +120,7 @@ def test_what_does_not_repeat_has_no_shorter_way():
 
 def test_septuplets_are_found():
     offer = offer_of(*(round(at * 26880 / 7) for at in range(14)))
-    assert offer.step == "7 to a half note"
+    assert offer.step == "7 in a 1/2"
     assert offer.worst_off_percent < 0.1
 
 

@@ -95,9 +95,9 @@ def test_a_throw_keeps_the_count_and_what_lies_outside():
 
 
 def test_a_roll_is_on_the_hits_alone_and_goes_away_with_one_note():
-    rolled = after(DRAWN, "roll", 0, 5, 3)
+    rolled = after(DRAWN, "ratchet", 0, 5, 3)
     assert rolled.ratchet_strip.values == (3, 3, None, None, 3)
-    assert after(rolled, "roll", 0, 16, 1).ratchet_strip is None
+    assert after(rolled, "ratchet", 0, 16, 1).ratchet_strip is None
 
 
 def test_links_take_the_first_letter_that_is_free():
@@ -181,7 +181,7 @@ def test_a_value_that_its_strip_cannot_have_is_refused():
         paste(line(DRAWN), 0, steps)
 
 
-@pytest.mark.parametrize(("action", "number"), [("roll", 13), ("burst", 65)])
+@pytest.mark.parametrize(("action", "number"), [("ratchet", 13), ("burst", 65)])
 def test_too_many_notes_are_refused(action, number):
     with pytest.raises(DocumentError, match=f"got {number}"):
         after(DRAWN, action, 0, 4, number)
@@ -189,7 +189,7 @@ def test_too_many_notes_are_refused(action, number):
 
 def test_where_no_step_begins_nothing_can_be_done():
     slow = lane(source=Drawn(steps=2), step_value=StepValue(note=1))
-    for action in ("clear", "repeat", "throw", "roll", "link"):
+    for action in ("clear", "repeat", "throw", "ratchet", "link"):
         with pytest.raises(DocumentError, match="no step begins there"):
             after(slow, action, 1, 2)
 

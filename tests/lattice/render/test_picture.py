@@ -190,7 +190,7 @@ def test_a_lucky_order_comes_round_never_but_with_its_luck():
     ("fields", "chosen", "rate"),
     [
         ({}, "1/16", 2),
-        ({"step_value": StepValue(note=32, kind="triplet")}, "1/32 triplet", 5),
+        ({"step_value": StepValue(note=32, kind="triplet")}, "1/32t", 5),
         ({"step_value": StepValue(note=8, kind="dotted")}, None, -1),
         ({"step_value": StepValue(note=16, kind="dotted")}, None, 0),
         ({"step_value": StepValue(note=8, divisor=2)}, "1/16", 2),
@@ -230,3 +230,9 @@ def test_the_chance_that_is_shown_is_the_one_that_decides_and_painting_it_begins
         row.update(laid[row["id"]])
     again = picture(type(score).model_validate(document), dice, window, shown="chance")
     assert [one.values for one in again.lanes] == [one.values for one in shown.lanes]
+
+
+def test_a_step_turned_by_hand_says_what_its_rule_would_make_of_it():
+    edits = (Edit(step=0, hit=True), Edit(step=1, hit=True), Edit(step=4, hit=False), Edit(step=40, hit=True))
+    (seen,) = picture(score(lane(edits=edits)), 1, Window(bars=1)).lanes
+    assert (seen.edited, seen.ruled) == ([0, 1, 4], [0, 4])

@@ -44,6 +44,7 @@ from lattice.sentence import (
     standing_choices,
     strip_words,
 )
+from lattice.sentence.table import GROUPS
 from lattice.strips.places import strips_of
 from tests.lattice.scores import lane, score, scores
 from tests.lattice.speaking import speeches, spoken, text
@@ -101,6 +102,14 @@ BLACK = {
 PAINTED = {"ratchet", "nudge", "octave", "chord", "control"}
 PITCHED_ONLY = {"pitch", "follows", "transposed", "arpeggio", "brightness", "attack", "release"}
 CHOSEN = {"links", "cycle rules", "bursts"}
+# What a hand on the lattice, or keeping, makes: there is nothing to take hold of before.
+SAID_ONLY = {"by hand", "clip"}
+
+
+def test_every_setting_stands_in_one_group_of_the_bench():
+    grouped = [name for names in GROUPS.values() for name in names]
+    assert sorted(grouped) == sorted(row.name for row in SETTINGS)
+    assert len(GROUPS) == 5
 
 
 def test_what_bends_the_result_is_red():
@@ -143,7 +152,7 @@ def test_the_bench_has_every_setting_of_a_lane_with_a_clock(score: Score):
         else:
             assert shown == [row.name for row in SETTINGS if row.name not in PAINTED and row.name in shown]
             hidden = {row.name for row in SETTINGS} - set(shown)
-            assert hidden <= PAINTED | CHOSEN | PITCHED_ONLY
+            assert hidden <= PAINTED | CHOSEN | PITCHED_ONLY | SAID_ONLY
             assert speech.lane.is_melodic or hidden >= PITCHED_ONLY
         said = {part.setting for part in sentence(speech).parts} - PAINTED
         assert {field.setting for field in bench(speech) if not field.is_plain} == said

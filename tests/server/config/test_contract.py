@@ -7,11 +7,18 @@ import pytest
 from config.management.commands.openapi import schema_text
 from django.core.management import call_command
 
+from lattice.formats.piece_json import plain_values
+
 SNAPSHOT = Path("web/openapi.json")
+PLAIN = Path("web/src/api/plain.json")
 
 
 def test_the_schema_is_the_one_the_front_ends_types_are_made_from():
     assert orjson.loads(SNAPSHOT.read_bytes()) == orjson.loads(schema_text()), "run scripts/api"
+
+
+def test_the_plain_values_that_the_front_end_leaves_out_are_the_engines():
+    assert orjson.loads(PLAIN.read_bytes()) == plain_values(), "run scripts/api"
 
 
 def test_every_endpoint_declares_its_refusals():

@@ -1,5 +1,7 @@
 import createClient from 'openapi-fetch'
 
+import { leanBody } from './lean'
+
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -43,7 +45,11 @@ export class ApiError extends Error {
 
 const csrfToken = () => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 
-export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) })
+export const api = createClient<paths>({
+  baseUrl: location.origin,
+  fetch: (request) => fetch(request),
+  bodySerializer: leanBody,
+})
 api.use({
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())

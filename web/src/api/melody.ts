@@ -13,6 +13,8 @@ function asked(score?: Score) {
 
 let voices: Promise<Schemas['VoiceLine'][]> | undefined
 
+const offered = new Map<string, Promise<Schemas['ChordsOffered']>>()
+
 export const melody = {
   /** The voices that play any pitch. */
   voices: () =>
@@ -24,6 +26,14 @@ export const melody = {
   gather: async (lanes: Schemas['GatherQuestion']['lanes']): Promise<ReadonlyMap<string, Keys>> => {
     const gathered = await answer(api.POST('/api/melody/gather', { body: { lanes, begin: 0 } }))
     return new Map(Object.entries(gathered.lanes))
+  },
+  /** How long chords may be made in a meter, and a progression to begin with in a scale; asked once for each. */
+  chords: (meter: Schemas['Meter'], scale: Schemas['Scale']): Promise<Schemas['ChordsOffered']> => {
+    const key = JSON.stringify([meter, scale])
+    const asked = offered.get(key) ?? answer(api.POST('/api/melody/chords', { body: { meter, scale } }))
+    offered.set(key, asked)
+    asked.catch(() => offered.delete(key)) // asked again when they are wanted again
+    return asked
   },
   progressions: () => answer(api.GET('/api/melody/progressions')),
   /** Lanes with a contour on their pitches: fields by lane. */

@@ -424,6 +424,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/melody/chords": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chords
+         * @description How long chords may be made, and a progression to begin with.
+         */
+        post: operations["pieces_melody_api_chords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/melody/contour": {
         parameters: {
             query?: never;
@@ -1786,6 +1806,20 @@ export interface components {
             text: string;
         };
         /**
+         * ChordLength
+         * @description A length in *ticks*, what the document says for it, and its words. *is_fine*: whether it ends between beats.
+         */
+        ChordLength: {
+            /** Is Fine */
+            is_fine: boolean;
+            /** Lasts */
+            lasts: components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"];
+            /** Says */
+            says: string;
+            /** Ticks */
+            ticks: number;
+        };
+        /**
          * ChordPicture
          * @description A chord of the progression in the window: its *place* there, from when to when in ticks, what is written.
          *
@@ -1835,6 +1869,23 @@ export interface components {
              * @default []
              */
             values: (number | null)[];
+        };
+        /**
+         * ChordsOffered
+         * @description What hands may make of a progression: how long its chords may be, from short to long; and what to begin with.
+         */
+        ChordsOffered: {
+            first: components["schemas"]["Progression"];
+            /** Lengths */
+            lengths: components["schemas"]["ChordLength"][];
+        };
+        /**
+         * ChordsQuestion
+         * @description In which *meter* and *scale* a progression is to lie.
+         */
+        ChordsQuestion: {
+            meter: components["schemas"]["Meter"];
+            scale: components["schemas"]["Scale"];
         };
         /**
          * Clip
@@ -2423,11 +2474,16 @@ export interface components {
         };
         /**
          * Field
-         * @description One setting, plain or not, with its label, as the bench shows it.
+         * @description One setting, plain or not, with its label, as the bench shows it in its *group*.
          */
         Field: {
             /** Explains */
             explains: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "steps" | "luck" | "time" | "notes" | "sound";
             /** Is Plain */
             is_plain: boolean;
             /** Label */
@@ -3049,9 +3105,10 @@ export interface components {
          *
          *     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
          *     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
-         *     cycle; *edited*: those forced by hand. *draws*: for each step number, the drawn step that it shows; empty where a
-         *     touch is a hand edit. *comes_round*: the length of its cycle, said. *is_gapped*: whether it is silent between its
-         *     cycles. *follows*: the id of the lane that it is made from. *kept*: the clip that plays in its place.
+         *     cycle; *edited*: those forced by hand; *ruled*: of these, the ones that would be hits without that. *draws*: for
+         *     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
+         *     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
+         *     from. *kept*: the clip that plays in its place.
          */
         LanePicture: {
             /** Accents */
@@ -3113,6 +3170,8 @@ export interface components {
             pitches: number[][];
             /** Ratchets */
             ratchets: number[];
+            /** Ruled */
+            ruled: number[];
             sentence: components["schemas"]["Sentence"];
             /** Silent */
             silent: boolean;
@@ -4887,7 +4946,7 @@ export interface components {
          */
         StepsQuestion: {
             /** Action */
-            action: ("clear" | "repeat" | "throw" | "roll" | "burst" | "link" | "unlink" | "rule") | ("copy" | "paste");
+            action: ("clear" | "repeat" | "throw" | "ratchet" | "burst" | "link" | "unlink" | "rule") | ("copy" | "paste");
             /**
              * Copied
              * @default []
@@ -7904,6 +7963,84 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_chords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChordsQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChordsOffered"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -113,7 +113,7 @@ async function goAshore() {
           >
             {{ theme === name ? '✓ ' : '' }}{{ called }}
           </button>
-          <button type="button" class="quiet-button" @click="shortcutsOpen = true">Keys (?)</button>
+          <button type="button" class="quiet-button" @click="shortcutsOpen = true">Shortcuts (?)</button>
           <a v-if="piece.id !== null" class="quiet-button" :href="`/api/pieces/${piece.id}.json`" download
             >Export the piece</a
           >
@@ -135,7 +135,7 @@ async function goAshore() {
   display: flex;
   align-items: center;
   gap: 22px;
-  height: 54px;
+  height: 50px;
   flex: none;
   padding: 0 14px 0 18px;
   border-bottom: 1.5px solid var(--ink);

@@ -15,7 +15,7 @@ function two(fields: Partial<LanePicture>): LanePicture {
     is_gapped: false, follows: null, kept: null, starts: [0, STEP], numbers: [0, 1], hits: [0], sounds: [1], velocities: [100], lengths: [STEP],
     chances: [100], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], held: [], values: [], painted_on: null,
     pitches: [], degrees: [], staff: null, folded: 0, tone: null,
-    cycle_starts: [], cycle_ends: [], draws: [], edited: [], sentence: { parts: [] }, ...fields,
+    cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, ...fields,
   } // prettier-ignore
 }
 const both = {
@@ -39,7 +39,7 @@ const TOLD: readonly (readonly [string, Partial<LanePicture>])[] = [
   ['chance: filled so far', { ...both, chances: [75, 25] }],
   ['skipped this time by the dice', { ...both, sounds: [1, 0] }],
   ['an accent', { accents: [1] }],
-  ['a roll', { ratchets: [4] }],
+  ['a ratchet', { ratchets: [4] }],
   ['its length', { lengths: [160] }],
   ['tied to the next hit', { ...both, ties: [1, 0] }],
   ['nudged off its step', { onsets: [30] }],

@@ -18,10 +18,10 @@ const nameOf = (key: string) =>
 
 <template>
   <v-dialog v-model="shortcutsOpen" width="860" scrollable>
-    <section class="card keys" aria-label="Keys">
+    <section class="card keys" aria-label="Shortcuts">
       <h2>Beads</h2>
       <BeadLegend />
-      <h2>Keys</h2>
+      <h2>Shortcuts</h2>
       <div class="columns">
         <dl v-for="(group, at) in activeShortcuts" :key="at">
           <template v-for="[key, { says }] in listed(group)" :key="key">

@@ -8,6 +8,7 @@ import type { Patch } from '@/stores/document'
 import { usePiece } from '@/stores/piece'
 import { inkOf } from '@/theme/inks'
 import RateHand from './RateHand.vue'
+import { BENCH_SIZES, GROUPS, type BenchSize } from './sizes'
 import StripPane from './StripPane.vue'
 import type { ContourNeeds, StripAction } from './strips'
 import ThrowControl from './ThrowControl.vue'
@@ -20,6 +21,8 @@ const props = defineProps<{
   bench: Bench | undefined
   picture: LanePicture | undefined
   barTicks: number
+  /** Whether the pattern has lanes that play pitches: their settings take more room. */
+  isMelodic: boolean
   /** The stretch of time in view, in ticks; and the step of the lane that plays there, -1 while none does. */
   firstTick: number
   endTick: number
@@ -41,6 +44,7 @@ const emit = defineEmits<{
   contour: [asked: ContourNeeds]
   fold: []
 }>()
+const size = defineModel<BenchSize>('size', { required: true })
 
 /** What hands do to words is handed on as it is. */
 const hands = {
@@ -56,15 +60,14 @@ const measures = useMeasures(() => props.lane.id)
 const voice = computed(() => piece.document?.kit.voices.find(({ id }) => id === props.lane.voice))
 /** It stands beside the step, for the other finger of the same hand. */
 const WEIGHT = 'beat weight'
-/** What concerns feel and sound stands below the lane's name; what makes its notes beside the strips. */
-const SOUND = new Set([
-  'swing', 'humanise', 'brightness', 'attack', 'release', 'level', 'pan', 'channel', 'note', 'anchor',
-]) // prettier-ignore
-const acting = computed(
-  () => props.bench?.fields.filter(({ setting }) => setting !== WEIGHT && !SOUND.has(setting)) ?? [],
-)
-const sounding = computed(() => props.bench?.fields.filter(({ setting }) => SOUND.has(setting)) ?? [])
 const weight = computed(() => props.bench?.fields.find(({ setting }) => setting === WEIGHT))
+/** Every other setting, in the groups that the engine puts it in. */
+const groups = computed(() => {
+  const found = new Map<string, Bench['fields']>()
+  for (const field of props.bench?.fields ?? [])
+    if (field.setting !== WEIGHT) found.set(field.group, [...(found.get(field.group) ?? []), field])
+  return GROUPS.flatMap((name) => (found.has(name) ? [{ name, fields: found.get(name) ?? [] }] : []))
+})
 /** The notes and channel that go out: the lane's own, or the kit's. */
 const pitchedName = computed(() =>
   props.lane.voice.replace(/-/g, ' ').replace(/^./, (first) => first.toUpperCase()),
@@ -78,17 +81,22 @@ const told = computed(() =>
         ['hits a bar', measures.value.hits_a_bar.toFixed(measures.value.hits_a_bar % 1 ? 1 : 0), 'Hits in a bar, before chance'],
         ['syncopation', share(measures.value.syncopation), 'How much stronger places of the bar pass by while a note before them is held'],
         ['evenness', share(measures.value.evenness), 'How evenly its hits are spread round the cycle'],
-        ['moved', share(measures.value.distance), 'Share of this lane’s steps that differ from when the piece was opened'],
-        ['all moved', share(measures.value.pattern_distance), 'Share of the whole pattern’s steps that differ from when the piece was opened'],
+        ['from the start', share(measures.value.distance), 'Share of this lane’s steps that differ from when the piece was opened'],
+        ['all from the start', share(measures.value.pattern_distance), 'Share of the whole pattern’s steps that differ from when the piece was opened'],
       ] as const
     : [],
 ) // prettier-ignore
 </script>
 
 <template>
-  <section class="bench" :aria-label="`Bench of ${lane.name}`" :style="{ '--lane-ink': inkOf(lane.ink) }">
+  <section
+    class="bench"
+    :class="[size, { melodic: isMelodic }]"
+    :aria-label="`Bench of ${lane.name}`"
+    :style="{ '--lane-ink': inkOf(lane.ink) }"
+  >
     <div class="who">
-      <div>
+      <div class="whose">
         <span class="named">{{ lane.name }}</span>
         <span v-if="count > 1" class="together">and {{ count - 1 }} more, set together</span>
         <span v-else class="where"
@@ -120,45 +128,6 @@ const told = computed(() =>
             v-on="hands"
         /></span>
       </div>
-      <dl class="measures" aria-label="Measures">
-        <div v-for="[name, value, explains] in told" :key="name" v-tip="explains">
-          <dt>{{ name }}</dt>
-          <dd>{{ value }}</dd>
-        </div>
-      </dl>
-      <div
-        v-if="bench"
-        v-tip="'After how long all that it plays is the same again, before chance'"
-        class="round"
-      >
-        <template v-if="bench.pool">{{ bench.pool }}; all </template>
-        <b>{{ bench.comes_round_after }}</b>
-        <button
-          v-if="bench.fits"
-          v-tip="'The notes begin again with each cycle of the lane'"
-          type="button"
-          class="word-button"
-          @click="emit('patch', 'its notes begin with each cycle', bench.fits)"
-        >
-          make it fit
-        </button>
-      </div>
-      <dl class="fields sound">
-        <div v-for="field in sounding" :key="field.setting" class="field" :class="{ plain: field.is_plain }">
-          <dt v-tip="field.explains">{{ field.label }}</dt>
-          <dd>
-            <PartWords
-              :part="field"
-              :owner="`${lane.name} on the bench`"
-              :target="lane"
-              :ink="lane.ink"
-              :bar-ticks="barTicks"
-              :ask="ask"
-              v-on="hands"
-            />
-          </dd>
-        </div>
-      </dl>
       <ThrowControl
         :is-anchored="lane.anchored"
         :follows="picture?.follows !== null"
@@ -166,25 +135,63 @@ const told = computed(() =>
         @throw-all="(percent) => emit('throwAll', percent)"
       />
     </div>
-    <div v-if="bench" class="whole">
-      <dl class="fields">
-        <div v-for="field in acting" :key="field.setting" class="field" :class="{ plain: field.is_plain }">
-          <dt v-tip="field.explains">{{ field.label }}</dt>
-          <dd>
-            <PartWords
-              :part="field"
-              :owner="`${lane.name} on the bench`"
-              :target="lane"
-              :ink="lane.ink"
-              :bar-ticks="barTicks"
-              :ask="ask"
-              v-on="hands"
-            />
-          </dd>
+    <div v-if="bench && size !== 'small'" class="whole">
+      <div class="settings">
+        <div
+          v-for="{ name, fields } in groups"
+          :key="name"
+          class="group"
+          role="group"
+          :aria-label="`Settings: ${name}`"
+        >
+          <h3 class="group-name">{{ name }}</h3>
+          <dl>
+            <div
+              v-for="field in fields"
+              :key="field.setting"
+              class="field"
+              :class="{ plain: field.is_plain }"
+            >
+              <dt v-tip="field.explains">{{ field.label }}</dt>
+              <dd>
+                <PartWords
+                  :part="field"
+                  :owner="`${lane.name} on the bench`"
+                  :target="lane"
+                  :ink="lane.ink"
+                  :bar-ticks="barTicks"
+                  :ask="ask"
+                  v-on="hands"
+                />
+              </dd>
+            </div>
+          </dl>
         </div>
-      </dl>
+        <dl class="group measures" aria-label="Measures">
+          <div v-for="[name, value, explains] in told" :key="name" v-tip="explains" class="field">
+            <dt>{{ name }}</dt>
+            <dd>{{ value }}</dd>
+          </div>
+          <div
+            v-tip="'After how long all that it plays is the same again, before chance'"
+            class="field round"
+          >
+            <template v-if="bench.pool">{{ bench.pool }}; all </template>
+            <b>{{ bench.comes_round_after }}</b>
+            <button
+              v-if="bench.fits"
+              v-tip="'The notes begin again with each cycle of the lane'"
+              type="button"
+              class="quiet-button fit"
+              @click="emit('patch', 'its notes begin with each cycle', bench.fits)"
+            >
+              fit the pool to the hits
+            </button>
+          </div>
+        </dl>
+      </div>
       <StripPane
-        v-if="picture"
+        v-if="picture && size === 'large'"
         :lane="lane"
         :strips="bench.strips"
         :channel="bench.channel"
@@ -202,15 +209,28 @@ const told = computed(() =>
         @contour="(asked) => emit('contour', asked)"
       />
     </div>
-    <button
-      v-tip="'Fold the bench (B)'"
-      type="button"
-      class="quiet-button fold"
-      aria-label="Fold the bench"
-      @click="emit('fold')"
-    >
-      fold
-    </button>
+    <div class="size" role="group" aria-label="Size of the bench">
+      <button
+        v-for="[name, says] in BENCH_SIZES"
+        :key="name"
+        v-tip="`${says} (Shift+B: the next size)`"
+        type="button"
+        class="quiet-button"
+        :aria-pressed="size === name"
+        @click="size = name"
+      >
+        {{ name }}
+      </button>
+      <button
+        v-tip="'Fold the bench (B)'"
+        type="button"
+        class="quiet-button"
+        aria-label="Fold the bench"
+        @click="emit('fold')"
+      >
+        fold
+      </button>
+    </div>
   </section>
 </template>
 
@@ -218,26 +238,44 @@ const told = computed(() =>
 .bench {
   grid-column: 1 / -1;
   grid-row: 6;
-  max-height: 44vh; /* on a small screen lanes stay in view */
+  max-height: 46vh; /* on a small screen lanes stay in view */
+  /* As high for one lane as for the next: nothing moves away under a hand that chooses. */
+  height: 46px;
   overflow-y: auto;
   position: relative;
-  display: grid;
-  grid-template-columns: var(--head) 1fr;
-  min-height: 220px;
+  --who: 292px;
   background: var(--card);
   border-top: 1.5px solid var(--ink);
   border-left: 8px solid var(--lane-ink);
 }
+.bench.medium {
+  height: 162px;
+}
+.bench.medium.melodic {
+  height: 204px;
+}
+.bench.large {
+  height: 306px;
+}
+.bench.large.melodic {
+  height: 350px;
+}
 .who {
-  padding: 10px 14px 8px 16px;
+  padding: 6px 250px 2px 16px; /* the sizes stand at its end */
   display: grid;
-  align-content: start;
-  gap: 4px;
+  grid-template-columns: var(--who) minmax(320px, 480px) auto;
+  gap: 4px 20px;
+  align-items: center;
   font-size: 14px;
   color: var(--soft-ink);
 }
+.whose {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .who .named {
-  font-size: 19px;
+  font-size: 18px;
   color: var(--ink);
   margin-right: 8px;
 }
@@ -245,40 +283,46 @@ const told = computed(() =>
   font-weight: 600;
   color: var(--act-text);
 }
-.measures {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 16px;
-}
-.measures div {
-  display: grid;
-}
-.measures dt {
-  font-size: 13px;
-}
-.measures dd {
-  font: 650 16px/1.2 var(--name-font);
-  color: var(--ink);
-}
 .whole {
-  padding: 6px 16px 4px 10px;
+  padding: 2px 16px 6px;
   min-width: 0;
   display: grid;
-  grid-template-rows: auto 1fr;
-  gap: 2px;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 4px;
 }
-.fields {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 16px;
-  padding-right: 46px;
+.settings {
+  columns: 3;
+  column-gap: 24px;
+}
+.group {
+  padding-left: 52px;
+  font-size: 14px;
+  line-height: 22px;
+  orphans: 1;
+  widows: 1;
+}
+.group dl {
+  display: inline;
+}
+.group-name {
+  float: left;
+  margin: 0 0 0 -52px;
+  font: 650 14px/22px var(--name-font);
+  color: var(--ink);
 }
 .field {
-  display: flex;
-  gap: 6px;
-  align-items: baseline;
-  font-size: 14px;
-  line-height: 23px;
+  display: inline-block;
+  line-height: 21px;
+  max-width: 100%;
+  vertical-align: top;
+  margin-right: 12px;
+}
+.field > * {
+  display: inline;
+}
+.field dt {
+  margin-right: 5px;
+  white-space: nowrap;
 }
 .field dt {
   color: var(--soft-ink);
@@ -286,25 +330,42 @@ const told = computed(() =>
 .field.plain dd :deep(*) {
   font-weight: 450;
 }
+.measures dd {
+  font-weight: 600;
+}
+.measures .round {
+  color: var(--soft-ink);
+}
+.fit {
+  min-height: 22px;
+  font-weight: 600;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.round b {
+  color: var(--ink);
+}
 .hand {
   display: grid;
   grid-template-columns: 1fr auto;
-  gap: 12px;
+  gap: 10px;
   align-items: center;
 }
 .weight {
   color: var(--soft-ink);
   white-space: nowrap;
 }
-.round b {
-  color: var(--ink);
-}
-.fields.sound {
-  padding-right: 0;
-}
-.fold {
+.size {
   position: absolute;
   top: 4px;
   right: 8px;
+  display: flex;
+  gap: 2px;
+  font-size: 14px;
+}
+.size [aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  box-shadow: inset 0 -2px 0 var(--ink);
 }
 </style>

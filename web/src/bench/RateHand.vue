@@ -44,7 +44,7 @@ function onKeyDown(event: KeyboardEvent) {
   <div
     ref="row"
     v-tip="
-      'The step, moved while it runs: drag along, or use Q and W. It keeps its place in the bar. 3: triplets.'
+      'The step, moved while it runs: drag along, or use Q and W. It keeps its place in the bar. t: triplets.'
     "
     class="rates"
     role="slider"
@@ -64,8 +64,8 @@ function onKeyDown(event: KeyboardEvent) {
     <span
       v-for="({ key, text }, place) in rates"
       :key="key"
-      :class="{ here: place === here, triplet: place % 2 }"
-      >{{ place % 2 ? '3' : text }}</span
+      :class="{ here: place === here, triplet: text.endsWith('t') }"
+      >{{ text }}</span
     >
   </div>
 </template>
@@ -86,7 +86,7 @@ function onKeyDown(event: KeyboardEvent) {
   flex: 1.4;
   display: grid;
   place-items: center;
-  font: 650 13px/1 var(--text-font);
+  font: 650 12px/1 var(--text-font);
   color: var(--ink);
 }
 .rates .triplet {

@@ -64,8 +64,6 @@ const EXPLAINS: Record<string, string> = {
   chord: 'How many notes each step stacks up',
   control: 'What each step sends to a MIDI controller',
 }
-const SAID: Record<string, string> = { ratchet: 'rolls', chord: 'chords' }
-const saidOf = (name: string) => SAID[name] ?? name
 
 /** Which value of a strip a step in view has. */
 const placeOf = (one: StripPicture, step: number): number | null =>
@@ -119,7 +117,7 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
         :aria-selected="one.name === strip.name"
         @click="chosenName = one.name"
       >
-        <span>{{ saidOf(one.name) }}</span>
+        <span>{{ one.name }}</span>
         <svg class="inked" viewBox="0 0 60 15" preserveAspectRatio="none" :style="{ color: inkOf(lane.ink) }">
           <path :d="small(one)" fill="currentColor" />
         </svg>
@@ -153,7 +151,7 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
       <StripBars
         v-model:cursor="cursor"
         :strip="strip"
-        :label="`${lane.name}: ${saidOf(strip.name)} of each ${strip.is_free ? 'value' : 'step'}`"
+        :label="`${lane.name}: ${strip.name} of each ${strip.is_free ? 'value' : 'step'}`"
         :ink="inkOf(lane.ink)"
         :hits="picture.cycle_hits"
         :now="now"

@@ -33,8 +33,8 @@ const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
   ['earlier', '←', 'Every value one place earlier (Alt+←)'],
   ['later', '→', 'Every value one place later (Alt+→)'],
   ['reverse', 'reverse', 'The last value first (Alt+R)'],
-  ['towards the middle', 'closer', 'Values closer to the middle (Alt+↓)'],
-  ['away from the middle', 'wider', 'Values further from the middle (Alt+↑)'],
+  ['towards the middle', 'compress', 'Values closer to the middle (Alt+↓)'],
+  ['away from the middle', 'expand', 'Values further from the middle (Alt+↑)'],
 ]
 </script>
 
@@ -68,7 +68,7 @@ const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
         class="quiet-button"
         @click="set({ shape: range.shape === 'even' ? 'middle' : 'even' })"
       >
-        {{ range.shape === 'even' ? 'each as likely' : 'leaning to the middle' }}
+        {{ range.shape === 'even' ? 'even odds' : 'leaning to the middle' }}
       </button>
     </span>
     <button
@@ -90,7 +90,7 @@ const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
       class="quiet-button"
       @click="emit('act', { kind: 'all', value: strip.values[cursor] ?? strip.plain })"
     >
-      all alike
+      set all
     </button>
     <button
       v-tip="'Copy this strip (Ctrl+C on its bars)'"

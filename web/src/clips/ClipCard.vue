@@ -118,7 +118,7 @@ function dragOut(event: DragEvent) {
         :aria-label="`Take ${clip.name} away`"
         @click="(event) => emit('menu', 'export', event.currentTarget as HTMLElement)"
       >
-        Take away …
+        Export …
       </button>
       <button
         type="button"

@@ -137,7 +137,7 @@ async function copyText() {
       its sound: a file leaves that out, or has it as pitch bend, which bends the whole channel.
     </p>
     <a v-if="clip || several" class="word-button strong" :href="href" download>{{
-      clip ? 'Download .mid' : 'Download .zip'
+      clip ? 'Export .mid' : 'Export .zip'
     }}</a>
     <template v-else>
       <label>
@@ -151,11 +151,11 @@ async function copyText() {
           aria-label="Bars of the file"
         />
       </label>
-      <button type="button" class="word-button strong" @click="downloadPattern">Download .mid</button>
+      <button type="button" class="word-button strong" @click="downloadPattern">Export .mid</button>
     </template>
     <template v-if="clip">
       <button type="button" class="word-button" :disabled="isRendering" @click="downloadWav">
-        {{ isRendering ? 'Rendering …' : 'Download .wav' }}
+        {{ isRendering ? 'Rendering …' : 'Export .wav' }}
       </button>
       <button type="button" class="quiet-button" @click="copyText">Copy the notes as text</button>
     </template>

@@ -265,7 +265,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
           class="word-button"
           @click="emit('patch', 'its notes begin with each cycle', bench.fits)"
         >
-          make it fit
+          fit the pool to the hits
         </button>
       </div>
       <button

@@ -35,7 +35,8 @@ const said = computed(() => {
   display: flex;
   align-items: center;
   gap: 14px;
-  padding: 4px 24px;
+  padding: 0 24px;
+  font-size: 14px;
   border-top: 1.5px solid var(--rule);
   color: var(--act-text);
   font-weight: 600;

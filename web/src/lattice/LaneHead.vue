@@ -15,8 +15,8 @@ const props = defineProps<{
   isChosen: boolean
   /** Whether it has just been added: its voice opens for choosing. */
   isNew: boolean
-  /** Lines of the sentence that are shown. */
-  lines: number
+  /** Whether its row is the high one: its sentence is whole. */
+  isHigh: boolean
   barTicks: number
   ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
@@ -28,7 +28,6 @@ const emit = defineEmits<{
   choose: [setting: string, word: string, alternative: Alternative]
   patch: [label: string, patch: Patch]
   cancel: [gesture: string]
-  more: []
   mute: [isMuted: boolean]
   solo: [isSolo: boolean]
   listen: [voice: Schemas['Voice']]
@@ -53,6 +52,12 @@ function onClick(event: MouseEvent) {
   if (event.target instanceof Element && event.target.closest('.switch')) return
   emit('touch', event)
 }
+/** With Ctrl or Shift the band is a place to choose the lane by, as the rest of its head is. */
+function onGrip(event: PointerEvent) {
+  if (event.ctrlKey || event.metaKey || event.shiftKey) return
+  event.stopPropagation()
+  emit('grip', event)
+}
 const isCardOpen = ref(false)
 const card = useTemplateRef<InstanceType<typeof LaneCard>>('card')
 /** Until its card has been closed once. */
@@ -69,64 +74,53 @@ const close = (act: 'copy' | 'remove') => {
 <template>
   <div
     class="head"
-    :class="{ chosen: isChosen, silent: picture?.silent }"
+    :class="{ chosen: isChosen, silent: picture?.silent, high: isHigh }"
     :style="{ '--lane-ink': inkOf(lane.ink) }"
     @pointerdown="onPointerDown"
     @click="onClick"
     @focusin="emit('focused')"
   >
     <span
-      v-tip="'Drag: put this lane elsewhere (Alt+↑, Alt+↓)'"
+      v-tip="'Press: choose this lane (with Ctrl or Shift: more). Drag: put it elsewhere (Alt+↑, Alt+↓)'"
       class="place"
-      @pointerdown.stop="(event) => emit('grip', event)"
+      @pointerdown="onGrip"
     >
     </span>
-    <div class="top">
-      <button
-        v-tip="'Name, voice and ink of this lane; copy or remove it'"
-        type="button"
-        class="name named"
-        :aria-label="`Lane ${lane.name}`"
-        aria-haspopup="dialog"
+    <button
+      v-tip="'Name, voice and ink of this lane; copy or remove it'"
+      type="button"
+      class="name named"
+      :aria-label="`Lane ${lane.name}`"
+      aria-haspopup="dialog"
+    >
+      {{ lane.name }}
+      <v-menu
+        v-model="isCardOpen"
+        activator="parent"
+        :close-on-content-click="false"
+        @after-enter="card?.begin()"
       >
-        {{ lane.name }}
-        <v-menu
-          v-model="isCardOpen"
-          activator="parent"
-          :close-on-content-click="false"
-          @after-enter="card?.begin()"
-        >
-          <LaneCard
-            ref="card"
-            :lane="lane"
-            :voices="voices"
-            :is-new="choosesVoice"
-            @change="(label, fields) => emit('patch', label, fields)"
-            @listen="(voice) => emit('listen', voice)"
-            @sing="(voice) => emit('sing', voice)"
-            @copy="close('copy')"
-            @remove="close('remove')"
-          />
-        </v-menu>
-      </button>
-      <span v-if="picture" class="round"
-        ><span v-tip="`Its cycle comes round after ${picture.comes_round}`">{{
-          picture.comes_round
-        }}</span></span
-      >
-      <span
-        v-if="picture?.folded"
-        v-tip="'So many hits would leave what MIDI has, 0 to 127: moved into it by octaves'"
-        class="folded"
-        >{{ picture.folded }} folded</span
-      >
+        <LaneCard
+          ref="card"
+          :lane="lane"
+          :voices="voices"
+          :is-new="choosesVoice"
+          @change="(label, fields) => emit('patch', label, fields)"
+          @listen="(voice) => emit('listen', voice)"
+          @sing="(voice) => emit('sing', voice)"
+          @copy="close('copy')"
+          @remove="close('remove')"
+        />
+      </v-menu>
+    </button>
+    <div class="switches">
       <button
         v-tip="'Anchor: no throw and nothing done to all lanes touches it (A)'"
         type="button"
         class="switch anchor"
         :aria-pressed="lane.anchored"
         :aria-label="`Anchor ${lane.name}`"
-        @click="emit('patch', lane.anchored ? 'free' : 'anchored', { anchored: !lane.anchored })"
+        @click="emit('patch', lane.anchored ? 'not anchored' : 'anchored', { anchored: !lane.anchored })"
       >
         A
       </button>
@@ -151,17 +145,25 @@ const close = (act: 'copy' | 'remove') => {
         S
       </button>
     </div>
+    <span v-if="picture && isHigh" class="round"
+      ><span v-tip="`Its cycle comes round after ${picture.comes_round}`">{{ picture.comes_round }}</span
+      ><span
+        v-if="picture.folded"
+        v-tip="'So many hits would leave what MIDI has, 0 to 127: moved into it by octaves'"
+        class="folded"
+        >{{ picture.folded }} folded</span
+      ></span
+    >
     <SentenceLine
       v-if="picture"
       :owner="lane.name"
       :parts="picture.sentence.parts"
       :target="lane"
-      :lines="lines"
+      :is-one-line="!isHigh"
       :ink="lane.ink"
       :bar-ticks="barTicks"
       :ask="ask"
       has-offers
-      @more="emit('more')"
       @move="(word, value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
       @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
       @patch="(label, patch) => emit('patch', label, patch)"
@@ -173,8 +175,21 @@ const close = (act: 'copy' | 'remove') => {
 <style scoped>
 .head {
   position: relative;
-  padding: 2px 10px 3px 24px;
+  padding: 0 10px 0 20px;
   min-width: 0;
+  display: grid;
+  grid-template-columns: 112px auto minmax(0, 1fr);
+  align-items: center;
+  column-gap: 8px;
+}
+.head.high {
+  padding-block: 3px 5px;
+  grid-template-columns: minmax(112px, auto) auto minmax(0, 1fr);
+  align-content: center;
+}
+.high > .sentence {
+  grid-column: 1 / -1;
+  grid-row: 2;
 }
 .place {
   position: absolute;
@@ -190,37 +205,41 @@ const close = (act: 'copy' | 'remove') => {
 .head.chosen {
   background: var(--card);
 }
-.top {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-}
 .name {
   padding: 0 4px;
   margin-left: -4px;
   min-height: 28px;
+  max-width: 116px;
   border-radius: 6px;
-  font-size: 17px;
+  font-size: 16px;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
   text-align: left;
   cursor: pointer;
 }
+.high .name {
+  max-width: none;
+  font-size: 17px;
+}
 .name:hover {
   background: color-mix(in srgb, var(--rule) 55%, transparent);
 }
 .round {
-  flex: 1;
   font-size: 13px;
   color: var(--soft-ink);
   white-space: nowrap;
 }
 .folded {
+  margin-left: 8px;
   font-size: 13px;
   font-weight: 600;
   color: var(--act-text);
   white-space: nowrap;
+}
+.switches {
+  display: flex;
+  gap: 2px;
 }
 .silent .name {
   text-decoration: line-through;
@@ -230,10 +249,10 @@ const close = (act: 'copy' | 'remove') => {
   opacity: 0.6;
 }
 .switch {
-  width: 30px;
-  min-width: 30px;
-  height: 28px;
-  border-radius: 9px;
+  width: 28px;
+  min-width: 28px;
+  height: 26px;
+  border-radius: 8px;
   border: 1.5px solid var(--rule);
   background: var(--card);
   font: 700 13px/1 var(--text-font);

@@ -216,6 +216,10 @@ function nameUnder(event: PointerEvent) {
         }
       : null
 }
+/** Rows that are lower are all for their steps: their range is moved as a whole on the chosen lane. */
+const HELD_FROM = 44
+/** Rows that are lower show no lines of the scale and no names: their beads rise and fall between the roots. */
+const NAMED_FROM = 60
 const staffLines = computed(() => {
   const { staff } = props.picture
   if (!staff || bars.value || kept.value) return null
@@ -225,10 +229,14 @@ const staffLines = computed(() => {
       .join('')
   // Where octaves lie close together only the outermost have room for their names.
   const apart = (props.height / Math.max(1, staff.high - staff.low)) * 12
-  const named =
-    apart < 16 ? staff.roots.filter((_, at) => at === 0 || at === staff.roots.length - 1) : staff.roots
+  const isLow = props.height < NAMED_FROM
+  const named = isLow
+    ? []
+    : apart < 16
+      ? staff.roots.filter((_, at) => at === 0 || at === staff.roots.length - 1)
+      : staff.roots
   const names = named.map((pitch) => ({ pitch, y: yOfPitch(pitch, staff, props.height), name: staff.names[pitch - staff.low] ?? '' })) // prettier-ignore
-  return { lines: path(staff.lines), roots: path(staff.roots), names }
+  return { lines: isLow ? '' : path(staff.lines), roots: path(staff.roots), names }
 })
 
 // ---- A stretch of time ----
@@ -363,6 +371,7 @@ function moveHold(event: PointerEvent) {
         <title>Drag: the steps that take part</title>
       </rect>
       <rect
+        v-if="height >= HELD_FROM"
         class="grip edge"
         :x="thread.band.x + 8"
         :y="height - 15"

@@ -8,6 +8,7 @@ import { ApiError, type Alternative, type Lane, type Progression, type Word } fr
 import { engine } from '@/api/engine'
 import { isWaiting } from '@/api/policy'
 import Bench from '@/bench/Bench.vue'
+import type { BenchSize } from '@/bench/sizes'
 import { newGesture } from '@/composables/gesture'
 import { valueAt, withValueAt, type Patch } from '@/stores/document'
 import { useNotices } from '@/stores/notices'
@@ -46,6 +47,7 @@ const router = useRouter()
 
 const view = useView(() => playing.isPlaying)
 const isBenchOpen = useLocalStorage('jolly-lattice-bench', true)
+const benchSize = useLocalStorage<BenchSize>('jolly-lattice-bench-size', 'medium')
 const chosen = useChosenLanes(() => piece.lanes)
 const question = computed(() =>
   piece.score
@@ -217,11 +219,6 @@ function setPitches(lane: Lane, values: ReadonlyMap<number, number>, gesture: st
     notices.complain(`The pitch strip of ${lane.name} has a length of its own: paint it on the bench.`)
   else edits.setValues(lane, { name: 'pitch', path: 'pitch_strip', is_free: false }, values, gesture)
 }
-/** A taller row has room for more of its sentence. */
-const linesOf = (lane: Lane) => {
-  if (!pictures.value.get(lane.id)?.staff) return 2
-  return lane.id === high.value ? 4 : 3
-}
 const changeProgression = (label: string, progression: Progression | null, gesture: string | null) =>
   piece.editPattern(label, (pattern) => ({ ...pattern, progression }), gesture)
 
@@ -236,8 +233,13 @@ async function addLane() {
   await nextTick()
   added.value = '' // brought back by redoing it is no new one
 }
+/** The keyboard lies over the bench: where it does, the bench comes back. */
+function toggleBench() {
+  isBenchOpen.value = isKeysOpen.value || !isBenchOpen.value
+  isKeysOpen.value = false
+}
 useLatticeKeys({
-  chosen, edits, view, isBenchOpen, isKeysOpen, stretch, paste, addLane, picture: (id) => pictures.value.get(id), mute, solo,
+  chosen, edits, view, isBenchOpen, benchSize, isKeysOpen, stretch, paste, addLane, picture: (id) => pictures.value.get(id), mute, solo,
 }) // prettier-ignore
 
 // ---- Sound files, dropped wherever on the lattice ----
@@ -396,7 +398,7 @@ const handlersOf = (lane: Lane) => ({
         :says="rendering.progression"
         :scale="scale"
         :meter="piece.pattern.meter"
-        :bar-ticks="barTicks"
+        :in-scale="piece.pattern.scale ?? piece.document.scale"
         @change="changeProgression"
       >
         <ScaleWords
@@ -431,14 +433,13 @@ const handlersOf = (lane: Lane) => ({
             :voices="voices"
             :is-chosen="chosen.isChosen(lane.id)"
             :is-new="lane.id === added"
-            :lines="linesOf(lane)"
+            :is-high="lane.id === high"
             :bar-ticks="barTicks"
             :ask="askOf(lane.id)"
             v-on="handlersOf(lane)"
             @touch="(event) => chosen.touch(lane.id, event)"
             @focused="chosen.isChosen(lane.id) || chosen.choose(lane.id)"
             @grip="holdLane(lane)"
-            @more="isBenchOpen = true"
             @mute="(isMuted) => mute(lane, isMuted)"
             @solo="(isSolo) => solo(lane, isSolo)"
             @sing="(voice) => playing.trySinging(voice, lane)"
@@ -494,7 +495,7 @@ const handlersOf = (lane: Lane) => ({
       :is-keys-open="isKeysOpen"
       :lane="chosen.first.value"
       @add="addLane"
-      @bench="((isBenchOpen = true), (isKeysOpen = false))"
+      @bench="toggleBench"
       @keys="isKeysOpen = !isKeysOpen"
     >
       <StretchBar
@@ -519,6 +520,8 @@ const handlersOf = (lane: Lane) => ({
     />
     <Bench
       v-else-if="isBenchOpen && chosen.first.value"
+      v-model:size="benchSize"
+      :is-melodic="isMelodic || rendering.chords.length > 0"
       :lane="chosen.first.value"
       :count="chosen.chosen.value.length"
       :bench="benches.get(chosen.first.value.id)"

@@ -15,7 +15,7 @@ const props = defineProps<{
 const emit = defineEmits<{ playFrom: [tick: number] }>()
 
 const element = ref<SVGSVGElement>()
-const HEIGHT = 54
+const HEIGHT = 46
 /** Pixels below which beats are not numbered, and not marked. */
 const NUMBERED = 52
 const MARKED = 9
@@ -63,12 +63,12 @@ function onClick(event: MouseEvent) {
   >
     <title>A click plays from there</title>
     <g v-for="bar in bars" :key="bar.number">
-      <line class="bar" :x1="bar.x" :x2="bar.x" y1="14" :y2="HEIGHT" />
-      <text class="bar-number named" :x="bar.x + 6" y="24">bar {{ bar.number.toLocaleString('en') }}</text>
+      <line class="bar" :x1="bar.x" :x2="bar.x" y1="8" :y2="HEIGHT" />
+      <text class="bar-number named" :x="bar.x + 6" y="20">bar {{ bar.number.toLocaleString('en') }}</text>
     </g>
     <g v-for="beat in beats" :key="beat.key">
-      <line class="beat" :x1="beat.x" :x2="beat.x" y1="38" :y2="HEIGHT" />
-      <text v-if="isNumbered" class="beat-number" :x="beat.x" y="30">{{ beat.beat }}</text>
+      <line class="beat" :x1="beat.x" :x2="beat.x" y1="31" :y2="HEIGHT" />
+      <text v-if="isNumbered" class="beat-number" :x="beat.x" y="25">{{ beat.beat }}</text>
     </g>
     <path
       v-for="tick in meetings"

@@ -14,7 +14,7 @@ const ACTS = [
   ['link', 'These hits sound together or not at all (L)'],
   ['unlink', 'Each hit for itself again'],
 ] as const
-const { rollNotes, burstNotes, rule } = props.stretch
+const { ratchetNotes, burstNotes, rule } = props.stretch
 </script>
 
 <template>
@@ -52,15 +52,15 @@ const { rollNotes, burstNotes, rule } = props.stretch
         v-tip="'Every hit of so many notes; 1 makes them plain (O)'"
         type="button"
         class="word-button"
-        @click="stretch.act('roll')"
+        @click="stretch.act('ratchet')"
       >
-        roll
+        ratchet
       </button>
       <NumberWord
-        :word="numberWord('notes of a roll', rollNotes, 1, 12)"
+        :word="numberWord('notes of a ratchet', ratchetNotes, 1, 12)"
         owner="Chosen steps"
         explains="So many notes in each hit"
-        @move="(value) => (rollNotes = Number(value))"
+        @move="(value) => (ratchetNotes = Number(value))"
       />
     </span>
     <span class="pair">

@@ -20,10 +20,10 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
     <slot>
       <button v-tip="'A new lane (N)'" type="button" class="word-button" @click="emit('add')">+ lane</button>
       <button
-        v-if="!isBenchOpen"
         v-tip="'The chosen lane whole (B)'"
         type="button"
         class="word-button"
+        :aria-pressed="isBenchOpen"
         @click="emit('bench')"
       >
         Bench
@@ -35,7 +35,7 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
         :aria-pressed="isKeysOpen"
         @click="emit('keys')"
       >
-        Keys
+        Keyboard
       </button>
       <StarterPanel :lane="lane" />
       <KitPanel />

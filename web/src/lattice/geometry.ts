@@ -19,20 +19,26 @@ export const pixelsPerTick = ({ firstTick, endTick, width }: Scale): number =>
   Math.max(0, width - 2 * PAD) / Math.max(1, endTick - firstTick)
 export const xOf = (tick: number, scale: Scale): number =>
   PAD + (tick - scale.firstTick) * pixelsPerTick(scale)
-export const tickAt = (x: number, scale: Scale): number =>
-  scale.firstTick + (x - PAD) / (pixelsPerTick(scale) || 1)
+export const tickAt = (x: number, scale: Scale): number => scale.firstTick + ticksWide(x - PAD, scale)
 
-/** Space above and below the outermost pitches. */
-const STAFF_PAD = 13
+/** How many ticks so many pixels are. */
+export const ticksWide = (pixels: number, scale: Scale): number => pixels / (pixelsPerTick(scale) || 1)
+
+/** Space above and below the outermost pitches; a low row has less to spare. */
+const staffPad = (height: number) => Math.min(13, height * 0.24)
+/** What a bead may be large in a row that is so high. */
+const roomIn = (height: number) => height * 0.3
 type Staff = NonNullable<LanePicture['staff']>
 
 /** At which height a pitch of a melodic lane is drawn. */
 export function yOfPitch(pitch: number, { low, high }: Staff, height: number): number {
-  return height - STAFF_PAD - ((pitch - low) / Math.max(1, high - low)) * (height - 2 * STAFF_PAD)
+  const pad = staffPad(height)
+  return height - pad - ((pitch - low) / Math.max(1, high - low)) * (height - 2 * pad)
 }
 /** The pitch at a height: of those in the scale, or, where steps count in semitones, of all. */
 export function pitchAtY(y: number, staff: Staff, height: number, isOfScale: boolean): number {
-  const share = (height - STAFF_PAD - y) / Math.max(1, height - 2 * STAFF_PAD)
+  const pad = staffPad(height)
+  const share = (height - pad - y) / Math.max(1, height - 2 * pad)
   const exact = staff.low + share * (staff.high - staff.low)
   if (!isOfScale) return Math.min(staff.high, Math.max(staff.low, Math.round(exact)))
   return staff.lines.reduce(
@@ -99,7 +105,7 @@ const upright = (x: number, y: number, height: number) =>
   `M${round(x)} ${round(y - height / 2)}v${round(height)}`
 
 /** A wedge that points down at a step, clear of the largest bead. */
-const notch = (x: number, y: number) => `M${round(x - 4)} ${round(y - MAX_RADIUS - 8)}h8l-4 6z`
+const notch = (x: number, y: number) => `M${round(x - 4)} ${round(Math.max(0.5, y - MAX_RADIUS - 8))}h8l-4 6z`
 
 /** How large a bead of that velocity is, beside neighbours `stepPixels` away. */
 export function radiusOf(velocity: number, stepPixels: number): number {
@@ -158,6 +164,7 @@ export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow
   let before: readonly [number, number] | null = null
   const perTick = pixelsPerTick(scale)
   const stepPixels = lane.step_ticks * perTick
+  const maxMelodic = Math.min(MAX_MELODIC_RADIUS, height * 0.15)
   const isMarks = stepPixels < narrow
   // A cycle is drawn from just before its first bead, so that the bead stands whole inside it.
   const lead = Math.min(PAD - 1, stepPixels / 2)
@@ -199,9 +206,7 @@ export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow
       if (count > 1) pen.caps.push(bar(x - 2, x + stepPixels - 2, y + height / 2 + UNDER))
       return
     }
-    const r = staff
-      ? Math.min(MAX_MELODIC_RADIUS, radiusOf(velocity, stepPixels))
-      : radiusOf(velocity, stepPixels)
+    const r = Math.min(staff ? maxMelodic : roomIn(height), radiusOf(velocity, stepPixels))
     if (count > 1) roll(pen, x, y, r, chance, stepPixels, count)
     else pen.bead(x, y, r, chance)
     for (const pitch of row.slice(1)) pen.bead(x, yOf(pitch), r * 0.72, chance)
@@ -280,7 +285,7 @@ export function keptThreadOf(
 ): KeptThread {
   const lowest = kept.pitches.reduce((low, pitch) => Math.min(low, pitch), 0)
   const highest = kept.pitches.reduce((high, pitch) => Math.max(high, pitch), 0)
-  const room = Math.max(0, height - 46)
+  const room = height - Math.min(46, height * 0.6)
   const perTick = pixelsPerTick(scale)
   const beads: string[] = []
   const tails: string[] = []
@@ -290,10 +295,11 @@ export function keptThreadOf(
     const share =
       highest > lowest ? ((highest + lowest) / 2 - (kept.pitches[at] as number)) / (highest - lowest) : 0
     const y = height / 2 + share * room
-    beads.push(circle(x, y, radiusOf(kept.velocities[at] as number, apart)))
+    beads.push(circle(x, y, Math.min(roomIn(height), radiusOf(kept.velocities[at] as number, apart))))
     tails.push(`M${round(x)} ${round(y)}h${round((kept.lengths[at] as number) * perTick)}`)
   })
-  const lines = [10, height - 10].map((y) => `M0 ${round(y)}H${round(scale.width)}`)
+  const pad = Math.min(10, height * 0.2)
+  const lines = [pad, height - pad].map((y) => `M0 ${round(y)}H${round(scale.width)}`)
   return {
     lines: lines.join(''),
     beads: beads.join(''),

@@ -1,5 +1,6 @@
 /** What the page knows of what is drawn, by fingerprints: the engine's answer holds the rest. */
 import type { Bench, LanePicture, Part, Rendering, Schemas } from '@/api/client'
+import { isSame } from '@/api/same'
 
 type News = Schemas['News']
 
@@ -69,7 +70,7 @@ export class Known {
     const known = new Map(before.map((part) => [part.setting, part]))
     const parts = lane.sentence.parts.map((part) => {
       const old = known.get(part.setting)
-      return old && JSON.stringify(old) === JSON.stringify(part) ? old : part
+      return old && isSame(old, part) ? old : part
     })
     return { ...lane, sentence: { ...lane.sentence, parts } }
   }

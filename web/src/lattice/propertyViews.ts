@@ -7,7 +7,7 @@ export const PROPERTY_VIEWS: readonly (readonly [PropertyName | null, string])[]
   [null, 'beads'],
   ['velocity', 'velocity'],
   ['chance', 'chance'],
-  ['ratchet', 'rolls'],
+  ['ratchet', 'ratchet'],
   ['nudge', 'nudge'],
   ['length', 'length'],
   ['pitch', 'pitch'],

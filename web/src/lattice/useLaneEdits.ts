@@ -14,10 +14,22 @@ import { engine } from '@/api/engine'
 import { melody } from '@/api/melody'
 import { copiedStrip, type StripAction } from '@/bench/strips'
 import { newGesture } from '@/composables/gesture'
+import { isSame } from '@/api/same'
 import {
-  isSame, newId, randomNumber, valueAt, withField, withLaneMoved, withLanes, withStep, withStripLength, withStripValues, stripValuesOf, withTurnedStep, plainLane,
+  newId,
+  randomNumber,
+  valueAt,
+  withField,
+  withLaneMoved,
+  withLanes,
+  withStep,
+  withStripLength,
+  withStripValues,
+  stripValuesOf,
+  withTurnedStep,
+  plainLane,
   type Patch,
-} from '@/stores/document' // prettier-ignore
+} from '@/stores/document'
 import { momentOf } from '@/stores/history'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
@@ -156,7 +168,9 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     const label = `${lane.name}: ${said} ${isHit ? 'hit' : 'rest'}`
     const set = (old: Lane, step: number) => {
       const drawn = shown.draws[step]
-      return drawn === undefined ? withTurnedStep(old, step, isHit) : withStep(old, drawn, isHit)
+      if (drawn !== undefined) return withStep(old, drawn, isHit)
+      const byRule = (shown.edited.includes(step) ? shown.ruled : shown.cycle_hits).includes(step)
+      return withTurnedStep(old, step, isHit, byRule)
     }
     piece.editLane(lane.id, label, (old) => steps.reduce(set, old), gesture)
   }

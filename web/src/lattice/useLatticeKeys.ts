@@ -2,6 +2,7 @@
 import { watch, type Ref } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
+import { nextSize, type BenchSize } from '@/bench/sizes'
 import { throwPercent } from '@/bench/throwPercent'
 import { newGesture } from '@/composables/gesture'
 import { useShortcuts } from '@/composables/useShortcuts'
@@ -17,6 +18,7 @@ interface Lattice {
   readonly edits: ReturnType<typeof useLaneEdits>
   readonly view: ReturnType<typeof useView>
   readonly isBenchOpen: Ref<boolean>
+  readonly benchSize: Ref<BenchSize>
   readonly isKeysOpen: Ref<boolean>
   readonly stretch: ReturnType<typeof useStretch>
   paste(): void
@@ -31,6 +33,7 @@ export function useLatticeKeys({
   edits,
   view,
   isBenchOpen,
+  benchSize,
   isKeysOpen,
   stretch,
   paste,
@@ -61,7 +64,7 @@ export function useLatticeKeys({
     edits.setSteps(lane, shown, [step], isHit)
   }
   const anchor = (lane: Lane) =>
-    edits.patch(lane, lane.anchored ? 'free' : 'anchored', { anchored: !lane.anchored })
+    edits.patch(lane, lane.anchored ? 'not anchored' : 'anchored', { anchored: !lane.anchored })
 
   /** Move the hits of a lane: the number of its sentence that says so. Until another lane is chosen, that is one moment. */
   function moveHits(lane: Lane, by: number) {
@@ -93,12 +96,12 @@ export function useLatticeKeys({
     'Alt+ArrowUp': { says: 'Lane one place up', act: withFirst((lane) => edits.shift(lane, -1)) },
     'Alt+ArrowDown': { says: 'Lane one place down', act: withFirst((lane) => edits.shift(lane, 1)) },
     'Escape': { says: 'Choose no steps; one lane only', act: () => (isKeysOpen.value ? (isKeysOpen.value = false) : stretch.chosen.value ? stretch.drop() : chosen.onlyFirst()) },
-    'j': { says: 'Keys: play the lane from keys', act: () => (isKeysOpen.value = true) },
+    'j': { says: 'Keyboard: play the lane from keys', act: () => (isKeysOpen.value = true) },
     'Ctrl+c': { says: 'Copy the chosen steps', act: withSteps(stretch.copy) },
     'Ctrl+v': { says: 'Paste steps', act: paste },
     'Delete': { says: 'Clear the chosen steps', act: withSteps(() => stretch.act('clear')) },
     'r': { says: 'Repeat the chosen steps', act: withSteps(() => stretch.act('repeat')) },
-    'o': { says: 'Roll the chosen steps', act: withSteps(() => stretch.act('roll')) },
+    'o': { says: 'Ratchet the chosen steps', act: withSteps(() => stretch.act('ratchet')) },
     'u': { says: 'Burst in place of the chosen steps', act: withSteps(() => stretch.act('burst')) },
     'l': { says: 'Link the chosen steps', act: withSteps(() => stretch.act('link')) },
     'p': { says: 'Next property view', act: () => turnProperty(1) },
@@ -119,6 +122,7 @@ export function useLatticeKeys({
     'd': { says: 'Copy the lane', act: withFirst((lane) => chosen.choose(edits.copy(lane))) },
     'Shift+Delete': { says: 'Remove the lane', act: withFirst(edits.remove) },
     'b': { says: 'Fold the bench, or open it', act: () => (isBenchOpen.value = !isBenchOpen.value) },
+    'Shift+b': { says: 'The next size of the bench', act: () => ((benchSize.value = nextSize(benchSize.value)), (isBenchOpen.value = true)) },
     'f': { says: 'Follow the music, or stay', act: view.toggleFollowing },
     'PageUp': { says: 'Earlier bars', act: () => view.scroll(-view.bars.value) },
     'PageDown': { says: 'Later bars', act: () => view.scroll(view.bars.value) },

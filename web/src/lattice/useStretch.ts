@@ -21,8 +21,8 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
   const notices = useNotices()
   const chosen = shallowRef<{ laneIds: readonly string[]; firstTick: number; endTick: number } | null>(null)
   const copied = shallowRef<Schemas['Copied'][]>([])
-  /** Notes of a roll and of a burst. */
-  const rollNotes = ref(3)
+  /** Notes of a ratchet and of a burst. */
+  const ratchetNotes = ref(3)
   const burstNotes = ref(5)
   /** Which of how many cycles. */
   const rule = ref({ nth: 1, of: 2 })
@@ -60,7 +60,7 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
 
   const NUMBERS: Partial<Record<Action, () => number>> = {
     throw: () => 1 + randomNumber(MAX_THROW),
-    roll: () => rollNotes.value,
+    ratchet: () => ratchetNotes.value,
     burst: () => burstNotes.value,
     rule: () => rule.value.nth,
   }
@@ -68,7 +68,7 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
     clear: () => 'cleared',
     repeat: () => 'repeated',
     throw: () => 'thrown',
-    roll: () => (rollNotes.value > 1 ? `rolls of ${rollNotes.value}` : 'no rolls'),
+    ratchet: () => (ratchetNotes.value > 1 ? `ratchets of ${ratchetNotes.value}` : 'no ratchets'),
     burst: () => `a burst of ${burstNotes.value}`,
     link: () => 'linked',
     unlink: () => 'unlinked',
@@ -96,5 +96,5 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
       patchEach('pasted', new Map(Object.entries(patches)))
     })
 
-  return { chosen, copied, rollNotes, burstNotes, rule, says, choose, drop, of, act, copy, paste }
+  return { chosen, copied, ratchetNotes, burstNotes, rule, says, choose, drop, of, act, copy, paste }
 }

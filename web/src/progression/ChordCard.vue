@@ -3,7 +3,7 @@
 import { ref } from 'vue'
 
 import type { Schemas } from '@/api/client'
-import type { PlacedChord } from './spans'
+import type { PlacedChord } from './lengths'
 
 const props = defineProps<{
   chord: PlacedChord
@@ -23,7 +23,7 @@ function take() {
   const said = text.value.trim()
   if (said && said !== props.chord.chord) emit('write', { chord: said }, `${props.chord.chord} → ${said}`)
 }
-const INVERSIONS = ['as it stands', 'turned once', 'turned twice', 'three times'] as const
+const INVERSIONS = ['root position', '1st inversion', '2nd inversion', '3rd inversion'] as const
 </script>
 
 <template>

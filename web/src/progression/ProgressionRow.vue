@@ -1,21 +1,24 @@
 <script setup lang="ts">
 /** The chords above the lanes, true to time: pull an edge to resize, press one to write another, drag to put it elsewhere. */
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
 import type { Progression, Schemas } from '@/api/client'
+import { melody } from '@/api/melody'
 import { newGesture } from '@/composables/gesture'
-import { pixelsPerTick, xOf, type Scale } from '@/lattice/geometry'
+import { ticksWide, xOf, type Scale } from '@/lattice/geometry'
+import { useNotices } from '@/stores/notices'
 import { inkOf } from '@/theme/inks'
 import ChordCard from './ChordCard.vue'
 import StarterProgressions from './StarterProgressions.vue'
-import { begunWith, lastsOf, ticksOfSpan, type PlacedChord } from './spans'
+import { lengthBeside, nearestLength, type PlacedChord } from './lengths'
 
 const props = defineProps<{
   progression: Progression | null
   chords: readonly Schemas['ChordPicture'][]
   scale: Scale
   meter: Schemas['Meter']
-  barTicks: number
+  /** The scale that its numerals lie in. */
+  inScale: Schemas['Scale']
   /** The chords of three notes that lie in the scale. */
   scaleChords: readonly string[]
   /** How many chords there are and over how long. */
@@ -49,38 +52,50 @@ const at = (place: number, change: (one: PlacedChord) => PlacedChord) =>
   placed.value.map((one, here) => (here === place ? change(one) : one))
 
 // ---- Resizing ----
+const offered = shallowRef<Schemas['ChordsOffered'] | null>(null)
+const notices = useNotices()
+watch(
+  () => [props.meter, props.inScale] as const,
+  async ([meter, scale]) => {
+    try {
+      const found = await melody.chords(meter, scale)
+      if (meter === props.meter && scale === props.inScale) offered.value = found
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  },
+  { immediate: true },
+)
+const lengths = computed(() => offered.value?.lengths ?? [])
+/** How long a chord in view lasts, in ticks. */
+function ticksOf(place: number): number {
+  const shown = props.chords.find((chord) => chord.place === place)
+  return shown ? shown.end - shown.start : 0
+}
 let pulled: { place: number; x: number; lasts: number; gesture: string } | null = null
 function pull(event: PointerEvent, place: number) {
   if (event.button !== 0) return
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  const one = placed.value[place]
-  if (!one) return
-  pulled = {
-    place,
-    x: event.clientX,
-    lasts: ticksOfSpan(one.lasts, props.barTicks),
-    gesture: newGesture('chord'),
-  }
+  pulled = { place, x: event.clientX, lasts: ticksOf(place), gesture: newGesture('chord') }
 }
 function moveEdge(event: PointerEvent) {
   if (!pulled) return
   const { place, x, lasts, gesture } = pulled
-  resize(place, lasts + (event.clientX - x) / (pixelsPerTick(props.scale) || 1), event.shiftKey, gesture)
+  const wanted = lasts + ticksWide(event.clientX - x, props.scale)
+  resize(place, nearestLength(lengths.value, wanted, event.shiftKey), gesture)
 }
 /** To whole beats; with Shift to half ones. */
-function resize(place: number, ticks: number, isFine: boolean, gesture: string | null) {
-  const span = lastsOf(ticks, props.meter, props.barTicks, isFine)
+function resize(place: number, length: Schemas['ChordLength'] | undefined, gesture: string | null) {
+  if (!length) return
   const name = placed.value[place]?.chord ?? ''
   set(
-    at(place, (one) => ({ ...one, lasts: span })),
+    at(place, (one) => ({ ...one, lasts: length.lasts })),
     `length of ${name}`,
     gesture,
   )
 }
 function keyResize(place: number, by: number, isFine: boolean) {
-  const one = placed.value[place]
-  const beat = (13440 * 4) / props.meter.denominator / (isFine ? 2 : 1)
-  if (one) resize(place, ticksOfSpan(one.lasts, props.barTicks) + by * beat, isFine, null)
+  resize(place, lengthBeside(lengths.value, ticksOf(place), by, isFine), null)
 }
 
 // ---- Writing ----
@@ -99,10 +114,10 @@ function remove(place: number) {
   open.value = null
   set(placed.value.filter((_, here) => here !== place), `${placed.value[place]?.chord ?? ''} removed`) // prettier-ignore
 }
-const begin = () => set(begunWith(props.scaleChords), 'a progression')
+const begin = () => offered.value && set(offered.value.first.chords, 'a progression')
 const setLeading = () => {
   const leading = props.progression?.leading === 'nearest' ? 'as-written' : 'nearest'
-  if (props.progression) emit('change', `chords ${leading === 'nearest' ? 'led closely' : 'as written'}`, { ...props.progression, leading }, null) // prettier-ignore
+  if (props.progression) emit('change', `chords ${leading === 'nearest' ? 'nearest voicing' : 'as written'}`, { ...props.progression, leading }, null) // prettier-ignore
 }
 </script>
 
@@ -117,7 +132,7 @@ const setLeading = () => {
         class="quiet-button"
         @click="setLeading"
       >
-        {{ progression.leading === 'nearest' ? 'led closely' : 'as written' }}
+        {{ progression.leading === 'nearest' ? 'nearest voicing' : 'as written' }}
       </button>
     </template>
     <button v-else type="button" class="word-button" @click="begin">+ chords</button>
@@ -189,20 +204,24 @@ const setLeading = () => {
   align-items: center;
   align-content: center;
   gap: 0 12px;
-  padding: 0 10px 4px 25px;
+  padding: 0 10px 0 25px;
+  line-height: 20px;
   font-size: 14px;
   color: var(--soft-ink);
   white-space: nowrap;
 }
+.head :deep(button) {
+  min-height: 23px;
+}
 .chords {
   position: relative;
-  min-height: 50px;
+  min-height: 40px;
   overflow: hidden;
 }
 .place {
   position: absolute;
   top: 2px;
-  bottom: 5px;
+  bottom: 3px;
 }
 .chord {
   width: 100%;
@@ -213,10 +232,10 @@ const setLeading = () => {
   justify-content: space-between;
   gap: 6px;
   overflow: hidden;
-  line-height: 38px;
+  line-height: 30px;
   border-radius: 10px;
   background: color-mix(in srgb, var(--chord-ink) 13%, var(--card));
-  border-bottom: 4px solid var(--chord-ink);
+  border-bottom: 3px solid var(--chord-ink);
   cursor: pointer;
   white-space: nowrap;
 }
@@ -224,7 +243,7 @@ const setLeading = () => {
   background: color-mix(in srgb, var(--chord-ink) 22%, var(--card));
 }
 .written {
-  font-size: 18px;
+  font-size: 17px;
   color: var(--ink);
 }
 .other {

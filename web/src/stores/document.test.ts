@@ -28,10 +28,12 @@ describe('changing a lane', () => {
     expect(withStep(aLane('bell'), 1, true)).toEqual(aLane('bell'))
   })
 
-  it('turns a step by hand, and back to its rule when it is turned again', () => {
-    const turned = withTurnedStep(withTurnedStep(aLane('bell'), 5, true), 2, false)
+  it('turns a step by hand, and leaves no hand on one that its rule says the same of', () => {
+    const turned = withTurnedStep(withTurnedStep(aLane('bell'), 5, true, false), 2, false, true)
     expect(turned.edits).toEqual([{ step: 2, hit: false }, { step: 5, hit: true }]) // prettier-ignore
-    expect(withTurnedStep(turned, 5, false).edits).toEqual([{ step: 2, hit: false }])
+    expect(withTurnedStep(turned, 5, false, false).edits).toEqual([{ step: 2, hit: false }])
+    // The numbers moved, and the rule hits there too: a rest needs a hand of its own.
+    expect(withTurnedStep(turned, 5, false, true).edits).toEqual([{ step: 2, hit: false }, { step: 5, hit: false }]) // prettier-ignore
   })
 
   it('gives a new lane an id that none has', () => {

@@ -1,5 +1,6 @@
 /** Changing documents: always a new one, sharing what did not change. What is allowed is the engine's to say. */
 import type { Keys, Lane, Pattern, Piece, Score, StripPicture } from '@/api/client'
+import plain from '@/api/plain.json'
 
 export type Patch = Record<string, unknown>
 export const NO_KEYS: Keys = { held: [], sustained: [], let_go: [] }
@@ -21,12 +22,7 @@ export function withValueAt<Target extends object>(target: Target, path: string,
 
 /** A lane in which all is plain. */
 export function plainLane(of: Pick<Lane, 'id' | 'name' | 'voice' | 'ink' | 'source'>): Lane {
-  return {
-    ...of, rotate: 0, complement: false, edits: [], direction: 'forward', bursts: [], velocity: 100, beat_weight: 0, evened: 0,
-    follows: 'none', degrees_up: 0, semitones_up: 0, keys: NO_KEYS,
-    length_percent: 100, control_strips: [], chance_percent: 100, links: [], step_rules: [], level_db: 0, pan: 0,
-    anchored: false, mute: false, solo: false,
-  } // prettier-ignore
+  return { ...(plain as Omit<Lane, keyof typeof of>), ...of }
 }
 
 /** A copy of `lane` with one field moved. A drawn lane that grows shorter loses the hits that no longer fit. */
@@ -45,10 +41,10 @@ export function withStep(lane: Lane, step: number, isHit: boolean): Lane {
   return { ...lane, source: { ...lane.source, hits } }
 }
 
-/** A copy of `lane` with one step turned by hand: back to what its rule says if it was turned before, else to `isHit`. */
-export function withTurnedStep(lane: Lane, step: number, isHit: boolean): Lane {
+/** A copy of `lane` with one step turned by hand to `isHit`; where that is what its rule says, no hand is left on it. */
+export function withTurnedStep(lane: Lane, step: number, isHit: boolean, byRule: boolean): Lane {
   const others = lane.edits.filter((edit) => edit.step !== step)
-  if (others.length < lane.edits.length) return { ...lane, edits: others }
+  if (isHit === byRule) return { ...lane, edits: others }
   const edits = [...others, { step, hit: isHit }].sort((one, other) => one.step - other.step)
   return { ...lane, edits }
 }
@@ -120,21 +116,6 @@ export function withLane(
 export function withPattern(piece: Piece, patternId: string, change: (pattern: Pattern) => Pattern): Piece {
   const patterns = piece.patterns.map((pattern) => (pattern.id === patternId ? change(pattern) : pattern))
   return { ...piece, patterns }
-}
-
-/** Whether two documents, or parts of them, say the same. What they share is not looked at. */
-export function isSame(one: unknown, other: unknown): boolean {
-  if (one === other) return true
-  if (typeof one !== 'object' || typeof other !== 'object' || !one || !other) return false
-  if (Array.isArray(one))
-    return Array.isArray(other) && one.length === other.length && one.every((item, at) => isSame(item, other[at])) // prettier-ignore
-  const [mine, theirs] = [one as Patch, other as Patch]
-  const keys = Object.keys(mine)
-  return (
-    !Array.isArray(other) &&
-    keys.length === Object.keys(theirs).length &&
-    keys.every((key) => key in theirs && isSame(mine[key], theirs[key]))
-  )
 }
 
 /** `piece` with mute, solo and held keys as they are in `standing`: they are stored, but no moments of history. */

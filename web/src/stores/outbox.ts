@@ -7,7 +7,7 @@ import { isSignedOut, isTransient, isWaiting, pauseAfter } from '@/api/policy'
 import { useNotices } from './notices'
 import { useSession } from './session'
 import { differencesOf, type Step } from './differences'
-import { isSame } from './document'
+import { isSame } from '@/api/same'
 import {
   allWaiting,
   putWaiting,

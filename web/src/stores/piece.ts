@@ -4,7 +4,8 @@ import { computed, ref, shallowRef } from 'vue'
 import {
   answer, api, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type Score,
 } from '@/api/client' // prettier-ignore
-import { isSame, NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf } from './document'
+import { isSame } from '@/api/same'
+import { NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf } from './document'
 import {
   baseOf, momentBeside, momentOf, noHistory, remember, standingAt, withLines, withoutLast, type History, type Moment,
 } from './history' // prettier-ignore

@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 import 'fake-indexeddb/auto'
 import type { Loop } from '@/sound/loop'
+import plain from '@/api/plain.json'
 import { aLane, RecordingPort, standIn, takePiece } from '@/testing'
 import { aServer, settle, signInAfresh } from '@/testingServer'
 import { useNotices } from './notices'
@@ -71,7 +72,7 @@ describe('keeping', () => {
     await server.to('/api/pieces/1', 'PUT')[0]!.answer({ id: 1, revision: 2, changed_at: '' })
     const { body } = server.to('/api/clips')[0]!
     expect([body.bars, body.piece, body.pattern]).toEqual([2, 'Night Ferry', 'A'])
-    expect(body.score.lanes[0].velocity).toBe(100)
+    expect(body.score.lanes[0].velocity ?? plain.velocity).toBe(100)
     const starts: number[] = body.tape.tracks[0].notes.map(([start]: number[]) => start)
     expect(starts.filter((start) => start < 2 * BAR)).toEqual(
       Array.from({ length: 8 }, (_, at) => at * 13440),

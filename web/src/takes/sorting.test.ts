@@ -21,6 +21,6 @@ describe('takes', () => {
   })
   it('say their measures', () => {
     expect(saidOf(takes[1] as DrawnTake)).toBe('10 notes · 5 a bar · syncopation 13 %')
-    expect(takes.map(offSaid)).toEqual(['the first', '50 % off', '25 % off'])
+    expect(takes.map(offSaid)).toEqual(['the first', '50 % different', '25 % different'])
   })
 })

@@ -28,4 +28,4 @@ export const saidOf = ({ measures }: DrawnTake): string =>
 
 /** How far it is from the first, in words. */
 export const offSaid = ({ number, measures }: DrawnTake): string =>
-  number === 1 ? 'the first' : `${percent(measures.distance)} off`
+  number === 1 ? 'the first' : `${percent(measures.distance)} different`

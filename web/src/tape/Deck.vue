@@ -108,7 +108,7 @@ async function keep(bars: number) {
 }
 
 useShortcuts({
-  'Shift+k': { says: 'Record the next bars, or leave it', act: () => playing.recordAhead(aheadBars.value, countIn.value) },
+  'Shift+k': { says: 'Record the next bars, or cancel', act: () => playing.recordAhead(aheadBars.value, countIn.value) },
   'k': { says: 'Keep: then 1, 2, 4 or 8 bars, 0 for 16', act: openKey },
   '1': { says: '', act: () => keepBy(1) },
   '2': { says: '', act: () => keepBy(2) },
@@ -230,7 +230,7 @@ useShortcuts({
         class="record named"
         @click="playing.recordAhead(aheadBars, countIn)"
       >
-        {{ playing.ahead ? 'Leave it' : `Record ${aheadBars} more` }}
+        {{ playing.ahead ? 'Cancel' : `Record ${aheadBars} more` }}
       </button>
       <p v-if="playing.ahead" class="how" role="status">{{ aheadSaid }}</p>
       <div v-else class="how">
@@ -257,8 +257,8 @@ useShortcuts({
   display: flex;
   align-items: center;
   gap: 16px;
-  height: 96px;
-  padding: 8px 16px;
+  height: 88px;
+  padding: 4px 16px;
   background: var(--deck);
   color: var(--on-deck);
 }

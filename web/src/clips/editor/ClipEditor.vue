@@ -150,13 +150,13 @@ async function place() {
           Undo
         </button>
         <button
-          v-tip="clip.redo || 'Nothing to do again'"
+          v-tip="clip.redo || 'Nothing to redo'"
           type="button"
           class="word-button"
           :disabled="!clip.redo"
           @click="redo"
         >
-          Do again
+          Redo
         </button>
         <button
           v-tip="'See and hear it as it was when you opened it (C)'"
@@ -171,7 +171,7 @@ async function place() {
           Play in place
         </button>
         <button type="button" class="word-button">
-          Take away …
+          Export …
           <v-menu activator="parent" :close-on-content-click="false" location="bottom end">
             <ExportCard :clip="{ id, name: clip.document.name }" />
           </v-menu>

@@ -140,8 +140,8 @@ watch(
       %
     </p>
     <p>
-      <button type="button" class="word-button" @click="swing(false)">Swing in</button>
-      <button type="button" class="word-button" @click="swing(true)">out</button>
+      <button type="button" class="word-button" @click="swing(false)">Swing</button>
+      <button type="button" class="word-button" @click="swing(true)">straighten</button>
       <input
         v-model.number="how.swing"
         class="small-field"

@@ -3,10 +3,11 @@
  * The words of one setting, which can be taken hold of. Words, limits and what they change come from the engine; `target` is
  * the document they change.
  */
+import { computed } from 'vue'
+
 import type { Alternative, Part, Word } from '@/api/client'
 import { valueAt, type Patch } from '@/stores/document'
 import ChoiceWord from './ChoiceWord.vue'
-import { wraps } from './folding'
 import NumberWord from './NumberWord.vue'
 
 const props = defineProps<{
@@ -24,6 +25,10 @@ const emit = defineEmits<{
   cancel: [gesture: string]
   taken: []
 }>()
+
+/** Letters from which on a part may go on over the end of a line; others stay in one piece. */
+const LONG = 38
+const isLong = computed(() => props.part.words.map(({ text }) => text).join('').length > LONG)
 
 /** A number shows the document's value at once: the next touch must not wait for the engine's words. */
 function asItStands(word: Word): Word {
@@ -48,7 +53,7 @@ function makePlain() {
 </script>
 
 <template>
-  <span class="part" :class="{ red: part.red, long: wraps(part) }">
+  <span class="part" :class="{ red: part.red, long: isLong }">
     <template v-for="(word, place) in part.words" :key="place">
       <NumberWord
         v-if="word.kind === 'number' || word.kind === 'digits'"

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-/** What acts on something, in words that can be taken hold of; at the end what else could, and what did not fit. */
-import { useElementSize } from '@vueuse/core'
-import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+/**
+ * What acts on something, in words that can be taken hold of; at the end what else could. On one line what is red comes right
+ * after the source, and the line is whole under the pointer, the focus, or an open list.
+ */
+import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
 import type { Alternative, Part, Word } from '@/api/client'
 import type { Patch } from '@/stores/document'
 import AlternativeList from './AlternativeList.vue'
-import { foldedParts } from './folding'
 import PartWords from './PartWords.vue'
 
 const props = withDefaults(
@@ -17,19 +18,18 @@ const props = withDefaults(
     ask: (setting: string, word: string) => Promise<Alternative[]>
     /** Whether a "+" offers what is still plain. */
     hasOffers?: boolean
-    /** Lines after which the sentence ends in "and 3 more"; 0: never. */
-    lines?: number
+    /** Whether it has but one line; else as many as it needs. */
+    isOneLine?: boolean
     ink?: number
     barTicks?: number
   }>(),
-  { hasOffers: false, lines: 0, ink: 0, barTicks: 1 },
+  { hasOffers: false, isOneLine: false, ink: 0, barTicks: 1 },
 )
 const emit = defineEmits<{
   move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
   choose: [setting: string, word: string, alternative: Alternative]
   patch: [label: string, patch: Patch]
   cancel: [gesture: string]
-  more: []
 }>()
 
 /** A part that is held stays in place while its number passes its plain value, so that the hand does not lose it. */
@@ -44,16 +44,20 @@ const all = computed<readonly Part[]>(() => {
   return isGone ? props.parts.toSpliced(kept.at, 0, kept.part) : props.parts
 })
 
-const line = useTemplateRef<HTMLElement>('line')
-const { width } = useElementSize(line)
-const context = document.createElement('canvas').getContext('2d')
-if (context) context.font = '600 14px "Atkinson Hyperlegible Next Variable"'
-const measure = (text: string) => context?.measureText(text).width ?? text.length * 7
-const folded = computed(() =>
-  props.lines && width.value
-    ? foldedParts(all.value, width.value, props.lines, measure)
-    : { shown: all.value, left: 0 },
-)
+/** A pointer that only passes on its way to another lane opens nothing. */
+const REST_MS = 220
+const isUnderPointer = ref(false)
+const row = useTemplateRef<HTMLElement>('row')
+let timer: ReturnType<typeof setTimeout> | undefined
+function enter() {
+  timer = setTimeout(() => (isUnderPointer.value = true), REST_MS)
+}
+function leave() {
+  clearTimeout(timer)
+  isUnderPointer.value = false
+  if (row.value) row.value.scrollLeft = 0
+}
+onScopeDispose(leave)
 
 /** The setting of which something was just taken from a list: its word has the focus, but no hand on it. */
 let takenFrom = ''
@@ -79,53 +83,54 @@ function take(offer: Alternative) {
 </script>
 
 <template>
-  <span ref="line" class="sentence" :class="{ block: lines }" @focusout="letGo">
-    <template v-for="(part, at) in folded.shown" :key="part.setting">
-      <span v-if="at > 0" class="dot" aria-hidden="true"> · </span>
-      <PartWords
-        :part="part"
-        :owner="owner"
-        :target="target"
-        :ink="ink"
-        :bar-ticks="barTicks"
-        :ask="ask"
-        @focusin="hold(part, at)"
-        @move="(word, value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
-        @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
-        @taken="takenFromList(part.setting)"
-        @patch="patch"
-        @cancel="(gesture) => emit('cancel', gesture)"
-      />
-    </template>
-    <button
-      v-if="folded.left"
-      v-tip="'Show them all on the bench'"
-      type="button"
-      class="left-out"
-      @click="emit('more')"
-    >
-      and {{ folded.left }} more
-    </button>
-    <button
-      v-if="hasOffers"
-      v-tip="isAdding ? '' : 'What else could act on this lane'"
-      type="button"
-      class="more"
-      :aria-label="`${owner}: add a setting`"
-    >
-      +
-
-      <v-menu v-model="isAdding" activator="parent" :close-on-content-click="false">
-        <AlternativeList
-          :key="opened"
-          :ask="() => ask('', '')"
+  <span
+    class="sentence"
+    :class="{ line: isOneLine, under: isUnderPointer }"
+    @focusout="letGo"
+    @pointerenter="enter"
+    @pointerleave="leave"
+  >
+    <span ref="row" class="parts">
+      <span v-for="(part, at) in all" :key="part.setting" class="one" :class="{ red: part.red, first: !at }">
+        <span v-if="at > 0" class="dot" aria-hidden="true"> · </span>
+        <PartWords
+          :part="part"
+          :owner="owner"
+          :target="target"
           :ink="ink"
           :bar-ticks="barTicks"
-          :label="`${owner}: what could act`"
-          @choose="take"
+          :ask="ask"
+          @focusin="hold(part, at)"
+          @move="(word, value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
+          @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
+          @taken="takenFromList(part.setting)"
+          @patch="patch"
+          @cancel="(gesture) => emit('cancel', gesture)"
         />
-      </v-menu>
-    </button>
+      </span>
+      <button
+        v-if="hasOffers"
+        v-tip="isAdding ? '' : 'What else could act on this lane'"
+        type="button"
+        class="more"
+        aria-haspopup="true"
+        :aria-expanded="isAdding"
+        :aria-label="`${owner}: add a setting`"
+      >
+        +
+
+        <v-menu v-model="isAdding" activator="parent" :close-on-content-click="false">
+          <AlternativeList
+            :key="opened"
+            :ask="() => ask('', '')"
+            :ink="ink"
+            :bar-ticks="barTicks"
+            :label="`${owner}: what could act`"
+            @choose="take"
+          />
+        </v-menu>
+      </button>
+    </span>
   </span>
 </template>
 
@@ -135,14 +140,10 @@ function take(offer: Alternative) {
   line-height: 19px;
   color: var(--soft-ink);
 }
-.sentence.block {
-  display: block;
-}
 .dot {
   white-space: pre-wrap;
 }
-.more,
-.left-out {
+.more {
   min-width: 28px;
   height: 22px;
   margin: -3px 0 -3px 4px;
@@ -152,15 +153,54 @@ function take(offer: Alternative) {
   color: var(--soft-ink);
   cursor: pointer;
 }
-.left-out {
-  padding: 0 6px;
-  border-style: solid;
-  font-size: 13px;
-  font-weight: 600;
-}
-.more:hover,
-.left-out:hover {
+.more:hover {
   color: var(--ink);
   border-color: var(--ink);
+}
+
+.line {
+  position: relative;
+  display: block;
+  height: 28px;
+  min-width: 0;
+}
+.line > .parts {
+  position: absolute;
+  inset: 0;
+  display: flex;
+  align-items: center;
+  overflow: hidden;
+  white-space: pre;
+  mask-image: linear-gradient(to right, #000 calc(100% - 22px), transparent);
+}
+.line .dot {
+  white-space: pre;
+}
+.line .one {
+  flex: none;
+}
+.line .one.red {
+  order: -1;
+}
+.line .one.first {
+  order: -2;
+}
+.line .more {
+  flex: none;
+  margin-block: 0;
+}
+/* It lies over the thread, one line high: a pointer on its way up or down leaves it at once. */
+.line.under > .parts,
+.line:has(:focus-visible) > .parts,
+.line:has([aria-expanded='true']) > .parts {
+  inset: 0 auto 0 -6px;
+  width: max-content;
+  padding: 0 8px 0 6px;
+  z-index: 6;
+  overflow: visible;
+  mask-image: none;
+  background: var(--card);
+  border-radius: 8px;
+  box-shadow: 0 0 0 1.5px var(--rule);
 }
 </style>

@@ -1,0 +1,20 @@
+/** How long a chord may be made: which of what the engine offers a hand means. */
+import type { Progression, Schemas } from '@/api/client'
+
+export type PlacedChord = Progression['chords'][number]
+type Length = Schemas['ChordLength']
+
+const among = (lengths: readonly Length[], isFine: boolean) => lengths.filter((one) => isFine || !one.is_fine)
+
+/** The length nearest to so many ticks; of those that end between beats too where it `isFine`. */
+export const nearestLength = (lengths: readonly Length[], ticks: number, isFine: boolean) =>
+  among(lengths, isFine).reduce<Length | undefined>(
+    (near, one) => (near && Math.abs(near.ticks - ticks) <= Math.abs(one.ticks - ticks) ? near : one),
+    undefined,
+  )
+
+/** The next longer or shorter one; the same where there is none. */
+export const lengthBeside = (lengths: readonly Length[], ticks: number, by: number, isFine: boolean) => {
+  const all = among(lengths, isFine)
+  return by > 0 ? all.find((one) => one.ticks > ticks) : all.findLast((one) => one.ticks < ticks)
+}
