@@ -7,7 +7,8 @@ from pathlib import Path
 from hypothesis import HealthCheck, Phase, given, settings
 
 from lattice.document import Score
-from lattice.render import Window, picture
+from lattice.render import Window
+from lattice.screen import picture
 from tests.lattice.scores import scores
 
 BASES = 100

@@ -45,8 +45,9 @@ from lattice.document import (
 )
 from lattice.document.timing import DIRECTIONS
 from lattice.formats.midi import midi_file
-from lattice.render import Events, Window, picture, render, sounds
-from lattice.rhythm.numbered import number_of, numbered, ways
+from lattice.render import Events, Window, render
+from lattice.screen import picture, sounds
+from lattice.steps.numbered import number_of, numbered, ways
 from timings.conftest import milliseconds, tell
 
 STEPS = (16, 7, 12, 11, 5, 13, 9, 15)

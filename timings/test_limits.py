@@ -7,7 +7,8 @@ import time
 from pathlib import Path
 
 from lattice.document import DOCKSIDE, Arpeggio, DocumentError, Lane, Score
-from lattice.render import MAX_NOTES_AT_ONCE, Window, picture
+from lattice.render import MAX_NOTES_AT_ONCE, Window
+from lattice.screen import picture
 from timings.conftest import tell
 
 FEW = 1_000

@@ -9,7 +9,7 @@ from lattice.document.lane import Lane
 from lattice.document.lane_clip import MAX_LANE_NOTES, LaneClip
 from lattice.document.piece import Pattern, Piece, Rhythm
 from lattice.document.problems import DocumentError, read
-from lattice.pitch.held import gathered
+from lattice.render.held_keys import gathered
 
 __all__ = ["apart", "as_it_stood", "in_place"]
 

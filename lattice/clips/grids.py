@@ -6,11 +6,11 @@ from fractions import Fraction
 from statistics import median
 
 from lattice.clips.clip import Clip, Note
-from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.feel import LaneSwing
 from lattice.document.problems import DocumentError, read
 from lattice.document.source import MAX_STEPS
 from lattice.document.step_value import KINDS, NOTES, StepValue
+from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["Grid", "best_grid"]
 

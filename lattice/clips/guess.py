@@ -3,12 +3,12 @@
 from pydantic import BaseModel
 
 from lattice.clips.clip import Clip, Key, Track
+from lattice.clips.harmony import Heard, guess
 from lattice.clips.sounds import DRUM_CHANNEL
 from lattice.document.progression import Progression
 from lattice.document.scale import Scale
-from lattice.pitch.guess import Heard, guess
-from lattice.pitch.names import pitch_class_of
 from lattice.sentence.melody import said_scale
+from lattice.theory.names import pitch_class_of
 
 __all__ = ["ClipGuess", "guess_clip", "is_melodic", "scale_of_key"]
 

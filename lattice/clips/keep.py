@@ -13,8 +13,8 @@ from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, Tick
 from lattice.document.piece import Score
 from lattice.document.pitched import PITCHED, WHOLE_KIT
-from lattice.pitch.signature import signature_of
 from lattice.render.notes import note_of
+from lattice.theory.signature import signature_of
 
 __all__ = [
     "MAX_KEPT_BARS",
@@ -52,7 +52,7 @@ class Tape(Document):
     """One stretch of what sounded: *tracks* hold the notes in ticks from the pattern's start.
 
     *from_tick*: where playing began; *now_tick*: where it is, or where it stopped. The *meter* is the
-    last one that held: across a change it counts for the whole stretch.
+    last one that held: across a change it counts for the whole step_window.
     """
 
     from_tick: Tick

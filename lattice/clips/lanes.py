@@ -13,7 +13,6 @@ from lattice.clips.guess import guess_clip, is_melodic
 from lattice.clips.shorter import Line, once_round, shorter
 from lattice.clips.single_lines import single_lines
 from lattice.clips.sounds import TUNED, sounds_of
-from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.base import MAX_NAME
 from lattice.document.feel import STRAIGHT, LaneSwing, Swing
 from lattice.document.kit import DOCKSIDE, Kit
@@ -34,10 +33,11 @@ from lattice.document.strip import (
     VelocityStrip,
 )
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN, Once, PassRestart
-from lattice.pitch.scales import OCTAVE, in_scale, steps_between
-from lattice.pitch.voicing import nearest_root
 from lattice.render.size import MAX_NOTES_AT_ONCE
 from lattice.sentence.step_value import say_step_value
+from lattice.theory.scales import OCTAVE, in_scale, steps_between
+from lattice.theory.voicing import nearest_root
+from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["LaneOffer", "lane_offers", "left_out", "pattern_of"]
 

@@ -10,11 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lattice.clips.clip import MAX_CLIP_TICKS, Clip, Note
-from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.notes import MAX_NOTES
 from lattice.document.problems import DocumentError
 from lattice.document.step_value import StepValue
-from lattice.render.events import Events, resolve_overlaps
+from lattice.render.overlaps import Events, resolve_overlaps
+from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = ["Chosen", "Sheet", "rounded", "step_parts", "without_overlaps"]
 

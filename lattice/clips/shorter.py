@@ -6,7 +6,7 @@ from typing import Any, NamedTuple
 
 from lattice.document.source import MAX_STEPS, Drawn, Euclidean
 from lattice.document.timing import PassRestart
-from lattice.rhythm.euclidean import euclidean
+from lattice.steps.euclidean import euclidean
 
 __all__ = ["Line", "Shorter", "once_round", "shorter"]
 

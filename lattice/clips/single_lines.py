@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from lattice.clips.clip import Clip, Note, Track
 from lattice.clips.guess import is_melodic
 from lattice.document.base import MAX_NAME
-from lattice.pitch.scales import OCTAVE
+from lattice.theory.scales import OCTAVE
 
 __all__ = ["single_lines"]
 

@@ -10,16 +10,16 @@ from pydantic import BaseModel
 from lattice.clips.clip import Clip, Track
 from lattice.clips.keep import Kept, Tape, keep_bars, make_clip, with_sound
 from lattice.clips.undisturbed import undisturbed
-from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.feel import STRAIGHT
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
+from lattice.edits.throw import throw_all
 from lattice.render.notes import silent_lanes
-from lattice.render.rounds import is_decided_by_luck
-from lattice.render.throw import throw_all
 from lattice.render.window import MAX_BARS, Window
-from lattice.rhythm.lane_line import lines_of
-from lattice.rhythm.measures import distance, syncopation
+from lattice.screen.periods import is_decided_by_luck
+from lattice.steps.lane_steps import lines_of
+from lattice.steps.measures import distance, syncopation
+from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = [
     "MAX_TAKES",
@@ -95,7 +95,7 @@ def take(score: Score, dice: int, window: Window, lanes: tuple[str, ...] | None 
     first, end = window.ticks(score.meter.bar_ticks)
     rows = []
     for line, track in zip(lines_of(alone, dice), tape.tracks, strict=True):
-        steps = line.course.starts(np.arange(line.course.first_at(first), line.course.first_at(end)))
+        steps = line.clock.starts(np.arange(line.clock.first_at(first), line.clock.first_at(end)))
         hits = np.unique(np.array(track.straights, np.int64))
         hits = hits[(hits >= first) & (hits < end)]
         rows.append((np.union1d(steps, hits), hits))
@@ -159,7 +159,7 @@ def _heard(score: Score, dice: int, window: Window) -> Window:
     )
     if score.swing.percent == STRAIGHT and not strays:
         return window
-    longest = max((line.course.step for line in lines_of(score, dice)), default=Fraction(0))
+    longest = max((line.clock.step for line in lines_of(score, dice)), default=Fraction(0))
     bars = ceil((longest + score.quarters_per_minute / 60) / score.meter.bar_quarters)
     before = min(bars, window.first_bar)
     after = min(bars, MAX_BARS - window.first_bar - window.bars)

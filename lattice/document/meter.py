@@ -5,8 +5,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.base import Document
+from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["BEATS", "Meter"]
 

@@ -16,7 +16,7 @@ from lattice.document.progression import Progression
 from lattice.document.scale import Scale
 from lattice.document.step_value import StepValue
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN
-from lattice.pitch.chords import parse_chord
+from lattice.theory.chords import parse_chord
 
 __all__ = ["DICE", "TEMPO", "Dice", "Pattern", "Piece", "Rhythm", "Score", "Tempo", "score_of"]
 

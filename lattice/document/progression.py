@@ -7,7 +7,7 @@ from pydantic import Field, StringConstraints
 
 from lattice.document.base import Document, Row
 from lattice.document.timing import BarSpan, Span
-from lattice.pitch.chords import QUALITIES
+from lattice.theory.chords import QUALITIES
 
 __all__ = ["MAX_CHORDS", "MAX_INVERSION", "Leading", "PlacedChord", "Progression"]
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from lattice.document.base import Document, Row
-from lattice.pitch.scales import OCTAVE, SCALES, ScaleName
+from lattice.theory.scales import OCTAVE, SCALES, ScaleName
 
 __all__ = ["LEAST_NOTES", "SCALES_SAID", "Scale"]
 

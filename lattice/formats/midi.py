@@ -12,10 +12,10 @@ from lattice.clips.clip import Clip, Control, Key, Track
 from lattice.clips.edits import edited
 from lattice.clips.edits.shape import Repeat
 from lattice.clips.sounds import DRUM_CHANNEL
-from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.base import Document
 from lattice.formats.general_midi import DRUM_OF_VOICE
-from lattice.render.events import Events, resolve_overlaps
+from lattice.render.overlaps import Events, resolve_overlaps
+from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = ["RESOLUTIONS", "Export", "midi_file"]
 

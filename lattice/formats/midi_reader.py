@@ -22,7 +22,6 @@ from lattice.clips.clip import (
 )
 from lattice.clips.sheet import Sheet
 from lattice.clips.sounds import DRUM_CHANNEL
-from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.base import MAX_NAME
 from lattice.document.lane import INKS
 from lattice.document.meter import Meter
@@ -30,6 +29,7 @@ from lattice.document.notes import MAX_NOTES
 from lattice.document.piece import TEMPO
 from lattice.document.problems import DocumentError
 from lattice.formats.general_midi import PERCUSSION
+from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = ["MAX_MIDI_BYTES", "Changes", "MidiRead", "Split", "read_midi"]
 

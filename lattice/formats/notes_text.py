@@ -1,7 +1,7 @@
 """A clip's notes as text, to be pasted anywhere."""
 
 from lattice.clips.clip import Clip
-from lattice.clock.ticks import TICKS_PER_QUARTER
+from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["notes_text"]
 

@@ -3,9 +3,9 @@
 import numpy as np
 
 from lattice.document.piece import Score
-from lattice.pitch.tune import Tune, tune_of
-from lattice.rhythm.lane_line import LaneLine, lines_of
+from lattice.render.pitch_context import PitchContext, pitch_context_of
 from lattice.sentence import Speech, sentence
+from lattice.steps.lane_steps import LaneSteps, lines_of
 
 __all__ = ["pattern_text"]
 
@@ -18,20 +18,20 @@ def pattern_text(score: Score, dice: int) -> str:
     Hits are those before chance.
     """
     lines = lines_of(score, dice)
-    tunes = [tune_of(lane, score, dice) for lane in score.lanes]
+    tunes = [pitch_context_of(lane, score, dice) for lane in score.lanes]
     rows = [
-        (line.lane.name, _first_cycle(line), _said(line, tune))
-        for line, tune in zip(lines, tunes, strict=True)
+        (line.lane.name, _first_cycle(line), _said(line, context))
+        for line, context in zip(lines, tunes, strict=True)
     ]
     widths = [max((len(row[column]) for row in rows), default=0) for column in (0, 1)]
     return "\n".join(f"{name:<{widths[0]}}  {hits:<{widths[1]}}  {said}" for name, hits, said in rows)
 
 
-def _first_cycle(line: LaneLine) -> str:
-    length = min(line.course.cycle, line.course.per_run or line.course.cycle, MAX_PLACES)
+def _first_cycle(line: LaneSteps) -> str:
+    length = min(line.clock.cycle, line.clock.per_run or line.clock.cycle, MAX_PLACES)
     return "".join(np.where(line.hits(0, length), "x", ".").tolist())
 
 
-def _said(line: LaneLine, tune: Tune | None) -> str:
-    parts = sentence(Speech(line, tune)).parts
+def _said(line: LaneSteps, context: PitchContext | None) -> str:
+    parts = sentence(Speech(line, context)).parts
     return " · ".join("".join(word.text for word in part.words) for part in parts)

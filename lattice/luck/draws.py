@@ -6,10 +6,19 @@ from enum import IntEnum
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["DRAW_BITS", "PLACES", "STRAY_DRAWS", "Purpose", "draws", "draws_each", "strays", "whole_numbers"]
+__all__ = [
+    "DEVIATION_DRAWS",
+    "DRAW_BITS",
+    "PLACES",
+    "Purpose",
+    "deviations",
+    "draws",
+    "draws_each",
+    "whole_numbers",
+]
 
 DRAW_BITS = 53
-STRAY_DRAWS = 12
+DEVIATION_DRAWS = 12
 PLACES = 256  # room for one draw at each place of the longest cycle: 128 steps there and back
 _WORDS_PER_BLOCK = 4
 _BLOCKS_PER_CYCLE = PLACES // _WORDS_PER_BLOCK
@@ -27,8 +36,8 @@ class Purpose(IntEnum):
     STRIP_ORDER = 5  # which of its values a strip of lucky direction reads
     SPREAD = 6  # how far a value strays
     LINK = 7  # whether linked steps sound
-    STRAY_IN_TIME = 8
-    STRAY_IN_VELOCITY = 9
+    DEVIATION_IN_TIME = 8
+    DEVIATION_IN_VELOCITY = 9
     BURST = 10  # whether a burst sounds
     THROW_STRIP = 11  # the values of a strip; with the number of a throw in place of the dice
     # Of a clip's notes, by their place in it; with the number of a throw in place of the dice.
@@ -82,12 +91,12 @@ def draws_each(
     return result >> np.uint64(64 - DRAW_BITS)
 
 
-def strays(drawn: NDArray[np.uint64]) -> NDArray[np.int64]:
-    """Return by how many spreads something strays, in 1/2**53, for rows of STRAY_DRAWS draws.
+def deviations(drawn: NDArray[np.uint64]) -> NDArray[np.int64]:
+    """Return by how many spreads something strays, in 1/2**53, for rows of DEVIATION_DRAWS draws.
 
     Twelve uniform draws less six: normally distributed, cut to two either way.
 
-    >>> strays(np.full((1, 12), 2**52, np.uint64)).tolist()
+    >>> deviations(np.full((1, 12), 2**52, np.uint64)).tolist()
     [0]
     """
     cut = 2 << DRAW_BITS

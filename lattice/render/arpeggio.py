@@ -7,7 +7,6 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.arpeggio import (
     MOST_AT_ONCE,
     Arpeggio,
@@ -19,14 +18,15 @@ from lattice.document.arpeggio import (
     TypedPool,
 )
 from lattice.luck.draws import DRAW_BITS, Purpose, draws
-from lattice.pitch.held import held_pools
-from lattice.pitch.orders import PoolNote, ordered
-from lattice.pitch.scales import scale_note_below, scale_steps
-from lattice.pitch.tune import Tune, Voice
-from lattice.pitch.voicing import voiced
-from lattice.rhythm.lane_line import LaneLine
-from lattice.rhythm.stretch import Stretch
-from lattice.rhythm.thin import is_counted
+from lattice.render.held_keys import held_pools
+from lattice.render.note_orders import PoolNote, ordered
+from lattice.render.pitch_context import PitchContext, SourceLane
+from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.step_window import StepWindow
+from lattice.steps.thin import is_counted
+from lattice.theory.scales import scale_note_below, scale_steps
+from lattice.theory.voicing import voiced
+from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = ["Heard", "Moments", "PoolsAt", "moments_of", "played_notes", "pools_at", "rounds_of"]
 
@@ -50,33 +50,35 @@ class PoolsAt(NamedTuple):
 
 
 # Asks what a lane plays from one tick to before another: starts, ends, pitches, velocities of all that sounds there.
-Heard = Callable[[Voice, int, int], tuple[Ticks, Ticks, Ticks, Ticks]]
+Heard = Callable[[SourceLane, int, int], tuple[Ticks, Ticks, Ticks, Ticks]]
 
 
-def moments_of(line: LaneLine, counts: Ticks) -> Moments:
+def moments_of(line: LaneSteps, counts: Ticks) -> Moments:
     """Return the straight times of steps."""
-    return Moments(*line.course.exact(counts), line.course.starts(counts))
+    return Moments(*line.clock.exact(counts), line.clock.starts(counts))
 
 
-def pools_at(arpeggio: Arpeggio, tune: Tune, at: Moments, heard: Heard) -> PoolsAt:
+def pools_at(arpeggio: Arpeggio, context: PitchContext, at: Moments, heard: Heard) -> PoolsAt:
     """Return the pool at each moment. *heard*: plays the lane that the pool is of."""
     match arpeggio.pool:
-        case HeldPool(latch=latch) if tune.keys:
-            held = held_pools(tune.keys, latch)
+        case HeldPool(latch=latch) if context.keys:
+            held = held_pools(context.keys, latch)
             return PoolsAt(list(held.pools), held.which_at(at.numerators // at.denominator))
         case TypedPool(notes=notes):
-            row = notes or (voiced(tune.typed, 0, tune.note) if tune.typed else ())
+            row = notes or (voiced(context.typed, 0, context.note) if context.typed else ())
             return _steady([PoolNote(pitch) for pitch in row], at)
         case ScalePool(low=low, high=high):
-            root, degrees = tune.scale.root, tune.scale.semitones
+            root, degrees = context.scale.root, context.scale.semitones
             steps = np.arange(low, high + 1)
-            first = scale_note_below(np.full(steps.size, tune.note), root, degrees)
+            first = scale_note_below(np.full(steps.size, context.note), root, degrees)
             return _steady([PoolNote(one) for one in scale_steps(first, steps, root, degrees).tolist()], at)
-        case ChordPool() if tune.chords:
-            pools = [tuple(PoolNote(one) for one in row) for row in tune.chords.voicings(tune.note)]
-            return PoolsAt(pools, tune.chords.number_at(at.numerators, at.denominator) % len(pools))
-        case LanePool() if tune.source and at.rounded.size:
-            return _sounding(at.rounded, heard(tune.source, int(at.rounded.min()), int(at.rounded.max()) + 1))
+        case ChordPool() if context.chords:
+            pools = [tuple(PoolNote(one) for one in row) for row in context.chords.voicings(context.note)]
+            return PoolsAt(pools, context.chords.number_at(at.numerators, at.denominator) % len(pools))
+        case LanePool() if context.source and at.rounded.size:
+            return _sounding(
+                at.rounded, heard(context.source, int(at.rounded.min()), int(at.rounded.max()) + 1)
+            )
     return PoolsAt([], np.full(at.rounded.size, -1))
 
 
@@ -110,21 +112,26 @@ def rounds_of(arpeggio: Arpeggio, pools: PoolsAt) -> list[Row]:
 
 
 def played_notes(
-    stretch: Stretch, steps: Ticks, arpeggio: Arpeggio, tune: Tune, whole: NDArray[np.bool_], heard: Heard
+    step_window: StepWindow,
+    steps: Ticks,
+    arpeggio: Arpeggio,
+    context: PitchContext,
+    whole: NDArray[np.bool_],
+    heard: Heard,
 ) -> list[Row]:
     """Return the notes that each hit plays; none where the pool is empty. The pedal note comes first.
 
-    *steps*: indices of the hits in *stretch*. *whole*: at which of them the whole pool sounds at once, its lowest
+    *steps*: indices of the hits in *step_window*. *whole*: at which of them the whole pool sounds at once, its lowest
     MOST_AT_ONCE notes.
     """
-    pools = pools_at(arpeggio, tune, moments_of(stretch.line, stretch.counts[steps]), heard)
+    pools = pools_at(arpeggio, context, moments_of(step_window.line, step_window.counts[steps]), heard)
     rounds = rounds_of(arpeggio, pools)
-    used, begun = _used(stretch, steps, arpeggio, tune)
+    used, begun = _used(step_window, steps, arpeggio, context)
     is_pedal, used = _without_pedal(used, arpeggio.pedal)
-    places = _places(stretch, steps, arpeggio, pools, rounds, used, begun)
+    places = _places(step_window, steps, arpeggio, pools, rounds, used, begun)
     at_once = whole | (arpeggio.order == "all")
     own = arpeggio.pedal.note if arpeggio.pedal else None
-    pedal = PoolNote(tune.note if own is None else own, is_pedal=True)
+    pedal = PoolNote(context.note if own is None else own, is_pedal=True)
     found: list[Row] = []
     columns = zip(pools.which.tolist(), places.tolist(), at_once.tolist(), is_pedal.tolist(), strict=True)
     for pool, place, all_of_it, returns in columns:
@@ -139,40 +146,42 @@ def played_notes(
     return found
 
 
-def _used(stretch: Stretch, steps: Ticks, arpeggio: Arpeggio, tune: Tune) -> tuple[Ticks, Ticks]:
+def _used(
+    step_window: StepWindow, steps: Ticks, arpeggio: Arpeggio, context: PitchContext
+) -> tuple[Ticks, Ticks]:
     """Return how many hits were used before each since the arpeggio last began, and the step where it did, counted."""
-    line, course = stretch.line, stretch.line.course
-    counts, before = stretch.counts[steps], stretch.before[steps]
-    first = counts - stretch.indices[steps]
-    cycle_first = course.first_of_cycle(stretch.cycles[steps])
+    line, clock = step_window.line, step_window.line.clock
+    counts, before = step_window.counts[steps], step_window.hit_index[steps]
+    first = counts - step_window.indices[steps]
+    cycle_first = clock.first_of_cycle(step_window.cycles[steps])
     if line.counts_each_cycle:
         first = cycle_first
     if arpeggio.restart == "cycle":
         begun = np.maximum(first, cycle_first)
     elif arpeggio.restart == "chord":
-        begun = np.maximum(first, _last_begin(line, counts, arpeggio, tune))
+        begun = np.maximum(first, _last_begin(line, counts, arpeggio, context))
     else:
         return before, first
     return before - line.hits_before_at(begun), begun
 
 
-def _last_begin(line: LaneLine, counts: Ticks, arpeggio: Arpeggio, tune: Tune) -> Ticks:
+def _last_begin(line: LaneSteps, counts: Ticks, arpeggio: Arpeggio, context: PitchContext) -> Ticks:
     """Return the count of the first step since held keys, or for other pools the chord, last began; 0 for none."""
-    numerators, denominator = line.course.exact(counts)
+    numerators, denominator = line.clock.exact(counts)
     moments: dict[int, Fraction]
     if isinstance(arpeggio.pool, HeldPool):
-        begins = held_pools(tune.keys, arpeggio.pool.latch).begins if tune.keys else np.empty(0, np.int64)
+        begins = (
+            held_pools(context.keys, arpeggio.pool.latch).begins if context.keys else np.empty(0, np.int64)
+        )
         numbers = np.searchsorted(begins, numerators // denominator, side="right") - 1
         moments = {place: Fraction(tick, TICKS_PER_QUARTER) for place, tick in enumerate(begins.tolist())}
-    elif tune.chords:
-        numbers = tune.chords.number_at(numerators, denominator)
-        moments = {number: tune.chords.start_of(number) for number in np.unique(numbers).tolist()}
+    elif context.chords:
+        numbers = context.chords.number_at(numerators, denominator)
+        moments = {number: context.chords.start_of(number) for number in np.unique(numbers).tolist()}
     else:
         return np.zeros_like(counts)
     known, where = np.unique(numbers, return_inverse=True)
-    firsts = [
-        line.course.first_from(moments[number]) if number in moments else 0 for number in known.tolist()
-    ]
+    firsts = [line.clock.first_from(moments[number]) if number in moments else 0 for number in known.tolist()]
     return np.array(firsts, np.int64)[where]
 
 
@@ -189,7 +198,7 @@ def _without_pedal(used: Ticks, pedal: Pedal | None) -> tuple[NDArray[np.bool_],
 
 
 def _places(
-    stretch: Stretch,
+    step_window: StepWindow,
     steps: Ticks,
     arpeggio: Arpeggio,
     pools: PoolsAt,
@@ -199,8 +208,8 @@ def _places(
 ) -> Ticks:
     """Return which note of its round each hit plays."""
     places = np.zeros(used.size, np.int64)
-    lane, dice = stretch.line.lane.id, stretch.line.dice
-    lucky = stretch.draws(Purpose.NOTE_OF_POOL)[steps] if arpeggio.order == "random" else None
+    lane, dice = step_window.line.lane.id, step_window.line.dice
+    lucky = step_window.draws(Purpose.NOTE_OF_POOL)[steps] if arpeggio.order == "random" else None
     for number, row in enumerate(rounds):
         here = np.flatnonzero(pools.which == number)
         if not row or not here.size:

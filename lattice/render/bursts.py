@@ -7,16 +7,16 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from lattice.clock.groove import SWING_PARTS, swing_unit, swung
-from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks, ticks
 from lattice.document.burst import Burst, EveryCycle
 from lattice.document.feel import LaneSwing
 from lattice.luck.chance import sounds
 from lattice.luck.draws import PLACES, Purpose, draws
 from lattice.render.feel import Feel
-from lattice.render.strokes import HIGHEST, LOWEST
-from lattice.rhythm.lane_line import LaneLine
-from lattice.rhythm.stretch import Stretch
+from lattice.render.velocity import HIGHEST, LOWEST
+from lattice.steps.groove import SWING_PARTS, swing_unit, swung
+from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.step_window import StepWindow
+from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
 
 __all__ = ["BurstNotes", "awake", "burst_notes", "burst_ticks", "covered", "fits", "round_of"]
 
@@ -45,39 +45,39 @@ class _Begins(NamedTuple):
     ends: Ticks | None = None
 
 
-def round_of(burst: Burst, line: LaneLine) -> Fraction:
+def round_of(burst: Burst, line: LaneSteps) -> Fraction:
     """Return how long that lasts in which a lane's burst comes once, in quarters."""
     frame = line.frame
-    return burst.round_quarters(frame.meter.bar_quarters, frame.pass_quarters, line.course.cycle_quarters)
+    return burst.round_quarters(frame.meter.bar_quarters, frame.pass_quarters, line.clock.cycle_quarters)
 
 
-def fits(burst: Burst, line: LaneLine) -> bool:
+def fits(burst: Burst, line: LaneSteps) -> bool:
     """Return whether a burst ends within what it comes once in; otherwise it lies dormant."""
     return burst.quarters(line.frame.meter.bar_quarters)[1] <= round_of(burst, line)
 
 
-def awake(line: LaneLine) -> list[tuple[int, Burst]]:
+def awake(line: LaneSteps) -> list[tuple[int, Burst]]:
     """Return the lane's bursts that are not dormant, with their places among all of them."""
     return [(place, burst) for place, burst in enumerate(line.lane.bursts) if fits(burst, line)]
 
 
-def burst_ticks(burst: Burst, line: LaneLine) -> int:
+def burst_ticks(burst: Burst, line: LaneSteps) -> int:
     """Return the length of a burst in ticks, rounded."""
     start, end = burst.quarters(line.frame.meter.bar_quarters)
     return ticks(end - start)
 
 
-def covered(stretch: Stretch) -> NDArray[np.bool_]:
+def covered(step_window: StepWindow) -> NDArray[np.bool_]:
     """Return which steps begin, by their straight time, where a burst plays instead."""
-    line = stretch.line
-    silent = np.zeros(stretch.counts.size, bool)
+    line = step_window.line
+    silent = np.zeros(step_window.counts.size, bool)
     bursts = awake(line)
     if not bursts:
         return silent
-    exact, denominator = line.course.exact(stretch.counts)
+    exact, denominator = line.clock.exact(step_window.counts)
     for _, burst in bursts:
         if isinstance(burst.comes, EveryCycle):
-            into = exact - line.course.exact(line.course.first_of_cycle(stretch.cycles))[0]
+            into = exact - line.clock.exact(line.clock.first_of_cycle(step_window.cycles))[0]
         else:
             into = exact % (int(round_of(burst, line) * TICKS_PER_QUARTER) * denominator)
         start, end = (
@@ -87,7 +87,7 @@ def covered(stretch: Stretch) -> NDArray[np.bool_]:
     return silent
 
 
-def burst_notes(line: LaneLine, feel: Feel, first_tick: int, end_tick: int) -> BurstNotes:
+def burst_notes(line: LaneSteps, feel: Feel, first_tick: int, end_tick: int) -> BurstNotes:
     """Return the notes of a lane's bursts that begin at or after *first_tick* and before *end_tick*."""
     if not line.lane.bursts:
         return _nothing()
@@ -115,23 +115,23 @@ def _nothing() -> BurstNotes:
     return BurstNotes(none, none, none, none, np.empty(0, bool))
 
 
-def _begins(burst: Burst, line: LaneLine, first_tick: int, end_tick: int) -> _Begins:
+def _begins(burst: Burst, line: LaneSteps, first_tick: int, end_tick: int) -> _Begins:
     """Return all from which notes of a burst may begin in a stretch of time, and perhaps one before and after."""
     if not isinstance(burst.comes, EveryCycle):
         every = int(round_of(burst, line) * TICKS_PER_QUARTER)
         numbers = np.arange(max(0, first_tick // every), max(0, -(-end_tick // every)), dtype=np.int64)
         return _Begins(numbers * every, 1, numbers)
-    course = line.course
-    around = np.array([course.first_at(max(0, first_tick)), course.first_at(max(0, end_tick))])
-    low, high = course.cycle_and_place(around)[0].tolist()
+    clock = line.clock
+    around = np.array([clock.first_at(max(0, first_tick)), clock.first_at(max(0, end_tick))])
+    low, high = clock.cycle_and_place(around)[0].tolist()
     numbers = np.arange(max(0, low - 1), high + 2)
-    counts = course.first_of_cycle(numbers)
-    ends = (course.run_and_index(counts)[0] + 1) * course.period_ticks if course.period_ticks else None
-    return _Begins(*course.exact(counts), numbers, ends)
+    counts = clock.first_of_cycle(numbers)
+    ends = (clock.run_and_index(counts)[0] + 1) * clock.period_ticks if clock.period_ticks else None
+    return _Begins(*clock.exact(counts), numbers, ends)
 
 
 def _times(
-    burst: Burst, line: LaneLine, feel: Feel, begins: _Begins
+    burst: Burst, line: LaneSteps, feel: Feel, begins: _Begins
 ) -> tuple[Ticks, Ticks, NDArray[np.bool_]]:
     """Return when the notes of a burst begin and end: even between its ends, which swing as its values do.
 
@@ -141,7 +141,7 @@ def _times(
     offsets = [time * TICKS_PER_QUARTER for time in burst.quarters(line.frame.meter.bar_quarters)]
     swing = feel.swing
     own = isinstance(swing, LaneSwing) and swing.own_steps
-    unit = swing_unit(line.course.step if own else burst.value.quarters, swing)
+    unit = swing_unit(line.clock.step if own else burst.value.quarters, swing)
     exact = [begins.denominator, *(offset.denominator for offset in offsets)]
     parts = lcm(*exact, (unit * TICKS_PER_QUARTER).denominator if unit else 1)
     bar = bar_ticks * parts
@@ -177,7 +177,7 @@ def _velocities(burst: Burst, velocity: int) -> Ticks:
     return np.clip(rounded, LOWEST, HIGHEST).astype(np.int64)
 
 
-def _heard(line: LaneLine, burst: Burst, begins: _Begins) -> NDArray[np.bool_]:
+def _heard(line: LaneSteps, burst: Burst, begins: _Begins) -> NDArray[np.bool_]:
     """Return which times a burst sounds: one draw each time for all of its notes."""
     if burst.chance_percent in (0, 100):
         return np.full(begins.numbers.size, burst.chance_percent == 100)

@@ -6,17 +6,17 @@ from typing import NamedTuple, Self
 import numpy as np
 from numpy.typing import NDArray
 
-from lattice.clock.ticks import Ticks
 from lattice.document.piece import Score
 from lattice.document.strip import ControlStrip
-from lattice.render.kept import kept_moves
+from lattice.document.strip_places import StripAt, control_strip_at
+from lattice.render.kept_clip import kept_moves
+from lattice.render.lane import Played
 from lattice.render.notes import note_of, silent_lanes
-from lattice.render.played import Played
 from lattice.render.window import Window
-from lattice.rhythm.lane_line import LaneLine
-from lattice.rhythm.stretch import Stretch
-from lattice.strips.places import StripAt, control_strip_at
-from lattice.strips.values import strayed, value_places
+from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.step_window import StepWindow
+from lattice.steps.strip_values import value_places, with_spread
+from lattice.units import Ticks
 
 __all__ = ["Controls", "Sent", "controls_of"]
 
@@ -52,7 +52,7 @@ class Sent(NamedTuple):
     held: Controls
 
 
-def controls_of(score: Score, window: Window, played: list[tuple[LaneLine, Played]]) -> Sent:
+def controls_of(score: Score, window: Window, played: list[tuple[LaneSteps, Played]]) -> Sent:
     """Return what the control strips of unmuted lanes send in *window*, of what `play_all` returned."""
     first, end = window.ticks(score.meter.bar_ticks)
     silent = silent_lanes(score.lanes)
@@ -77,13 +77,15 @@ def controls_of(score: Score, window: Window, played: list[tuple[LaneLine, Playe
 
 
 def _sent(
-    at: StripAt, strip: ControlStrip, line: LaneLine, played: Played, first: int, end: int
+    at: StripAt, strip: ControlStrip, line: LaneSteps, played: Played, first: int, end: int
 ) -> tuple[list[tuple[int, int]], int | None]:
     """Return (tick, value) of all that is sent from *first* to before *end*, and the value held before that."""
-    values, told = _told(at, strip, played.stretch)
+    values, told = _told(at, strip, played.step_window)
     at_tick = played.starts
     earlier = np.flatnonzero(told & (at_tick < first))
-    before = int(values[earlier[-1]]) if earlier.size else _held_before(at, strip, line, played.stretch.first)
+    before = (
+        int(values[earlier[-1]]) if earlier.size else _held_before(at, strip, line, played.step_window.first)
+    )
     inside = np.flatnonzero(told & (at_tick >= first) & (at_tick < end))
     rows = list(zip(at_tick[inside].tolist(), values[inside].tolist(), strict=True))
     if strip.spread:
@@ -96,29 +98,29 @@ def _sent(
     return changes, before
 
 
-def _told(at: StripAt, strip: ControlStrip, stretch: Stretch) -> tuple[Ticks, NDArray[np.bool_]]:
+def _told(at: StripAt, strip: ControlStrip, step_window: StepWindow) -> tuple[Ticks, NDArray[np.bool_]]:
     """Return the value of each step, and at which of them the strip has a say.
 
     One that moves on by hit does so at the hit itself, and one that strays draws there: between hits nothing changes.
     """
     row = [*strip.values] or [None]
-    places = value_places(strip, at.kind, stretch)
+    places = value_places(strip, at.kind, step_window)
     within = places < len(row)
     own = np.array([value is not None for value in row])[np.where(within, places, 0)] & within
     values = np.array([value or 0 for value in row], np.int64)[np.where(within, places, 0)]
     if strip.spread or (strip.free and strip.free.advance == "hit"):
-        own = own & stretch.hit
-    return strayed(values, strip, at.kind, stretch), own
+        own = own & step_window.hit
+    return with_spread(values, strip, at.kind, step_window), own
 
 
-def _held_before(at: StripAt, strip: ControlStrip, line: LaneLine, count: int) -> int | None:
+def _held_before(at: StripAt, strip: ControlStrip, line: LaneSteps, count: int) -> int | None:
     """Return the value that was sent last before the step of that *count*; None if there is none in reach."""
     if not any(value is not None for value in strip.values):
         return None
     lowest = max(0, count - _FURTHEST)
     while count > lowest:
         begin = max(lowest, count - _AT_ONCE)
-        values, told = _told(at, strip, Stretch(line, begin, count))
+        values, told = _told(at, strip, StepWindow(line, begin, count))
         if (found := np.flatnonzero(told)).size:
             return int(values[found[-1]])
         count = begin

@@ -5,18 +5,18 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from lattice.clock.ticks import Ticks
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.pitched import PITCHED
-from lattice.pitch.tune import home_note
+from lattice.render.pitch_context import home_note
+from lattice.units import Ticks
 
 __all__ = ["Notes", "note_of", "silent_lanes"]
 
 
 @dataclass(frozen=True, eq=False)
 class Notes:
-    """What sounds, in columns: *starts*, *ends*, *straights* in ticks; *climbs*: semitones above the lane's note.
+    """What sounds, in columns: *starts*, *ends*, *straights* in ticks; *intervals*: semitones above the lane's note.
 
     *tunes*: semitones by which the built-in sound is higher, as in `lattice.document.notes.Note`.
     """
@@ -24,7 +24,7 @@ class Notes:
     starts: Ticks
     ends: Ticks
     velocities: Ticks
-    climbs: Ticks
+    intervals: Ticks
     tunes: Ticks
     straights: Ticks
 

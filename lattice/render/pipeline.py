@@ -1,4 +1,9 @@
-"""score x dice x window -> events: the one function behind picture, sound, tape, take and file."""
+"""score x dice x window -> events: the one function behind picture, sound, tape, take and file.
+
+Of each lane `lay_out` is the order of operations: steps, hits, chance, pitch, time, velocity, each in the module of its
+name. `thrown` throws the dice, which have no say in what is laid out unless luck moves it, and so it is laid out once.
+`events_of` resolves what overlaps.
+"""
 
 from collections.abc import Hashable
 from dataclasses import replace
@@ -8,18 +13,54 @@ import numpy as np
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.memory import MEGABYTE, remembered
-from lattice.pitch.scales import folded
-from lattice.pitch.tune import tune_of
-from lattice.render.events import Events, resolve_overlaps
-from lattice.render.feel import Feel, feel_of
-from lattice.render.kept import kept_longest, kept_notes
-from lattice.render.notes import note_of, silent_lanes
-from lattice.render.played import Played, moves_pitch, play, reach
+from lattice.render.bursts import BurstNotes, burst_notes, covered
+from lattice.render.chance import chances_of, letters_of, sounding
+from lattice.render.feel import STRAIGHT_ON, Feel, feel_of
+from lattice.render.kept_clip import kept_longest, kept_notes
+from lattice.render.lane import Hits, LaidOut, Played, is_moved_by_luck, moves_pitch, reach
+from lattice.render.notes import Notes, note_of, silent_lanes
+from lattice.render.overlaps import Events, alone, resolve_overlaps
+from lattice.render.pitch import (
+    burst_pitches,
+    in_ratchets,
+    octaves_of,
+    pitched,
+    pitches_by_hit,
+    single_pitches,
+    unpitched,
+)
+from lattice.render.pitch_context import PitchContext, SourceLane, pitch_context_of
 from lattice.render.size import check_notes, check_work
+from lattice.render.timing import (
+    MAX_TIE_BARS,
+    NoteTimes,
+    Placing,
+    earliest_and_latest,
+    longest_note,
+    may_tie,
+    note_times,
+    ratchets_of,
+)
+from lattice.render.velocity import accents_of, note_velocities
 from lattice.render.window import Window
-from lattice.rhythm.lane_line import LaneLine, lines_of, remember_line
+from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
+from lattice.steps.step_window import StepWindow
+from lattice.theory.scales import folded
+from lattice.units import Ticks
 
-__all__ = ["events_of", "play_all", "play_lane", "render"]
+__all__ = [
+    "REMEMBERED_STEPS",
+    "events_of",
+    "lay_out",
+    "play",
+    "play_all",
+    "play_lane",
+    "render",
+    "sounding_in",
+    "thrown",
+]
+
+REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
 
 
 def render(score: Score, dice: int, window: Window) -> Events:
@@ -32,7 +73,7 @@ def render(score: Score, dice: int, window: Window) -> Events:
     return events_of(score, window, play_all(score, dice, window))
 
 
-def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneLine, Played]]:
+def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, Played]]:
     """Return what each lane plays from the window's first tick until its notes can be cut by none after.
 
     Notes that begin after the window may still cut one of their pitch that begins in it, so each lane is played for
@@ -59,9 +100,9 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneLine, Pl
     ]
 
 
-def play_lane(line: LaneLine, feel: Feel, score: Score, dice: int, first_tick: int, end_tick: int) -> Played:
+def play_lane(line: LaneSteps, feel: Feel, score: Score, dice: int, first_tick: int, end_tick: int) -> Played:
     """Return what one lane of *score* plays: as `play`, but the notes of its clip if one plays in its place."""
-    played = play(line, feel, tune_of(line.lane, score, dice), first_tick, end_tick)
+    played = play(line, feel, pitch_context_of(line.lane, score, dice), first_tick, end_tick)
     if line.lane.clip is None:
         return played
     return _in_its_place(played, line, note_of(line.lane, score)[1], first_tick, end_tick)
@@ -69,7 +110,7 @@ def play_lane(line: LaneLine, feel: Feel, score: Score, dice: int, first_tick: i
 
 # The same object for the same question, as with all that is played: pictures are remembered by it.
 @remembered(16 * MEGABYTE)
-def _in_its_place(played: Played, line: LaneLine, note: int, first: int, end: int) -> Played:
+def _in_its_place(played: Played, line: LaneSteps, note: int, first: int, end: int) -> Played:
     clip = line.lane.clip
     return played if clip is None else replace(played, notes=kept_notes(clip, note, first, end))
 
@@ -81,7 +122,144 @@ def _of_one_pitch(score: Score) -> list[Hashable]:
     return [channel if channel in wandering else (channel, note) for channel, note in played]
 
 
-def events_of(score: Score, window: Window, played: list[tuple[LaneLine, Played]]) -> Events:
+def play(line: LaneSteps, feel: Feel, context: PitchContext | None, first_tick: int, end_tick: int) -> Played:
+    """Return what a lane plays: all notes that begin at or after *first_tick* and before *end_tick*, and a few earlier.
+
+    *context*: where a melodic lane's pitches come from; None for a voice of the kit.
+    Costs the same wherever the stretch lies: positions are computed, never stepped up to.
+    """
+    early, late = earliest_and_latest(line, feel)
+    first, end = line.clock.first_at(first_tick - late), line.clock.first_at(end_tick + early)
+    asked = (line, feel, context, first, end, first_tick, end_tick)
+    return _remembered(*asked) if end - first <= REMEMBERED_STEPS else thrown(line, lay_out(*asked))
+
+
+@remembered(64 * MEGABYTE)
+def _remembered(line: LaneSteps, feel: Feel, context: PitchContext | None, *stretch: int) -> Played:
+    by_luck = is_moved_by_luck(line) or (context is not None and context.source is not None)
+    return thrown(line, _laid_out(line if by_luck else line.laid, feel, context, *stretch))
+
+
+@remembered(64 * MEGABYTE)
+def _laid_out(line: LaneSteps, feel: Feel, context: PitchContext | None, *stretch: int) -> LaidOut:
+    return lay_out(line, feel, context, *stretch)
+
+
+def lay_out(
+    line: LaneSteps,
+    feel: Feel,
+    context: PitchContext | None,
+    first: int,
+    end: int,
+    first_tick: int,
+    end_tick: int,
+) -> LaidOut:
+    """Return what a lane would play if every hit sounded: the order of operations, each in the module of its name.
+
+    *first*, *end*: the steps that are looked at, counted from the start.
+    """
+    # Which step when.
+    step_window = StepWindow(line, first, end)
+    if line.lane.links:
+        step_window = step_window.whole_cycles()  # linked steps need all of their cycle: once is enough
+    # Which of them are hits; bursts play in place of some.
+    hits = np.flatnonzero(step_window.hit)
+    in_burst = covered(step_window)
+    # How often each sounds.
+    chances = chances_of(step_window)
+    # What is played.
+    pitches = pitched(step_window, hits, context, sounding_in) if context else unpitched(step_window, hits)
+    may_sound = ~in_burst
+    may_sound[hits] &= pitches.counts > 0  # an empty pool rests
+    # When: grid, swing, nudge, humanise, ratchets, ties.
+    placing = Placing(step_window, feel, ratchets_of(step_window))
+    times = note_times(placing, hits)
+    # How hard: each pitch of each note, the first of a hit's first.
+    note, pitch = single_pitches(pitches, times.of)
+    velocities = note_velocities(step_window, times, note, pitches.velocities[pitch])
+    ramps, tunes = in_ratchets(pitches, pitch, times.numbers[note], line.lane)
+    intervals = ramps + pitches.after[times.of[note]] - (context.note if context else 0)
+
+    inside = ((times.starts >= first_tick) & (times.starts < end_tick))[note]
+    rows = note[inside]
+    notes = Notes(
+        starts=times.starts[rows],
+        ends=times.ends[rows],
+        velocities=velocities[inside],
+        intervals=intervals[inside],
+        tunes=tunes[inside],
+        straights=line.clock.starts(step_window.counts[times.steps[rows]]),
+    )
+    shown = Hits(
+        steps=hits,
+        starts=times.starts[times.firsts],
+        ends=times.ends[times.lasts],
+        velocities=_of_first_pitches(velocities, note, times)[times.firsts],
+        chances=chances[hits],
+        sound=may_sound[hits],
+        ratchets=times.counts,
+        nudges=placing.nudges[hits],
+        lengths=times.lengths,
+        accented=accents_of(step_window)[hits],
+        octaves=octaves_of(step_window)[hits],
+        letters=letters_of(step_window)[hits],
+        covered=in_burst[hits],
+        pitches=pitches_by_hit(pitches) if context else (),
+    )
+    ticks = first_tick, end_tick
+    starts = placing.grid
+    return LaidOut(
+        step_window, feel, context, ticks, starts, chances, may_sound, shown, times.steps[rows], notes
+    )
+
+
+def _of_first_pitches(velocities: Ticks, note: Ticks, times: NoteTimes) -> Ticks:
+    """Return the velocity of each note's first pitch; 1 where it has none."""
+    firsts = np.flatnonzero(np.diff(note, prepend=-1) != 0)
+    result = np.ones(times.of.size, np.int64)
+    result[note[firsts]] = velocities[firsts]
+    return result
+
+
+def thrown(line: LaneSteps, laid: LaidOut) -> Played:
+    """Return what sounds of what was laid out, by the line's dice and its cycle rules; and its bursts."""
+    step_window = laid.step_window.of(line)
+    sound = sounding(step_window, laid.chances) & laid.may_sound
+    notes = laid.notes.take(sound[laid.of])
+    bursts = burst_notes(line, laid.feel, *laid.ticks)
+    if bursts.starts.size:
+        notes = notes.and_those(_notes_of(bursts, line, laid.context))
+    hits = replace(laid.hits, sound=sound[laid.hits.steps])
+    return Played(laid, step_window, hits, bursts, notes)
+
+
+def _notes_of(bursts: BurstNotes, line: LaneSteps, context: PitchContext | None) -> Notes:
+    intervals, there = np.zeros(bursts.starts.size, np.int64), bursts.sound
+    if context:
+        pitches, has_pitch = burst_pitches(line, bursts.starts, context, sounding_in)
+        intervals, there = pitches - context.note, bursts.sound & has_pitch
+    none = np.zeros_like(intervals)
+    return Notes(bursts.starts, bursts.ends, bursts.velocities, intervals, none, bursts.starts).take(there)
+
+
+def sounding_in(voice: SourceLane, first_tick: int, end_tick: int) -> tuple[Ticks, Ticks, Ticks, Ticks]:
+    """Return starts, ends, pitches and velocities of all notes of a lane that sound from one tick to before another.
+
+    As they sound by themselves: of one pitch the earlier ends where the later begins.
+    """
+    line, clip = voice.line, voice.line.lane.clip
+    if clip:
+        notes = kept_notes(clip, voice.note, max(0, first_tick - kept_longest(clip)), end_tick)
+    else:
+        lasts = longest_note(line, STRAIGHT_ON)
+        if may_tie(line):
+            lasts = max(lasts, MAX_TIE_BARS * line.frame.meter.bar_ticks)
+        notes = play(line, STRAIGHT_ON, voice.context, max(0, first_tick - lasts), end_tick).notes
+    sounding = alone(notes.starts, notes.ends, folded(voice.note + notes.intervals), notes.velocities)
+    return sounding.starts, sounding.starts + sounding.lengths, sounding.pitches, sounding.velocities
+
+
+def events_of(score: Score, window: Window, played: list[tuple[LaneSteps, Played]]) -> Events:
     """Return the notes that start in *window* of what `play_all` returned, overlaps resolved."""
     _, end = window.ticks(score.meter.bar_ticks)
     silent = silent_lanes(score.lanes)
@@ -101,7 +279,7 @@ def _lane_events(index: int, lane: Lane, score: Score, played: Played) -> Events
         lanes=np.full(notes.starts.size, index),
         starts=notes.starts,
         lengths=notes.ends - notes.starts,
-        pitches=folded(note + notes.climbs),
+        pitches=folded(note + notes.intervals),
         velocities=notes.velocities,
         tunes=notes.tunes,
         channels=np.full(notes.starts.size, channel),

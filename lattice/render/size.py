@@ -4,35 +4,34 @@ from math import ceil
 
 import numpy as np
 
-from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document.arpeggio import MOST_AT_ONCE, Arpeggio, ChordPool, HeldPool, LanePool
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.document.strip import RATCHET, Strip
-from lattice.pitch.chords import QUALITIES
 from lattice.render.bursts import awake, round_of
 from lattice.render.feel import STRAIGHT_ON
-from lattice.render.kept import kept_count, kept_longest
-from lattice.render.placing import longest_note, may_tie
-from lattice.rhythm.lane_line import LaneLine, line_of
-from lattice.strips.values import own_values
+from lattice.render.kept_clip import kept_count, kept_longest
+from lattice.render.timing import MAX_TIE_BARS, longest_note, may_tie
+from lattice.steps.lane_steps import LaneSteps, line_of
+from lattice.steps.strip_values import own_values
+from lattice.theory.chords import QUALITIES
+from lattice.units import TICKS_PER_QUARTER
 
-__all__ = ["MAX_NOTES_AT_ONCE", "MAX_TIE_BARS", "check_notes", "check_work", "notes_of_lane"]
+__all__ = ["MAX_NOTES_AT_ONCE", "check_notes", "check_work", "notes_of_lane"]
 
 MAX_NOTES_AT_ONCE = 50_000  # in an answer
 MAX_CHORDS_AT_ONCE = 10_000
 MAX_WORK = 400_000  # steps and notes that are looked at for it
 MAX_LINES = 2**22  # steps after which the lanes come round, all together
-MAX_TIE_BARS = 64  # a note that is tied to a hit further off ends there
 _LOOKED_AT = 4096  # steps
 _LARGEST_CHORD = max(len(tones) for tones in QUALITIES.values())
 
 
-def check_notes(score: Score, lines: list[LaneLine], first: int, end: int) -> None:
+def check_notes(score: Score, lines: list[LaneSteps], first: int, end: int) -> None:
     """Raise DocumentError if more than MAX_NOTES_AT_ONCE notes may begin from tick *first* to before *end*."""
     long = 0
     for line in lines:
-        long += 0 if line.is_lucky else line.line.hits.size
+        long += 0 if line.is_random else line.line.hits.size
         if long > MAX_LINES:
             said = f"it comes round too late to be reckoned with the others: they have {long:,} steps by then"
             raise DocumentError.of("thin", said, lane=line.lane.name)
@@ -48,7 +47,7 @@ def check_notes(score: Score, lines: list[LaneLine], first: int, end: int) -> No
         raise DocumentError.of("", said, lane=busiest)
 
 
-def check_work(score: Score, lines: list[LaneLine], first: int, ends: list[int]) -> None:
+def check_work(score: Score, lines: list[LaneSteps], first: int, ends: list[int]) -> None:
     """Raise DocumentError if what has to be looked at is more than MAX_WORK; *ends*: up to where, lane by lane."""
     work = [_work(line, score, first, end) for line, end in zip(lines, ends, strict=True)]
     if sum(work) > MAX_WORK:
@@ -57,12 +56,12 @@ def check_work(score: Score, lines: list[LaneLine], first: int, ends: list[int])
         raise DocumentError.of("", said, lane=busiest)
 
 
-def notes_of_lane(line: LaneLine, score: Score, first: int, end: int) -> int:
+def notes_of_lane(line: LaneSteps, score: Score, first: int, end: int) -> int:
     """Return how many notes of a lane may begin from tick *first* to before *end*, chance apart."""
     lane = line.lane
     if lane.clip:
         return kept_count(lane.clip, first, end)
-    hits = line.hit_count(line.course.first_at(first), line.course.first_at(end))
+    hits = line.hit_count(line.clock.first_at(first), line.clock.first_at(end))
     bursts = sum(
         burst.notes * ((end - first) // max(1, int(round_of(burst, line) * TICKS_PER_QUARTER)) + 2)
         for _, burst in awake(line)
@@ -70,9 +69,9 @@ def notes_of_lane(line: LaneLine, score: Score, first: int, end: int) -> int:
     return ceil(hits * _ratchets(line)) * _notes_of_a_hit(line, score) + bursts
 
 
-def _work(line: LaneLine, score: Score, first: int, end: int) -> int:
+def _work(line: LaneSteps, score: Score, first: int, end: int) -> int:
     """Return how many steps and notes are looked at for a lane, those of the lanes that it reads included."""
-    steps = (line.course.first_at(end) - line.course.first_at(first)) * (1 + len(line.lane.control_strips))
+    steps = (line.clock.first_at(end) - line.clock.first_at(first)) * (1 + len(line.lane.control_strips))
     own = steps + notes_of_lane(line, score, first, end)
     pool = line.lane.arpeggio.pool if line.lane.is_melodic and line.lane.arpeggio else None
     if not isinstance(pool, LanePool) or own > MAX_WORK:
@@ -81,7 +80,7 @@ def _work(line: LaneLine, score: Score, first: int, end: int) -> int:
     return own + _work(source, score, max(0, first - _lasts(source)), end)
 
 
-def _lasts(line: LaneLine) -> int:
+def _lasts(line: LaneSteps) -> int:
     """Return for how long a note of the lane may sound, in ticks."""
     if line.lane.clip:
         return kept_longest(line.lane.clip)
@@ -89,13 +88,13 @@ def _lasts(line: LaneLine) -> int:
     return max(longest_note(line, STRAIGHT_ON), tie)
 
 
-def _ratchets(line: LaneLine) -> float:
+def _ratchets(line: LaneSteps) -> float:
     """Return into how many notes hits are divided on the average; at most, where luck or a free strip has a say."""
     strip = line.lane.ratchet_strip
     if strip is None:
         return 1
     strays = strip.spread.by if strip.spread else 0
-    if strip.free or line.is_lucky:
+    if strip.free or line.is_random:
         return min(RATCHET.high, _highest(strip, 1) + strays)
     steps = min(line.line.hits.size, _LOOKED_AT)
     numbers = line.numbers(np.arange(steps))[line.line.hits[:steps]]
@@ -103,7 +102,7 @@ def _ratchets(line: LaneLine) -> float:
     return min(RATCHET.high, float(values.mean()) + strays) if values.size else 1
 
 
-def _notes_of_a_hit(line: LaneLine, score: Score) -> int:
+def _notes_of_a_hit(line: LaneSteps, score: Score) -> int:
     lane = line.lane
     if not lane.is_melodic:
         return 1
@@ -118,7 +117,7 @@ def _notes_of_a_hit(line: LaneLine, score: Score) -> int:
     return min(MOST_AT_ONCE, _pool_size(lane.arpeggio, line, score) * lane.arpeggio.octaves) + 1
 
 
-def _pool_size(arpeggio: Arpeggio, line: LaneLine, score: Score) -> int:
+def _pool_size(arpeggio: Arpeggio, line: LaneSteps, score: Score) -> int:
     match arpeggio.pool:
         case HeldPool():
             return min(MOST_AT_ONCE, len(line.lane.keys.held))
@@ -126,7 +125,7 @@ def _pool_size(arpeggio: Arpeggio, line: LaneLine, score: Score) -> int:
             return _LARGEST_CHORD
         case LanePool(of=of):
             source = line_of(score, line.dice, of)
-            together = _lasts(source) // max(1, int(source.course.step * TICKS_PER_QUARTER)) + 2
+            together = _lasts(source) // max(1, int(source.clock.step * TICKS_PER_QUARTER)) + 2
             return min(MOST_AT_ONCE, together * _notes_of_a_hit(source, score))
         case pool:
             return max(_LARGEST_CHORD, Arpeggio.size_of(pool))

@@ -19,13 +19,13 @@ from lattice.document.arpeggio import (
     TypedPool,
 )
 from lattice.document.source import MAX_EVERY
-from lattice.pitch.held import gathered, held_pools
-from lattice.pitch.names import note_name
-from lattice.pitch.scales import folded, scale_note_below, scale_steps
+from lattice.render.held_keys import gathered, held_pools
 from lattice.sentence.melody import melodic, melodic_offers
 from lattice.sentence.setting import Setting, Speech
 from lattice.sentence.source import could_follow
 from lattice.sentence.words import Choice, Offer, Patch, Word, choice, choices, number, ordinal, text
+from lattice.theory.names import note_name
+from lattice.theory.scales import folded, scale_note_below, scale_steps
 
 __all__ = ["ARPEGGIO"]
 
@@ -107,7 +107,7 @@ def _pool_words(speech: Speech, arpeggio: Arpeggio) -> list[Word]:
             said = chord or " ".join(_named(speech, note) for note in notes)
             return [choice(said, "pool")]
         case ChordPool():
-            unheard = "" if speech.tune and speech.tune.chords else ", when there are chords"
+            unheard = "" if speech.context and speech.context.chords else ", when there are chords"
             return [choice(f"the chord{unheard}", "pool")]
         case ScalePool(low=low, high=high):
             most = MOST_AT_ONCE // arpeggio.octaves - 1
@@ -119,7 +119,7 @@ def _pool_words(speech: Speech, arpeggio: Arpeggio) -> list[Word]:
                 number("highest degree", "arpeggio.pool.high", high, low, min(28, low + most)),
             ]
         case LanePool():
-            name = speech.tune.source.line.lane.name if speech.tune and speech.tune.source else ""
+            name = speech.context.source.line.lane.name if speech.context and speech.context.source else ""
             return [choice("notes of", "pool"), text(" "), choice(name, "pool lane")]
 
 
@@ -134,7 +134,7 @@ def _held_words(speech: Speech, latch: Latch) -> list[Word]:
 
 
 def _named(speech: Speech, pitch: int) -> str:
-    scale = speech.tune.scale if speech.tune else None
+    scale = speech.context.scale if speech.context else None
     return note_name(pitch, scale.root, scale.semitones) if scale else note_name(pitch)
 
 
@@ -170,7 +170,7 @@ def _order_choices(speech: Speech) -> list[Choice]:
 def _pool_choices(speech: Speech) -> list[Choice]:
     arpeggio = speech.lane.arpeggio or Arpeggio()
     pool = arpeggio.pool
-    if speech.tune is None:
+    if speech.context is None:
         return []
     typed = pool if isinstance(pool, TypedPool) else TypedPool(notes=_notes_of(speech))
     said = typed.chord or " ".join(_named(speech, note) for note in typed.notes)
@@ -205,10 +205,10 @@ def _still_held(speech: Speech, pool: Pool) -> Patch:
 
 def _notes_of(speech: Speech) -> tuple[int, ...]:
     """Return three notes to begin a typed pool with: the lane's, and those two and four degrees above."""
-    if speech.tune is None:
+    if speech.context is None:
         return ()
-    scale = speech.tune.scale.root, speech.tune.scale.semitones
-    first = scale_note_below(np.full(3, speech.tune.note), *scale)
+    scale = speech.context.scale.root, speech.context.scale.semitones
+    first = scale_note_below(np.full(3, speech.context.note), *scale)
     return tuple(folded(scale_steps(first, np.array([0, 2, 4]), *scale)).tolist())
 
 
@@ -239,9 +239,9 @@ def _pedal_choices(speech: Speech) -> list[Choice]:
         "none": ("no pedal note", None),
         "lane": ("the lane's note", (pedal or Pedal()).model_copy(update={"note": None})),
     }
-    if speech.tune:
+    if speech.context:
         for key, by in (("octave", 12), ("below", -12)):
-            note = min(127, max(0, speech.tune.note + by))
+            note = min(127, max(0, speech.context.note + by))
             known[key] = (f"{_named(speech, note)}", (pedal or Pedal()).model_copy(update={"note": note}))
     chosen = "none" if pedal is None else next((k for k, (_, one) in known.items() if one == pedal), "own")
     if chosen == "own" and pedal and pedal.note is not None:

@@ -3,12 +3,12 @@
 from fractions import Fraction
 from typing import Any
 
-from lattice.clock.meeting import in_bars
 from lattice.document.burst import MAX_BURST_NOTES, Burst, EveryBars, EveryCycle
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN, MAX_OFFSET_NOTES
 from lattice.sentence.setting import Alternatives, Setting, Speech
 from lattice.sentence.step_value import say_step_value
 from lattice.sentence.words import Choice, Word, choice, choices, number, text
+from lattice.steps.meeting import in_bars
 
 __all__ = ["BURSTS"]
 
@@ -29,7 +29,7 @@ def _say_bursts(speech: Speech) -> list[Word]:
 
 def _round(burst: Burst, speech: Speech) -> Fraction:
     frame = speech.frame
-    cycle = speech.line.course.cycle_quarters
+    cycle = speech.line.clock.cycle_quarters
     return burst.round_quarters(frame.meter.bar_quarters, frame.pass_quarters, cycle)
 
 

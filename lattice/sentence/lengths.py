@@ -2,11 +2,11 @@
 
 from fractions import Fraction
 
-from lattice.clock.meeting import in_bars
 from lattice.document.meter import Meter
 from lattice.document.progression import Progression
 from lattice.document.timing import BarSpan, Span
 from lattice.sentence.step_value import say_step_value
+from lattice.steps.meeting import in_bars
 
 __all__ = ["say_progression", "say_span"]
 

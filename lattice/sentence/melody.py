@@ -8,12 +8,12 @@ import numpy as np
 from lattice.document.lane import Follows
 from lattice.document.scale import SCALES_SAID, Scale
 from lattice.document.strip import PitchStrip
-from lattice.pitch.names import pitch_names
+from lattice.document.strip_places import strip_at
 from lattice.sentence.setting import Setting, Speech, Words, either, offered
 from lattice.sentence.strips import count_said, offered_by, spread_words
 from lattice.sentence.words import Choice, Offer, Patch, Word, choice, choices, number, text
-from lattice.strips.places import strip_at
-from lattice.strips.values import own_values
+from lattice.steps.strip_values import own_values
+from lattice.theory.names import pitch_names
 
 __all__ = ["MELODY", "melodic", "root_choices", "said_scale", "scale_choices"]
 
@@ -26,13 +26,13 @@ _FOLLOWS_SAID: dict[Follows, str] = {
 
 
 def melodic(words: Words) -> Words:
-    """Return what says what *words* does, and nothing of a lane that plays a voice of the kit."""
-    return lambda speech: words(speech) if speech.tune else []
+    """Return a function that says *words*, and nothing of a lane that plays a voice of the kit."""
+    return lambda speech: words(speech) if speech.context else []
 
 
 def melodic_offers(offers: Callable[[Speech], list[Offer]]) -> Callable[[Speech], list[Offer]]:
     """Return what offers what *offers* does, and nothing to a lane that plays a voice of the kit."""
-    return lambda speech: offers(speech) if speech.tune else []
+    return lambda speech: offers(speech) if speech.context else []
 
 
 # ---- Scale ----
@@ -71,15 +71,15 @@ def _own_scale(scale: Scale | None) -> Patch:
 
 
 def _scale_words(speech: Speech) -> list[Word]:
-    assert speech.tune
-    root, kind = said_scale(speech.tune.scale)
+    assert speech.context
+    root, kind = said_scale(speech.context.scale)
     return [choice(root, "root"), text(" "), choice(kind, "scale")]
 
 
 def _scale_choices(speech: Speech) -> list[Choice]:
-    if speech.tune is None:
+    if speech.context is None:
         return []
-    own = scale_choices(speech.tune.scale, _own_scale)
+    own = scale_choices(speech.context.scale, _own_scale)
     if speech.lane.scale is None:
         return own
     back = Choice(key="pattern", text="the pattern's scale", patch=_own_scale(None), chosen=False)
@@ -87,7 +87,7 @@ def _scale_choices(speech: Speech) -> list[Choice]:
 
 
 def _root_choices(speech: Speech) -> list[Choice]:
-    return root_choices(speech.tune.scale, _own_scale) if speech.tune else []
+    return root_choices(speech.context.scale, _own_scale) if speech.context else []
 
 
 # ---- Pitches ----
@@ -99,7 +99,7 @@ def _pitches_said(speech: Speech, strip: PitchStrip) -> str:
     if strip.free:
         return count_said(strip_at(speech.lane, "pitch"), speech, "pitch", "pitches") + unit
     line = speech.line
-    cycle = min(line.course.cycle, line.course.per_run or line.course.cycle)
+    cycle = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
     numbers = line.numbers(np.arange(cycle))[line.hits(0, cycle)]
     values = own_values(strip, line.steps, 0)[numbers]
     pitches = np.unique(values).size
@@ -153,7 +153,7 @@ def _say_follows(speech: Speech) -> list[Word]:
     lane = speech.lane
     if lane.follows == "none" or lane.arpeggio:
         return []
-    unheard = "" if speech.tune and speech.tune.chords else ", when there are chords"
+    unheard = "" if speech.context and speech.context.chords else ", when there are chords"
     return [choice(_FOLLOWS_SAID[lane.follows] + unheard, "follows")]
 
 

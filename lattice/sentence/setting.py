@@ -5,9 +5,9 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from lattice.document.lane import Lane
-from lattice.pitch.tune import Tune
-from lattice.rhythm.lane_line import Frame, LaneLine
+from lattice.render.pitch_context import PitchContext
 from lattice.sentence.words import Choice, Offer, Patch, Word, number, text
+from lattice.steps.lane_steps import Frame, LaneSteps
 
 __all__ = [
     "Alternatives",
@@ -25,13 +25,13 @@ __all__ = [
 
 @dataclass(frozen=True)
 class Speech:
-    """What a row needs to speak: the lane's line; of a melodic lane, its tune.
+    """What a row needs to speak: the lane's line; of a melodic lane, its context.
 
     *lanes*: all of the pattern, for what a lane could become.
     """
 
-    line: LaneLine
-    tune: Tune | None = None
+    line: LaneSteps
+    context: PitchContext | None = None
     lanes: tuple[Lane, ...] = ()
 
     @property

@@ -1,9 +1,9 @@
 """Where a lane's notes go, how its sound stands in the room, what stands or plays in its place, in words."""
 
 from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT
-from lattice.pitch.names import note_name
 from lattice.sentence.setting import Setting, Speech, offered, one_number, unlabelled
 from lattice.sentence.words import Choice, Offer, Word, choice, choices, number, text
+from lattice.theory.names import note_name
 
 __all__ = ["SOUND"]
 
@@ -30,9 +30,9 @@ def _whose(speech: Speech) -> str:
 
 
 def _nearest_root(speech: Speech) -> str:
-    if speech.tune is None:
+    if speech.context is None:
         return "the voice's"
-    return note_name(speech.tune.note, speech.tune.scale.root, speech.tune.scale.semitones)
+    return note_name(speech.context.note, speech.context.scale.root, speech.context.scale.semitones)
 
 
 def _say_note(speech: Speech) -> list[Word]:
@@ -40,13 +40,13 @@ def _say_note(speech: Speech) -> list[Word]:
     if note is None:
         return []
     words = [choice("note", "note"), text(" "), number("note", "note", note, 0, 127)]
-    return [*words, text(f" ({_nearest_root(speech)})")] if speech.tune else words
+    return [*words, text(f" ({_nearest_root(speech)})")] if speech.context else words
 
 
 def _note_choices(speech: Speech) -> list[Choice]:
     return choices(
         [
-            ("kit", "the root nearest its voice" if speech.tune else "the voice's note"),
+            ("kit", "the root nearest its voice" if speech.context else "the voice's note"),
             ("own", f"note {_FIRST_NOTE}"),
         ],
         "kit" if speech.lane.note is None else "own",

@@ -18,11 +18,11 @@ from lattice.document.source import (
     Source,
     Thrown,
 )
-from lattice.rhythm.numbered import number_of, ways
-from lattice.rhythm.settle import settled
-from lattice.rhythm.source_hits import source_hits
 from lattice.sentence.setting import Speech
 from lattice.sentence.words import Choice, Offer, Word, act, choice, choices, digits, number, ordinal, text
+from lattice.steps.numbered import number_of, ways
+from lattice.steps.settle import settled
+from lattice.steps.source_hits import source_hits
 
 __all__ = ["could_follow", "followed_choices", "offer_replies", "say_source", "source_choices"]
 

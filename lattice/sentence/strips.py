@@ -16,12 +16,12 @@ from lattice.document.strip import (
     Spread,
     Strip,
 )
+from lattice.document.strip_places import StripAt, strip_at, strips_of
 from lattice.document.timing import DIRECTIONS, Direction
 from lattice.sentence.clock import DIRECTIONS_SAID
 from lattice.sentence.setting import Alternatives, Setting, Speech, nothing, offered
 from lattice.sentence.words import Choice, Patch, Word, choice, choices, number, text
-from lattice.strips.places import StripAt, strip_at, strips_of
-from lattice.strips.values import bounds
+from lattice.steps.strip_values import bounds
 
 __all__ = [
     "CHANCE",

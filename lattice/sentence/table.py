@@ -9,7 +9,6 @@ from collections.abc import Mapping
 
 from lattice.document.source import MAX_EVERY, MAX_STEPS
 from lattice.document.turns import Thin
-from lattice.rhythm.settle import settled
 from lattice.sentence.arpeggio import ARPEGGIO
 from lattice.sentence.bursts import BURSTS
 from lattice.sentence.clock import CLOCK
@@ -34,6 +33,7 @@ from lattice.sentence.words import (
     ordinal,
     text,
 )
+from lattice.steps.settle import settled
 
 __all__ = ["GROUPS", "SETTINGS", "alternatives", "bench", "offers", "sentence"]
 

@@ -34,12 +34,12 @@ from clips.schemas import (
 from lattice.clips import apart, in_place, make_clip
 from lattice.clips.guess import ClipGuess, guess_clip
 from lattice.clips.lanes import lane_offers, left_out
-from lattice.clock.ticks import TICKS_PER_QUARTER
 from lattice.document import DocumentError, Pattern, StepValue
 from lattice.document.lane_clip import LaneClip
 from lattice.formats.midi import midi_file
 from lattice.formats.midi_reader import MAX_MIDI_BYTES, Changes, Split, read_midi
 from lattice.formats.notes_text import notes_text
+from lattice.units import TICKS_PER_QUARTER
 
 router = Router()
 MIDI = "audio/midi"

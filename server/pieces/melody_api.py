@@ -10,7 +10,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import BaseModel, Field, model_validator
 
-from lattice import hands
+from lattice import edits
 from lattice.document import DocumentError, HeldKey, Keys, Meter, Piece, Progression, Scale
 from lattice.document.arpeggio import Latch
 from lattice.document.base import Id
@@ -18,12 +18,12 @@ from lattice.document.keys import MAX_KEYS
 from lattice.document.pitched import PITCHED
 from lattice.document.source import MAX_STEPS, MAX_THROW
 from lattice.document.strip import PITCH
-from lattice.hands.chord_lengths import ChordLength, chord_lengths, first_progression
-from lattice.pitch.contours import Contour
-from lattice.pitch.held import gathered
-from lattice.pitch.tune import tune_of
-from lattice.rhythm.lane_line import line_of
+from lattice.edits.chord_lengths import ChordLength, chord_lengths, first_progression
+from lattice.edits.contours import Contour
+from lattice.render.held_keys import gathered
+from lattice.render.pitch_context import pitch_context_of
 from lattice.starters.progressions import PROGRESSIONS
+from lattice.steps.lane_steps import line_of
 from pieces.schemas import MAX_TICK, Changed, Question
 
 router = Router(auth=from_our_page)
@@ -152,7 +152,7 @@ def contour(request: HttpRequest, body: ContourQuestion) -> Changed:
     """What lanes become when a contour is drawn on their pitches."""
     lines = [line_of(body.score, body.dice, lane) for lane in body.lanes]
     asked = (body.contour, body.low, body.high, body.leap, body.throw)
-    return Changed(patches={line.lane.id: hands.draw_contour(line, *asked) for line in lines})
+    return Changed(patches={line.lane.id: edits.draw_contour(line, *asked) for line in lines})
 
 
 @router.post("/enter", response={200: Changed, **refusals(422)})
@@ -162,12 +162,12 @@ def enter(request: HttpRequest, body: EnterQuestion) -> Changed:
     if body.step >= line.steps:
         raise DocumentError.of("step", f"there are {line.steps} steps", lane=line.lane.name)
     if body.what == "rest":
-        patch = hands.enter_rest(line, body.step)
+        patch = edits.enter_rest(line, body.step)
     elif body.what == "tie":
-        patch = hands.enter_tie(line, body.step)
+        patch = edits.enter_tie(line, body.step)
     else:
-        tune = tune_of(line.lane, body.score, body.dice)
-        patch = hands.enter_note(line, tune, body.step, body.pitch or 0, body.velocity)
+        context = pitch_context_of(line.lane, body.score, body.dice)
+        patch = edits.enter_note(line, context, body.step, body.pitch or 0, body.velocity)
     return Changed(patches={body.lane: patch})
 
 
@@ -175,8 +175,8 @@ def enter(request: HttpRequest, body: EnterQuestion) -> Changed:
 def record(request: HttpRequest, body: RecordQuestion) -> Changed:
     """What a lane becomes when keys were played along with it."""
     line = line_of(body.score, body.dice, body.lane)
-    tune = tune_of(line.lane, body.score, body.dice)
-    patch = hands.record_keys(line, tune, body.keys, over=body.over, nudges=body.nudges)
+    context = pitch_context_of(line.lane, body.score, body.dice)
+    patch = edits.record_keys(line, context, body.keys, over=body.over, nudges=body.nudges)
     return Changed(patches={body.lane: patch})
 
 
@@ -190,4 +190,4 @@ def gather(request: HttpRequest, body: GatherQuestion) -> HttpResponse:
 @router.post("/rescale", response={200: Piece, **refusals(422)})
 def rescale(request: HttpRequest, body: RescaleQuestion) -> HttpResponse:
     """A piece in another scale."""
-    return answer(hands.rescaled(body.piece, body.scale, body.pattern))
+    return answer(edits.rescaled(body.piece, body.scale, body.pattern))

@@ -9,13 +9,13 @@ from config.refusal import refusals
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from lattice import hands
-from lattice import render as engine
+from lattice import edits, screen
 from lattice.clips import take, take_clip
 from lattice.document import DocumentError
 from lattice.formats.midi import midi_file
-from lattice.render import Alternative, Measures, News, Sounds, Window
-from lattice.rhythm.lane_line import line_of
+from lattice.render import Window
+from lattice.screen import Alternative, Measures, News, Sounds
+from lattice.steps.lane_steps import line_of
 from pieces.schemas import (
     MAX_SCREEN_BARS,
     AlternativesQuestion,
@@ -43,15 +43,15 @@ def _check(window: Window) -> None:
 def render(request: HttpRequest, body: RenderQuestion) -> HttpResponse:
     """Everything to be drawn of a window of a score that the page does not have yet."""
     _check(body.window)
-    built = engine.picture(body.score, body.dice, body.window, body.chosen, body.shown)
-    return answer(engine.news(built, body.known))
+    built = screen.picture(body.score, body.dice, body.window, body.chosen, body.shown)
+    return answer(screen.news(built, body.known))
 
 
 @router.post("/sounds", response={200: Sounds, **refusals(422)})
 def sounds(request: HttpRequest, body: SoundsQuestion) -> HttpResponse:
     """What is heard of a window of a score, and nothing that is drawn of it."""
     _check(body.window)
-    return answer(engine.sounds(body.score, body.dice, body.window))
+    return answer(screen.sounds(body.score, body.dice, body.window))
 
 
 @router.post("/midi", response={200: bytes, **refusals(422)})
@@ -69,19 +69,19 @@ def alternatives(request: HttpRequest, body: AlternativesQuestion) -> list[Alter
     _check(body.window)
     score, dice, window = body.score, body.dice, body.window
     if body.lane is None:
-        return engine.standing_alternatives(score, body.setting, body.word)
+        return screen.standing_alternatives(score, body.setting, body.word)
     if not body.setting:
-        return engine.offers_of(score, dice, body.lane, window)
-    return engine.alternatives_of(score, dice, body.lane, body.setting, body.word, window)
+        return screen.offers_of(score, dice, body.lane, window)
+    return screen.alternatives_of(score, dice, body.lane, body.setting, body.word, window)
 
 
 @router.post("/throw", response={200: Thrown, **refusals(422)})
 def throw(request: HttpRequest, body: ThrowQuestion) -> HttpResponse:
     """The sources of one lane, or of all that are not anchored, after a throw."""
     if body.lane is None:
-        return answer(Thrown(sources=engine.throw_all(body.score, body.percent, body.throw)))
+        return answer(Thrown(sources=edits.throw_all(body.score, body.percent, body.throw)))
     lane = body.score.lane(body.lane)
-    return answer(Thrown(sources={lane.id: engine.throw_lane(lane, body.percent, body.throw)}))
+    return answer(Thrown(sources={lane.id: edits.throw_lane(lane, body.percent, body.throw)}))
 
 
 @router.post("/steps", response={200: Changed, **refusals(422)})
@@ -93,15 +93,15 @@ def steps(request: HttpRequest, body: StepsQuestion) -> Changed:
     first, end = body.first_tick, body.end_tick
     if body.action == "copy":
         return Changed(
-            patches={}, copied=[hands.copied(one, hands.chosen_numbers(one, first, end)) for one in lines]
+            patches={}, copied=[edits.copied(one, edits.chosen_numbers(one, first, end)) for one in lines]
         )
     if body.action == "paste":
         if not body.copied:
             raise DocumentError.of("copied", "nothing was copied")
         laid = zip(lines, cycle(body.copied), strict=False)
-        return Changed(patches={line.lane.id: hands.paste(line, first, rows) for line, rows in laid})
+        return Changed(patches={line.lane.id: edits.paste(line, first, rows) for line, rows in laid})
     return Changed(
-        patches={one.lane.id: hands.act(body.action, one, first, end, body.number, body.of) for one in lines}
+        patches={one.lane.id: edits.act(body.action, one, first, end, body.number, body.of) for one in lines}
     )
 
 
@@ -112,11 +112,11 @@ def strip(request: HttpRequest, body: StripQuestion) -> Changed:
     for lane in body.lanes:
         line = line_of(body.score, body.dice, lane)
         if body.action == "throw":
-            patches[lane] = hands.throw_strip(line, body.strip, body.low, body.high, body.shape, body.throw)
+            patches[lane] = edits.throw_strip(line, body.strip, body.low, body.high, body.shape, body.throw)
         elif body.action == "empty":
-            patches[lane] = hands.empty_strip(line, body.strip)
+            patches[lane] = edits.empty_strip(line, body.strip)
         else:
-            patches[lane] = hands.change_strip(line, body.strip, body.action)
+            patches[lane] = edits.change_strip(line, body.strip, body.action)
     return Changed(patches=patches)
 
 
@@ -125,7 +125,7 @@ def control(request: HttpRequest, body: ControlQuestion) -> Changed:
     """What lanes become with a new strip of a MIDI controller."""
     return Changed(
         patches={
-            lane: hands.begin_control(line_of(body.score, body.dice, lane), body.controller)
+            lane: edits.begin_control(line_of(body.score, body.dice, lane), body.controller)
             for lane in body.lanes
         }
     )
@@ -135,4 +135,4 @@ def control(request: HttpRequest, body: ControlQuestion) -> Changed:
 def measures(request: HttpRequest, body: MeasuresQuestion) -> HttpResponse:
     """How busy, syncopated and even a lane is, and how far from where it was."""
     lane = body.score.lane(body.lane)
-    return answer(engine.measures(body.score, body.dice, lane.id, body.since, body.since_dice))
+    return answer(screen.measures(body.score, body.dice, lane.id, body.since, body.since_dice))

@@ -11,10 +11,11 @@ from lattice.document.base import Id, Name
 from lattice.document.piece import Dice
 from lattice.document.source import MAX_THROW, Source
 from lattice.document.strip import Shape
+from lattice.edits import Action, Copied
+from lattice.edits.strip_operations import Operation
 from lattice.formats.midi import Export
-from lattice.hands import Action, Copied
-from lattice.render import MAX_BARS, PropertyName, Window, picture
-from lattice.strips.operations import Operation
+from lattice.render import MAX_BARS, Window
+from lattice.screen import PropertyName, picture
 from pieces import models
 from pieces.changes import Operations
 

@@ -13,7 +13,7 @@ from playwright.sync_api import expect
 from lattice.clips import undisturbed
 from lattice.document import Score, read
 from lattice.render import Window
-from lattice.rhythm.euclidean import euclidean
+from lattice.steps.euclidean import euclidean
 
 BAR = 53760
 RESOLUTION = 960

@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from lattice.rhythm.euclidean import euclidean
+from lattice.steps.euclidean import euclidean
 from tests.browser.conftest import Musician
 
 

@@ -62,7 +62,7 @@ from lattice.document.chance import LETTERS
 from lattice.document.step_value import KINDS, NOTES
 from lattice.document.strip import STRIPS, StripKind
 from lattice.document.timing import DIRECTIONS
-from lattice.pitch.scales import SCALES
+from lattice.theory.scales import SCALES
 
 step_values = st.builds(
     StepValue,

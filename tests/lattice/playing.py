@@ -9,10 +9,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from lattice.clock.direction import LUCKY, cycle_length, lucky_order, steady_order
 from lattice.document import Lane, Made, Score, Strip, Swing
 from lattice.document.strip import STRIPS, TIED, StripKind
 from lattice.luck.draws import Purpose, draws, draws_each
+from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
 from tests.lattice.walking import Step, ordinals, walk
 
 QUARTER = 13440
@@ -35,19 +35,21 @@ class Walked:
 
     def __init__(self, score: Score, dice: int, lane: Lane, count: int) -> None:
         self.score, self.dice, self.lane = score, dice, lane
-        self.leader = lane
-        while isinstance(self.leader.source, Made):
-            self.leader = score.lane(self.leader.source.of)
+        self.clock_lane = lane
+        while isinstance(self.clock_lane.source, Made):
+            self.clock_lane = score.lane(self.clock_lane.source.of)
         self.steps = walk(score, dice, lane, count + 500)
         self.count = count
         self.bar = score.meter.bar_quarters
         self.length = self.steps[1].at - self.steps[0].at if len(self.steps) > 1 else Fraction(1)
-        bar, own = self.bar, self.leader.step_value or score.step_value
+        bar, own = self.bar, self.clock_lane.step_value or score.step_value
         self.length = (
-            self.leader.span.quarters(bar) / self.leader.source.steps if self.leader.span else own.quarters
+            self.clock_lane.span.quarters(bar) / self.clock_lane.source.steps
+            if self.clock_lane.span
+            else own.quarters
         )
-        lucky = self.leader.direction in LUCKY
-        told = self.leader is lane and lane.direction == "shuffled" and not (lane.thin and lane.edits)
+        lucky = self.clock_lane.direction in RANDOM_DIRECTIONS
+        told = self.clock_lane is lane and lane.direction == "shuffled" and not (lane.thin and lane.edits)
         self.before = ordinals(self.steps, [step.hit for step in self.steps], lucky and not told)
         self.in_run = []
         for at, step in enumerate(self.steps):
@@ -70,13 +72,13 @@ class Walked:
             moved = self.in_run[at] if strip.free.advance == "step" else self.before[at]
             count = len(strip.values)
             cycle, place = divmod(moved, cycle_length(strip.free.direction, count))
-            if strip.free.direction in LUCKY:
+            if strip.free.direction in RANDOM_DIRECTIONS:
                 cycles = np.full((1, count), self.steps[at].run * 2**32 + cycle)
                 places = np.arange(count)[None, :]
                 luck = draws(
                     self.dice, self.lane.id, Purpose.STRIP_ORDER.of(kind.draw_number), cycles, places
                 )
-                place = int(lucky_order(strip.free.direction, luck)[0, place])
+                place = int(random_order(strip.free.direction, luck)[0, place])
             else:
                 place = int(steady_order(strip.free.direction, count)[place])
         value = strip.values[place] if place < len(strip.values) else None
@@ -93,7 +95,7 @@ class Walked:
         ]
         return two[0] if strip.spread.shape == "even" else half_up(Fraction(sum(two), 2))
 
-    def strayed(self, at: int, name: str, plain: int) -> int:
+    def with_spread(self, at: int, name: str, plain: int) -> int:
         kind = STRIPS[name]
         strip = getattr(self.lane, kind.field)
         value = self.value(at, kind, plain)
@@ -111,7 +113,7 @@ class Walked:
 
     # ---- Chance ----
     def chance(self, at: int) -> Fraction:
-        return Fraction(self.lane.chance_percent * self.strayed(at, "chance", 100), 10_000)
+        return Fraction(self.lane.chance_percent * self.with_spread(at, "chance", 100), 10_000)
 
     def sounds(self, at: int) -> bool:
         step = self.steps[at]
@@ -159,9 +161,9 @@ class Walked:
 
     def moved(self, at: int) -> Fraction:
         """How much later than its grid the step is."""
-        late = self.length * self.strayed(at, "nudge", 0) / 100
+        late = self.length * self.with_spread(at, "nudge", 0) / 100
         if self.lane.humanise:
-            minutes = Fraction(self.lane.humanise.ms, 60_000) * self.strays(at, Purpose.STRAY_IN_TIME)
+            minutes = Fraction(self.lane.humanise.ms, 60_000) * self.strays(at, Purpose.DEVIATION_IN_TIME)
             late += minutes * Fraction(round(self.score.tempo * 100), 100)
         return late
 
@@ -180,7 +182,7 @@ class Walked:
         if lane.velocity_strip and lane.velocity_strip.spread:
             value = self.within(value + self.deviation(at, kind), "velocity", lane.velocity_strip)
         if lane.humanise and lane.humanise.velocity:
-            value += lane.humanise.velocity * self.strays(at, Purpose.STRAY_IN_VELOCITY)
+            value += lane.humanise.velocity * self.strays(at, Purpose.DEVIATION_IN_VELOCITY)
         strip = lane.velocity_strip
         plain = 64 if by_keys else lane.velocity
         own = [plain]
@@ -189,7 +191,7 @@ class Walked:
         elif strip:
             own = [
                 plain if step >= len(strip.values) or strip.values[step] is None else strip.values[step]
-                for step in range(self.leader.source.steps)
+                for step in range(self.clock_lane.source.steps)
             ]
         mean = Fraction(sum(own), len(own))
         return value + (mean - value) * Fraction(lane.evened, 100)
@@ -212,8 +214,8 @@ class Walked:
         for at, step in enumerate(self.steps[: self.count]):
             if not step.hit or not self.sounds(at):
                 continue
-            count = self.strayed(at, "ratchet", 1)
-            percent = self.strayed(at, "length", lane.length_percent)
+            count = self.with_spread(at, "ratchet", 1)
+            percent = self.with_spread(at, "length", lane.length_percent)
             begin = self.swung(step.at, self.length)
             share = (self.swung(step.at + self.length, self.length) - begin) / count
             late = self.moved(at)
@@ -241,7 +243,7 @@ class Walked:
 
     def climbs(self, at: int, note: int) -> list[tuple[int, int | None]]:
         """Semitones above the lane's note of what a ratchet's *note* sounds, each with the velocity of its key, if any."""
-        return [(12 * self.strayed(at, "octave", 0), None)]
+        return [(12 * self.with_spread(at, "octave", 0), None)]
 
     def tune(self, note: int) -> int:
         """Semitones by which a ratchet's *note* sounds higher, while it stays the same MIDI note."""
@@ -252,7 +254,7 @@ class Walked:
         return 0
 
     def run_end(self, step: Step) -> Fraction | None:
-        lane = self.leader
+        lane = self.clock_lane
         if lane.once or (lane.restart and lane.restart.kind == "pass"):
             return (step.run + 1) * self.score.bars * self.bar
         return (step.run + 1) * lane.restart.bars * self.bar if lane.restart else None
@@ -264,7 +266,7 @@ class Walked:
             if self.steps[-1].at - step.at < 65 * self.bar:
                 raise LookupError("too few steps walked")
             return self.first_start(at) + 10**9  # too far off: a tie ends by itself
-        if self.leader.once and self.steps[after].run > step.run:
+        if self.clock_lane.once and self.steps[after].run > step.run:
             return int(self.run_end(step) * QUARTER)
         return self.first_start(after)
 
@@ -282,9 +284,9 @@ class Walked:
 
     def cycle_steps(self) -> int:
         """How many steps a whole cycle has."""
-        chosen = self.leader.step_range
-        count = len(chosen.within(self.leader.source.steps)) if chosen else self.leader.source.steps
-        return cycle_length(self.leader.direction, count)
+        chosen = self.clock_lane.step_range
+        count = len(chosen.within(self.clock_lane.source.steps)) if chosen else self.clock_lane.source.steps
+        return cycle_length(self.clock_lane.direction, count)
 
     def cycles(self) -> dict[int, tuple[Fraction, int]]:
         """When each cycle begins, and in which run."""

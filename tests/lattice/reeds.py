@@ -2,7 +2,7 @@
 
 from lattice.document import BarSpan, Euclidean, Lane, PlacedChord, Progression, Scale
 from lattice.render import Window, render
-from lattice.render.events import Events
+from lattice.render.overlaps import Events
 from tests.lattice.scores import lane, score
 
 D_DORIAN = Scale(root=2, name="dorian")

@@ -17,7 +17,7 @@ from lattice.document import (
 )
 from lattice.document.pitched import PITCHED
 from lattice.render.size import MAX_NOTES_AT_ONCE, notes_of_lane
-from lattice.rhythm.lane_line import lines_of
+from lattice.steps.lane_steps import lines_of
 from tests.lattice.lane_fields import (
     clocks,
     edits,

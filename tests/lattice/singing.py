@@ -13,7 +13,7 @@ from lattice.document import HeldPool, Lane, LanePool, LaneSwing, ScalePool, Sco
 from lattice.document.pitched import PITCHED
 from lattice.document.strip import STRIPS
 from lattice.luck.draws import Purpose, draws
-from lattice.pitch.chords import Chord, parse_chord
+from lattice.theory.chords import Chord, parse_chord
 from tests.lattice.playing import QUARTER, Walked, half_up
 
 Pool = list[tuple[int, int]]  # (pitch, velocity; 0 for none), in the order of playing
@@ -108,7 +108,7 @@ class Sung(Walked):
     # ---- Its own pitches ----
     def degrees(self, at: int) -> tuple[int, int]:
         """Steps along the scale, and semitones, above where counting begins."""
-        value = self.strayed(at, "pitch", 0)
+        value = self.with_spread(at, "pitch", 0)
         strip = self.lane.pitch_strip
         if strip and strip.unit == "semitones":
             return self.lane.degrees_up, value
@@ -257,9 +257,9 @@ class Sung(Walked):
     def begun(self, at: int) -> int:
         """The step at which counting last began."""
         step = self.steps[at]
-        told = self.leader is self.lane and not (self.lane.thin and self.lane.edits)
-        lucky = self.leader.direction in ("random", "wander")
-        each_cycle = lucky or (self.leader.direction == "shuffled" and not told)
+        told = self.clock_lane is self.lane and not (self.lane.thin and self.lane.edits)
+        lucky = self.clock_lane.direction in ("random", "wander")
+        each_cycle = lucky or (self.clock_lane.direction == "shuffled" and not told)
         arpeggio = self.lane.arpeggio
         first = next(i for i, one in enumerate(self.steps) if one.run == step.run)
         if each_cycle or arpeggio.restart == "cycle":
@@ -289,7 +289,7 @@ class Sung(Walked):
             used += 1
             pedals += returns
             since_pedal = 0 if returns else since_pedal + 1
-        at_once = arpeggio.order == "all" or self.strayed(at, "chord", 1) > 1
+        at_once = arpeggio.order == "all" or self.with_spread(at, "chord", 1) > 1
         chord = sorted(set(row))[:64] if at_once else []
         if returns:
             return [PedalNote((self.note if pedal.note is None else pedal.note, 0)), *chord]
@@ -309,7 +309,7 @@ class Sung(Walked):
     def climbs(self, at: int, note: int) -> list[tuple[int, int | None]]:
         lane, time = self.lane, self.steps[at].at
         degrees, semitones = self.degrees(at)
-        after = lane.semitones_up + 12 * self.strayed(at, "octave", 0) - self.note
+        after = lane.semitones_up + 12 * self.with_spread(at, "octave", 0) - self.note
         keyed = bool(lane.arpeggio and lane.arpeggio.velocity == "keys")
         keyed = keyed and isinstance(lane.arpeggio.pool, HeldPool | LanePool)
         strip = lane.ratchet_strip
@@ -326,7 +326,7 @@ class Sung(Walked):
                 for one in self.arpeggiated(at)
             ]
         else:
-            stack = range(self.strayed(at, "chord", 1))
+            stack = range(self.with_spread(at, "chord", 1))
             notes = [(self.own(time, degrees, semitones, above), 0) for above in stack]
         after += 0 if by_degrees else climb
         return [(pitch + after, hard or None) for pitch, hard in notes]

@@ -4,18 +4,18 @@ from lattice.document import (
     Lane,
     Score,
 )
-from lattice.pitch.tune import tune_of
-from lattice.rhythm.lane_line import lines_of
+from lattice.render.pitch_context import pitch_context_of
 from lattice.sentence import (
     Sentence,
     Speech,
     sentence,
 )
+from lattice.steps.lane_steps import lines_of
 from tests.lattice.scores import score
 
 
 def speeches(score: Score) -> list[Speech]:
-    return [Speech(line, tune_of(line.lane, score, 1), score.lanes) for line in lines_of(score, 1)]
+    return [Speech(line, pitch_context_of(line.lane, score, 1), score.lanes) for line in lines_of(score, 1)]
 
 
 def spoken(lane: Lane, *others: Lane) -> Sentence:

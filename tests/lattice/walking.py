@@ -19,7 +19,7 @@ from lattice.document import (
     Thin,
 )
 from lattice.luck.draws import Purpose, draws
-from lattice.rhythm.source_hits import source_hits
+from lattice.steps.source_hits import source_hits
 
 
 @dataclass
@@ -36,15 +36,15 @@ class Step:
 
 def walk(score: Score, dice: int, lane: Lane, count: int) -> list[Step]:
     """Return the first *count* played steps of *lane*, or a few more."""
-    leader = lane
-    while isinstance(leader.source, Made):
-        leader = score.lane(leader.source.of)
+    clock_lane = lane
+    while isinstance(clock_lane.source, Made):
+        clock_lane = score.lane(clock_lane.source.of)
     steps: list[Step] = []
-    for step in _clock(score, dice, leader):
+    for step in _clock(score, dice, clock_lane):
         steps.append(step)
         if len(steps) > count + 4000:  # far enough for what looks ahead
             break
-    _fill(score, lane, steps, leader)
+    _fill(score, lane, steps, clock_lane)
     return steps[:count]
 
 
@@ -113,11 +113,11 @@ def _order(score, dice, lane, cycle, begun, step, period, offset) -> list[int]:
     return [numbers[place] for place in order]
 
 
-def _fill(score: Score, lane: Lane, steps: list[Step], leader: Lane) -> None:
+def _fill(score: Score, lane: Lane, steps: list[Step], clock_lane: Lane) -> None:
     """Say of each step whether it is a hit in *lane*."""
-    lucky = leader.direction in ("shuffled", "random", "wander")
+    lucky = clock_lane.direction in ("shuffled", "random", "wander")
     if isinstance(lane.source, Made):
-        _fill(score, score.lane(lane.source.of), steps, leader)
+        _fill(score, score.lane(lane.source.of), steps, clock_lane)
         hits = [step.hit for step in steps]
         if isinstance(lane.source, Reply):
             hits = _replies(steps, hits, lane.source.every, lucky)
@@ -133,7 +133,7 @@ def _fill(score: Score, lane: Lane, steps: list[Step], leader: Lane) -> None:
         turned = {(hit + lane.rotate) % n for hit in source_hits(lane.source, lane.id)}
         hits = [(step.number in turned) != lane.complement for step in steps]
     if lane.thin:
-        own_shuffle = leader.direction == "shuffled" and lane is leader
+        own_shuffle = clock_lane.direction == "shuffled" and lane is clock_lane
         hits = _thin(steps, hits, lane.thin, lucky and not own_shuffle)
     forced = {edit.step: edit.hit for edit in lane.edits}
     for step, hit in zip(steps, hits, strict=True):

@@ -9,15 +9,15 @@ from pydantic import Field
 from lattice.clips.clip import MAX_TRACKS
 from lattice.clips.edits.action import ClipAction, Percent, Velocity, said_notes
 from lattice.clips.sheet import Sheet, rounded, step_parts
-from lattice.clock.groove import SWING_PARTS, swung
-from lattice.clock.ticks import TICKS_PER_QUARTER, Ticks
 from lattice.document.base import Row
 from lattice.document.feel import Swing
 from lattice.document.notes import MAX_NOTES
 from lattice.document.problems import DocumentError
 from lattice.document.source import MAX_THROW
 from lattice.document.step_value import StepValue
-from lattice.luck.draws import DRAW_BITS, PLACES, STRAY_DRAWS, Purpose, draws_each, strays
+from lattice.luck.draws import DEVIATION_DRAWS, DRAW_BITS, PLACES, Purpose, deviations, draws_each
+from lattice.steps.groove import SWING_PARTS, swung
+from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = ["HUMANISED_MS", "HUMANISED_VELOCITY", "Harder", "Humanised", "Paint", "Quantise", "Ramp", "Swung"]
 
@@ -110,7 +110,9 @@ class Humanised(ClipAction):
     def _strayed(self, sheet: Sheet, purpose: Purpose, spread: Fraction) -> Ticks:
         """Return by how much each note strays, rounded: as with a lane's humanise, for one throw."""
         cycles, places = np.divmod(np.arange(len(sheet)), PLACES)
-        by = strays(draws_each(self.throw, "clip", purpose, cycles, places, STRAY_DRAWS)).astype(object)
+        by = deviations(draws_each(self.throw, "clip", purpose, cycles, places, DEVIATION_DRAWS)).astype(
+            object
+        )
         return rounded(by * spread.numerator, spread.denominator << DRAW_BITS).astype(np.int64)
 
 

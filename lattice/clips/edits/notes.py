@@ -13,7 +13,7 @@ from lattice.document.base import Row
 from lattice.document.notes import MAX_NOTES, Tuned
 from lattice.document.problems import DocumentError
 from lattice.document.step_value import StepValue
-from lattice.pitch.scales import folded
+from lattice.theory.scales import folded
 
 __all__ = ["Add", "CopiedNote", "Delete", "Move", "Paste", "Resize", "SetNotes", "Transpose"]
 

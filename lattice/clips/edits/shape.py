@@ -10,12 +10,12 @@ from lattice.clips.clip import Clip, MeterChange, TempoChange
 from lattice.clips.edits.action import ClipAction, Percent, Place, said_notes
 from lattice.clips.keep import controls_between
 from lattice.clips.sheet import Sheet, rounded, step_parts
-from lattice.clock.ticks import Ticks
 from lattice.document.notes import MAX_NOTES
 from lattice.document.problems import DocumentError
 from lattice.document.source import MAX_THROW
 from lattice.document.step_value import StepValue
 from lattice.luck.draws import DRAW_BITS, PLACES, Purpose, draws
+from lattice.units import Ticks
 
 __all__ = ["Crop", "Lengthen", "Pace", "Repeat", "Scatter", "joined"]
 

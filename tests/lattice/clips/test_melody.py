@@ -89,7 +89,7 @@ def from_afar(tune: list[int]) -> Clip:
         length_ticks=16 * 13440,
         tempo=100.0,
         meter=Meter(),
-        tracks=(Track(lane="Tune", channel=1, notes=notes),),
+        tracks=(Track(lane="PitchContext", channel=1, notes=notes),),
     )
 
 
@@ -124,12 +124,12 @@ def test_drums_are_in_no_scale():
 
 def clip_of(*notes: Note, scale: Scale | None = D_DORIAN) -> Clip:
     return Clip(
-        name="Tune",
+        name="PitchContext",
         length_ticks=53760,
         tempo=100.0,
         meter=Meter(),
         scale=scale,
-        tracks=(Track(lane="Tune", channel=3, notes=notes),),
+        tracks=(Track(lane="PitchContext", channel=3, notes=notes),),
     )
 
 

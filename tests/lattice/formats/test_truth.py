@@ -10,9 +10,10 @@ from lattice.clips import take, take_clip
 from lattice.document import Score
 from lattice.formats.midi import RESOLUTIONS, Export, midi_file
 from lattice.formats.midi_reader import read_midi
-from lattice.render import Window, render, sounds
-from lattice.render.events import Events, resolve_overlaps
-from lattice.rhythm.lane_line import lines_of
+from lattice.render import Window, render
+from lattice.render.overlaps import Events, resolve_overlaps
+from lattice.screen import sounds
+from lattice.steps.lane_steps import lines_of
 from tests.lattice.formats.readers import by_midicsv, by_mido, by_pretty_midi
 from tests.lattice.scores import dice, scores
 
@@ -81,7 +82,7 @@ def test_everything_is_the_same_notes(score, dice, first_bar, bars):
     clip = take_clip(taken, "Night Ferry", "A")
     # A clip holds the hits of its bars, also those that came early, and what of them came late.
     # No note is further from its step than the longest step that there is, and a second.
-    longest = max(line.course.step for line in lines_of(score, dice))
+    longest = max(line.clock.step for line in lines_of(score, dice))
     bars_around = ceil((longest + 2) / score.meter.bar_quarters)
     before = min(bars_around, first_bar)
     around = render(score, dice, Window(first_bar=first_bar - before, bars=before + bars + bars_around))

@@ -8,16 +8,8 @@ from pydantic import BaseModel
 
 from lattice.clips.take import take, take_clip
 from lattice.document import Score
-from lattice.render import (
-    Window,
-    alternatives_of,
-    measures,
-    news,
-    offers_of,
-    picture,
-    sounds,
-    standing_alternatives,
-)
+from lattice.render import Window
+from lattice.screen import alternatives_of, measures, news, offers_of, picture, sounds, standing_alternatives
 from tests.lattice.golden.heard import DICE, WINDOW
 from tests.lattice.golden.lucky import SCORES
 

@@ -12,7 +12,8 @@ from typing import Any
 from lattice.clips.take import varied
 from lattice.document import Score
 from lattice.formats.upgrade import VERSION
-from lattice.render import Window, sounds
+from lattice.render import Window
+from lattice.screen import sounds
 from tests.lattice.golden.lucky import SCORES
 
 FOLDER = Path(__file__).parent

@@ -14,7 +14,7 @@ from tests.lattice.golden.heard import FOLDER, heard
 FILES = sorted(FOLDER.glob("version_*/*.json"))
 HEARD = [
     Purpose.CHANCE, Purpose.THROW, Purpose.ORDER, Purpose.MOVE_FROM, Purpose.MOVE_TO, Purpose.STRIP_ORDER, Purpose.SPREAD,
-    Purpose.LINK, Purpose.STRAY_IN_TIME, Purpose.STRAY_IN_VELOCITY, Purpose.BURST, Purpose.NOTE_ORDER, Purpose.NOTE_OF_POOL,
+    Purpose.LINK, Purpose.DEVIATION_IN_TIME, Purpose.DEVIATION_IN_VELOCITY, Purpose.BURST, Purpose.NOTE_ORDER, Purpose.NOTE_OF_POOL,
 ]  # fmt: skip
 
 

@@ -25,7 +25,8 @@ from lattice.document import (
     StepValue,
     TypedPool,
 )
-from lattice.render import Window, picture, render
+from lattice.render import Window, render
+from lattice.screen import picture
 from tests.lattice.lane_fields import arpeggios
 from tests.lattice.reeds import D_DORIAN, FOUR_CHORDS, heard, pitches, reed
 from tests.lattice.scores import dice, score

@@ -36,13 +36,13 @@ from lattice.document import (
     read,
 )
 from lattice.document.problems import DocumentError
-from lattice.pitch.chords import parse_chord
-from lattice.pitch.voicing import voiced
 from lattice.render import Window, render
 from lattice.render.controls import controls_of
 from lattice.render.pipeline import play_all
-from lattice.rhythm.lane_line import lines_of
-from lattice.rhythm.settle import settled
+from lattice.steps.lane_steps import lines_of
+from lattice.steps.settle import settled
+from lattice.theory.chords import parse_chord
+from lattice.theory.voicing import voiced
 from tests.lattice.scores import dice, lane, score, scores
 
 BAR = 53760

@@ -27,12 +27,13 @@ from lattice.document import (
     Swing,
     VelocityStrip,
 )
-from lattice.render import Window, picture, render
+from lattice.render import Window, render
 from lattice.render.feel import feel_of
-from lattice.render.placing import Placing
-from lattice.render.played import play
-from lattice.rhythm.lane_line import lines_of
-from lattice.rhythm.stretch import Stretch
+from lattice.render.pipeline import play
+from lattice.render.timing import Placing
+from lattice.screen import picture
+from lattice.steps.lane_steps import lines_of
+from lattice.steps.step_window import StepWindow
 from tests.lattice.scores import dice, lane, scores
 from tests.lattice.scores import score as score_with
 
@@ -78,7 +79,7 @@ def test_linked_steps_sound_together_or_not_at_all(score, dice, first):
         line = with_changed(score, one.id, dice, bursts=(), step_rules=())
         begin, end = Window(first_bar=first, bars=3).ticks(score.meter.bar_ticks)
         played = play(line, feel_of(line.lane, score), None, begin, end)
-        cycles = played.stretch.cycles[played.hits.steps]
+        cycles = played.step_window.cycles[played.hits.steps]
         for letter in set(played.hits.letters.tolist()) - {-1}:
             linked = played.hits.letters == letter
             for cycle in set(cycles[linked].tolist()):
@@ -101,12 +102,12 @@ def test_ratchets_and_swung_steps_sum_to_what_they_divide(score, dice, first):
     """A step's notes follow each other without a gap, and each step ends where the next one begins."""
     for one in score.lanes:
         line = with_changed(score, one.id, dice, nudge_strip=None, humanise=None)
-        begin = line.course.first_at(first * score.meter.bar_ticks)
-        stretch = Stretch(line, begin, begin + 40)
+        begin = line.clock.first_at(first * score.meter.bar_ticks)
+        step_window = StepWindow(line, begin, begin + 40)
         whole = np.arange(39)
-        same_run = stretch.runs[1:] == stretch.runs[:-1]
+        same_run = step_window.runs[1:] == step_window.runs[:-1]
         for ratchets in (1, 5, 12):
-            placing = Placing(stretch, feel_of(line.lane, score), np.full(40, ratchets))
+            placing = Placing(step_window, feel_of(line.lane, score), np.full(40, ratchets))
             ends = placing.ends(whole, np.full(39, ratchets - 1), np.full(39, 100))
             assert (ends == placing.grid[1:])[same_run].all()
             for note in range(ratchets - 1):

@@ -5,10 +5,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.document import Control, DocumentError, LaneClip, Note, Score, read
-from lattice.render import Window, picture, render
+from lattice.render import Window, render
 from lattice.render.controls import controls_of
-from lattice.render.kept import kept_moves, kept_notes
+from lattice.render.kept_clip import kept_moves, kept_notes
 from lattice.render.pipeline import play_all
+from lattice.screen import picture
 from tests.lattice.lane_fields import lane_clips
 from tests.lattice.scores import lane, score
 
@@ -26,7 +27,7 @@ def test_notes_go_round_from_the_start(clip, first, length):
         if first <= (time := turn * clip.length_ticks + note.start) < end
     ]
     found = kept_notes(clip, 36, first, end)
-    columns = (found.starts, found.ends - found.starts, found.climbs, found.velocities, found.tunes)
+    columns = (found.starts, found.ends - found.starts, found.intervals, found.velocities, found.tunes)
     assert list(zip(*(column.tolist() for column in columns), strict=True)) == expected
     assert found.straights.tolist() == found.starts.tolist()
 
@@ -90,7 +91,7 @@ def test_it_is_drawn_and_said_in_red():
         [2 * BAR, 4 * BAR],
     )
     said = [part for part in drawn.sentence.parts if part.setting == "clip"]
-    assert ["".join(word.text for word in part.words) for part in said] == ["clip “Last crossing” plays here"]
+    assert ["".join(word.text for word in part.words) for part in said] == ["plays clip “Last crossing”"]
     assert said[0].red
 
 

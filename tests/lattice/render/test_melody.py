@@ -25,8 +25,9 @@ from lattice.document import (
     TypedPool,
 )
 from lattice.document.pitched import PITCHED
-from lattice.pitch.chords import parse_chord
-from lattice.render import Window, picture, render
+from lattice.render import Window, render
+from lattice.screen import picture
+from lattice.theory.chords import parse_chord
 from tests.lattice.lane_fields import progressions, scales
 from tests.lattice.reeds import D_DORIAN, FOUR_CHORDS, heard, pitches, reed
 from tests.lattice.scores import lane, score

@@ -9,7 +9,6 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from lattice.clock.ticks import TICKS_PER_QUARTER, ticks
 from lattice.document import (
     ChanceStrip,
     DocumentError,
@@ -22,7 +21,8 @@ from lattice.document import (
     Swing,
 )
 from lattice.render import Events, Window, render
-from lattice.rhythm.lane_line import lines_of
+from lattice.steps.lane_steps import lines_of
+from lattice.units import TICKS_PER_QUARTER, ticks
 from tests.lattice.scores import dice, lane, lanes_called, score, scores
 
 firsts = st.integers(0, 3) | st.integers(0, 100_000)
@@ -104,7 +104,7 @@ def test_times_are_exact(score, first):
     events = render(score, 1, window)
     begin, end = window.ticks(score.meter.bar_ticks)
     for index, line in enumerate(lines_of(score, 1)):
-        step = line.course.step
+        step = line.clock.step
         count = max(0, int(Fraction(begin, TICKS_PER_QUARTER) / step) - 1)
         expected = []
         while (start := ticks(count * step)) < end:

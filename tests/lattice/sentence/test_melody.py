@@ -24,9 +24,9 @@ from lattice.document import (
     read,
 )
 from lattice.document.pitched import PITCHED
-from lattice.pitch.tune import tune_of
-from lattice.rhythm.lane_line import lines_of
+from lattice.render.pitch_context import pitch_context_of
 from lattice.sentence import Speech, alternatives, bench, offers, sentence
+from lattice.steps.lane_steps import lines_of
 from tests.lattice.scores import lane, score
 
 D_DORIAN = Scale(root=2, name="dorian")
@@ -39,7 +39,7 @@ def reed(**fields: Any) -> Lane:
 
 def speech_of(one: Lane, *others: Lane, **fields: Any) -> Speech:
     asked = score(*others, one, **{"scale": D_DORIAN, "progression": CHORDS} | fields)
-    return Speech(lines_of(asked, 1)[-1], tune_of(one, asked, 1), asked.lanes)
+    return Speech(lines_of(asked, 1)[-1], pitch_context_of(one, asked, 1), asked.lanes)
 
 
 def said(one: Lane, *others: Lane, **fields: Any) -> str:

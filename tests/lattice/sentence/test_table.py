@@ -32,7 +32,7 @@ from lattice.document import (
     VelocityStrip,
     read,
 )
-from lattice.rhythm.lane_line import line_of, lines_of
+from lattice.document.strip_places import strips_of
 from lattice.sentence import (
     SETTINGS,
     Speech,
@@ -45,7 +45,7 @@ from lattice.sentence import (
     strip_words,
 )
 from lattice.sentence.table import GROUPS
-from lattice.strips.places import strips_of
+from lattice.steps.lane_steps import line_of, lines_of
 from tests.lattice.scores import lane, score, scores
 from tests.lattice.speaking import speeches, spoken, text
 

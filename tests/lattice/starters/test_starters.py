@@ -5,9 +5,9 @@ import pytest
 
 from lattice.document import DOCKSIDE, DocumentError, Lane, Score, read
 from lattice.render import Window, render
-from lattice.rhythm.lane_line import lines_of
 from lattice.sentence import Speech, sentence
 from lattice.starters import LANES, PATTERNS, Starter, starting_fields
+from lattice.steps.lane_steps import lines_of
 
 ALL = [*LANES, *PATTERNS]
 
@@ -41,7 +41,7 @@ def test_a_lane_that_begins_from_it_plays_it_with_its_own_voice(starter):
     begun = read(Lane, own.model_dump(mode="json") | starting_fields(starter.lane))
     assert (begun.id, begun.voice, begun.channel, begun.pan, begun.mute) == ("mine", "gull", 3, 20, True)
     was, now = (lines_of(score_of(Starter(name="x", lane=lane)), 1)[0] for lane in (starter.lane, begun))
-    assert np.array_equal(was.hits(0, 200), now.hits(0, 200)) or was.is_lucky
+    assert np.array_equal(was.hits(0, 200), now.hits(0, 200)) or was.is_random
     parts = [part.words for part in sentence(Speech(was)).parts]
     assert parts == [
         part.words for part in sentence(Speech(now)).parts if part.setting not in ("pan", "channel")

@@ -15,7 +15,7 @@ def tune(channel: int) -> bytes:
             length_ticks=16 * 13440,
             tempo=100.0,
             meter=Meter(),
-            tracks=(Track(lane="Tune", channel=channel, notes=notes),),
+            tracks=(Track(lane="PitchContext", channel=channel, notes=notes),),
         )
     )
 

@@ -7,8 +7,9 @@ from demo.services import demo_musician
 from takes.models import Take
 
 from lattice.document import Euclidean, Lane, score_of
-from lattice.render import Window, sounds
-from lattice.rhythm.lane_line import lines_of
+from lattice.render import Window
+from lattice.screen import sounds
+from lattice.steps.lane_steps import lines_of
 
 
 def test_night_ferry_shows_every_way_to_make_a_rhythm():
@@ -39,7 +40,7 @@ def test_night_ferry_shows_every_way_to_make_a_rhythm():
 def test_night_ferry_drifts():
     pattern = NIGHT_FERRY.patterns[0]
     assert (NIGHT_FERRY.tempo, len(pattern.lanes)) == (112, 10)
-    assert len({line.course.cycle_quarters for line in lines_of(pattern, 1)}) >= 4
+    assert len({line.clock.cycle_quarters for line in lines_of(pattern, 1)}) >= 4
 
 
 def test_the_others_stand_where_the_ferry_does():

@@ -1,1 +1,0 @@
-"""When steps happen: exact quarters inside, whole ticks at the door."""

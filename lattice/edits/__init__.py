@@ -1,0 +1,32 @@
+"""What hands, throws and settling do to documents: chosen steps, strips, notes played in, scales, chords."""
+
+from lattice.edits.chosen import chosen_numbers
+from lattice.edits.copied import Copied, CopiedStep, copied, paste
+from lattice.edits.entering import enter_note, enter_rest, enter_tie, record_keys
+from lattice.edits.rescale import rescaled
+from lattice.edits.step_actions import ACTIONS, Action, act
+from lattice.edits.strip_actions import begin_control, change_strip, draw_contour, empty_strip, throw_strip
+from lattice.edits.throw import throw_all, throw_lane
+
+__all__ = [
+    "ACTIONS",
+    "Action",
+    "Copied",
+    "CopiedStep",
+    "act",
+    "begin_control",
+    "change_strip",
+    "chosen_numbers",
+    "copied",
+    "draw_contour",
+    "empty_strip",
+    "enter_note",
+    "enter_rest",
+    "enter_tie",
+    "paste",
+    "record_keys",
+    "rescaled",
+    "throw_all",
+    "throw_lane",
+    "throw_strip",
+]

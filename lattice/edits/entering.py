@@ -1,0 +1,160 @@
+"""Playing pitches into a lane: step by step, or along with the loop. Each returns the fields that it changes."""
+
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from lattice.document.keys import HeldKey
+from lattice.document.lane import Lane
+from lattice.document.problems import DocumentError, read
+from lattice.document.strip import LONGEST, NUDGE, PITCH
+from lattice.edits.chosen import is_hit, turned
+from lattice.edits.copied import with_values
+from lattice.render.pitch_context import PitchContext
+from lattice.steps.lane_steps import LaneSteps, line_as
+from lattice.theory.scales import scale_note_below, scale_steps, steps_between
+from lattice.units import TICKS_PER_QUARTER
+
+__all__ = ["Entered", "enter_note", "enter_rest", "enter_tie", "record_keys"]
+
+
+class Entered(NamedTuple):
+    """A pitch for a step number. *velocity*, *length*, *nudge*: None where the lane's own is kept."""
+
+    step: int
+    pitch: int
+    velocity: int | None = None
+    length: int | None = None
+    nudge: int | None = None
+
+
+def enter_note(
+    line: LaneSteps, context: PitchContext | None, step: int, pitch: int, velocity: int | None
+) -> dict[str, Any]:
+    """Return the fields after *pitch* was entered on a step. Raises DocumentError where the lane takes no pitches."""
+    return _laid(line, context, [Entered(step, pitch, velocity)])
+
+
+def enter_rest(line: LaneSteps, step: int) -> dict[str, Any]:
+    """Return the fields after a rest was entered on a step."""
+    return turned(line, {step: False})
+
+
+def enter_tie(line: LaneSteps, step: int) -> dict[str, Any]:
+    """Return the fields after a tie was entered: the step rests, and the hit before it lasts to its end, not beyond.
+
+    Raises DocumentError if there is no hit before it in the cycle.
+    """
+    hits = [number for number, hit in enumerate(is_hit(line)[:step]) if hit]
+    if not hits:
+        raise DocumentError.of("step", "there is no note before it that could be tied", lane=line.lane.name)
+    return turned(line, {step: False}) | with_values(line, "length", {hits[-1]: 100 * (step + 1 - hits[-1])})
+
+
+def record_keys(
+    line: LaneSteps, context: PitchContext | None, keys: Sequence[HeldKey], *, over: bool, nudges: bool
+) -> dict[str, Any]:
+    """Return the fields after *keys* were played along: each on the step that begins nearest, as long as it was held.
+
+    *over*: in place of all that the lane had, else added to it. *nudges*: how far off its step a key was is kept. Of
+    several keys on one step the last counts. Raises DocumentError where the lane takes no pitches.
+    """
+    entered = {}
+    for key in sorted(keys, key=lambda one: one.start):
+        one = _nearest_step(line, key, nudges)
+        entered[one.step] = one
+    if over:
+        rests = {number: False for number, hit in enumerate(is_hit(line)) if hit and number not in entered}
+        line = line_as(line, _changed(line.lane, turned(line, rests)))
+        return _beside(line.lane) | _laid(line, context, list(entered.values()))
+    return _laid(line, context, list(entered.values()))
+
+
+def _beside(lane: Lane) -> dict[str, Any]:
+    return {field: lane.model_dump(mode="json")[field] for field in ("source", "edits")}
+
+
+def _changed(lane: Lane, patch: dict[str, Any]) -> Lane:
+    return read(Lane, lane.model_dump(mode="json") | patch)
+
+
+def _nearest_step(line: LaneSteps, key: HeldKey, nudges: bool) -> Entered:
+    clock = line.clock
+    after = clock.first_at(key.start)
+    counts = np.array([max(0, after - 1), after])
+    exact, denominator = clock.exact(counts)
+    offs = [Fraction(key.start) - Fraction(at, denominator) for at in exact.tolist()]
+    nearest = 0 if abs(offs[0]) <= abs(offs[1]) else 1
+    step = clock.step * TICKS_PER_QUARTER
+    length = 100 if key.end is None else round(100 * (key.end - key.start) / step)
+    return Entered(
+        int(line.numbers(counts)[nearest]),
+        key.key,
+        key.velocity,
+        min(LONGEST, max(1, length)),
+        min(NUDGE.high, max(NUDGE.low, round(100 * offs[nearest] / step))) if nudges else None,
+    )
+
+
+def _laid(line: LaneSteps, context: PitchContext | None, entered: Sequence[Entered]) -> dict[str, Any]:
+    lane = line.lane
+    _check(lane, context)
+    assert context is not None
+    found = {one.step: _value(context, lane, one.pitch) for one in entered}
+    for one in entered:
+        if not PITCH.low <= found[one.step][0] <= PITCH.high:
+            said = f"{one.pitch} is too far from the lane's note, {context.note}: move that first"
+            raise DocumentError.of("pitch", said, lane=lane.name)
+    values: dict[int, int | None] = {step: value for step, (value, _) in found.items()}
+    accidentals = {step: raised for step, (_, raised) in found.items()}
+    patch = turned(line, {one.step: True for one in entered})
+    rows: dict[str, dict[int, int | None]] = {
+        "pitch": values,
+        "velocity": {one.step: one.velocity for one in entered},
+        "length": {one.step: one.length for one in entered},
+        "nudge": {one.step: one.nudge for one in entered},
+    }
+    for name, row in rows.items():
+        if told := {step: value for step, value in row.items() if value is not None}:
+            raised = accidentals if name == "pitch" else None
+            patch |= with_values(line_as(line, _changed(lane, patch)), name, {**told}, raised)
+    if lane.octave_strip:
+        patch |= with_values(line, "octave", dict.fromkeys(values))
+    return patch
+
+
+def _check(lane: Lane, context: PitchContext | None) -> None:
+    if context is None:
+        said = "its voice is one of the kit: give it one that plays any pitch"
+        raise DocumentError.of("voice", said, lane=lane.name)
+    if lane.arpeggio:
+        said = "it plays an arpeggio: what is played on the keys fills its pool"
+        raise DocumentError.of("arpeggio", said, lane=lane.name)
+    if lane.follows in ("root", "tones") and context.chords:
+        said = "it follows the chords: let it keep its own notes, then play them in"
+        raise DocumentError.of("follows", said, lane=lane.name)
+    if lane.pitch_strip and lane.pitch_strip.free:
+        said = "its pitch strip has a length of its own: let it go with the lane, then play notes in"
+        raise DocumentError.of("pitch_strip", said, lane=lane.name)
+
+
+def _base(context: PitchContext) -> int:
+    return int(scale_note_below(np.array([context.note]), context.scale.root, context.scale.semitones)[0])
+
+
+def _value(context: PitchContext, lane: Lane, pitch: int) -> tuple[int, int]:
+    """Return what the strip has to say for a step to sound *pitch*, and the accidental of that degree.
+
+    A note outside the scale is the nearest degree raised or lowered; of two equally near the lower, raised.
+    """
+    scale = context.scale.root, context.scale.semitones
+    wanted = np.array([pitch - lane.semitones_up])
+    if lane.pitch_strip and lane.pitch_strip.unit == "semitones":
+        own = scale_steps(np.array([context.note]), np.array([lane.degrees_up]), *scale)
+        return int(wanted[0] - own[0]), 0
+    below = scale_note_below(wanted, *scale)
+    above = scale_steps(below, np.array([1]), *scale)
+    degree = below if wanted[0] - below[0] <= above[0] - wanted[0] else above
+    return steps_between(_base(context), int(degree[0]), *scale) - lane.degrees_up, int(wanted[0] - degree[0])

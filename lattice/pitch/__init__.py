@@ -1,1 +1,0 @@
-"""Which notes: scales, chords, progressions and what follows them, arpeggios."""

@@ -1,0 +1,138 @@
+"""One lane in a stretch of time: what it is laid out as, and what it plays of that by some dice."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.document.lane import Lane
+from lattice.document.strip import CONTROL
+from lattice.document.strip_places import strips_of
+from lattice.render.bursts import BurstNotes
+from lattice.render.feel import Feel
+from lattice.render.notes import Notes
+from lattice.render.pitch_context import PitchContext
+from lattice.render.timing import MAX_TIE_BARS, earliest_and_latest, longest_note, may_tie
+from lattice.steps.direction import RANDOM_DIRECTIONS
+from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.step_window import StepWindow
+from lattice.units import Ticks
+
+__all__ = [
+    "Hits",
+    "LaidOut",
+    "Played",
+    "is_moved_by_luck",
+    "moves_pitch",
+    "reach",
+]
+
+
+@dataclass(frozen=True, eq=False)
+class Hits:
+    """Hits in columns. *steps*: indices of theirs among the steps played; *starts*, *ends*: of their notes, in ticks.
+
+    *velocities*: of the first note; *chances*: in 1/10,000; *sound*: whether dice and cycle rules let it sound;
+    *ratchets*: notes; *nudges*, *lengths*: % of a step, TIED where it lasts until the next hit; *accented*: whether
+    it is an accent; *octaves*; *letters*: place of the letter of linked ones in the alphabet, else -1; *covered*:
+    whether a burst plays in its place; *pitches*: of a melodic lane, all that begin with it, before
+    they are folded into what MIDI has; else nothing.
+    """
+
+    steps: Ticks
+    starts: Ticks
+    ends: Ticks
+    velocities: Ticks
+    chances: Ticks
+    sound: NDArray[np.bool_]
+    ratchets: Ticks
+    nudges: Ticks
+    lengths: Ticks
+    accented: NDArray[np.bool_]
+    octaves: Ticks
+    letters: Ticks
+    covered: NDArray[np.bool_]
+    pitches: tuple[tuple[int, ...], ...]
+
+
+@dataclass(frozen=True, eq=False)  # known by what it is, not by comparing its columns
+class LaidOut:
+    """What a lane would play if every hit sounded, bursts apart: the same for all dice, unless luck moves it.
+
+    *step_window*: the steps that were looked at; *starts*: when they begin after swing, in ticks; *chances*: of each;
+    *may_sound*: which of them neither a burst nor an empty pool silences. *notes*: those that begin in *ticks*, from
+    the first to before the second; *of*: the step, by its index, that each is of.
+    """
+
+    step_window: StepWindow
+    feel: Feel
+    context: PitchContext | None
+    ticks: tuple[int, int]
+    starts: Ticks
+    chances: Ticks
+    may_sound: NDArray[np.bool_]
+    hits: Hits
+    of: Ticks
+    notes: Notes
+
+    @property
+    def weighs(self) -> int:
+        """About how many bytes it takes."""
+        return self.step_window.weighs + 200 * self.hits.steps.size + 60 * self.of.size
+
+
+@dataclass(frozen=True, eq=False)
+class Played:
+    """What a lane plays by some dice. *laid*: what it was laid out as; *step_window*, *hits*: as there, by these."""
+
+    laid: LaidOut
+    step_window: StepWindow
+    hits: Hits
+    bursts: BurstNotes
+    notes: Notes
+
+    @property
+    def context(self) -> PitchContext | None:
+        """Where its pitches come from."""
+        return self.laid.context
+
+    @property
+    def starts(self) -> Ticks:
+        """When the steps begin after swing, in ticks."""
+        return self.laid.starts
+
+    @property
+    def weighs(self) -> int:
+        """About how many bytes it takes beside what it was laid out as."""
+        return 1000 + 30 * self.hits.steps.size + 60 * (self.notes.starts.size + self.bursts.starts.size)
+
+
+def reach(line: LaneSteps, feel: Feel, end_tick: int) -> int:
+    """Return for how long after *end_tick* a note of the lane may last that begins before, in ticks."""
+    longest = longest_note(line, feel)
+    if may_tie(line):
+        early, late = earliest_and_latest(line, feel)
+        most = MAX_TIE_BARS * line.frame.meter.bar_ticks
+        # The first hit whose note cannot begin before: what begins before is tied to it at the latest.
+        following = line.next_hit(line.clock.first_at(end_tick + early))
+        if following is not None:
+            most = min(most, int(line.clock.starts(np.array([following]))[0]) + late - end_tick)
+        longest = max(longest, most)
+    return longest
+
+
+def moves_pitch(lane: Lane) -> bool:
+    """Return whether notes of *lane* may differ in pitch."""
+    return lane.is_melodic or lane.octave_strip is not None
+
+
+def is_moved_by_luck(line: LaneSteps) -> bool:
+    """Return whether dice have a say in a lane's hits, times, velocities or pitches, not only in which sound."""
+    lane = line.lane
+    strips = [at.strip for at in strips_of(lane) if at.strip and at.kind != CONTROL]
+    return (
+        line.is_random
+        or lane.humanise is not None
+        or any(strip.spread or (strip.free and strip.free.direction in RANDOM_DIRECTIONS) for strip in strips)
+        or (lane.is_melodic and lane.arpeggio is not None and lane.arpeggio.order in ("random", "shuffled"))
+    )

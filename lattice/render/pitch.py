@@ -1,0 +1,216 @@
+"""Which pitches a melodic lane's hits have: degrees, followed chords, stacks, arpeggios; then all that moves them."""
+
+from collections.abc import Callable
+from functools import partial
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.document.arpeggio import HeldPool, LanePool
+from lattice.document.lane import Lane
+from lattice.document.strip import CHORD, OCTAVE, PITCH
+from lattice.render.arpeggio import Heard, Moments, played_notes, pools_at, rounds_of
+from lattice.render.pitch_context import PitchContext
+from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.step_window import StepWindow
+from lattice.steps.strip_values import accidentals_at, values_at, with_spread
+from lattice.theory.following import along_tones, nearest_tones, roots_near
+from lattice.theory.scales import OCTAVE as SEMITONES
+from lattice.theory.scales import scale_note_below, scale_steps
+from lattice.units import Ticks
+
+__all__ = [
+    "Pitched",
+    "burst_pitches",
+    "in_ratchets",
+    "octaves_of",
+    "pitched",
+    "pitches_by_hit",
+    "single_pitches",
+    "takes_velocities",
+    "unpitched",
+]
+
+_STACK = 2  # a stack takes every second degree
+
+
+class Pitched(NamedTuple):
+    """The notes of hits, one hit after the other. *counts*: how many each has; *firsts*: index of its first.
+
+    *raised*: returns the pitches of single notes, by their index among all, that are so many degrees higher, before
+    octaves and semitones act after the scale. *velocities*: those of keys, 0 where they have none. *after*: hit by
+    hit, by how many semitones octaves and transposition move its notes.
+    """
+
+    counts: Ticks
+    firsts: Ticks
+    raised: Callable[[Ticks, Ticks], Ticks]
+    velocities: Ticks
+    after: Ticks
+
+
+def takes_velocities(lane: Lane) -> bool:
+    """Return whether the lane's notes are as hard as the keys, or the notes, that they come from."""
+    arpeggio = lane.arpeggio if lane.is_melodic else None
+    return (
+        arpeggio is not None
+        and arpeggio.velocity == "keys"
+        and isinstance(arpeggio.pool, HeldPool | LanePool)
+    )
+
+
+def pitched(step_window: StepWindow, steps: Ticks, context: PitchContext, heard: Heard) -> Pitched:
+    """Return the notes of the hits at *steps*, indices in *step_window*. *heard*: see `lattice.render.arpeggio`."""
+    lane = step_window.line.lane
+    values = with_spread(degrees_of(step_window), lane.pitch_strip, PITCH, step_window)[steps]
+    stacks = with_spread(
+        values_at(lane.chord_strip, CHORD, step_window, 1), lane.chord_strip, CHORD, step_window
+    )[steps]
+    raised_by = accidentals_at(lane.pitch_strip, step_window)[steps]
+    after = lane.semitones_up + SEMITONES * octaves_of(step_window)[steps]
+    if lane.arpeggio:
+        rows = played_notes(step_window, steps, lane.arpeggio, context, stacks > 1, heard)
+        counts = np.array([len(row) for row in rows], np.int64)
+        notes = np.array([note for row in rows for note in row], np.int64).reshape(-1, 3)
+        of = np.repeat(np.arange(counts.size), counts)
+        raised = partial(_moved, notes[:, 0], values[of], raised_by[of], notes[:, 2] > 0, lane, context)
+        velocities = notes[:, 1]
+    else:
+        counts = stacks
+        of = np.repeat(np.arange(counts.size), counts)
+        above = np.arange(of.size) - np.repeat(np.cumsum(counts) - counts, counts)
+        exact, denominator = step_window.line.clock.exact(step_window.counts[steps][of])
+        raised = partial(_own_at, lane, exact, denominator, values[of], raised_by[of], above, context)
+        velocities = np.zeros(of.size, np.int64)
+    return Pitched(counts, np.cumsum(counts) - counts, raised, velocities, after)
+
+
+def degrees_of(step_window: StepWindow) -> Ticks:
+    """Return what the pitch strip says at each step, before it strays: degrees, or semitones."""
+    return values_at(step_window.line.lane.pitch_strip, PITCH, step_window, 0)
+
+
+def unpitched(step_window: StepWindow, steps: Ticks) -> Pitched:
+    """Return one note for each hit of a voice of the kit: 0, its own, by octaves higher where a strip says so."""
+    none = np.zeros(steps.size, np.int64)
+    octaves = SEMITONES * octaves_of(step_window)[steps]
+    return Pitched(none + 1, np.arange(steps.size), lambda notes, _: np.zeros_like(notes), none, octaves)
+
+
+def octaves_of(step_window: StepWindow) -> Ticks:
+    """Return by how many octaves each step is higher."""
+    strip = step_window.line.lane.octave_strip
+    return with_spread(values_at(strip, OCTAVE, step_window, 0), strip, OCTAVE, step_window)
+
+
+def single_pitches(pitches: Pitched, of: Ticks) -> tuple[Ticks, Ticks]:
+    """Return, for each single pitch, the place of the note that it sounds in, and its own among *pitches*.
+
+    *of*: the hit that each note is of.
+    """
+    each = pitches.counts[of]
+    row = np.repeat(np.arange(of.size), each)
+    within = np.arange(row.size) - np.repeat(np.cumsum(each) - each, each)
+    return row, pitches.firsts[of[row]] + within
+
+
+def pitches_by_hit(pitches: Pitched) -> tuple[tuple[int, ...], ...]:
+    """Return all pitches that begin with each hit, before they are folded into what MIDI has."""
+    each = np.arange(int(pitches.counts.sum()))
+    moved = (pitches.raised(each, np.zeros_like(each)) + np.repeat(pitches.after, pitches.counts)).tolist()
+    ends = (pitches.firsts + pitches.counts).tolist()
+    return tuple(tuple(moved[first:end]) for first, end in zip(pitches.firsts.tolist(), ends, strict=True))
+
+
+def in_ratchets(pitches: Pitched, notes: Ticks, numbers: Ticks, lane: Lane) -> tuple[Ticks, Ticks]:
+    """Return the pitches of single *notes*, by their index, that the *numbers*-th notes, from 0, of ratchets play.
+
+    And by how many semitones their sound is tuned higher: a voice of the kit climbs so, since another MIDI note would
+    be another voice.
+    """
+    strip = lane.ratchet_strip
+    none = np.zeros_like(notes)
+    climb = numbers * strip.climb if strip else none
+    if not lane.is_melodic:
+        return pitches.raised(notes, none), climb
+    if strip and strip.climb_unit == "degrees":
+        return pitches.raised(notes, climb), none
+    return pitches.raised(notes, none) + climb, none
+
+
+def burst_pitches(
+    line: LaneSteps, starts: Ticks, context: PitchContext, heard: Heard
+) -> tuple[Ticks, NDArray[np.bool_]]:
+    """Return the pitch of each note of bursts at those ticks, and whether there is one.
+
+    Degree 0; of an arpeggio its order's first note, and none where its pool is empty.
+    """
+    lane = line.lane
+    all_of_them, zeros = np.arange(starts.size), np.zeros(starts.size, np.int64)
+    if lane.arpeggio is None:
+        own = _own_at(lane, starts, 1, zeros, zeros, zeros, context, all_of_them, zeros)
+        return own + lane.semitones_up, np.ones(starts.size, bool)
+    pools = pools_at(lane.arpeggio, context, Moments(starts, 1, starts), heard)
+    rounds = rounds_of(lane.arpeggio, pools)
+    firsts = np.array([*(row[0].pitch if row else 0 for row in rounds), 0], np.int64)[pools.which]
+    there = np.array([*(bool(row) for row in rounds), False])[pools.which]
+    moved = _moved(firsts, zeros, zeros, np.zeros(starts.size, bool), lane, context, all_of_them, zeros)
+    return moved + lane.semitones_up, there
+
+
+def _moved(
+    notes: Ticks,
+    values: Ticks,
+    raised_by: Ticks,
+    is_pedal: NDArray[np.bool_],
+    lane: Lane,
+    context: PitchContext,
+    which: Ticks,
+    up: Ticks,
+) -> Ticks:
+    """Return *which* of the notes of a pool, moved by the pitch strip and by what is higher before the scale.
+
+    *raised_by*: accidentals. *up*: degrees beside those. A pedal note is moved by none of it.
+    """
+    root, degrees = context.scale.root, context.scale.semitones
+    chosen, by = notes[which], values[which]
+    is_semitones = lane.pitch_strip is not None and lane.pitch_strip.unit == "semitones"
+    steps = lane.degrees_up + up + (0 if is_semitones else by)
+    moved = scale_steps(chosen, steps, root, degrees) + (by if is_semitones else raised_by[which])
+    result: Ticks = np.where(is_pedal[which], chosen, moved)
+    return result
+
+
+def _own_at(
+    lane: Lane,
+    numerators: Ticks,
+    denominator: int,
+    values: Ticks,
+    raised_by: Ticks,
+    above: Ticks,
+    context: PitchContext,
+    which: Ticks,
+    up: Ticks,
+) -> Ticks:
+    """Return *which* of the pitches that come from the strip's *values* and accidentals, *up* degrees higher.
+
+    *raised_by*: the accidentals. *numerators* / *denominator*: when each sounds, in ticks. *above*: its place in a
+    stack, from 0.
+    """
+    values, above, numerators = values[which], above[which], numerators[which]
+    scale = context.scale.root, context.scale.semitones
+    is_degrees = lane.pitch_strip is None or lane.pitch_strip.unit == "degrees"
+    steps = lane.degrees_up + up + (values if is_degrees else 0)
+    semitones = raised_by[which] if is_degrees else values
+    chords = context.chords
+    chord = chords.number_at(numerators, denominator) % len(chords.chords) if chords else values
+    if chords and lane.follows == "tones":
+        return along_tones(chords.chords, chord, context.note, steps + above) + semitones
+    base = np.full(values.size, context.note)
+    if chords and lane.follows == "root":
+        base = roots_near(chords.chords, chord, context.note)
+    elif is_degrees:
+        base = scale_note_below(base, *scale)
+    own = scale_steps(scale_steps(base, steps, *scale) + semitones, _STACK * above, *scale)
+    return nearest_tones(chords.chords, chord, own) if chords and lane.follows == "nearest" else own

@@ -1,0 +1,89 @@
+"""What a melodic lane's pitches come from, beside its own line: note, scale, chords, keys, the lane that it reads."""
+
+from dataclasses import dataclass, replace
+
+from lattice.document.arpeggio import Arpeggio, HeldPool, LanePool, TypedPool
+from lattice.document.keys import Keys
+from lattice.document.lane import Lane
+from lattice.document.piece import Score
+from lattice.document.pitched import PITCHED
+from lattice.document.scale import Scale
+from lattice.render.progression import Chords, chords_of
+from lattice.steps.lane_steps import LaneSteps, line_as, line_of, remember_line
+from lattice.theory.chords import Chord, parse_chord
+from lattice.theory.voicing import nearest_root
+
+__all__ = ["PitchContext", "SourceLane", "home_note", "pitch_context_of", "scale_of"]
+
+
+@dataclass(frozen=True)
+class PitchContext:
+    """Equal for scores in which the lane has the same pitches.
+
+    *note*: the lane's. *chords*, *keys*, *typed*, *source*: only what the lane listens to, else None.
+    """
+
+    note: int
+    scale: Scale
+    chords: Chords | None = None
+    keys: Keys | None = None
+    typed: Chord | None = None
+    source: "SourceLane | None" = None
+
+
+@dataclass(frozen=True)
+class SourceLane:
+    """A lane as another one reads it: without swing, nudges and humanise. *note*: its own, or the kit's."""
+
+    line: LaneSteps
+    context: PitchContext | None
+    note: int
+
+
+def scale_of(lane: Lane, score: Score) -> Scale:
+    """Return the scale that *lane* counts in."""
+    return lane.scale or score.scale
+
+
+def home_note(lane: Lane, score: Score) -> int:
+    """Return the MIDI note of a melodic lane's degree 0: its own, or the scale's root nearest to its voice's home."""
+    return (
+        nearest_root(scale_of(lane, score).root, PITCHED[lane.voice].home) if lane.note is None else lane.note
+    )
+
+
+def pitch_context_of(lane: Lane, score: Score, dice: int) -> PitchContext | None:
+    """Return what *lane* takes its pitches from in *score*; None for a voice of the kit, which has but one."""
+    if not lane.is_melodic:
+        return None
+    context = PitchContext(home_note(lane, score), scale_of(lane, score))
+    arpeggio = lane.arpeggio
+    if score.progression and _listens(lane, arpeggio):
+        bar = score.meter.bar_quarters
+        context = replace(context, chords=chords_of(score.progression, score.scale, bar))
+    if arpeggio is None:
+        return context
+    match arpeggio.pool:
+        case HeldPool():
+            context = replace(context, keys=lane.keys)
+        case TypedPool(chord=str(said)):
+            context = replace(context, typed=parse_chord(said, score.scale.root, score.scale.semitones))
+        case LanePool(of=of):
+            context = replace(context, source=_heard(score.lane(of), score, dice))
+    return context
+
+
+def _listens(lane: Lane, arpeggio: Arpeggio | None) -> bool:
+    """Return whether the progression has a say in the lane's pitches."""
+    if arpeggio is None:
+        return lane.follows != "none"
+    return arpeggio.pool.kind == "chord" or (arpeggio.restart == "chord" and arpeggio.pool.kind != "held")
+
+
+def _heard(lane: Lane, score: Score, dice: int) -> SourceLane:
+    straight = lane.model_copy(update={"nudge_strip": None, "humanise": None})
+    line = remember_line(line_as(line_of(score, dice, lane.id), straight))
+    context = pitch_context_of(lane, score, dice)
+    voice = score.kit.voice(lane.voice)
+    struck = lane.note if lane.note is not None else voice.pitch if voice else 0
+    return SourceLane(line, context, context.note if context else struck)

@@ -1,0 +1,267 @@
+"""When hits begin and end: grid, swing, nudge, humanise, ratchets, ties; each time rounded once, to a tick.
+
+Inside, positions are whole numbers of a small part of a tick, counted from the bar line before the step, so that they
+are exact and never large.
+"""
+
+from fractions import Fraction
+from functools import cached_property
+from math import lcm
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.document.strip import LENGTH, NUDGE, RATCHET, TIED
+from lattice.luck.draws import DRAW_BITS, Purpose
+from lattice.render.feel import Feel
+from lattice.steps.groove import SWING_PARTS, swing_unit, swung
+from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.step_window import StepWindow
+from lattice.steps.strip_values import bounds, values_at, with_spread
+from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
+
+__all__ = [
+    "MAX_TIE_BARS",
+    "NoteTimes",
+    "Placing",
+    "earliest_and_latest",
+    "lengths_of",
+    "longest_note",
+    "may_tie",
+    "note_times",
+    "ratchets_of",
+]
+
+MAX_TIE_BARS = 64  # a note that is tied to a hit further off ends there
+
+_PERCENT = 100
+_CUT = 2  # spreads: nothing strays further
+
+
+def earliest_and_latest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
+    """Return by how many ticks at most a note of the lane begins before, and after, its step's straight time."""
+    lane, step = line.lane, line.clock.step
+    strip = lane.nudge_strip
+    nudged = Fraction(0)
+    if strip:
+        furthest = max((abs(value) for value in strip.values if value is not None), default=0)
+        furthest += strip.spread.by if strip.spread else 0
+        nudged = step * min(furthest, NUDGE.high) / _PERCENT
+    strays = Fraction(0)
+    if lane.humanise and feel.quarters_per_minute:
+        strays = Fraction(_CUT * lane.humanise.ms, 60_000) * feel.quarters_per_minute
+    swing = (swing_unit(step, feel.swing) or Fraction(0)) / 2
+    ratchets = step + swing if lane.ratchet_strip else Fraction(0)
+    early = nudged + strays
+    return _ticks_up(early), _ticks_up(early + swing + ratchets)
+
+
+def longest_note(line: LaneSteps, feel: Feel) -> int:
+    """Return the length that no note of the lane exceeds, in ticks; notes that are tied apart."""
+    lane, step = line.lane, line.clock.step
+    strip = lane.length_strip
+    most = max(_PERCENT, lane.length_percent) if strip else lane.length_percent
+    if strip:
+        longest = max((value for value in strip.values if value is not None), default=0)
+        most = max(most, longest)
+        if strip.spread:
+            most = min(most + strip.spread.by, bounds(strip.spread, LENGTH).high)
+    swung_step = step + (swing_unit(step, feel.swing) or Fraction(0)) / 2
+    bar = line.frame.meter.bar_quarters
+    burst = max(
+        (end - start for start, end in (burst.quarters(bar) for burst in lane.bursts)), default=Fraction(0)
+    )
+    return ticks(max(swung_step * most, burst * lane.length_percent) / _PERCENT) + 2
+
+
+def may_tie(line: LaneSteps) -> bool:
+    """Return whether a note of the lane may last until the next hit."""
+    return line.lane.length_strip is not None and TIED in line.lane.length_strip.values
+
+
+def lengths_of(step_window: StepWindow) -> Ticks:
+    """Return how long the note of each step is, in % of a step; TIED where it lasts until the next hit."""
+    lane = step_window.line.lane
+    values = values_at(lane.length_strip, LENGTH, step_window, lane.length_percent)
+    is_tied = (values == TIED) | (values > LENGTH.high)
+    return np.where(is_tied, values, with_spread(values, lane.length_strip, LENGTH, step_window))
+
+
+class Placing:
+    """Where the steps of *step_window* lie. *ratchets*: into how many notes each is divided."""
+
+    def __init__(self, step_window: StepWindow, feel: Feel, ratchets: Ticks) -> None:
+        self.step_window = step_window
+        self.feel = feel
+        self.ratchets = ratchets
+        clock = step_window.line.clock
+        self.bar_ticks = step_window.line.frame.meter.bar_ticks
+        exact, self._denominator = clock.exact(step_window.counts)
+        self.bars, self._into = np.divmod(exact, self.bar_ticks * self._denominator)
+        step = clock.step * TICKS_PER_QUARTER
+        self._step = step.numerator * (self._denominator // step.denominator)
+        self._swing_unit = swing_unit(clock.step, feel.swing)
+        self._parts = lcm(1, *np.unique(ratchets).tolist())
+
+    @cached_property
+    def unit(self) -> int:
+        """How many parts a tick has."""
+        return self._denominator * SWING_PARTS * self._parts * 2 * _PERCENT
+
+    @cached_property
+    def _grid(self) -> Ticks:
+        """Where steps begin after swing, in 1/(denominator x SWING_PARTS) tick after their bar line."""
+        return self._swung(self._into)
+
+    @cached_property
+    def _length(self) -> Ticks:
+        """How long steps last after swing, in the same parts."""
+        bars, into = np.divmod(self._into + self._step, self.bar_ticks * self._denominator)
+        over = bars * (self.bar_ticks * self._denominator * SWING_PARTS)
+        result: Ticks = self._swung(into) + over - self._grid
+        return result
+
+    def _swung(self, into: Ticks) -> Ticks:
+        if self._swing_unit is None:
+            return into * SWING_PARTS
+        return swung(into, self._denominator, self._swing_unit, self.feel.swing.percent, self.bar_ticks)
+
+    @cached_property
+    def grid(self) -> Ticks:
+        """When steps begin after swing, in ticks."""
+        return self.bars * self.bar_ticks + _half_up(self._grid, self._denominator * SWING_PARTS)
+
+    @cached_property
+    def nudges(self) -> Ticks:
+        """How much later each step is, in % of a straight step."""
+        strip = self.step_window.line.lane.nudge_strip
+        return with_spread(values_at(strip, NUDGE, self.step_window, 0), strip, NUDGE, self.step_window)
+
+    @cached_property
+    def _strays(self) -> Ticks | None:
+        humanise = self.step_window.line.lane.humanise
+        if humanise is None or humanise.ms == 0:
+            return None
+        return self.step_window.deviations(Purpose.DEVIATION_IN_TIME)
+
+    def starts(self, which: Ticks, note: Ticks) -> Ticks:
+        """Return when notes begin, in ticks: the *note*-th, from 0, of the step at index *which*. May be before 0."""
+        return self._rounded(which, self._begin(which, note) + self._nudged(which))
+
+    def ends(self, which: Ticks, note: Ticks, percent: Ticks) -> Ticks:
+        """Return when notes end that last *percent* of their share of the step, in ticks."""
+        share = self._length[which] * (self._parts // self.ratchets[which])
+        lasts = share * percent * 2
+        return self._rounded(which, self._begin(which, note) + lasts + self._nudged(which))
+
+    def is_cut_off(self, which: Ticks, note: Ticks) -> NDArray[np.bool_]:
+        """Return which notes would begin when the lane has begun again, or its pass is over."""
+        period = self.step_window.line.clock.period_ticks
+        if not period:
+            return np.zeros(which.size, bool)
+        left = (self.step_window.runs[which] + 1) * period - self.bars[which] * self.bar_ticks
+        # No step is longer: what lies further off cuts nothing, and the numbers stay small.
+        left = np.minimum(left, self.bar_ticks + 2 * ticks(self.step_window.line.clock.step) + 2)
+        late: NDArray[np.bool_] = self._begin(which, note) >= left * self.unit
+        return (note > 0) & late
+
+    def _begin(self, which: Ticks, note: Ticks) -> Ticks:
+        share = self._length[which] * (self._parts // self.ratchets[which])
+        result: Ticks = (self._grid[which] * self._parts + note * share) * (2 * _PERCENT)
+        return result
+
+    def _nudged(self, which: Ticks) -> Ticks:
+        result: Ticks = self._step * self.nudges[which] * (SWING_PARTS * self._parts * 2)
+        return result
+
+    def _rounded(self, which: Ticks, positions: Ticks) -> Ticks:
+        lines = self.bars[which] * self.bar_ticks
+        if self._strays is None:
+            return lines + _half_up(positions, self.unit)
+        humanise = self.step_window.line.lane.humanise
+        assert humanise is not None
+        # Milliseconds in ticks by the exact tempo; beyond 64 bits, so in Python's own whole numbers.
+        spread = Fraction(humanise.ms, 60_000) * self.feel.quarters_per_minute * TICKS_PER_QUARTER
+        parts = spread.denominator << DRAW_BITS
+        strays = self._strays[which].astype(object) * (spread.numerator * self.unit)
+        exact = positions.astype(object) * parts + strays
+        return lines + _half_up(exact, self.unit * parts).astype(np.int64)
+
+
+def ratchets_of(step_window: StepWindow) -> Ticks:
+    """Return into how many notes each step is divided, if it is a hit."""
+    strip = step_window.line.lane.ratchet_strip
+    return with_spread(values_at(strip, RATCHET, step_window, 1), strip, RATCHET, step_window)
+
+
+class NoteTimes(NamedTuple):
+    """The notes of hits, one hit after the other, in columns.
+
+    *of*: the hit, by its place among them; *steps*: its step, by its index in the window; *numbers*: which of its
+    notes, from 0; *starts*, *ends*: ticks. *firsts*, *lasts*: the places of each hit's first and last note.
+    *counts*, *lengths*: hit by hit, how many notes it was divided into, and % of a step, or TIED.
+    """
+
+    of: Ticks
+    steps: Ticks
+    numbers: Ticks
+    starts: Ticks
+    ends: Ticks
+    firsts: Ticks
+    lasts: Ticks
+    counts: Ticks
+    lengths: Ticks
+
+
+def note_times(placing: "Placing", hits: Ticks) -> NoteTimes:
+    """Return when the notes of *hits*, steps by their index, begin and end; those that a restart cuts off are gone."""
+    step_window = placing.step_window
+    lengths = lengths_of(step_window)[hits]
+    counts = placing.ratchets[hits]
+    of = np.repeat(np.arange(hits.size), counts)
+    steps = hits[of]
+    numbers = np.arange(of.size) - np.repeat(np.cumsum(counts) - counts, counts)
+    starts = placing.starts(steps, numbers)
+    ends = placing.ends(steps, numbers, np.where(lengths[of] == TIED, _PERCENT, lengths[of]))
+    kept = ~placing.is_cut_off(steps, numbers)
+    of, steps, numbers, starts, ends = (column[kept] for column in (of, steps, numbers, starts, ends))
+    firsts = np.flatnonzero(numbers == 0)
+    lasts = np.append(firsts[1:] - 1, numbers.size - 1) if hits.size else firsts
+    early = np.minimum(starts, 0)  # nothing starts before the pattern's first moment
+    starts, ends = starts - early, ends - early
+    if (tied := np.flatnonzero(lengths == TIED)).size:
+        until = _next_starts(step_window, placing.feel, hits, starts[firsts])[tied]
+        longest = MAX_TIE_BARS * step_window.line.frame.meter.bar_ticks
+        ends[lasts[tied]] = np.minimum(until, starts[lasts[tied]] + longest)
+    ends = np.maximum(ends, starts + 1)
+    return NoteTimes(of, steps, numbers, starts, ends, firsts, lasts, counts, lengths)
+
+
+def _next_starts(step_window: StepWindow, feel: Feel, steps: Ticks, starts: Ticks) -> Ticks:
+    """Return when the next hit after each begins; where a pass ends that is played once, its end."""
+    line, clock = step_window.line, step_window.line.clock
+    following = line.next_hit(step_window.end)
+    counts = step_window.counts[steps]
+    if following is None:  # tied to nothing
+        after = np.array([counts[-1] + 1])
+        last = starts[-1:] + 2 * MAX_TIE_BARS * line.frame.meter.bar_ticks  # which is longer than one may
+    else:
+        one = StepWindow(line, following, following + 1)
+        after = np.array([following])
+        last = Placing(one, feel, np.ones(1, np.int64)).starts(np.zeros(1, np.int64), np.zeros(1, np.int64))
+    result: Ticks = np.append(starts[1:], np.maximum(last, 0))
+    if clock.once:
+        runs, _ = clock.run_and_index(counts)
+        next_runs, _ = clock.run_and_index(np.append(counts[1:], after))
+        result = np.where(next_runs > runs, (runs + 1) * clock.period_ticks, result)
+    return result
+
+
+def _half_up(numerators: Ticks, denominator: int) -> Ticks:
+    result: Ticks = (2 * numerators + denominator) // (2 * denominator)
+    return result
+
+
+def _ticks_up(quarters: Fraction) -> int:
+    return -int(-quarters * TICKS_PER_QUARTER // 1) + (1 if quarters else 0)

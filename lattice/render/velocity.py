@@ -1,0 +1,118 @@
+"""How hard hits are struck: strip, accent, beat weight, spread and humanise, even out; then one rounding."""
+
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.document.strip import VELOCITY
+from lattice.luck.draws import DRAW_BITS, Purpose
+from lattice.render.pitch import takes_velocities
+from lattice.render.timing import NoteTimes
+from lattice.steps.groove import beat_weights
+from lattice.steps.step_window import StepWindow
+from lattice.steps.strip_values import bounds, deviations, own_values, values_at
+from lattice.steps.thin import is_counted
+from lattice.units import Ticks
+
+__all__ = ["Velocities", "accents_of", "note_velocities", "velocities_of"]
+
+_WEIGHT = 400  # a beat weight is in 1/400
+LOWEST, HIGHEST = 1, 127
+KEYS_MEAN = 64  # towards which velocities are evened that keys give
+
+
+class Velocities(NamedTuple):
+    """Velocities of steps as exact fractions `(whole + stray x stray_unit / 2**53) / denominator`, before rounding.
+
+    *stray*: none where nothing strays; see `StepWindow.deviations`.
+    """
+
+    whole: Ticks
+    stray: Ticks | None
+    stray_unit: int
+    denominator: int
+
+    def rounded(self, which: Ticks, numerators: Ticks, denominator: int) -> Ticks:
+        """Return the velocities of the steps *which*, each times its share *numerators* / *denominator*, as in MIDI."""
+        over = self.denominator * denominator
+        whole = self.whole[which] * numerators
+        if self.stray is None:
+            rounded = (2 * whole + over) // (2 * over)
+        else:
+            # Beyond 64 bits: Python's own whole numbers.
+            unit = 1 << DRAW_BITS
+            strays = self.stray[which].astype(object) * self.stray_unit * numerators
+            rounded = (
+                (2 * (whole.astype(object) * unit + strays) + over * unit) // (2 * over * unit)
+            ).astype(np.int64)
+        result: Ticks = np.clip(rounded, LOWEST, HIGHEST)
+        return result
+
+
+def accents_of(step_window: StepWindow) -> NDArray[np.bool_]:
+    """Return which of the steps of *step_window* are accents, if they are hits."""
+    accent = step_window.line.lane.accent
+    if accent is None:
+        return np.zeros(step_window.counts.size, bool)
+    return is_counted(step_window.hit_index, accent.every, accent.first)
+
+
+def velocities_of(step_window: StepWindow, by_keys: int | None = None) -> Velocities:
+    """Return how hard the steps of *step_window* are struck, if they are hits and sound.
+
+    *by_keys*: the velocity of a key that stands in for the lane's.
+    """
+    lane = step_window.line.lane
+    strip = lane.velocity_strip
+    own_velocity = lane.velocity if by_keys is None else by_keys
+    values = values_at(strip, VELOCITY, step_window, own_velocity)
+    if lane.accent:
+        values = np.where(accents_of(step_window), lane.accent.velocity, values)
+    whole = values * _WEIGHT
+    if lane.beat_weight:
+        positions, denominator = step_window.line.clock.exact(step_window.counts)
+        whole = values * beat_weights(positions, denominator, step_window.line.frame.meter, lane.beat_weight)
+    if strip and strip.spread:
+        low, high = bounds(strip.spread, VELOCITY)
+        whole = whole + deviations(strip.spread, VELOCITY, step_window) * _WEIGHT
+        whole = np.clip(whole, low * _WEIGHT, high * _WEIGHT)
+    denominator = _WEIGHT
+    left = 1
+    if lane.evened:
+        own = own_values(strip, step_window.line.steps, lane.velocity if by_keys is None else KEYS_MEAN)
+        left = (100 - lane.evened) * own.size
+        whole = whole * left + int(own.sum()) * lane.evened * _WEIGHT
+        denominator *= 100 * own.size
+    velocity = lane.humanise.velocity if lane.humanise else 0
+    strayed = step_window.deviations(Purpose.DEVIATION_IN_VELOCITY) if velocity else None
+    return Velocities(whole, strayed, velocity * left * _WEIGHT, denominator)
+
+
+def note_velocities(step_window: StepWindow, times: NoteTimes, note: Ticks, given: Ticks) -> Ticks:
+    """Return how hard each pitch is struck: by the lane, or, where its notes come from keys, as hard as *given*.
+
+    *note*: which of the notes of *times* each sounds in.
+    """
+    which = times.steps[note]
+    shares, denominator = _ramped(step_window, times)
+    numerators = shares[note]
+    if not takes_velocities(step_window.line.lane):
+        return velocities_of(step_window).rounded(which, numerators, denominator)
+    result = np.empty(which.size, np.int64)
+    for velocity in np.unique(given).tolist():
+        here = given == velocity
+        struck = velocities_of(step_window, int(velocity) or None)
+        result[here] = struck.rounded(which[here], numerators[here], denominator)
+    return result
+
+
+def _ramped(step_window: StepWindow, times: NoteTimes) -> tuple[Ticks, int]:
+    """Return each note's share of its step's velocity: numerators, and the denominator of all."""
+    strip = step_window.line.lane.ratchet_strip
+    if strip is None or strip.fade_from == strip.fade_to == 100:
+        return np.ones_like(times.numbers), 1
+    parts = np.maximum(times.counts[times.of] - 1, 1)
+    common = int(np.lcm.reduce(np.unique(parts), initial=1))
+    shares = (strip.fade_from * parts + (strip.fade_to - strip.fade_from) * times.numbers) * (common // parts)
+    return shares, 100 * common

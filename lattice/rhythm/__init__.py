@@ -1,1 +1,0 @@
-"""Which steps are hits: sources and the turns applied to them."""

@@ -1,0 +1,44 @@
+"""The chords of a progression as they are drawn above the lanes."""
+
+from fractions import Fraction
+
+import numpy as np
+
+from lattice.document.piece import Score
+from lattice.render.progression import chords_of
+from lattice.screen.pictures import ChordPicture
+from lattice.sentence.lengths import say_span
+from lattice.theory.chords import chord_name, numeral_of
+from lattice.theory.names import pitch_names
+from lattice.theory.scales import OCTAVE
+from lattice.units import TICKS_PER_QUARTER, ticks
+
+__all__ = ["chord_pictures"]
+
+
+def chord_pictures(score: Score, first_tick: int, end_tick: int) -> list[ChordPicture]:
+    """Return the chords of which some part lies from *first_tick* to before *end_tick*."""
+    if score.progression is None:
+        return []
+    scale = score.scale.root, score.scale.semitones
+    chords = chords_of(score.progression, score.scale, score.meter.bar_quarters)
+    names = pitch_names(*scale)
+    found = []
+    number = int(chords.number_at(np.array([first_tick]), 1)[0])
+    while chords.start_of(number) < Fraction(end_tick, TICKS_PER_QUARTER):
+        place = number % len(chords.chords)
+        chord = chords.chords[place]
+        found.append(
+            ChordPicture.model_construct(
+                place=place,
+                start=ticks(chords.start_of(number)),
+                end=ticks(chords.start_of(number + 1)),
+                written=score.progression.chords[place].chord,
+                name=chord_name(chord, *scale),
+                numeral=numeral_of(chord, *scale) or "",
+                lasts=say_span(score.progression.chords[place].lasts),
+                notes=" ".join(names[(chord.root + tone) % OCTAVE] for tone in chord.tones),
+            )
+        )
+        number += 1
+    return found

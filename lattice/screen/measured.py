@@ -1,0 +1,63 @@
+"""The measures of one lane, and how far it and its pattern are from where they were."""
+
+import numpy as np
+from pydantic import BaseModel
+
+from lattice.document.piece import Score
+from lattice.document.problems import DocumentError
+from lattice.render.window import Window
+from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.measures import distance, evenness, syncopation
+from lattice.units import TICKS_PER_QUARTER, Ticks
+
+__all__ = ["MEASURED_BARS", "Measures", "measures"]
+
+MAX_STEPS = 100_000  # of a lane
+MEASURED_BARS = 16  # a longer pattern is measured on as many of its bars
+
+
+class Measures(BaseModel):
+    """*hits_a_bar*: onsets before chance; *syncopation*, *evenness*, *distance*, *pattern_distance*: 0-1."""
+
+    hits_a_bar: float
+    syncopation: float
+    evenness: float
+    distance: float
+    pattern_distance: float
+
+
+def measures(score: Score, dice: int, lane_id: str, since: Score, since_dice: int) -> Measures:
+    """Return the measures of a lane over the first bars of a pass, and the distance from *since*.
+
+    Raises DocumentError if *score* has no lane of that id.
+    """
+    bars = min(score.bars, MEASURED_BARS)
+    end = Window(bars=bars).ticks(score.meter.bar_ticks)[1]
+    here = {line.lane.id: line for line in lines_of(score, dice)}
+    there = {line.lane.id: line for line in lines_of(since, since_dice)}
+    line = here[score.lane(lane_id).id]
+    ids = list(dict.fromkeys([*here, *there]))
+    ours = {one: _rows(here.get(one), end) for one in ids}
+    theirs = {one: _rows(there.get(one), end) for one in ids}
+    _, hits = ours[lane_id]
+    cycle = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
+    step = int(line.clock.step * TICKS_PER_QUARTER)
+    return Measures(
+        hits_a_bar=hits.size / bars,
+        syncopation=syncopation(hits, end, score.meter, max(1, step)),
+        evenness=evenness(np.flatnonzero(line.hits(0, cycle)).tolist(), cycle),
+        distance=distance([ours[lane_id]], [theirs[lane_id]]),
+        pattern_distance=distance(list(ours.values()), list(theirs.values())),
+    )
+
+
+def _rows(line: LaneSteps | None, end: int) -> tuple[Ticks, Ticks]:
+    """Return when steps and hits begin up to *end*, in ticks."""
+    if line is None:
+        return np.empty(0, np.int64), np.empty(0, np.int64)
+    steps = line.clock.first_at(end)
+    if steps > MAX_STEPS:
+        said = f"it has {steps:,} steps in the bars that are measured, {MAX_STEPS:,} is the most"
+        raise DocumentError.of("", said, lane=line.lane.name)
+    starts = line.clock.starts(np.arange(steps))
+    return starts, starts[line.hits(0, steps)]

@@ -1,0 +1,224 @@
+"""After how long what a lane plays comes round, before chance: all that counts steps, hits, cycles, bars or chords."""
+
+from fractions import Fraction
+from functools import reduce
+from math import gcd, lcm
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from lattice.document.arpeggio import Arpeggio, ChordPool, HeldPool, LanePool
+from lattice.document.chance import CycleRule
+from lattice.document.piece import Score
+from lattice.document.strip_places import strips_of
+from lattice.render.arpeggio import Moments, pools_at, rounds_of
+from lattice.render.bursts import awake, round_of
+from lattice.render.feel import Feel
+from lattice.render.lane import is_moved_by_luck
+from lattice.render.pipeline import sounding_in
+from lattice.render.pitch_context import PitchContext
+from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length
+from lattice.steps.groove import beat_ticks, swing_unit
+from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.meeting import say_bars
+from lattice.units import TICKS_PER_QUARTER
+
+__all__ = ["PoolRound", "comes_round_after", "is_decided_by_luck", "period_of", "pool_round", "said_after"]
+
+
+class PoolRound(NamedTuple):
+    """*says*: what an arpeggio reads, and after how long it and the hits come round together; '' for no arpeggio.
+
+    *fits*: the fields that make it begin again with each cycle; None where it comes round with that already.
+    """
+
+    says: str
+    fits: dict[str, Any] | None
+
+
+def comes_round_after(
+    line: LaneSteps, feel: Feel, context: PitchContext | None, score: Score, tick: int
+) -> str:
+    """Say after how long all that a lane plays comes round, before chance, with the keys that are held at *tick*."""
+    if line.lane.clip:
+        return (
+            f"comes round after {said_after(Fraction(line.lane.clip.length_ticks, TICKS_PER_QUARTER), score)}"
+        )
+    if (reason := _never(line)) is not None:
+        return f"never comes round: {reason}"
+    arpeggio = line.lane.arpeggio if context else None
+    if arpeggio and isinstance(arpeggio.pool, LanePool):
+        return f"comes round together with {score.lane(arpeggio.pool.of).name}, whose notes it plays"
+    return f"comes round after {said_after(period_of(line, feel, context, score, tick), score)}"
+
+
+def pool_round(line: LaneSteps, context: PitchContext | None, score: Score, tick: int) -> PoolRound:
+    """Return what is to be said of an arpeggio's pool as it is at *tick*."""
+    arpeggio = line.lane.arpeggio
+    if context is None or arpeggio is None:
+        return PoolRound("", None)
+    sizes = _order_sizes(line, context, tick)
+    used = _hits_of_order(arpeggio, sizes)
+    if not any(sizes):
+        hint = "hold keys to fill it" if isinstance(arpeggio.pool, HeldPool) else "it rests"
+        return PoolRound(f"an empty pool: {hint}", None)
+    hits = int(line.line.period_hits * line.clock.cycle // line.line.period) if not line.is_random else 0
+    said = " or ".join(str(one) for one in sorted(set(sizes))) + (" note" if sizes == [1] else " notes")
+    if not hits or line.is_random or arpeggio.order in ("random", "all"):
+        return PoolRound(said, None)
+    said += f" on {hits} {'hit' if hits == 1 else 'hits'}"
+    if arpeggio.restart == "cycle" or hits % used == 0:
+        return PoolRound(f"{said}: fits each cycle", None)
+    fits = {"arpeggio": arpeggio.model_copy(update={"restart": "cycle"}).model_dump(mode="json")}
+    return PoolRound(f"{said}: together again after {said_after(_turns(line, used), score)}", fits)
+
+
+def _turns(line: LaneSteps, used: int) -> Fraction:
+    """Return after how long what takes so many hits and the lane's hits come round together, in quarters."""
+    steps, hits = _coming_round(line)
+    return steps * line.clock.step * (used // gcd(hits, used) if hits else 1)
+
+
+def _coming_round(line: LaneSteps) -> tuple[int, int]:
+    """Return after how many steps a lane's hits come round, and how many hits those have that are counted on."""
+    if not line.is_random:
+        return line.line.period, line.line.period_hits
+    if line.counts_each_cycle:
+        return line.clock.cycle, 0
+    cycles = line.lane.thin.every if line.lane.thin else 1
+    hits = [
+        int(line.hits_before_at(line.clock.first_of_cycle(np.array([one])))[0]) for one in (1, 1 + cycles)
+    ]
+    return line.clock.cycle * cycles, hits[1] - hits[0]
+
+
+def _hits_of_order(arpeggio: Arpeggio, sizes: list[int]) -> int:
+    """Return after how many hits an arpeggio's order and its pedal note come round; *sizes*: of rounds of the order."""
+    size = 1 if arpeggio.order in ("random", "all") else lcm(*filter(None, sizes))
+    pedal = arpeggio.pedal
+    if pedal is None:
+        return size
+    return pedal.every if pedal.again else pedal.every * (size // gcd(size, pedal.every - 1))
+
+
+def _order_sizes(line: LaneSteps, context: PitchContext | None, tick: int) -> list[int]:
+    """Return how many notes a round of the arpeggio's order has: with each chord, or as its pool is at *tick*."""
+    arpeggio = line.lane.arpeggio
+    if context is None or arpeggio is None:
+        return []
+    at = np.array([tick])
+    pools = pools_at(arpeggio, context, Moments(at, 1, at), sounding_in)
+    rounds = rounds_of(arpeggio, pools)
+    if isinstance(arpeggio.pool, ChordPool):
+        return [len(row) for row in rounds]
+    which = int(pools.which[0])
+    return [len(rounds[which])] if which >= 0 else []
+
+
+def _never(line: LaneSteps) -> str | None:
+    """Return why what a lane plays never comes round; None if it does."""
+    lane = line.lane
+    if line.is_random and not lane.luck_bars:
+        return "luck decides its order"
+    if any(
+        at.strip and at.strip.free and at.strip.free.direction in RANDOM_DIRECTIONS for at in strips_of(lane)
+    ):
+        return "luck decides the order of a strip"
+    order = lane.arpeggio.order if lane.is_melodic and lane.arpeggio else "up"
+    if order == "shuffled" or (order == "random" and not lane.luck_bars):
+        return "luck decides the order of its notes"
+    return None
+
+
+def period_of(line: LaneSteps, feel: Feel, context: PitchContext | None, score: Score, tick: int) -> Fraction:
+    """Return after how many quarters all that a lane plays comes round, exactly; before chance.
+
+    *tick*: when the held keys are looked at. What luck decides comes round with it where that repeats, and else is left
+    out. Raises ValueError for a lane whose order is luck that never repeats.
+    """
+    lane, bar = line.lane, score.meter.bar_quarters
+    lasts = [
+        _runs(line) if line.clock.period is not None else _endless(line, context, tick),
+        _pairs(line, feel),
+    ]
+    if lane.luck_bars and is_decided_by_luck(line):
+        lasts.append(lane.luck_bars * bar)
+    if lane.beat_weight and line.clock.period is None:
+        lasts.append(Fraction(beat_ticks(score.meter), TICKS_PER_QUARTER))
+    lasts += [round_of(burst, line) for _, burst in awake(line)]
+    if context and context.chords:
+        lasts.append(context.chords.total)
+    return reduce(_met, filter(None, lasts))
+
+
+def _runs(line: LaneSteps) -> Fraction:
+    """Return after how long runs come round, which only cycle rules tell from each other."""
+    clock = line.clock
+    assert clock.period is not None
+    assert clock.cycles_per_run is not None
+    runs = [rule.of // gcd(rule.of, clock.cycles_per_run) for rule in _rules(line)]
+    return lcm(*runs) * clock.period
+
+
+def _endless(line: LaneSteps, context: PitchContext | None, tick: int) -> Fraction:
+    """Return after how long an endless run comes round: hits, and all that counts steps, hits or cycles."""
+    lane, clock = line.lane, line.clock
+    steps, hits = _coming_round(line)
+    counted = [lane.accent.every] if lane.accent else []
+    stepped = [rule.of * clock.cycle for rule in _rules(line)]
+    for at in strips_of(lane):
+        if at.strip and at.strip.free:
+            values = cycle_length(at.strip.free.direction, len(at.strip.values))
+            (stepped if at.strip.free.advance == "step" else counted).append(values)
+    arpeggio = lane.arpeggio if context else None
+    if arpeggio and context and (arpeggio.restart == "free" or not _restarts_with_chords(arpeggio, context)):
+        counted.append(_hits_of_order(arpeggio, _order_sizes(line, context, tick)))
+    rounds = [number // gcd(hits, number) for number in counted if hits]
+    return lcm(steps * lcm(*rounds), *stepped) * clock.step
+
+
+def _restarts_with_chords(arpeggio: Arpeggio, context: PitchContext) -> bool:
+    """Return whether an arpeggio begins again for ever, if it does not run free: with each cycle, or with chords."""
+    return arpeggio.restart == "cycle" or (
+        context.chords is not None and not isinstance(arpeggio.pool, HeldPool)
+    )
+
+
+def _rules(line: LaneSteps) -> list[CycleRule]:
+    lane = line.lane
+    own = [lane.cycle_rule] if lane.cycle_rule else []
+    return own + [row.rule for row in lane.step_rules if row.step in line.range]
+
+
+def _pairs(line: LaneSteps, feel: Feel) -> Fraction | None:
+    """Return after how long swing comes round; None where it moves nothing, or all lies within a run's bars."""
+    unit = swing_unit(line.clock.step, feel.swing)
+    if line.clock.period is not None or unit is None:
+        return None
+    pair, bar = 2 * unit, line.frame.meter.bar_quarters
+    if bar % pair:
+        return bar
+    return None if line.clock.step % pair == 0 else pair
+
+
+def is_decided_by_luck(line: LaneSteps) -> bool:
+    """Return whether dice have a say in what a lane plays."""
+    lane = line.lane
+    return (
+        is_moved_by_luck(line)
+        or not (lane.chance_percent in (0, 100) and lane.chance_strip is None)
+        or any(strip.spread for strip in lane.control_strips)
+        or any(burst.chance_percent < 100 for burst in lane.bursts)
+    )
+
+
+def _met(one: Fraction, other: Fraction) -> Fraction:
+    """Return the least common multiple of two lengths."""
+    common = one.denominator * other.denominator
+    return Fraction(lcm(int(one * common), int(other * common)), common)
+
+
+def said_after(quarters: Fraction, score: Score) -> str:
+    """Say after how many bars of *score*, and how much time, so many quarters have gone by."""
+    bar = score.meter.bar_quarters
+    return say_bars(quarters / bar, score.quarters_per_minute, bar)

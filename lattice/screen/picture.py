@@ -1,0 +1,331 @@
+"""Everything that a screen draws of a window, from the same steps that sound."""
+
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import Any, TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import BaseModel
+
+from lattice.document.arpeggio import HeldPool
+from lattice.document.chance import LETTERS
+from lattice.document.lane import Lane
+from lattice.document.piece import Score
+from lattice.document.source import Drawn, Made
+from lattice.document.strip import TIED
+from lattice.memory import MEGABYTE, remembered
+from lattice.render.bursts import BurstNotes, awake, burst_ticks
+from lattice.render.controls import Controls, controls_of
+from lattice.render.feel import feel_of
+from lattice.render.held_keys import held_pools
+from lattice.render.lane import Hits, LaidOut, Played
+from lattice.render.notes import silent_lanes
+from lattice.render.overlaps import Events
+from lattice.render.pipeline import REMEMBERED_STEPS, events_of, play_all, play_lane
+from lattice.render.pitch import degrees_of
+from lattice.render.size import check_notes, check_work
+from lattice.render.window import Window
+from lattice.screen.benches import bench_of
+from lattice.screen.chords import chord_pictures
+from lattice.screen.periods import said_after
+from lattice.screen.pictures import (
+    BurstPicture,
+    ControlColumns,
+    EventColumns,
+    KeptPicture,
+    LanePicture,
+    LaneTone,
+    Meeting,
+    PropertyName,
+    Rendering,
+    Sounds,
+)
+from lattice.screen.properties import all_in_the_strip, property_of, shown_values
+from lattice.screen.staff import folded_row, staff_of
+from lattice.sentence import Speech, sentence, standing
+from lattice.sentence.lengths import say_progression
+from lattice.steps.lane_steps import LaneSteps, line_as, line_of
+from lattice.steps.meeting import CannotTellError, cycle_starts, meeting, say_bars
+from lattice.steps.step_window import StepWindow
+from lattice.theory.chords import scale_chords
+from lattice.theory.names import pitch_names
+from lattice.theory.scales import OCTAVE
+from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
+
+__all__ = ["lane_picture", "picture", "sounds"]
+
+
+_DEGREES = 7  # about an octave of most scales
+Columns = TypeVar("Columns", bound=BaseModel)
+
+
+def picture(
+    score: Score, dice: int, window: Window, chosen: Sequence[str] = (), shown: PropertyName | None = None
+) -> Rendering:
+    """Return all that is drawn of *window*. Pure, like `render`, whose notes it shows.
+
+    *chosen*: ids of the lanes whose benches are wanted; if there are several, the meeting is of those alone.
+    *shown*: the property whose value is wanted at every step.
+    Raises DocumentError if the window holds too many steps.
+    """
+    first, end = window.ticks(score.meter.bar_ticks)
+    played = play_all(score, dice, window)
+    silent = silent_lanes(score.lanes)
+    lines = [line for line, _ in played]
+    of_chosen = [line for line in lines if line.lane.id in set(chosen)]
+    # What is built here is ours and correct by construction: no second validation of thousands of numbers.
+    return Rendering.model_construct(
+        first_tick=first,
+        end_tick=end,
+        bar_ticks=score.meter.bar_ticks,
+        beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
+        standing=standing(score, dice),
+        chords=chord_pictures(score, first, end),
+        progression=say_progression(score.progression, score.meter),
+        pitch_names=list(pitch_names(score.scale.root, score.scale.semitones)),
+        scale_chords=list(scale_chords(score.scale.root, score.scale.semitones)),
+        scale_notes=[(score.scale.root + degree) % OCTAVE for degree in score.scale.semitones],
+        property=property_of(shown) if shown else None,
+        lanes=[
+            _lane_picture(line, steps, line.lane.id in silent, score, first, end, shown)
+            for line, steps in played
+        ],
+        benches=[
+            bench_of(line, steps, _inside(line, steps.step_window, first, end), score, first, end)
+            for line, steps in played
+            if line.lane.id in set(chosen)
+        ],
+        meeting=_meeting(score, of_chosen if len(of_chosen) > 1 else lines, first, end),
+    )
+
+
+def sounds(score: Score, dice: int, window: Window) -> Sounds:
+    """Return what is heard of *window*: what `render` returns. Raises DocumentError as `picture` does."""
+    first, end = window.ticks(score.meter.bar_ticks)
+    played = play_all(score, dice, window)
+    sent = controls_of(score, window, played)
+    return Sounds.model_construct(
+        first_tick=first,
+        end_tick=end,
+        bar_ticks=score.meter.bar_ticks,
+        beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
+        lanes=[LaneTone(id=lane.id, tone=lane.tone) for lane in score.lanes],
+        events=_columns(EventColumns, events_of(score, window, played)),
+        controls=_columns(ControlColumns, sent.sends),
+        held=_columns(ControlColumns, sent.held),
+    )
+
+
+def lane_picture(score: Score, dice: int, lane_id: str, window: Window) -> LanePicture:
+    """Return the picture of one lane alone. Raises DocumentError if there is no such lane, or it has too many notes."""
+    line = line_of(score, dice, lane_id)
+    first, end = window.ticks(score.meter.bar_ticks)
+    check_notes(score, [line], first, end)
+    check_work(score, [line], first, [end])
+    played = play_lane(line, feel_of(line.lane, score), score, dice, first, end)
+    return _lane_picture(line, played, False, score, first, end, None)
+
+
+def _lane_picture(
+    line: LaneSteps,
+    played: Played,
+    is_silent: bool,
+    score: Score,
+    first: int,
+    end: int,
+    shown: PropertyName | None,
+) -> LanePicture:
+    asked = (played.laid, is_silent, score.quarters_per_minute, first, end, shown)
+    is_short = played.starts.size <= REMEMBERED_STEPS
+    picture = _remembered(*asked) if is_short else _draw(*asked)
+    which = _hits_inside(played.hits, _inside(line, played.step_window, first, end))
+    return picture.model_copy(
+        update={
+            "sounds": played.hits.sound[which].astype(int).tolist(),
+            "bursts": _burst_pictures(line, played.bursts, end),
+            "kept": _kept_picture(line, played, first, end),
+        }
+    )
+
+
+@remembered(48 * MEGABYTE)
+def _remembered(*asked: Any) -> LanePicture:
+    return _draw(*asked)
+
+
+def _draw(
+    laid: LaidOut, is_silent: bool, tempo: Fraction, first: int, end: int, shown: PropertyName | None
+) -> LanePicture:
+    """Return all of a lane's picture that luck has no part in, or that was laid out by it."""
+    step_window, hits, context = laid.step_window, laid.hits, laid.context
+    line = step_window.line
+    lane, clock = line.lane, line.clock
+    bar = line.frame.meter.bar_quarters
+    inside = _inside(line, step_window, first, end)
+    which = _hits_inside(hits, inside)
+    steps = hits.steps[which]
+    starts = laid.starts[inside]
+    cycle_starts, cycle_ends = clock.cycles_from(clock.first_at(first), clock.first_at(end))
+    accents, ties = hits.accented[which], hits.lengths[which] == TIED
+    unfolded = (
+        [row for row, seen in zip(hits.pitches, which.tolist(), strict=True) if seen] if hits.pitches else []
+    )
+    pitches = [folded_row(row) for row in unfolded]
+    return LanePicture.model_construct(
+        id=lane.id,
+        silent=is_silent,
+        steps=line.steps,
+        first_step=int(line.range[0]),
+        last_step=int(line.range[-1]),
+        cycle_hits=_cycle_hits(line),
+        step_ticks=float(clock.step * TICKS_PER_QUARTER),
+        cycle_ticks=float(clock.cycle_quarters * TICKS_PER_QUARTER),
+        comes_round=say_bars(clock.cycle_quarters / bar, tempo, bar),
+        is_gapped=clock.once,
+        follows=lane.source.of if isinstance(lane.source, Made) else None,
+        starts=starts.tolist(),
+        numbers=step_window.numbers[inside].tolist(),
+        hits=(steps - inside.start).tolist(),
+        sounds=[],
+        velocities=hits.velocities[which].tolist(),
+        lengths=(hits.ends[which] - hits.starts[which]).tolist(),
+        chances=(hits.chances[which] / 100).tolist(),
+        onsets=_unless_plain(hits.starts[which], laid.starts[steps]),
+        ratchets=_unless_plain(hits.ratchets[which], 1),
+        accents=_unless_plain(accents.astype(int), 0),
+        ties=_unless_plain(ties.astype(int), 0),
+        octaves=_unless_plain(hits.octaves[which], 0),
+        letters=[LETTERS[at] if at >= 0 else "" for at in hits.letters[which].tolist()] if lane.links else [],
+        covered=_unless_plain(hits.covered[which].astype(int), 0),
+        bursts=[],
+        values=shown_values(step_window, shown)[inside].tolist() if shown else [],
+        painted_on=all_in_the_strip(line) if shown == "chance" else None,
+        pitches=pitches,
+        degrees=degrees_of(step_window)[steps].tolist() if context else [],
+        staff=staff_of(context, (pitch for row in pitches for pitch in row)) if context else None,
+        folded=sum(list(row) != now for row, now in zip(unfolded, pitches, strict=True)),
+        held=_held(lane),
+        tone=lane.tone,
+        cycle_starts=cycle_starts.tolist(),
+        cycle_ends=cycle_ends.tolist(),
+        draws=_draws(lane),
+        edited=[edit.step for edit in lane.edits if edit.step < line.steps],
+        ruled=_ruled(line),
+        kept=None,
+        sentence=sentence(Speech(line, context)),
+    )
+
+
+def _cycle_hits(line: LaneSteps) -> list[int]:
+    """Return the numbers of the steps that are hits in a lane's first cycle."""
+    first_cycle = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
+    hits: list[int] = np.unique(line.numbers(np.arange(first_cycle))[line.hits(0, first_cycle)]).tolist()
+    return hits
+
+
+def _ruled(line: LaneSteps) -> list[int]:
+    """Return the steps forced by hand that are hits without that."""
+    edited = {edit.step for edit in line.lane.edits}
+    if not edited:
+        return []
+    return [
+        hit for hit in _cycle_hits(line_as(line, line.lane.model_copy(update={"edits": ()}))) if hit in edited
+    ]
+
+
+def _hits_inside(hits: Hits, inside: slice) -> NDArray[np.bool_]:
+    result: NDArray[np.bool_] = (hits.steps >= inside.start) & (hits.steps < inside.stop)
+    return result
+
+
+def _held(lane: Lane) -> list[int]:
+    pool = lane.arpeggio.pool if lane.is_melodic and lane.arpeggio else None
+    if not isinstance(pool, HeldPool):
+        return []
+    pools = held_pools(lane.keys, pool.latch).pools
+    return sorted({note.pitch for note in pools[-1]}) if pools else []
+
+
+def _kept_picture(line: LaneSteps, played: Played, first: int, end: int) -> KeptPicture | None:
+    clip, notes = line.lane.clip, played.notes
+    if clip is None:
+        return None
+    inside = notes.starts < end
+    begins = range(-(-first // clip.length_ticks) * clip.length_ticks, end, clip.length_ticks)
+    return KeptPicture.model_construct(
+        name=clip.name,
+        starts=notes.starts[inside].tolist(),
+        lengths=(notes.ends - notes.starts)[inside].tolist(),
+        pitches=notes.intervals[inside].tolist(),
+        velocities=notes.velocities[inside].tolist(),
+        begins=list(begins),
+    )
+
+
+def _inside(line: LaneSteps, step_window: StepWindow, first: int, end: int) -> slice:
+    """Return which of the steps played begin in the window; the rest is there for notes that stray, or cut others."""
+    begun = step_window.first
+    return slice(line.clock.first_at(first) - begun, line.clock.first_at(end) - begun)
+
+
+def _unless_plain(column: Ticks, plain: Ticks | int) -> list[int]:
+    return [] if np.all(column == plain) else column.tolist()
+
+
+def _burst_pictures(line: LaneSteps, notes: BurstNotes, end: int) -> list[BurstPicture]:
+    pictures = []
+    for place, burst in awake(line):
+        mine = np.flatnonzero((notes.bursts == place) & (notes.starts < end))
+        # One of a pass after the other; the first may lie before the window in part.
+        groups = np.split(mine, np.flatnonzero(np.diff(notes.starts[mine]) > burst_ticks(burst, line)) + 1)
+        pictures += [
+            BurstPicture(
+                place=place,
+                start=int(notes.starts[group[0]]),
+                end=int(notes.ends[group[-1]]),
+                notes=notes.starts[group].tolist(),
+                velocities=notes.velocities[group].tolist(),
+                sounds=bool(notes.sound[group[0]]),
+            )
+            for group in groups
+            if group.size
+        ]
+    return pictures
+
+
+def _draws(lane: Lane) -> list[int]:
+    # Only where a drawn step is what is heard: elsewhere a touch means the result, which a hand edit turns.
+    if not isinstance(lane.source, Drawn) or lane.complement or lane.thin or lane.edits:
+        return []
+    steps = lane.source.steps
+    return [(step - lane.rotate) % steps for step in range(steps)]
+
+
+def _columns(model: type[Columns], of: Events | Controls) -> Columns:
+    return model.model_construct(**{name: getattr(of, name).tolist() for name in model.model_fields})
+
+
+def _meeting(score: Score, lines: list[LaneSteps], first: int, end: int) -> Meeting:
+    of = [line.lane.id for line in lines]
+    if not lines:
+        return Meeting(says="", at=[], of=of)
+    who = "all" if len(lines) == len(score.lanes) else " and ".join(line.lane.name for line in lines[:2])
+    who = who if len(lines) in (2, len(score.lanes)) else f"{len(lines)} chosen lanes"
+    try:
+        moments = meeting([cycle_starts(line.clock) for line in lines])
+    except CannotTellError:
+        return Meeting(says=f"{who} meet too rarely to say when", at=[], of=of)
+    after = moments.next_after(Fraction(0))
+    if after is None:
+        return Meeting(
+            says=f"{'the lanes' if who == 'all' else who} never begin a cycle together", at=[], of=of
+        )
+    again = "again " if 0 in moments.at else ""
+    says = (
+        f"comes round after {said_after(after, score)}"
+        if len(lines) == 1
+        else f"{who} meet {again}after {said_after(after, score)}"
+    )
+    within = moments.within(Fraction(first, TICKS_PER_QUARTER), Fraction(end, TICKS_PER_QUARTER))
+    return Meeting(says=says, at=[ticks(moment) for moment in within], of=of)

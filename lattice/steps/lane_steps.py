@@ -1,0 +1,377 @@
+"""Which played steps of each lane are hits, before chance: sources, turns, and lanes made from lanes."""
+
+from collections.abc import Callable
+from copy import copy
+from fractions import Fraction
+from functools import cached_property
+from typing import NamedTuple, TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.document.lane import Lane
+from lattice.document.meter import Meter
+from lattice.document.piece import Rhythm
+from lattice.document.source import Drawn, Echo, Euclidean, Made, Numbered, Reply, Thrown
+from lattice.document.step_value import StepValue
+from lattice.document.timing import BarRestart, PassRestart
+from lattice.luck.draws import PLACES, Purpose, draws
+from lattice.memory import MEGABYTE, Memory, weight
+from lattice.steps import along
+from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
+from lattice.steps.hit_cycle import MAX_LINE, HitCycle
+from lattice.steps.source_hits import source_hits
+from lattice.steps.step_clock import StepClock
+from lattice.steps.thin import kept_of
+from lattice.steps.turns import complement, rotate
+from lattice.units import Ticks
+
+__all__ = ["RANDOM_REACH", "Frame", "LaneSteps", "line_as", "line_of", "lines_of", "remember_line"]
+
+RANDOM_REACH = 2048  # steps within which a reply to a lane of lucky order looks for the next hit
+
+Hits = NDArray[np.bool_]
+Orders = NDArray[np.int64]
+
+
+def lines_of(rhythm: Rhythm, dice: int) -> list["LaneSteps"]:
+    """Return the line of each lane of *rhythm*, in its order: those that are known, and new ones.
+
+    New ones are remembered once they are accepted: see `remember_line`.
+    """
+    known: dict[str, LaneSteps] = {}
+    return [_line_in(rhythm, lane, known).by(dice) for lane in rhythm.lanes]
+
+
+def line_of(rhythm: Rhythm, dice: int, lane_id: str) -> "LaneSteps":
+    """Return the line of one lane. Raises DocumentError if there is no lane of that id."""
+    return _line_in(rhythm, rhythm.lane(lane_id), {}).by(dice)
+
+
+def line_as(line: "LaneSteps", lane: Lane) -> "LaneSteps":
+    """Return the line of *lane* where it stands in the place of the lane that *line* is of."""
+    return _line(lane, line.frame, line.followed.laid if line.followed else None).by(line.dice)
+
+
+def _line_in(rhythm: Rhythm, lane: Lane, known: dict[str, "LaneSteps"]) -> "LaneSteps":
+    if lane.id not in known:
+        source = lane.source
+        made_of = rhythm.lane(source.of) if isinstance(source, Made) else None
+        followed = _line_in(rhythm, made_of, known) if made_of else None
+        known[lane.id] = _line(lane, Frame(rhythm.meter, rhythm.bars, rhythm.step_value), followed)
+    return known[lane.id]
+
+
+# A hand moves one lane at a time: what the others play is still known. By no dice: what luck has no part in is laid out
+# once, however often dice are thrown.
+_LINES: Memory[tuple[Lane, "Frame", "LaneSteps | None"], "LaneSteps"] = Memory(48 * MEGABYTE)
+
+
+def _line(lane: Lane, frame: "Frame", followed: "LaneSteps | None") -> "LaneSteps":
+    return _LINES.get((lane, frame, followed)) or LaneSteps(lane, frame, followed)
+
+
+def remember_line(line: "LaneSteps") -> "LaneSteps":
+    """Remember *line*, whose score was accepted: what is refused leaves nothing behind. Return it, or its like."""
+    laid = line.laid
+    if laid.followed:
+        remember_line(laid.followed)
+    return _LINES.put((laid.lane, laid.frame, laid.followed), laid).by(line.dice)
+
+
+class Frame(NamedTuple):
+    """What a lane plays in, beside other lanes."""
+
+    meter: Meter
+    bars: int
+    step_value: StepValue
+
+    @property
+    def pass_quarters(self) -> Fraction:
+        """Length of one pass of the pattern in quarter notes."""
+        return self.bars * self.meter.bar_quarters
+
+
+Value = TypeVar("Value")
+
+
+class laid_out(cached_property[Value]):  # noqa: N801 - used like the one it is made from
+    """What luck has no part in: worked out once for a lane as it is laid out, whatever the dice."""
+
+    def __init__(self, work_out: Callable[["LaneSteps"], Value]) -> None:
+        super().__init__(lambda line: work_out(line.laid))
+        self.__doc__ = work_out.__doc__
+
+
+class LaneSteps:
+    """One lane's played steps, by some *dice*. A lane made from another runs on the clock of *followed*'s lane.
+
+    Equal lines are laid out once, and have the same dice.
+    """
+
+    def __init__(self, lane: Lane, frame: Frame, followed: "LaneSteps | None") -> None:
+        self.lane = lane
+        self.frame = frame
+        self.followed = followed
+        self.dice = 0
+        self._laid: LaneSteps | None = None
+
+    @property
+    def laid(self) -> "LaneSteps":
+        """The same line without dice."""
+        return self._laid or self
+
+    def by(self, dice: int) -> "LaneSteps":
+        """Return the same line by other *dice*."""
+        if dice == self.dice:
+            return self
+        if dice == 0:
+            return self.laid
+        twin = copy(self.laid)
+        twin._laid = self.laid
+        twin.dice = dice
+        twin.followed = self.followed.by(dice) if self.followed else None
+        twin.__dict__.pop("clock_lane", None)
+        return twin
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, LaneSteps) and self.laid is other.laid and self.dice == other.dice
+
+    def __hash__(self) -> int:
+        return hash((id(self.laid), self.dice))
+
+    @laid_out
+    def weighs(self) -> int:
+        """About how many bytes it takes, all that it works out later included; without the line that it follows."""
+        known = 0 if self.is_random else 10 * self.line.hits.size
+        return 2000 + weight(self.lane) + known
+
+    @cached_property
+    def clock_lane(self) -> "LaneSteps":
+        """The line whose clock, step numbers and order this one runs on: its own, or that of the lane it follows."""
+        return self.followed.clock_lane if self.followed else self
+
+    @laid_out
+    def steps(self) -> int:
+        """How many step numbers there are."""
+        source = self.clock_lane.lane.source
+        assert isinstance(source, Drawn | Euclidean | Numbered | Thrown)
+        return source.steps
+
+    @laid_out
+    def range(self) -> Orders:
+        """The step numbers that take part, in order."""
+        chosen = self.clock_lane.lane.step_range
+        return np.array(chosen.within(self.steps) if chosen else range(self.steps), np.int64)
+
+    @laid_out
+    def is_random(self) -> bool:
+        """Whether luck decides in which order the steps are played."""
+        return self.clock_lane.lane.direction in RANDOM_DIRECTIONS
+
+    @laid_out
+    def clock(self) -> StepClock:
+        """When its steps are played."""
+        return self.followed.clock if self.followed else self._own_clock()
+
+    def _own_clock(self) -> StepClock:
+        lane, bar = self.lane, self.frame.meter.bar_quarters
+        if lane.span:
+            step = lane.span.quarters(bar) / self.steps
+        else:
+            step = (lane.step_value or self.frame.step_value).quarters
+        cycle = cycle_length(lane.direction, len(self.range))
+        if lane.once:
+            return StepClock(step, cycle, self.frame.pass_quarters, lane.once.offset_quarters(bar), once=True)
+        period: Fraction | None = None
+        match lane.restart:
+            case BarRestart(bars=bars):
+                period = bars * bar
+            case PassRestart():
+                period = self.frame.pass_quarters
+        return StepClock(step, cycle, period)
+
+    def numbers(self, counts: Ticks) -> Orders:
+        """Return the step numbers that are played at those *counts*, ascending."""
+        if self.followed:
+            return self.clock_lane.numbers(counts)
+        cycles, places = self.clock.cycle_and_place(counts)
+        if not self.is_random:
+            return self._cycle_numbers[places]
+        known, where = np.unique(cycles, return_inverse=True)
+        of_cycle, at_place = np.broadcast_arrays(known[:, None], np.arange(self.clock.cycle))
+        keys = self.luck_keys(self.clock.first_of_cycle(of_cycle) + at_place, of_cycle, at_place)
+        order = random_order(self.lane.direction, draws(self.dice, self.lane.id, Purpose.ORDER, *keys))
+        return self.range[order[where, places]]
+
+    def luck_keys(self, counts: Ticks, cycles: Ticks, places: Ticks) -> tuple[Ticks, Ticks]:
+        """Return (cycle, place) under which this lane draws for the steps of those counts, cycles and places."""
+        if not self.lane.luck_bars:
+            return cycles, places
+        every = self.lane.luck_bars * self.frame.meter.bar_quarters
+        begun = self.clock.since_multiple(counts.ravel(), every).reshape(counts.shape)
+        return begun // PLACES, begun % PLACES
+
+    def hits(self, first: int, end: int) -> Hits:
+        """Return which of the steps counted from *first* up to *end* are hits, after all turns and edits."""
+        if not self.is_random:
+            _, indices = self.clock.run_and_index(np.arange(first, end))
+            return self.line.at(indices)
+        return self._random_hits(first, end)
+
+    def hits_before(self, first: int, end: int) -> Ticks:
+        """Return how many hits came before each of the steps counted from *first* up to *end*, along its run.
+
+        Where luck decides the order, counting begins again with each cycle, except for a shuffled lane of its own whose
+        cycles have a number of hits that can be told.
+        """
+        _, indices = self.clock.run_and_index(np.arange(first, end))
+        if not self.is_random:
+            return self.line.before(indices)
+        low = self._cycle_begin(first)
+        hits = self.hits(low, end)
+        cycles, _ = self.clock.cycle_and_place(np.arange(low, end))
+        before = along.hits_before(hits, cycles)[first - low :]
+        return before + self._hits_of_cycles(indices // self.clock.cycle)
+
+    def hit_count(self, first: int, end: int) -> int:
+        """Return how many of the steps counted from *first* up to *end* are hits, or may be where luck decides."""
+        if self.is_random:
+            return max(0, end - first)
+        runs, indices = self.clock.run_and_index(np.array([first, end]))
+        of_run = int(self.line.before(np.array([self.clock.per_run or 0]))[0])
+        before = runs * of_run + self.line.before(indices)
+        return int(before[1] - before[0])
+
+    def hits_before_at(self, counts: Ticks) -> Ticks:
+        """Return how many hits came before each of the steps of those *counts*, as `hits_before` does of a stretch."""
+        if not self.is_random:
+            return self.line.before(self.clock.run_and_index(counts)[1])
+        known, where = np.unique(counts, return_inverse=True)
+        before = [self.hits_before(count, count + 1)[0] for count in known.tolist()]
+        return np.array(before, np.int64)[where]
+
+    @property
+    def counts_each_cycle(self) -> bool:
+        """Whether counts of hits begin again with each cycle."""
+        lane = self.lane
+        told = not self.followed and lane.direction == "shuffled" and not (lane.thin and lane.edits)
+        return self.is_random and not told
+
+    def _hits_of_cycles(self, cycles: Ticks) -> Ticks:
+        """Return how many hits the first *cycles* of a run have; 0 where that depends on luck."""
+        lane = self.lane
+        if self.counts_each_cycle:
+            return np.zeros_like(cycles)
+        by_number = along.edited(self._by_number, np.arange(self.steps), lane.edits)
+        of_cycle = int(by_number[self.range].sum())
+        if lane.thin is None:
+            return cycles * of_cycle
+        if lane.thin.each_cycle:
+            return cycles * kept_of(np.array(of_cycle), lane.thin)
+        return kept_of(cycles * of_cycle, lane.thin)
+
+    def next_hit(self, count: int) -> int | None:
+        """Return the count of the first hit at or after *count*; None if there is none in reach."""
+        furthest = count + self._hits_within
+        reach = 64
+        while count < furthest:
+            found = np.flatnonzero(self.hits(count, min(count + reach, furthest)))
+            if found.size:
+                return int(count + found[0])
+            count, reach = count + reach, reach * 2
+        return None
+
+    @laid_out
+    def _hits_within(self) -> int:
+        """Within how many steps there is a hit, if there is any: what comes round shows all of itself."""
+        if self.is_random:
+            return 4 * RANDOM_REACH
+        rest_of_run = min(self.clock.per_run or 0, MAX_LINE)
+        return rest_of_run + self.line.lead + self.line.period
+
+    @laid_out
+    def line(self) -> HitCycle:
+        """All of its run, where luck has no part in the order. Raises ValueError where it has."""
+        lane = self.lane
+        numbers = self.clock_lane._cycle_numbers
+        if self.followed is None:
+            line = HitCycle(self._by_number[numbers], self.clock.cycle, self.clock.per_run)
+        else:
+            line = self._made(self.followed.line).later(lane.rotate)
+            if lane.complement:
+                line = line.rests()
+        if lane.thin:
+            line = line.thinned(lane.thin)
+        return line.edited(lane.edits, numbers)
+
+    def _made(self, followed: HitCycle) -> HitCycle:
+        match self.lane.source:
+            case Echo(shift=shift):
+                return followed.later(shift)
+            case Reply(every=every):
+                return followed.replies(every)
+            case _:
+                return followed.rests()
+
+    def _random_hits(self, first: int, end: int) -> Hits:
+        """As `hits`, where each cycle has an order of its own: every count of hits begins again with it.
+
+        Except that a shuffled lane's own thinning counts along the run: each of its cycles has as many hits.
+        """
+        lane, clock = self.lane, self.clock
+        whole = self._cycle_begin(first)
+        back, ahead = self._reach()
+        low = self._cycle_begin(max(0, whole - back))
+        counts = np.arange(low, end + ahead)
+        runs, indices = clock.run_and_index(counts)
+        cycles, _ = clock.cycle_and_place(counts)
+        numbers = self.numbers(counts)
+        if self.followed is None:
+            hits = self._by_number[numbers]
+        else:
+            hits = self.followed.hits(low, end + ahead)
+            match lane.source:
+                case Echo(shift=shift):
+                    hits = along.later(hits, runs, shift)
+                case Reply(every=every):
+                    hits = along.replies(hits, runs, along.hits_before(hits, cycles), every)
+                case _:
+                    hits = ~hits
+            hits = along.later(hits, runs, lane.rotate)
+            if lane.complement:
+                hits = ~hits
+        if lane.thin:
+            before = along.hits_before(hits, cycles)
+            if self.followed is None and lane.direction == "shuffled" and not lane.thin.each_cycle:
+                before += indices // clock.cycle * int(self._by_number[self.range].sum())
+            hits = along.thinned(hits, before, lane.thin)
+        return along.edited(hits, numbers, lane.edits)[first - low : end - low]
+
+    def _reach(self) -> tuple[int, int]:
+        """How many steps before and after a stretch have a say in its hits."""
+        if self.followed is None:
+            return 0, 0
+        reach = RANDOM_REACH if isinstance(self.lane.source, Reply) else 0
+        shift = self.lane.source.shift if isinstance(self.lane.source, Echo) else 0
+        return reach + shift + max(0, self.lane.rotate), reach + max(0, -self.lane.rotate)
+
+    def _cycle_begin(self, count: int) -> int:
+        _, places = self.clock.cycle_and_place(np.array([count]))
+        return int(count - places[0])
+
+    @laid_out
+    def _cycle_numbers(self) -> Orders:
+        return self.range[steady_order(self.lane.direction, len(self.range))]
+
+    @laid_out
+    def rule_hits(self) -> tuple[int, ...]:
+        """The step numbers that its own source hits, rotated and complemented, ascending. Not of a made lane."""
+        hits = rotate(source_hits(self.lane.source, self.lane.id), self.steps, self.lane.rotate)
+        return complement(hits, self.steps) if self.lane.complement else hits
+
+    @laid_out
+    def _by_number(self) -> Hits:
+        by_number = np.zeros(self.steps, bool)
+        by_number[list(self.rule_hits)] = True
+        return by_number

@@ -1,0 +1,105 @@
+"""Turning a computed lane into a drawn one that plays the same."""
+
+from typing import Any
+
+import numpy as np
+
+from lattice.document.lane import CLOCK_FIELDS
+from lattice.document.source import MAX_STEPS, Drawn, Made
+from lattice.document.strip import CONTROL, STRIPS, VELOCITY, PitchStrip, Strip
+from lattice.steps.lane_steps import LaneSteps
+
+__all__ = ["settled"]
+
+# What a drawn source holds once it is settled.
+_PLAIN_TURNS: dict[str, Any] = {"rotate": 0, "complement": False, "thin": None, "edits": []}
+_PLAIN_ORDER: dict[str, Any] = {"step_range": None, "direction": "forward"}
+
+
+def settled(line: LaneSteps) -> dict[str, Any]:
+    """Return the fields that turn the lane into a drawn one that plays as it does before chance, turns included.
+
+    Drawn is what is played, as long as it takes to come round, where that fits into one drawn cycle and into the
+    lane's span; else the first cycle. Where luck or a span needs the order of the steps, the order stays and the
+    steps of the first cycle are drawn.
+    """
+    clock = _clock_of(line) if isinstance(line.lane.source, Made) else {}
+    if line.is_random or (line.clock_lane.lane.span and line.clock.cycle != line.steps):
+        return {"source": _first_cycle_by_number(line)} | _PLAIN_TURNS | clock
+    lead, period = line.line.lead, line.line.period
+    if line.clock_lane.lane.span or line.clock_lane.lane.once or period > MAX_STEPS:
+        lead, period = 0, line.clock.cycle
+    if period > MAX_STEPS:  # there and back
+        return {"source": _first_cycle_by_number(line)} | _PLAIN_TURNS | clock
+    # What was silent only at the very start comes round from the first step on.
+    hits = line.line.at(np.arange(lead, lead + period))
+    hits = np.roll(hits, lead % period)
+    played = line.numbers(np.arange(period)).tolist()
+    beside = _of_the_mean(line, played)
+    source = {"source": _drawn(period + len(beside), np.flatnonzero(hits).tolist())}
+    order = _PLAIN_ORDER | ({"step_range": {"first": 0, "last": period - 1}} if beside else {})
+    return source | _by_place(line, played, beside) | _PLAIN_TURNS | clock | order
+
+
+def _of_the_mean(line: LaneSteps, played: list[int]) -> list[int]:
+    """Return the step numbers to add after the *played* ones so that velocities are evened towards the same mean.
+
+    That is of all values of the velocity strip, played or not: where the played ones alone have another, all of them
+    go with the drawn lane as often as the one that is played most, as far as there is room; those added take no part.
+    """
+    strip = line.lane.velocity_strip
+    if not line.lane.evened or strip is None or strip.free:
+        return []
+    times = np.bincount(played, minlength=line.steps)
+    beside = np.repeat(np.arange(line.steps), times.max() - times).tolist()
+    return beside if len(played) + len(beside) <= MAX_STEPS else []
+
+
+def _clock_of(line: LaneSteps) -> dict[str, Any]:
+    clock_lane = line.clock_lane.lane.model_dump(mode="json")
+    return {field: clock_lane[field] for field in CLOCK_FIELDS}
+
+
+def _by_place(line: LaneSteps, played: list[int], beside: list[int]) -> dict[str, Any]:
+    """Return all that belongs to step numbers, by the places at which they are *played*: there they are drawn.
+
+    *beside*: the step numbers that follow those, of which only the velocities count.
+    """
+    lane = line.lane
+    moved: dict[str, Any] = {
+        field: [
+            {**row.model_dump(mode="json"), "step": place}
+            for place, number in enumerate(played)
+            for row in getattr(lane, field)
+            if row.step == number
+        ]
+        for field in ("links", "step_rules")
+    }
+    for kind in STRIPS.values():
+        strips = getattr(lane, kind.field)
+        if kind is CONTROL:
+            moved[kind.field] = [_strip_by_place(strip, played) for strip in strips]
+        elif strips is not None:
+            moved[kind.field] = _strip_by_place(strips, [*played, *(beside if kind is VELOCITY else ())])
+    return moved
+
+
+def _strip_by_place(strip: Strip, played: list[int]) -> dict[str, Any]:
+    old = strip.model_dump(mode="json")
+    values = old["values"]
+    if strip.free or not values:
+        return old
+    moved = {"values": [values[number] if number < len(values) else None for number in played]}
+    if isinstance(strip, PitchStrip) and strip.accidentals:
+        moved["accidentals"] = [strip.accidental(number) for number in played]
+    return old | moved
+
+
+def _first_cycle_by_number(line: LaneSteps) -> dict[str, Any]:
+    length = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
+    numbers = line.numbers(np.arange(length))[line.hits(0, length)]
+    return _drawn(line.steps, np.unique(numbers).tolist())
+
+
+def _drawn(steps: int, hits: list[int]) -> dict[str, Any]:
+    return Drawn(steps=steps, hits=tuple(hits)).model_dump(mode="json")

@@ -1,0 +1,30 @@
+"""Which rule makes the hits of which source."""
+
+from lattice.document.source import Drawn, Euclidean, Numbered, Source, Thrown
+from lattice.steps.euclidean import euclidean
+from lattice.steps.numbered import numbered
+from lattice.steps.thrown import moved, thrown
+
+__all__ = ["Rule", "source_hits"]
+
+Rule = Drawn | Euclidean | Numbered | Thrown  # a source that needs no other lane
+
+
+def source_hits(source: Source, lane_id: str) -> tuple[int, ...]:
+    """Return the 0-based steps on which *source* puts hits in the lane of that id, ascending.
+
+    Raises TypeError for a source made from another lane: see `lattice.rhythm.made`.
+    """
+    match source:
+        case Drawn(hits=hits):
+            return hits
+        case Euclidean(placed=count, steps=steps):
+            return euclidean(count, steps)
+        case Numbered(placed=count, steps=steps, number=number):
+            return numbered(count, steps, int(number))
+        case Thrown(placed=count, steps=steps, throw=throw, moves=None):
+            return thrown(count, steps, throw, lane_id)
+        case Thrown(steps=steps, throw=throw, moves=moves) if moves:
+            return moved(moves.of.hits, steps, moves.percent, throw, lane_id)
+        case _:
+            raise TypeError(f"{source!r} reads another lane's line")

@@ -1,0 +1,107 @@
+"""A stretch of a lane's played steps, column by column, each worked out when it is first asked for."""
+
+from copy import copy
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.luck.draws import DEVIATION_DRAWS, deviations, draws, draws_each
+from lattice.steps.lane_steps import LaneSteps
+from lattice.units import Ticks
+
+__all__ = ["StepWindow"]
+
+
+class StepWindow:
+    """The steps of *line* counted from *first* up to *end*: one entry of every column for each of them."""
+
+    def __init__(self, line: LaneSteps, first: int, end: int) -> None:
+        self.line = line
+        self.first = first
+        self.end = end
+
+    @property
+    def weighs(self) -> int:
+        """About how many bytes all its columns take, without the line."""
+        return 400 + 120 * (self.end - self.first)
+
+    @cached_property
+    def counts(self) -> Ticks:
+        """Their numbers since the start."""
+        return np.arange(self.first, self.end, dtype=np.int64)
+
+    @cached_property
+    def numbers(self) -> Ticks:
+        """Which step of the lane each plays."""
+        return self.line.numbers(self.counts)
+
+    @cached_property
+    def hit(self) -> NDArray[np.bool_]:
+        """Whether each is a hit, before chance."""
+        return self.line.hits(self.first, self.end)
+
+    @cached_property
+    def hit_index(self) -> Ticks:
+        """How many hits came before each since its run began."""
+        return self.line.hits_before(self.first, self.end)
+
+    @cached_property
+    def _runs_and_indices(self) -> tuple[Ticks, Ticks]:
+        return self.line.clock.run_and_index(self.counts)
+
+    @property
+    def runs(self) -> Ticks:
+        """The run that each belongs to."""
+        return self._runs_and_indices[0]
+
+    @property
+    def indices(self) -> Ticks:
+        """The number of each in its run."""
+        return self._runs_and_indices[1]
+
+    @cached_property
+    def _cycles_and_places(self) -> tuple[Ticks, Ticks]:
+        return self.line.clock.cycle_and_place(self.counts)
+
+    @property
+    def cycles(self) -> Ticks:
+        """The running number of the cycle of each, which no restart sets back."""
+        return self._cycles_and_places[0]
+
+    @property
+    def places(self) -> Ticks:
+        """The place of each in its cycle, as played."""
+        return self._cycles_and_places[1]
+
+    @cached_property
+    def keys(self) -> tuple[Ticks, Ticks]:
+        """Under which (cycle, place) each draws."""
+        return self.line.luck_keys(self.counts, self.cycles, self.places)
+
+    def draws(self, purpose: int) -> NDArray[np.uint64]:
+        """Return a draw for each."""
+        return draws(self.line.dice, self.line.lane.id, purpose, *self.keys)
+
+    def draws_each(self, purpose: int, count: int) -> NDArray[np.uint64]:
+        """Return *count* draws for each, along a last axis."""
+        return draws_each(self.line.dice, self.line.lane.id, purpose, *self.keys, count)
+
+    def deviations(self, purpose: int) -> Ticks:
+        """Return by how many spreads each deviates, in 1/2**53: see `lattice.luck.draws.strays`."""
+        return deviations(self.draws_each(purpose, DEVIATION_DRAWS))
+
+    def of(self, line: LaneSteps) -> "StepWindow":
+        """Return the same steps of *line*, which is this one by other dice that have no say in their order."""
+        if line is self.line:
+            return self
+        other = copy(self)
+        other.line = line
+        return other
+
+    def whole_cycles(self) -> "StepWindow":
+        """Return the stretch of all cycles of which this one has a part."""
+        if not self.counts.size:
+            return self
+        first, end = self.line.clock.first_of_cycle(np.array([self.cycles[0], self.cycles[-1] + 1])).tolist()
+        return self if (first, end) == (self.first, self.end) else StepWindow(self.line, first, end)

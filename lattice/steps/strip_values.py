@@ -1,0 +1,104 @@
+"""Which value of a strip each played step has."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from lattice.document.strip import PITCH, PitchStrip, Spread, Strip, StripKind
+from lattice.luck.draws import Purpose, draws, whole_numbers
+from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
+from lattice.steps.step_window import StepWindow
+from lattice.units import Ticks
+
+__all__ = [
+    "Bounds",
+    "accidentals_at",
+    "bounds",
+    "deviations",
+    "own_values",
+    "value_places",
+    "values_at",
+    "with_spread",
+]
+
+_RUN = 1 << 32  # a run's cycles of a strip are numbered from here on: no run has as many
+
+
+class Bounds(NamedTuple):
+    """Between which values a spread strays."""
+
+    low: int
+    high: int
+
+
+def value_places(strip: Strip, kind: StripKind, step_window: StepWindow) -> Ticks:
+    """Return which of the strip's values each step of *step_window* has: an index, which may lie beyond the last.
+
+    A strip that goes with the lane is read by step number; one of its own length by how many steps, or hits, came
+    before since the lane last began.
+    """
+    free = strip.free
+    if free is None:
+        return step_window.numbers
+    count = len(strip.values)
+    moved_on = step_window.indices if free.advance == "step" else step_window.hit_index
+    cycles, places = np.divmod(moved_on, cycle_length(free.direction, count))
+    if free.direction not in RANDOM_DIRECTIONS:
+        return steady_order(free.direction, count)[places]
+    known, where = np.unique(step_window.runs * _RUN + cycles, return_inverse=True)
+    keys = np.broadcast_arrays(known[:, None], np.arange(count))
+    line = step_window.line
+    drawn = draws(line.dice, line.lane.id, Purpose.STRIP_ORDER.of(kind.draw_number), *keys)
+    return random_order(free.direction, drawn)[where, places]
+
+
+def own_values(strip: Strip | None, steps: int, plain: int) -> Ticks:
+    """Return all values of a strip, *plain* where it has none; of one that goes with the lane, of all its *steps*."""
+    values = strip.values if strip else ()
+    count = len(values) if strip and strip.free else steps
+    padded = (*values, *(None,) * (count - len(values)))[:count]
+    return np.array([plain if value is None else value for value in padded], np.int64)
+
+
+def values_at(strip: Strip | None, kind: StripKind, step_window: StepWindow, plain: int) -> Ticks:
+    """Return the value of each step of *step_window* before it strays; *plain* where the strip has none."""
+    if strip is None or not any(value is not None for value in strip.values):
+        return np.full(step_window.counts.size, plain)
+    return own_values(strip, step_window.line.steps, plain)[value_places(strip, kind, step_window)]
+
+
+def accidentals_at(strip: PitchStrip | None, step_window: StepWindow) -> Ticks:
+    """Return by how many semitones the degree of each step of *step_window* is raised."""
+    if strip is None or strip.unit != "degrees" or not any(strip.accidentals):
+        return np.zeros(step_window.counts.size, np.int64)
+    places = value_places(strip, PITCH, step_window)
+    row = np.array([*map(strip.accidental, range(len(strip.values))), 0], np.int64)
+    return row[np.minimum(places, len(strip.values))]
+
+
+def with_spread(values: Ticks, strip: Strip | None, kind: StripKind, step_window: StepWindow) -> Ticks:
+    """Return *values*, one for each step, after the strip's spread: a fresh draw at every hit."""
+    if strip is None or strip.spread is None:
+        return values
+    low, high = bounds(strip.spread, kind)
+    result: Ticks = np.clip(values + deviations(strip.spread, kind, step_window), low, high)
+    return result
+
+
+def deviations(spread: Spread, kind: StripKind, step_window: StepWindow) -> Ticks:
+    """Return how far each step of *step_window* strays: whole numbers from -*by* to *by*.
+
+    Even: each as likely. Leaning to the middle: the mean of two such draws, rounded half up.
+    """
+    drawn = whole_numbers(
+        step_window.draws_each(Purpose.SPREAD.of(kind.draw_number), 2), -spread.by, spread.by
+    )
+    return drawn[:, 0] if spread.shape == "even" else (drawn[:, 0] + drawn[:, 1] + 1) // 2
+
+
+def bounds(spread: Spread, kind: StripKind) -> Bounds:
+    """Return what a spread keeps to: its own low and high, within the strip's range."""
+    floor = max(kind.low, 1) if kind.field == "length_strip" else kind.low  # a tie is no length to stray to
+    low = floor if spread.low is None else min(max(spread.low, floor), kind.high)
+    high = kind.high if spread.high is None else max(min(spread.high, kind.high), floor)
+    return Bounds(low, high)

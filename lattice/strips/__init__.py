@@ -1,1 +1,0 @@
-"""Values over steps: read, strayed from, and worked on."""

@@ -1,0 +1,1 @@
+"""Scales, chords and their names: below the documents, which speak of them."""

@@ -1,0 +1,255 @@
+"""After how long what a lane plays comes round: what is said, against the notes."""
+
+from fractions import Fraction
+
+import pytest
+from hypothesis import assume, given, reject
+
+from lattice.document import (
+    Accent,
+    Arpeggio,
+    BarRestart,
+    BarSpan,
+    Burst,
+    ChordPool,
+    ControlStrip,
+    CycleRule,
+    DocumentError,
+    Drawn,
+    Euclidean,
+    EveryBars,
+    EveryCycle,
+    Free,
+    Keys,
+    LaneClip,
+    LanePool,
+    LaneSwing,
+    Meter,
+    Note,
+    Once,
+    Pedal,
+    PitchStrip,
+    PlacedChord,
+    Progression,
+    Score,
+    StepValue,
+    Thin,
+    TypedPool,
+    VelocityStrip,
+)
+from lattice.render import Window, render
+from lattice.render.controls import controls_of
+from lattice.render.feel import feel_of
+from lattice.render.pipeline import play_all
+from lattice.render.pitch_context import pitch_context_of
+from lattice.screen.periods import comes_round_after, period_of
+from lattice.steps.lane_steps import lines_of
+from lattice.units import TICKS_PER_QUARTER
+from tests.lattice.scores import dice, lane, score, scores
+
+FOUR = Euclidean(hits=4, steps=16)
+ONE_IN_THREE = Euclidean(hits=1, steps=3)
+TRIAD = TypedPool(notes=(60, 64, 67))
+PAIR = Progression(chords=(PlacedChord(chord="Dm", lasts=BarSpan(bars=2)), PlacedChord(chord="G")))
+
+
+def said(asked: Score) -> str:
+    line = lines_of(asked, 1)[0]
+    return comes_round_after(line, feel_of(line.lane, asked), pitch_context_of(line.lane, asked, 1), asked, 0)
+
+
+def period(asked: Score, dice: int = 1) -> Fraction:
+    """Return after how many bars the first lane is said to come round."""
+    line = lines_of(asked, dice)[0]
+    context = pitch_context_of(line.lane, asked, dice)
+    return period_of(line, feel_of(line.lane, asked), context, asked, 0) / asked.meter.bar_quarters
+
+
+def sounding(asked: Score, first: Fraction, bars: Fraction, dice: int = 1) -> list[tuple[int, ...]]:
+    """Return all that sounds and is sent from a bar on, perhaps within it, for so many, counted from there in ticks."""
+    begin, end = (int(bar * asked.meter.bar_ticks) for bar in (first, first + bars))
+    window = Window(first_bar=int(first), bars=int(bars) + 2)
+    events = render(asked, dice, window)
+    sent = controls_of(asked, window, play_all(asked, dice, window)).sends
+    notes = zip(events.starts, events.lengths, events.pitches, events.velocities, events.tunes, strict=True)
+    moves = zip(sent.ticks, sent.controllers, sent.values, strict=True)
+    rows = [tuple(map(int, row)) for row in (*notes, *moves)]
+    return [(start - begin, *row) for start, *row in rows if begin <= start < end]
+
+
+def shortest(asked: Score, said: Fraction) -> Fraction:
+    """Return, by brute force, after how many bars all is the same again: what is *said*, or fewer cycles."""
+    late = 2 * said + 4  # when nothing is heard of the beginning any more
+    cycle = lines_of(asked, 1)[0].clock.cycle_quarters / asked.meter.bar_quarters
+    cycles = [count * cycle for count in range(1, int(said / cycle) + 1)]
+    first = sounding(asked, late, said)
+    return next(bars for bars in (*cycles, said) if sounding(asked, late + bars, said) == first)
+
+
+CASES = {
+    "a cycle of a bar": ({"source": FOUR}, 1),
+    "a cycle of three sixteenths": ({"source": ONE_IN_THREE}, Fraction(3, 16)),
+    "once, in each third pass": ({"source": FOUR, "once": Once(), "cycle_rule": CycleRule(nth=1, of=3)}, 3),
+    "restarting, six cycles a bar, each fourth": (
+        {"source": ONE_IN_THREE, "restart": BarRestart(bars=1), "cycle_rule": CycleRule(nth=1, of=4)},
+        2,
+    ),
+    "restarting, four cycles a bar, each fourth": (
+        {
+            "source": Euclidean(hits=1, steps=5),
+            "restart": BarRestart(bars=1),
+            "cycle_rule": CycleRule(nth=1, of=4),
+        },
+        1,
+    ),
+    "a pool of one note and a pedal": (
+        {
+            "voice": "low-reed",
+            "arpeggio": Arpeggio(pool=TypedPool(notes=(60,)), pedal=Pedal(every=3, note=40)),
+        },
+        3,
+    ),
+    "three notes on four hits": ({"voice": "low-reed", "arpeggio": Arpeggio(pool=TRIAD)}, 3),
+    "three notes and a pedal on each fourth": (
+        {"voice": "low-reed", "arpeggio": Arpeggio(pool=TRIAD, pedal=Pedal(every=4, note=40))},
+        1,
+    ),
+    "three notes and a pedal on each third": (
+        {"voice": "low-reed", "arpeggio": Arpeggio(pool=TRIAD, pedal=Pedal(every=3, note=40))},
+        9,
+    ),
+    "a pedal after which the order begins again": (
+        {"voice": "low-reed", "arpeggio": Arpeggio(pool=TRIAD, pedal=Pedal(every=5, note=40, again=True))},
+        5,
+    ),
+    "an order that begins with each cycle": (
+        {"voice": "low-reed", "arpeggio": Arpeggio(pool=TRIAD, restart="cycle")},
+        1,
+    ),
+    "the chords of a progression of three bars": (
+        {"voice": "low-reed", "arpeggio": Arpeggio(pool=ChordPool(), restart="chord")},
+        3,
+    ),
+    "accents on each third of four hits": ({"accent": Accent(every=3, velocity=127)}, 3),
+    "thinned to each third": ({"thin": Thin(every=3)}, 3),
+    "thinned in each cycle": ({"thin": Thin(every=3, each_cycle=True)}, 1),
+    "a burst in each pass": ({"bursts": (Burst(notes=3),)}, 8),
+    "a burst in every third bar": ({"bursts": (Burst(notes=3, comes=EveryBars(bars=3)),)}, 3),
+    "a burst in each cycle": (
+        {"source": Euclidean(hits=3, steps=5), "bursts": (Burst(notes=3, length=2, comes=EveryCycle()),)},
+        Fraction(5, 16),
+    ),
+    "swing over a cycle of three sixteenths": (
+        {"source": ONE_IN_THREE, "swing": LaneSwing(percent=60)},
+        Fraction(3, 8),
+    ),
+    "triplets that swing": (
+        {
+            "source": Euclidean(hits=1, steps=3),
+            "step_value": StepValue(note=8, kind="triplet"),
+            "swing": LaneSwing(percent=60, own_steps=True),
+        },
+        Fraction(1, 2),
+    ),
+    "beat weight over five sixteenths": (
+        {"source": Euclidean(hits=1, steps=5), "beat_weight": 80},
+        Fraction(5, 4),
+    ),
+    "a strip of three values by step": (
+        {"velocity_strip": VelocityStrip(values=(1, 50, 90), free=Free())},
+        3,
+    ),
+    "a strip of five values by hit": (
+        {"velocity_strip": VelocityStrip(values=(1, 20, 50, 70, 90), free=Free(advance="hit"))},
+        5,
+    ),
+    "a controller of three values by hit": (
+        {"control_strips": (ControlStrip(controller=1, values=(1, 20, 50), free=Free(advance="hit")),)},
+        3,
+    ),
+    "pitches of three values over a progression": (
+        {
+            "voice": "low-reed",
+            "follows": "root",
+            "pitch_strip": PitchStrip(values=(0, 1, 2), free=Free(advance="hit")),
+        },
+        3,
+    ),
+}
+
+
+@pytest.mark.parametrize("name", CASES)
+def test_it_comes_round_when_the_notes_do_and_no_sooner(name):
+    fields, bars = CASES[name]
+    asked = score(lane(**{"source": FOUR} | fields), bars=8, progression=PAIR)
+    if fields.get("once"):
+        asked = score(lane(**fields), bars=1)
+    assert period(asked) == bars
+    assert shortest(asked, Fraction(bars)) == bars
+
+
+def test_in_a_meter_that_swing_does_not_divide_it_comes_round_with_the_bar():
+    asked = score(
+        lane(source=Drawn(steps=1, hits=(0,)), swing=LaneSwing(percent=66)),
+        meter=Meter(numerator=7, denominator=16),
+    )
+    assert period(asked) == 1
+    assert sounding(asked, Fraction(3), Fraction(1)) == sounding(asked, Fraction(4), Fraction(1))
+
+
+@given(scores(min_lanes=1, made=False), dice)
+def test_what_is_said_to_come_round_does_so(asked, dice):
+    asked = asked.model_copy(update={"lanes": asked.lanes[:1]})
+    one = asked.lanes[0]
+    # Before chance and all other luck: without.
+    plain = {
+        name: strip.model_copy(update={"spread": None})
+        for name, strip in one
+        if name.endswith("_strip") and strip is not None
+    }
+    plain["bursts"] = tuple(burst.model_copy(update={"chance_percent": 100}) for burst in one.bursts)
+    luckless = {"chance_percent": 100, "chance_strip": None, "humanise": None, "luck_bars": None}
+    one = one.model_copy(update=plain | luckless | {"keys": Keys(), "mute": False, "clip": None, "links": ()})
+    asked = asked.model_copy(update={"lanes": (one,)})
+    line = lines_of(asked, dice)[0]
+    assume(
+        "never"
+        not in comes_round_after(line, feel_of(one, asked), pitch_context_of(one, asked, dice), asked, 0)
+    )
+    bars = period(asked, dice)
+    assume(bars * asked.meter.bar_quarters / line.clock.step < 3000)
+    # What is silent only at the very start, and ties that reach back into it, are over by then.
+    late = bars * (100 // bars + 1)
+    whole = Fraction(bars.numerator)  # whole ticks, too: times are rounded
+    try:
+        first, later = sounding(asked, late, bars, dice), sounding(asked, late + whole, bars, dice)
+    except DocumentError:
+        reject()  # longer than may be asked for at once
+    assert first == later
+
+
+def test_what_never_comes_round_says_so_in_a_sentence():
+    assert said(score(lane(direction="random"))) == "never comes round: luck decides its order"
+    wandering = VelocityStrip(values=(1, 2), free=Free(direction="wander"))
+    assert (
+        said(score(lane(velocity_strip=wandering))) == "never comes round: luck decides the order of a strip"
+    )
+    thrown = lane(voice="low-reed", arpeggio=Arpeggio(pool=TRIAD, order="random"))
+    assert said(score(thrown)) == "never comes round: luck decides the order of its notes"
+    again = thrown.model_copy(update={"luck_bars": 2})
+    assert said(score(again)) == "comes round after 2 bars"
+    assert sounding(score(again), Fraction(4), Fraction(2)) == sounding(
+        score(again), Fraction(8), Fraction(2)
+    )
+
+
+def test_a_cascade_and_a_clip_say_with_what_they_come_round():
+    over = lane("over", voice="low-reed", arpeggio=Arpeggio(pool=LanePool(of="bell")))
+    assert said(score(over, lane("bell"))) == "comes round together with Bell, whose notes it plays"
+    clip = LaneClip(name="kept", length_ticks=3 * 4 * TICKS_PER_QUARTER, notes=(Note(0, 100, 60, 90),))
+    assert said(score(lane(clip=clip))) == "comes round after 3 bars"
+
+
+def test_luck_that_repeats_counts_only_where_luck_acts():
+    assert said(score(lane(luck_bars=5))) == "comes round after 1 bar"
+    assert said(score(lane(luck_bars=5, chance_percent=50))) == "comes round after 5 bars"

@@ -1,0 +1,119 @@
+import numpy as np
+from hypothesis import given, settings
+
+from lattice.document import (
+    ChanceStrip,
+    CycleRule,
+    Drawn,
+    Echo,
+    Free,
+    Lane,
+    Link,
+    Once,
+    Score,
+    StepRange,
+    StepRule,
+    StepValue,
+    Thin,
+    read,
+)
+from lattice.document.source import MAX_STEPS
+from lattice.document.strip_places import plain_value, strips_of
+from lattice.steps.lane_steps import lines_of
+from lattice.steps.settle import settled
+from lattice.steps.step_window import StepWindow
+from lattice.steps.strip_values import values_at
+from tests.lattice.scores import dice, lane, score, scores
+
+
+def drawn(score: Score, index: int, dice: int = 1) -> Lane:
+    line = lines_of(score, dice)[index]
+    return read(Lane, line.lane.model_dump(mode="json") | settled(line))
+
+
+@given(scores(min_lanes=1), dice)
+@settings(max_examples=60)
+def test_a_lane_settled_plays_as_before_where_one_drawn_cycle_can_hold_it(score, dice):
+    for index, line in enumerate(lines_of(score, dice)):
+        lane = drawn(score, index, dice)
+        assert isinstance(lane.source, Drawn)
+        lanes = (*score.lanes[:index], lane, *score.lanes[index + 1 :])
+        (after,) = (
+            one
+            for one in lines_of(
+                read(Score, score.model_copy(update={"lanes": lanes}).model_dump(mode="json")), dice
+            )
+            if one.lane.id == lane.id
+        )
+        assert after.clock.step == line.clock.step
+        whole = line.clock_lane.lane.span is not None or line.clock_lane.lane.once is not None
+        if line.is_random or line.line.lead or (line.clock_lane.lane.span and line.clock.cycle != line.steps):
+            continue  # drawn by the numbers of the steps, or silent at its very start
+        comes_round = line.clock.cycle if whole or line.line.period > MAX_STEPS else line.line.period
+        if comes_round > MAX_STEPS:
+            continue  # there and back over more than a drawn cycle holds
+        counts = (
+            400 if comes_round == line.line.period else min(line.clock.cycle, line.clock.per_run or MAX_STEPS)
+        )
+        assert (after.hits(0, counts) == line.hits(0, counts)).all()
+        for was, now in zip(strips_of(line.lane), strips_of(lane), strict=True):
+            plain = plain_value(was, line.lane)
+            before = values_at(was.strip, was.kind, StepWindow(line, 0, counts), plain)
+            assert (values_at(now.strip, now.kind, StepWindow(after, 0, counts), plain) == before).all()
+        assert (after.clock.starts(np.arange(counts)) == line.clock.starts(np.arange(counts))).all()
+
+
+def test_a_count_along_the_run_is_drawn_as_long_as_it_takes_to_come_round():
+    one = drawn(score(lane(source=Drawn(steps=8, hits=(0, 3, 6)), thin=Thin(every=2))), 0)
+    assert (one.source.steps, one.source.hits, one.thin) == (16, (0, 6, 11), None)
+
+
+def test_a_range_read_backward_is_drawn_as_it_is_played():
+    one = drawn(
+        score(
+            lane(
+                source=Drawn(steps=8, hits=(2, 3)),
+                step_range=StepRange(first=2, last=5),
+                direction="backward",
+            )
+        ),
+        0,
+    )
+    assert (one.source.steps, one.source.hits, one.direction, one.step_range) == (4, (2, 3), "forward", None)
+
+
+def test_a_follower_takes_the_clock_that_it_ran_on():
+    clock_lane = lane("chain", source=Drawn(steps=6, hits=(0,)), step_value=StepValue(note=8))
+    one = drawn(score(clock_lane, lane("bottle", source=Echo(of="chain", shift=8))), 1)
+    assert (one.source.steps, one.source.hits) == (6, (2,))
+    assert one.step_value == StepValue(note=8)
+
+
+def test_a_lane_that_sounds_once_is_drawn_as_its_one_cycle():
+    one = drawn(score(lane(source=Drawn(steps=5, hits=(0, 2)), thin=Thin(every=11), once=Once())), 0)
+    assert (one.source.steps, one.source.hits) == (5, (0,))
+
+
+def test_what_belongs_to_steps_goes_where_the_steps_are_played():
+    rule = CycleRule()
+    one = drawn(
+        score(
+            lane(
+                source=Drawn(steps=8, hits=(2, 3)),
+                direction="backward",
+                chance_strip=ChanceStrip(values=(40, None, None, None, None, None, 70)),
+                links=(Link(step=1), Link(step=2, letter="b")),
+                step_rules=(StepRule(step=7, rule=rule),),
+            )
+        ),
+        0,
+    )
+    assert one.chance_strip.values == (None, 70, None, None, None, None, None, 40)
+    assert one.links == (Link(step=5, letter="b"), Link(step=6))
+    assert one.step_rules == (StepRule(step=0, rule=rule),)
+
+
+def test_a_strip_of_its_own_length_stays_as_it_is():
+    free = ChanceStrip(values=(40, 70, 20), free=Free(advance="hit"))
+    one = drawn(score(lane(source=Drawn(steps=8, hits=(2, 3)), direction="backward", chance_strip=free)), 0)
+    assert one.chance_strip == free
