@@ -81,12 +81,13 @@ def mutants(count: int, luck: random.Random, until: float) -> list[str]:
     survivors = []
     with tempfile.TemporaryDirectory() as name:
         copy = Path(name)
-        for part in ("lattice", "tests", "docs", "pyproject.toml"):
+        for part in ("lattice", "tests", "docs", "pyproject.toml", "CONTRIBUTING.md"):
             source = ROOT / part
             (shutil.copytree if source.is_dir() else shutil.copy)(source, copy / part)
         shutil.rmtree(copy / "tests/browser")
         shutil.rmtree(copy / "tests/server")
-        (copy / "server").symlink_to(ROOT / "server")
+        for part in ("server", "web", "scripts"):
+            (copy / part).symlink_to(ROOT / part)
         done = 0
         while done < count and time.monotonic() < until:
             made = changed(copy, luck)

@@ -52,7 +52,7 @@ class Tape(Document):
     """One stretch of what sounded: *tracks* hold the notes in ticks from the pattern's start.
 
     *from_tick*: where playing began; *now_tick*: where it is, or where it stopped. The *meter* is the
-    last one that held: across a change it counts for the whole step_window.
+    last one that held: across a change it counts for the whole stretch.
     """
 
     from_tick: Tick

@@ -37,13 +37,13 @@ __all__ = [
     "OpenClip",
     "Revision",
     "SheetTrack",
-    "StepWindow",
+    "Stretch",
 ]
 
 CLIPS_ON_A_PAGE = 50
 
 
-class StepWindow(Body):
+class Stretch(Body):
     """Bars of the tape: from *first_bar*, counted from 0, up to *end_bar*."""
 
     first_bar: Annotated[int, Field(ge=0)]
@@ -51,7 +51,7 @@ class StepWindow(Body):
 
 
 class Keeping(Body):
-    """What to keep: the last *bars* or a *step_window* of the tape, and the score as it stood.
+    """What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood.
 
     *keeping*: a name of its own, so that one that is tried again is not stored twice.
     """
@@ -64,12 +64,12 @@ class Keeping(Body):
     dice: Dice
     tape: Tape
     bars: Annotated[int, Field(ge=1, le=MAX_KEPT_BARS)] = 4
-    step_window: StepWindow | None = None
+    stretch: Stretch | None = None
 
     def kept(self) -> Kept:
         """Return what is to be kept. Raises NothingToKeepError if none of it sounded whole."""
-        if self.step_window:
-            return keep_bars(self.tape, self.step_window.first_bar, self.step_window.end_bar)
+        if self.stretch:
+            return keep_bars(self.tape, self.stretch.first_bar, self.stretch.end_bar)
         return keep_last(self.tape, self.bars)
 
 
