@@ -60,12 +60,14 @@ const measures = useMeasures(() => props.lane.id)
 const voice = computed(() => piece.document?.kit.voices.find(({ id }) => id === props.lane.voice))
 /** It stands beside the step, for the other finger of the same hand. */
 const WEIGHT = 'beat weight'
+const hasHand = computed(() => Boolean(props.bench?.rates.length))
 const weight = computed(() => props.bench?.fields.find(({ setting }) => setting === WEIGHT))
 /** Every other setting, in the groups that the engine puts it in. */
 const groups = computed(() => {
   const found = new Map<string, Bench['fields']>()
   for (const field of props.bench?.fields ?? [])
-    if (field.setting !== WEIGHT) found.set(field.group, [...(found.get(field.group) ?? []), field])
+    if (field.setting !== WEIGHT || !hasHand.value)
+      found.set(field.group, [...(found.get(field.group) ?? []), field])
   return GROUPS.flatMap((name) => (found.has(name) ? [{ name, fields: found.get(name) ?? [] }] : []))
 })
 /** The notes and channel that go out: the lane's own, or the kit's. */
@@ -109,7 +111,7 @@ const told = computed(() =>
           ></span
         >
       </div>
-      <div v-if="bench?.rates.length" class="hand">
+      <div v-if="bench && hasHand" class="hand">
         <RateHand
           :name="lane.name"
           :rates="bench.rates"
@@ -129,6 +131,7 @@ const told = computed(() =>
         /></span>
       </div>
       <ThrowControl
+        class="throws"
         :is-anchored="lane.anchored"
         :follows="picture?.follows !== null"
         @throw-lane="(percent) => emit('throwLane', percent)"
@@ -345,6 +348,9 @@ const told = computed(() =>
 .round b {
   color: var(--ink);
 }
+.throws {
+  grid-column: 3;
+}
 .hand {
   display: grid;
   grid-template-columns: 1fr auto;
@@ -367,5 +373,32 @@ const told = computed(() =>
   color: var(--ink);
   font-weight: 650;
   box-shadow: inset 0 -2px 0 var(--ink);
+}
+/* Where it is narrow the throws stand below. */
+@media (max-width: 1180px) {
+  .bench {
+    --who: 110px;
+    height: 82px;
+  }
+  .who {
+    grid-template-columns: var(--who) minmax(300px, 440px);
+  }
+  .where {
+    display: none;
+  }
+  .throws {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+  .bench.medium {
+    height: 240px;
+  }
+  .bench.medium.melodic {
+    height: 282px;
+  }
+  .bench.large,
+  .bench.large.melodic {
+    height: 46vh;
+  }
 }
 </style>

@@ -149,6 +149,12 @@ class Pen {
   }
 }
 
+/** A word at height `at` over or under a bead; beside it where the row is too low for that. */
+function tagOf(text: string, x: number, at: number, y: number, r: number, height: number): Tag {
+  const fits = at >= 9 && at <= height - 1
+  return fits ? { x: round(x), y: round(at), text } : { x: round(x + r + 7), y: round(y + 4), text }
+}
+
 /** How much room a hit's beads have to the next step, and how far down a roll's bar lies. */
 const UNDER = 4
 
@@ -221,10 +227,9 @@ export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow
       tails.push(`M${round(x)} ${round(y)}h${round(Math.max(length * perTick - (isTied ? r : 0), r + 2))}`)
     }
     const letter = lane.letters[at]
-    if (letter) tags.push({ x: round(x), y: round(y + r + 11), text: letter })
+    if (letter) tags.push(tagOf(letter, x, y + r + 11, y, r, height))
     const octave = staff ? 0 : (lane.octaves[at] ?? 0)
-    if (octave)
-      tags.push({ x: round(x), y: round(y - r - 4), text: octave > 0 ? `+${octave}` : `−${-octave}` })
+    if (octave) tags.push(tagOf(octave > 0 ? `+${octave}` : `−${-octave}`, x, y - r - 4, y, r, height))
   })
 
   for (const burst of lane.bursts) {

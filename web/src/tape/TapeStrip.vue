@@ -6,6 +6,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { canvasOf, useFrames } from '@/composables/useFrames'
 import { inkOf } from '@/theme/inks'
 import { BARS_ON_TAPE, type Tape, type TapeBar, type TapeStretch } from './tape'
+import { notesOfBar } from './barNotes'
 import { draggedBars, lastWholeBars } from './choosing'
 
 const props = defineProps<{ tape: Tape; isPlaying: boolean; keptBars: number }>()
@@ -58,20 +59,62 @@ function drawBar(
   // Where bars are narrow, as many of them have a number as have room for it.
   const apart = Math.ceil((context.measureText(String(bar + 1)).width + 8) / barWidth.value)
   if (isNewStretch || bar % apart === 0) context.fillText(String(bar + 1), left + 4, 13)
+  if (sounded < 1) drawNotes(context, stretch, bar, left, rows)
+  else {
+    const picture = pictureOf(stretch, bar, rows)
+    context.drawImage(
+      picture,
+      left,
+      0,
+      picture.width / window.devicePixelRatio,
+      picture.height / window.devicePixelRatio,
+    )
+  }
+  if (props.isPlaying && at === bars.length - 1) {
+    context.fillStyle = '#d9482b'
+    context.fillRect(left + sounded * barWidth.value, 2, 2, height.value - 4)
+  }
+}
+
+function drawNotes(
+  context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+  stretch: TapeStretch,
+  bar: number,
+  left: number,
+  rows: ReadonlyMap<string, number>,
+) {
   const rowHeight = Math.min(9, (height.value - 22) / Math.max(1, rows.size))
-  const [first, end] = [bar * stretch.barTicks, (bar + 1) * stretch.barTicks]
-  for (const note of stretch.notes) {
-    if (note.start < first || note.start >= end || note.start > stretch.nowTick) continue
+  const first = bar * stretch.barTicks
+  for (const note of notesOfBar(stretch, bar)) {
+    if (note.start > stretch.nowTick) continue
     const x = left + ((note.start - first) / stretch.barTicks) * barWidth.value
     context.fillStyle = brighter(inkOf(note.ink))
     context.globalAlpha = 0.35 + 0.65 * (note.velocity / 127)
     context.fillRect(x, 18 + (rows.get(note.laneId) ?? 0) * rowHeight, 2.4, Math.max(2, rowHeight - 1.6))
   }
   context.globalAlpha = 1
-  if (props.isPlaying && at === bars.length - 1) {
-    context.fillStyle = '#d9482b'
-    context.fillRect(left + sounded * barWidth.value, 2, 2, height.value - 4)
+}
+
+/** Bars that have sounded whole are drawn once, and then laid down at every frame. */
+const pictures = new WeakMap<TapeStretch, Map<number, { as: string; canvas: OffscreenCanvas }>>()
+function pictureOf(stretch: TapeStretch, bar: number, rows: ReadonlyMap<string, number>): OffscreenCanvas {
+  const pixel = window.devicePixelRatio
+  const [wide, high] = [Math.ceil((barWidth.value + 3) * pixel), Math.ceil(height.value * pixel)]
+  // What was withdrawn or played since is drawn too.
+  const as = [wide, high, notesOfBar(stretch, bar).length, ...rows.keys()].join(' ')
+  const ofStretch = pictures.get(stretch) ?? new Map<number, { as: string; canvas: OffscreenCanvas }>()
+  pictures.set(stretch, ofStretch)
+  const before = ofStretch.get(bar)
+  if (before?.as === as) return before.canvas
+  const canvas = new OffscreenCanvas(Math.max(1, wide), Math.max(1, high))
+  const context = canvas.getContext('2d')
+  if (context) {
+    context.setTransform(pixel, 0, 0, pixel, 0, 0)
+    drawNotes(context, stretch, bar, 0, rows)
   }
+  for (const old of ofStretch.keys()) if (old < bar - BARS_ON_TAPE) ofStretch.delete(old)
+  ofStretch.set(bar, { as, canvas })
+  return canvas
 }
 
 const brighter = (ink: string) => `color-mix(in srgb, ${ink} 62%, white)`

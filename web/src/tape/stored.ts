@@ -2,6 +2,8 @@
 import { BARS_ON_TAPE, type TapeStretch } from './tape'
 
 const PREFIX = 'jolly-lattice-tape-'
+/** Which pieces have one, newest first: no tape is read to know that. */
+const ORDER = 'jolly-lattice-tapes'
 const PIECES = 3
 const STRETCHES = 4
 
@@ -13,8 +15,10 @@ export function storeTape(pieceId: number, stretches: readonly TapeStretch[]) {
     return { ...stretch, notes: stretch.notes.filter(({ start }) => start >= oldest), controls }
   })
   try {
-    localStorage.setItem(PREFIX + pieceId, JSON.stringify({ at: Date.now(), stretches: kept }))
-    for (const key of storedKeys().slice(PIECES)) localStorage.removeItem(key)
+    localStorage.setItem(PREFIX + pieceId, JSON.stringify({ stretches: kept }))
+    const newest = [pieceId, ...storedPieces().filter((id) => id !== pieceId)]
+    localStorage.setItem(ORDER, JSON.stringify(newest.slice(0, PIECES)))
+    for (const key of storedKeys()) if (!isAmong(key, newest.slice(0, PIECES))) localStorage.removeItem(key)
   } catch {
     localStorage.removeItem(PREFIX + pieceId)
   }
@@ -33,7 +37,7 @@ export function storedTape(pieceId: number): TapeStretch[] {
 }
 
 /** Forget every tape: the next to sign in here is somebody else. */
-export const forgetTapes = () => storedKeys().forEach((key) => localStorage.removeItem(key))
+export const forgetTapes = () => [...storedKeys(), ORDER].forEach((key) => localStorage.removeItem(key))
 
 const isWhole = ({ notes, controls, score, nowTick, barTicks }: TapeStretch) =>
   Array.isArray(notes) &&
@@ -42,10 +46,14 @@ const isWhole = ({ notes, controls, score, nowTick, barTicks }: TapeStretch) =>
   nowTick >= 0 &&
   barTicks > 0
 
-/** Keys of all stored tapes, the newest first. */
-function storedKeys(): string[] {
-  const at = (key: string) => (JSON.parse(localStorage.getItem(key) ?? '{}') as { at?: number }).at ?? 0
-  return Object.keys(localStorage)
-    .filter((key) => key.startsWith(PREFIX))
-    .sort((one, other) => at(other) - at(one))
+/** The pieces whose tapes are stored, the one stored last first. */
+function storedPieces(): number[] {
+  try {
+    const order: unknown = JSON.parse(localStorage.getItem(ORDER) ?? '[]')
+    return Array.isArray(order) ? order.filter((id) => typeof id === 'number') : []
+  } catch {
+    return []
+  }
 }
+const storedKeys = () => Object.keys(localStorage).filter((key) => key.startsWith(PREFIX))
+const isAmong = (key: string, pieces: readonly number[]) => pieces.some((id) => key === PREFIX + id)
