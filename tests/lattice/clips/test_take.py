@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from lattice.clips import Clip, differences, edited, is_lucky, take, take_clip, varied
 from lattice.clips.edits.notes import Delete
-from lattice.document import DocumentError, Euclidean, LaneClip, Note, Score
+from lattice.document import DocumentError, Euclidean, LaneClip, Note, NudgeStrip, Score
 from lattice.render import Window, render
 from tests.lattice.scores import dice, lane, score, scores
 
@@ -161,3 +161,9 @@ def test_takes_are_varied_by_throws_of_their_own():
     assert len({tuple(one.tracks[0].notes) for one in (begun, second, third)}) == 3
     assert begun.tracks[1] == second.tracks[1] == third.tracks[1]
     assert len(second.tracks[0].notes) == len(begun.tracks[0].notes)
+
+
+def test_a_hit_that_sounds_before_the_take_begins_belongs_to_it_and_one_after_its_end_does_not():
+    early = lane(source=Euclidean(hits=1, steps=16), nudge_strip=NudgeStrip(values=(-50,)))
+    (track,) = take(score(early), 1, Window(first_bar=4, bars=2)).tracks
+    assert [note.start for note in track.notes] == [0, BAR - 1680]

@@ -66,3 +66,12 @@ def test_all_lanes_are_thrown_but_the_anchored_and_those_that_follow():
     sources = throw_all(score(*lanes), 100, 5)
     assert set(sources) == {"thud", "bell"}
     assert source_hits(sources["thud"], "thud") != source_hits(sources["bell"], "bell")
+
+
+@pytest.mark.parametrize(
+    ("hits", "percent", "leave"), [(2, 25, 1), (2, 24, 0), (7, 50, 4), (7, 20, 1), (5, 30, 2)]
+)
+def test_a_half_of_a_hit_moves_and_less_does_not(hits, percent, leave):
+    before = tuple(range(hits))
+    after = source_hits(throw_lane(lane(source=Drawn(steps=16, hits=before)), percent, 11), "thud")
+    assert len(set(before) - set(after)) == leave

@@ -207,3 +207,20 @@ def test_rate_octaves_and_order_move_without_losing_the_place():
         whole = render(score(changed), 1, Window(bars=9))
         late = render(score(changed), 1, Window(first_bar=5, bars=4))
         assert whole.pitches[whole.starts >= 5 * 53760].tolist() == late.pitches.tolist()
+
+
+def test_velocities_of_keys_are_evened_towards_the_middle_of_what_a_key_can_give():
+    keys = held((0, None, 60, 20), (0, None, 64, 120))
+    struck = {
+        evened: heard(
+            reed(
+                source=Drawn(steps=2, hits=(0, 1)),
+                keys=keys,
+                evened=evened,
+                velocity=3,
+                arpeggio=Arpeggio(pool=HeldPool(), velocity="keys"),
+            )
+        ).velocities.tolist()[:2]
+        for evened in (0, 50, 100)
+    }
+    assert struck == {0: [20, 120], 50: [42, 92], 100: [64, 64]}

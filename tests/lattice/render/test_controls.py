@@ -103,3 +103,10 @@ def test_without_spread_and_its_own_length_the_walk_says_what_is_sent(one, dice)
     if end:
         found = rows(sent(one, end, dice=dice).sends)
         assert found == [row for row in expected if row[0] < end * 53760]
+
+
+def test_what_is_held_is_found_however_long_nothing_was_sent():
+    once = ControlStrip(controller=1, values=(None,) * 127 + (90,), free=Free(advance="hit"))
+    slow = lane(source=Euclidean(hits=1, steps=128), control_strips=(once,))  # a hit in eight bars
+    ((at, value),) = rows(sent(slow, first=128 * 8 + 200).held)
+    assert (at, value) == ((128 * 8 + 200) * 53760, 90)
