@@ -20,7 +20,7 @@ def main(address: str) -> None:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
 
         def take(name: str) -> None:
-            page.mouse.move(640, 30)
+            page.mouse.move(790, 30)  # where nothing lies
             page.wait_for_timeout(600)
             page.screenshot(path=PICTURES / f"{name}.png")
 

@@ -137,7 +137,7 @@ _ROWS: tuple[tuple[str, str, str, dict[str, Any]], ...] = (
     # Rolls and bursts
     (
         "Chain over the side",
-        "roll fade",
+        "ratchet fade",
         "chain",
         _drawn(
             "....x.......x..x",
@@ -147,7 +147,7 @@ _ROWS: tuple[tuple[str, str, str, dict[str, Any]], ...] = (
     ),
     (
         "Winch takes up",
-        "roll climb",
+        "ratchet climb",
         "winch",
         _in(
             3,
@@ -158,7 +158,7 @@ _ROWS: tuple[tuple[str, str, str, dict[str, Any]], ...] = (
     ),
     (
         "Rolling hats",
-        "roll hats busy",
+        "ratchet hats busy",
         "clink",
         _in(16, 16, velocity=54, beat_weight=50, ratchet_strip=RatchetStrip(values=_at({7: 3, 14: 2}))),
     ),

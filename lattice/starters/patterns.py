@@ -42,7 +42,7 @@ _ROWS: tuple[tuple[str, str, str, Meter, int, int], ...] = (
     ),
     (
         "Tight ropes",
-        "roll busy",
+        "ratchet busy",
         "Harbour pulse, Chain over the side, Rolling hats, Winch takes up",
         Meter(),
         4,

@@ -79,7 +79,7 @@ def test_steps_are_copied_into_another_lane(thud):
     thud.expect_hits("Chain", [5, 9, 13], 16)
 
 
-def test_rolls_repeats_and_throws_of_chosen_steps(thud):
+def test_ratchets_repeats_and_throws_of_chosen_steps(thud):
     page = thud.page
     choose_steps(thud, "thud", 0, 3)
     press(thud, "ratchet")
@@ -89,4 +89,4 @@ def test_rolls_repeats_and_throws_of_chosen_steps(thud):
     choose_steps(thud, "thud", 0, 15)
     page.keyboard.press("t")
     expect(thud.sentence("thud")).to_contain_text("by hand")
-    assert len(heard(thud, "thud", bars=1)) in (4, 6, 8)  # four hits; a roll stays on its step
+    assert len(heard(thud, "thud", bars=1)) in (4, 6, 8)  # four hits; a ratchet stays on its step

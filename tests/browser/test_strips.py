@@ -161,7 +161,7 @@ def test_what_does_not_fit_another_strip_is_refused_and_taken_back(bottle, compl
     complaints.clear()
 
 
-def test_rolls_divide_the_step(bottle):
+def test_ratchets_divide_the_step(bottle):
     page = bottle.page
     bars = strip(page, "ratchet")
     bars.focus()

@@ -83,8 +83,8 @@ const told = computed(() =>
         ['hits a bar', measures.value.hits_a_bar.toFixed(measures.value.hits_a_bar % 1 ? 1 : 0), 'Hits in a bar, before chance'],
         ['syncopation', share(measures.value.syncopation), 'How much stronger places of the bar pass by while a note before them is held'],
         ['evenness', share(measures.value.evenness), 'How evenly its hits are spread round the cycle'],
-        ['from the start', share(measures.value.distance), 'Share of this lane’s steps that differ from when the piece was opened'],
-        ['all from the start', share(measures.value.pattern_distance), 'Share of the whole pattern’s steps that differ from when the piece was opened'],
+        ['distance from the start', share(measures.value.distance), 'Share of this lane’s steps that differ from when the piece was opened'],
+        ['of all lanes', share(measures.value.pattern_distance), 'Share of the whole pattern’s steps that differ from when the piece was opened'],
       ] as const
     : [],
 ) // prettier-ignore

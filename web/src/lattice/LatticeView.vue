@@ -14,6 +14,7 @@ import { valueAt, withValueAt, type Patch } from '@/stores/document'
 import { useNotices } from '@/stores/notices'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
+import { barOf } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import KeysPanel from '@/keys/KeysPanel.vue'
 import { useSoundFiles } from '@/kit/useSoundFiles'
@@ -286,7 +287,7 @@ function followStep(tick: number) {
 }
 function followMusic(tick: number) {
   // A menu that is open stays where it is: the page turns once the hand has closed it.
-  if (!document.querySelector('.v-overlay--active .card')) view.follow(Math.floor(tick / barTicks.value))
+  if (!document.querySelector('.v-overlay--active .card')) view.follow(barOf(tick, barTicks.value))
   followStep(tick)
 }
 function chooseStretch(lane: Lane, firstTick: number, endTick: number) {

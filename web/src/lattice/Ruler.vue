@@ -2,7 +2,8 @@
 /** Bars and beats of what is in view, and where all lanes meet. A click plays from the beat. */
 import { computed, ref } from 'vue'
 
-import { PAD, pixelsPerTick, tickAt, xOf, type Scale } from './geometry'
+import { barOf, beatOf } from '@/sound/time'
+import { everyTicks, PAD, pixelsOf, snappedTo, tickAt, xOf, type Scale } from './geometry'
 
 const props = defineProps<{
   barTicks: number
@@ -20,33 +21,26 @@ const HEIGHT = 46
 const NUMBERED = 52
 const MARKED = 9
 
-const bars = computed(() => {
-  const { barTicks, scale } = props
-  return Array.from({ length: Math.round((scale.endTick - scale.firstTick) / barTicks) }, (_, at) => {
-    const tick = scale.firstTick + at * barTicks
-    return { number: Math.round(tick / barTicks) + 1, x: xOf(tick, scale) }
-  })
-})
+const inView = (every: number) =>
+  everyTicks(every, props.scale).filter(({ tick }) => tick < props.scale.endTick)
+const bars = computed(() =>
+  inView(props.barTicks).map(({ tick, x }) => ({ number: barOf(tick, props.barTicks) + 1, x })),
+)
 const meets = computed(() =>
   props.isOfChosen ? 'The chosen lanes begin a cycle together here' : 'All lanes begin a cycle together here',
 )
-const isNumbered = computed(() => props.beatTicks * pixelsPerTick(props.scale) >= NUMBERED)
+const isNumbered = computed(() => pixelsOf(props.beatTicks, props.scale) >= NUMBERED)
 const beats = computed(() => {
   const { barTicks, beatTicks } = props
-  if (beatTicks * pixelsPerTick(props.scale) < MARKED) return []
-  const inner = Array.from({ length: Math.max(0, barTicks / beatTicks - 1) }, (_, at) => at + 2)
-  return bars.value.flatMap(({ number, x }) =>
-    inner.map((beat) => ({
-      beat,
-      key: `${number}:${beat}`,
-      x: x + (beat - 1) * beatTicks * pixelsPerTick(props.scale),
-    })),
-  )
+  if (pixelsOf(beatTicks, props.scale) < MARKED) return []
+  return inView(beatTicks)
+    .map(({ tick, x }) => ({ beat: beatOf(tick, barTicks, beatTicks) + 1, key: tick, x }))
+    .filter(({ beat }) => beat > 1)
 })
 
 function onClick(event: MouseEvent) {
   const left = element.value?.getBoundingClientRect().left ?? 0
-  const tick = Math.round(tickAt(event.clientX - left, props.scale) / props.beatTicks) * props.beatTicks
+  const tick = snappedTo(tickAt(event.clientX - left, props.scale), props.beatTicks)
   emit('playFrom', Math.max(props.scale.firstTick, tick))
 }
 </script>

@@ -110,6 +110,10 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
   gap: 4px 10px;
   align-items: center;
 }
+.word-button[aria-pressed='true'] {
+  border-color: var(--ink);
+  box-shadow: inset 0 -3px 0 var(--ink);
+}
 .property {
   display: flex;
   gap: 2px;

@@ -2,18 +2,14 @@
 /** Bar and beat lines behind all threads. */
 import { computed } from 'vue'
 
-import { xOf, type Scale } from './geometry'
+import { everyTicks, type Scale } from './geometry'
 
 const props = defineProps<{ barTicks: number; beatTicks: number; scale: Scale }>()
 
-const lines = (every: number) => {
-  const { firstTick, endTick } = props.scale
-  const count = Math.floor((endTick - firstTick) / every)
-  return Array.from(
-    { length: count + 1 },
-    (_, at) => `M${xOf(firstTick + at * every, props.scale)} 0v4000`,
-  ).join('')
-}
+const lines = (every: number) =>
+  everyTicks(every, props.scale)
+    .map(({ x }) => `M${x} 0v4000`)
+    .join('')
 const bars = computed(() => lines(props.barTicks))
 const beats = computed(() => lines(props.beatTicks))
 </script>

@@ -19,10 +19,20 @@ export const pixelsPerTick = ({ firstTick, endTick, width }: Scale): number =>
   Math.max(0, width - 2 * PAD) / Math.max(1, endTick - firstTick)
 export const xOf = (tick: number, scale: Scale): number =>
   PAD + (tick - scale.firstTick) * pixelsPerTick(scale)
-export const tickAt = (x: number, scale: Scale): number => scale.firstTick + ticksWide(x - PAD, scale)
+export const tickAt = (x: number, scale: Scale): number => ticksBeside(scale.firstTick, x - PAD, scale)
 
-/** How many ticks so many pixels are. */
-export const ticksWide = (pixels: number, scale: Scale): number => pixels / (pixelsPerTick(scale) || 1)
+export const pixelsOf = (ticks: number, scale: Scale): number => ticks * pixelsPerTick(scale)
+/** What lies at every so many ticks in view, from the first to the last. */
+export const everyTicks = (every: number, scale: Scale): { tick: number; x: number }[] =>
+  Array.from({ length: Math.floor((scale.endTick - scale.firstTick) / every) + 1 }, (_, at) => {
+    const tick = scale.firstTick + at * every
+    return { tick, x: xOf(tick, scale) }
+  })
+export const snappedTo = (tick: number, every: number): number => Math.round(tick / every) * every
+
+/** The tick that lies so many pixels after `tick`. */
+export const ticksBeside = (tick: number, pixels: number, scale: Scale): number =>
+  tick + pixels / (pixelsPerTick(scale) || 1)
 
 /** Space above and below the outermost pitches; a low row has less to spare. */
 const staffPad = (height: number) => Math.min(13, height * 0.24)
@@ -60,7 +70,7 @@ export interface Beads {
   readonly solid: string
   readonly ring: string
   readonly fill: string
-  /** Caps over accents, bars under rolls. */
+  /** Caps over accents, bars under ratchets. */
   readonly caps: string
 }
 
@@ -155,7 +165,7 @@ function tagOf(text: string, x: number, at: number, y: number, r: number, height
   return fits ? { x: round(x), y: round(at), text } : { x: round(x + r + 7), y: round(y + 4), text }
 }
 
-/** How much room a hit's beads have to the next step, and how far down a roll's bar lies. */
+/** How much room a hit's beads have to the next step, and how far down a ratchet’s bar lies. */
 const UNDER = 4
 
 /** The shapes of one lane on a thread at height `y`. `narrow`: steps of fewer pixels become marks. */
@@ -204,7 +214,7 @@ export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow
       before = [x, y]
     }
     if (isMarks) {
-      // A mark that may be skipped is thin; a roll stands on a bar, an accent under a cap, as beads do.
+      // A mark that may be skipped is thin; a ratchet stands on a bar, an accent under a cap, as beads do.
       const height = staff ? 4 + 8 * (velocity / 127) : 6 + 26 * (velocity / 127)
       if (chance >= 1) pen.solid.push(upright(x, y, height))
       else pen.ring.push(upright(x, y, height))
@@ -213,7 +223,7 @@ export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow
       return
     }
     const r = Math.min(staff ? maxMelodic : roomIn(height), radiusOf(velocity, stepPixels))
-    if (count > 1) roll(pen, x, y, r, chance, stepPixels, count)
+    if (count > 1) ratchet(pen, x, y, r, chance, stepPixels, count)
     else pen.bead(x, y, r, chance)
     for (const pitch of row.slice(1)) pen.bead(x, yOf(pitch), r * 0.72, chance)
     if (row.length > 1) {
@@ -314,7 +324,15 @@ export function keptThreadOf(
 }
 
 /** A row of shrinking beads with a bar under it: as many as there is room for. */
-function roll(pen: Pen, x: number, y: number, r: number, chance: number, stepPixels: number, count: number) {
+function ratchet(
+  pen: Pen,
+  x: number,
+  y: number,
+  r: number,
+  chance: number,
+  stepPixels: number,
+  count: number,
+) {
   const apart = stepPixels / count
   for (let note = 0; note < count; note++) {
     const small = Math.min(r * (1 - (0.55 * note) / count), apart * 0.48)

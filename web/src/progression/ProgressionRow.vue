@@ -5,7 +5,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import type { Progression, Schemas } from '@/api/client'
 import { melody } from '@/api/melody'
 import { newGesture } from '@/composables/gesture'
-import { ticksWide, xOf, type Scale } from '@/lattice/geometry'
+import { ticksBeside, xOf, type Scale } from '@/lattice/geometry'
 import { useNotices } from '@/stores/notices'
 import { inkOf } from '@/theme/inks'
 import ChordCard from './ChordCard.vue'
@@ -81,7 +81,7 @@ function pull(event: PointerEvent, place: number) {
 function moveEdge(event: PointerEvent) {
   if (!pulled) return
   const { place, x, lasts, gesture } = pulled
-  const wanted = lasts + ticksWide(event.clientX - x, props.scale)
+  const wanted = ticksBeside(lasts, event.clientX - x, props.scale)
   resize(place, nearestLength(lengths.value, wanted, event.shiftKey), gesture)
 }
 /** To whole beats; with Shift to half ones. */

@@ -1,4 +1,4 @@
-/** From ticks to seconds on the audio clock, by one function, across changes of tempo. */
+/** From ticks to seconds on the audio clock, by one function, across changes of tempo; and from ticks to bars and beats. */
 
 import type { Schemas } from '@/api/client'
 
@@ -7,6 +7,20 @@ export const TICKS_PER_QUARTER = 13440
 /** Ticks in a bar, to ask for the right window before the engine has said how long its bars are. */
 export const ticksOfBar = ({ numerator, denominator }: Schemas['Meter']): number =>
   (numerator * 4 * TICKS_PER_QUARTER) / denominator
+
+// Bars and beats are counted from 0.
+export const barOf = (tick: number, barTicks: number): number => Math.floor(tick / barTicks)
+/** The first bar that begins at or after `tick`. */
+export const barFrom = (tick: number, barTicks: number): number => Math.ceil(tick / barTicks)
+export const startOfBar = (bar: number, barTicks: number): number => bar * barTicks
+/** How much of a bar has gone by at `tick`, 0 to 1. */
+export const shareOfBar = (tick: number, bar: number, barTicks: number): number =>
+  Math.min(1, tick / barTicks - bar)
+/** The tick so many bars before `tick`. */
+export const barsBefore = (tick: number, bars: number, barTicks: number): number => tick - bars * barTicks
+/** The beat that a tick lies in, within its bar. */
+export const beatOf = (tick: number, barTicks: number, beatTicks: number): number =>
+  Math.floor((tick % barTicks) / beatTicks)
 
 /** From `tick` on, at `time` seconds, one tick lasts `secondsPerTick`. */
 interface Stretch {

@@ -11,6 +11,7 @@ import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
 import { Player, type Question } from '@/sound/player'
 import type { Clock, Standing } from '@/sound/port'
+import { startOfBar } from '@/sound/time'
 import { wavOf } from '@/sound/wav'
 import { aheadOf, type Ahead } from '@/tape/ahead'
 import { storedTape, storeTape } from '@/tape/stored'
@@ -478,7 +479,7 @@ const voicesOf = ({ tracks }: Loop) =>
 function saidOf(kept: ClipLine, asked: number, stretch: TapeStretch): string {
   const few = kept.bars < asked ? ` (only ${kept.bars} had sounded whole)` : ''
   const changedAt = stretch.tempoChangedAt
-  const first = (kept.origin?.first_bar ?? 0) * stretch.barTicks
+  const first = startOfBar(kept.origin?.first_bar ?? 0, stretch.barTicks)
   const within = changedAt !== null && changedAt > first && changedAt < first + kept.length_ticks
   const tempo = within ? ` The tempo changed on the way: the clip has ${kept.tempo}.` : ''
   return `Kept “${kept.name}”${few}.${tempo}`

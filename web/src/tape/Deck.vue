@@ -11,6 +11,7 @@ import { useRendering } from '@/lattice/useRendering'
 import { randomNumber, withValueAt, type Patch } from '@/stores/document'
 import { usePiece } from '@/stores/piece'
 import { usePlaying } from '@/stores/playing'
+import { barOf, beatOf } from '@/sound/time'
 import TapeStrip from './TapeStrip.vue'
 
 const KEEPS = [1, 2, 4, 8] as const
@@ -69,7 +70,7 @@ function tell() {
   const { bar_ticks, beat_ticks } = rendering.value
   const loop = playing.looping ? playing.loop : null
   const tick = loop?.nowTick ?? playing.player?.nowTick ?? 0
-  place.value = `${(Math.floor(tick / bar_ticks) + 1).toLocaleString('en')} : ${Math.floor((tick % bar_ticks) / beat_ticks) + 1}`
+  place.value = `${(barOf(tick, bar_ticks) + 1).toLocaleString('en')} : ${beatOf(tick, bar_ticks, beat_ticks) + 1}`
 }
 function tellAhead() {
   const recording = playing.ahead
@@ -77,7 +78,7 @@ function tellAhead() {
     aheadSaid.value = ''
     return
   }
-  const bar = Math.floor(recording.stretch.nowTick / recording.stretch.barTicks)
+  const bar = barOf(recording.stretch.nowTick, recording.stretch.barTicks)
   const done = bar - recording.first
   aheadSaid.value = done < 0 ? 'from the next bar' : `bar ${done + 1} of ${recording.end - recording.first}`
 }

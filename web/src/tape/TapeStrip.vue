@@ -4,6 +4,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 
 import { canvasOf, useFrames } from '@/composables/useFrames'
+import { shareOfBar } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import { BARS_ON_TAPE, type Tape, type TapeBar, type TapeStretch } from './tape'
 import { notesOfBar } from './barNotes'
@@ -84,10 +85,9 @@ function drawNotes(
   rows: ReadonlyMap<string, number>,
 ) {
   const rowHeight = Math.min(9, (height.value - 22) / Math.max(1, rows.size))
-  const first = bar * stretch.barTicks
   for (const note of notesOfBar(stretch, bar)) {
     if (note.start > stretch.nowTick) continue
-    const x = left + ((note.start - first) / stretch.barTicks) * barWidth.value
+    const x = left + shareOfBar(note.start, bar, stretch.barTicks) * barWidth.value
     context.fillStyle = brighter(inkOf(note.ink))
     context.globalAlpha = 0.35 + 0.65 * (note.velocity / 127)
     context.fillRect(x, 18 + (rows.get(note.laneId) ?? 0) * rowHeight, 2.4, Math.max(2, rowHeight - 1.6))

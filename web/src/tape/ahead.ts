@@ -1,4 +1,5 @@
 /** Bars that are to be kept once they have sounded. */
+import { barFrom } from '@/sound/time'
 import type { TapeStretch } from './tape'
 
 export interface Ahead {
@@ -10,6 +11,6 @@ export interface Ahead {
 
 /** The next `bars` bars of a stretch that runs: from the next bar line on, or from its beginning if it is about to begin. */
 export function aheadOf(stretch: TapeStretch, bars: number): Ahead {
-  const first = Math.ceil(stretch.nowTick / stretch.barTicks)
+  const first = barFrom(stretch.nowTick, stretch.barTicks)
   return { stretch, first, end: first + bars }
 }

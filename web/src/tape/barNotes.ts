@@ -1,4 +1,5 @@
 /** The notes of each bar of a stretch, found without looking through all of them at every frame. */
+import { barOf } from '@/sound/time'
 import type { TapeNote, TapeStretch } from './tape'
 
 interface Known {
@@ -20,7 +21,7 @@ export function notesOfBar(stretch: TapeStretch, bar: number): readonly TapeNote
   }
   for (; here.upTo < stretch.notes.length; here.upTo++) {
     const note = stretch.notes[here.upTo] as TapeNote
-    const at = Math.floor(note.start / stretch.barTicks)
+    const at = barOf(note.start, stretch.barTicks)
     const row = here.bars.get(at)
     if (row) row.push(note)
     else here.bars.set(at, [note])

@@ -1,4 +1,5 @@
 /** Which bars of those on show are meant. Positions count the bars on show, from 0. */
+import { startOfBar } from '@/sound/time'
 import type { TapeBar, TapeStretch } from './tape'
 
 export interface ChosenBars {
@@ -29,7 +30,7 @@ export function lastWholeBars(bars: readonly TapeBar[], count: number): ChosenBa
 }
 
 const isWhole = ({ stretch, bar, sounded }: TapeBar) =>
-  sounded >= 1 && bar * stretch.barTicks >= stretch.fromTick
+  sounded >= 1 && startOfBar(bar, stretch.barTicks) >= stretch.fromTick
 
 function across(
   bars: readonly TapeBar[],

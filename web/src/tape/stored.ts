@@ -1,4 +1,5 @@
 /** The tape outlives a reload: what sounded last of a few pieces, in the browser's own storage. */
+import { barsBefore } from '@/sound/time'
 import { BARS_ON_TAPE, type TapeStretch } from './tape'
 
 const PREFIX = 'jolly-lattice-tape-'
@@ -10,7 +11,7 @@ const STRETCHES = 4
 /** Store the last bars of `stretches`. Where there is no room, nothing is stored. */
 export function storeTape(pieceId: number, stretches: readonly TapeStretch[]) {
   const kept = stretches.slice(-STRETCHES).map((stretch) => {
-    const oldest = stretch.nowTick - BARS_ON_TAPE * stretch.barTicks
+    const oldest = barsBefore(stretch.nowTick, BARS_ON_TAPE, stretch.barTicks)
     const controls = stretch.controls.filter(({ tick }) => tick >= oldest)
     return { ...stretch, notes: stretch.notes.filter(({ start }) => start >= oldest), controls }
   })

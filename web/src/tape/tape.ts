@@ -1,5 +1,6 @@
 /** The tape: what sounded. What was given to the audio clock and withdrawn before it started is not on it. */
 import type { Schemas, Score } from '@/api/client'
+import { barFrom, barOf, barsBefore, shareOfBar } from '@/sound/time'
 
 /** A note in ticks from the pattern's start. Its length changes if it is silenced while it sounds. */
 export interface TapeNote {
@@ -79,9 +80,9 @@ export class Tape {
     const bars: TapeBar[] = []
     for (const stretch of [...this.stretches].reverse()) {
       const { barTicks, fromTick, nowTick } = stretch
-      for (let bar = Math.ceil(nowTick / barTicks) - 1; bar >= Math.floor(fromTick / barTicks); bar--) {
+      for (let bar = barFrom(nowTick, barTicks) - 1; bar >= barOf(fromTick, barTicks); bar--) {
         if (bars.length === count) return bars.reverse()
-        bars.push({ stretch, bar, sounded: Math.min(1, nowTick / barTicks - bar) })
+        bars.push({ stretch, bar, sounded: shareOfBar(nowTick, bar, barTicks) })
       }
     }
     return bars.reverse()
@@ -90,14 +91,14 @@ export class Tape {
   /** The stretch to keep the last bars of: the newest of which a whole bar has sounded, or the newest. */
   newestWhole(): TapeStretch | undefined {
     const isWhole = ({ nowTick, fromTick, barTicks }: TapeStretch) =>
-      Math.floor(nowTick / barTicks) > Math.ceil(fromTick / barTicks)
+      barOf(nowTick, barTicks) > barFrom(fromTick, barTicks)
     return this.stretches.findLast(isWhole) ?? this.stretches.at(-1)
   }
 }
 
 /** Forget what left the tape long ago. */
 export function trim(stretch: TapeStretch) {
-  const oldest = stretch.nowTick - BARS_REMEMBERED * stretch.barTicks
+  const oldest = barsBefore(stretch.nowTick, BARS_REMEMBERED, stretch.barTicks)
   if (stretch.controls.length > 4000) stretch.controls = stretch.controls.filter(({ tick }) => tick >= oldest)
   if (stretch.notes.length > 2000 && (stretch.notes[1000]?.start ?? Infinity) < oldest) {
     stretch.notes = stretch.notes.filter((note) => note.start >= oldest)

@@ -141,7 +141,6 @@ watch(
     </p>
     <p>
       <button type="button" class="word-button" @click="swing(false)">Swing</button>
-      <button type="button" class="word-button" @click="swing(true)">straighten</button>
       <input
         v-model.number="how.swing"
         class="small-field"
@@ -154,6 +153,7 @@ watch(
         <option :value="8">1/8</option>
         <option :value="16">1/16</option>
       </select>
+      <button type="button" class="word-button" @click="swing(true)">straighten</button>
     </p>
     <p>
       <button
@@ -318,6 +318,7 @@ h3 {
 }
 p {
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
   align-items: center;
 }

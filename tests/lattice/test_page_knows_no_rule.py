@@ -1,0 +1,47 @@
+"""The page turns time into pixels and ticks into seconds, and reckons nothing else of the job's.
+
+Two files are there for that. The others below still do it themselves: the list may only grow shorter.
+"""
+
+import re
+from pathlib import Path
+
+SOURCES = Path("web/src")
+TIME_TO_PIXELS, TICKS_TO_SECONDS = "lattice/geometry.ts", "sound/time.ts"
+STILL = {
+    "bench/StripPane.vue", "clips/editor/EditSheet.vue", "clips/editor/drawing.ts", "clips/editor/layout.ts", "clips/said.ts",
+    "keys/KeysPanel.vue", "keys/midiKeyboard.ts", "keys/timeline.ts", "keys/useKeys.ts", "lattice/LaneThread.vue",
+    "lattice/LatticeView.vue", "lattice/Playhead.vue",   "lattice/sentence/AlternativeList.vue",
+    "lattice/useLatticeKeys.ts", "lattice/useView.ts", "progression/lengths.ts", "sheet/NoteSheet.vue", "sheet/path.ts",
+    "sound/audio.ts", "sound/countIn.ts", "sound/loop.ts", "sound/player.ts", "stores/playing.ts", "takes/TakesView.vue",
+    "takes/sorting.ts", "tape/Deck.vue", "tape/TapeStrip.vue", "tape/ahead.ts",
+}  # fmt: skip
+
+_NAME = r"[A-Za-z_.$]*(?:[tT]icks?|[bB]eats?|[bB]ars?|[dD]egrees?|[sS]emitones?|[oO]ctaves?|OCTAVE)(?:[A-Z]\w*)?(?:\.value|\b)"
+# People count from 1: adding one, or taking it away, reckons nothing.
+_RECKONED = re.compile(rf"(?<![\w'\"-]){_NAME}\)*\s+[-+*/%]\s+(?!1\b)|\s[-+*/%]\s+\(*{_NAME}(?![\w'-])")
+
+
+def reckons(text: str) -> bool:
+    """Return whether a source has arithmetic with ticks, beats, bars, degrees, semitones or octaves."""
+    text = re.sub(r"<style.*?</style>|/\*.*?\*/|//[^\n]*|'[^'\n]*'", "", text, flags=re.DOTALL)
+    return any(_RECKONED.search(line) for line in text.splitlines())
+
+
+def test_what_reckons_is_known_as_such():
+    assert reckons("const end = start + 4 * barTicks")
+    assert reckons("return degree % 7")
+    assert not reckons("const said = bar + 1 // 3 * bars")
+    assert not reckons("<style>.bar { left: calc(1 * bars) }</style> const at = width / 2")
+
+
+def test_the_page_reckons_with_time_and_pitch_in_two_files_and_in_no_new_one():
+    found = {
+        path.relative_to(SOURCES).as_posix()
+        for path in SOURCES.rglob("*")
+        if path.suffix in {".ts", ".vue"}
+        and not path.name.endswith((".test.ts", ".d.ts"))
+        and not path.name.startswith("testing")
+        and reckons(path.read_text())
+    }
+    assert found - {TIME_TO_PIXELS, TICKS_TO_SECONDS} == STILL
