@@ -255,7 +255,7 @@ def test_signing_out_forgets_the_tape(musician):
     musician.wait_for_bars(1)
     page.keyboard.press("Space")
     stored = "Object.keys(localStorage).filter((key) => key.includes('tape')).length"
-    assert page.evaluate(stored) == 1
+    assert page.evaluate(stored) > 0
     page.get_by_role("button", name="Signed in as").click()
     page.get_by_role("button", name="Sign out", exact=True).click()
     expect(page.get_by_role("button", name="Go aboard as demo musician")).to_be_visible()
