@@ -86,14 +86,11 @@ def keep_last(tape: Tape, bars: int) -> Kept:
     return keep_bars(tape, max(begun, end - bars), end)
 
 
-def keep_bars(
-    tape: Tape, first_bar: int, end_bar: int, most: int = MAX_KEPT_BARS, *, is_ours: bool = False
-) -> Kept:
+def keep_bars(tape: Tape, first_bar: int, end_bar: int, most: int = MAX_KEPT_BARS) -> Kept:
     """Return the bars from *first_bar* up to *end_bar*, as far as they sounded whole, at *most* so many.
 
     A note whose step stands in a bar belongs to it and keeps its whole length; if it came early it starts with the
-    first bar. What a controller held when that begins is sent there. *is_ours*: the engine made the tape itself, and
-    nothing of it needs to be checked.
+    first bar. What a controller held when that begins is sent there.
     Raises NothingToKeepError if none of them sounded whole.
     """
     bar = tape.meter.bar_ticks
@@ -103,7 +100,7 @@ def keep_bars(
         raise NothingToKeepError(
             "No whole bar has sounded there yet: a bar can be kept once its end has passed"
         )
-    tracks = (_inside(track, first * bar, end * bar, is_ours) for track in tape.tracks)
+    tracks = (_inside(track, first * bar, end * bar) for track in tape.tracks)
     return Kept(first, end - first, tuple(track for track in tracks if track.notes or track.controls))
 
 
@@ -156,15 +153,14 @@ def key_of(score: Score) -> Key | None:
     return next((key for key in KEYS if key == said), None)
 
 
-def _inside(track: TapeTrack, first_tick: int, end_tick: int, is_ours: bool) -> Track:
+def _inside(track: TapeTrack, first_tick: int, end_tick: int) -> Track:
     straights = track.straights or [note.start for note in track.notes]
     notes = tuple(
         Note(max(0, note[0] - first_tick), *note[1:])
         for note, straight in zip(track.notes, straights, strict=True)
         if first_tick <= straight < end_tick
     )
-    make = Track.model_construct if is_ours else Track
-    return make(
+    return Track(
         lane=track.lane,
         lane_id=track.lane_id,
         ink=track.ink,

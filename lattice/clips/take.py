@@ -91,7 +91,7 @@ def take(score: Score, dice: int, window: Window, lanes: tuple[str, ...] | None 
     """
     alone = _only(score, lanes)
     tape = undisturbed(alone, dice, _heard(alone, dice, window))
-    kept = keep_bars(tape, window.first_bar, window.first_bar + window.bars, most=window.bars, is_ours=True)
+    kept = keep_bars(tape, window.first_bar, window.first_bar + window.bars, most=window.bars)
     first, end = window.ticks(score.meter.bar_ticks)
     rows = []
     for line, track in zip(lines_of(alone, dice), tape.tracks, strict=True):

@@ -19,7 +19,7 @@ def undisturbed(score: Score, dice: int, window: Window) -> Tape:
     first, end = window.ticks(score.meter.bar_ticks)
     played = play_all(score, dice, window)
     events, sent = events_of(score, window, played), controls_of(score, window, played)
-    tracks = []  # of the engine's own making: nothing of them needs to be checked
+    tracks = []
     for index, lane in enumerate(score.lanes):
         own = events.take(events.lanes == index)
         columns = (own.starts, own.lengths, own.pitches, own.velocities, own.tunes)
@@ -33,7 +33,7 @@ def undisturbed(score: Score, dice: int, window: Window) -> Tape:
             if lane_index == index
         ]
         tracks.append(
-            TapeTrack.model_construct(
+            TapeTrack(
                 lane=lane.name,
                 lane_id=lane.id,
                 ink=lane.ink,

@@ -50,19 +50,20 @@ def sentence(speech: Speech) -> Sentence:
 
 
 def bench(speech: Speech) -> list[Field]:
-    """Return every setting of a lane, plain or not, as a labelled field."""
+    """Return every setting of a lane, plain or not, as a labelled field, group by group."""
     return [
         Field(
             setting=row.name,
             label=row.label,
-            group=GROUP_OF[row.name],
+            group=group,
             explains=row.explains,
             red=row.red and bool(said),
             words=words,
             plain=row.plain(),
             is_plain=not said,
         )
-        for row in SETTINGS
+        for group, names in GROUPS.items()
+        for row in map(_ROWS.__getitem__, names)
         for said in [row.say(speech)]
         if (words := row.on_bench(speech))
     ]
@@ -257,4 +258,4 @@ GROUPS: Mapping[Group, tuple[str, ...]] = {
         "level", "pan", "brightness", "attack", "release", "control", "channel", "note", "anchor", "clip",
     ),
 }  # fmt: skip
-GROUP_OF = {name: group for group, names in GROUPS.items() for name in names}
+_ROWS = {row.name: row for row in SETTINGS}

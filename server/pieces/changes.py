@@ -12,7 +12,7 @@ from lattice.document import DocumentError, Piece, read
 
 __all__ = ["MAX_OPERATIONS", "Operation", "Operations", "changed"]
 
-MAX_OPERATIONS = 10_000
+MAX_OPERATIONS = 2_000  # the page sends the whole document where it would be more than a few hundred
 
 
 class Operation(Body):

@@ -11,7 +11,7 @@ TIME_TO_PIXELS, TICKS_TO_SECONDS = "lattice/geometry.ts", "sound/time.ts"
 STILL = {
     "bench/StripPane.vue", "clips/editor/EditSheet.vue", "clips/editor/drawing.ts", "clips/editor/layout.ts", "clips/said.ts",
     "keys/KeysPanel.vue", "keys/midiKeyboard.ts", "keys/timeline.ts", "keys/useKeys.ts", "lattice/LaneThread.vue",
-    "lattice/LatticeView.vue", "lattice/Playhead.vue",   "lattice/sentence/AlternativeList.vue",
+    "lattice/LatticeView.vue",   "lattice/sentence/AlternativeList.vue",
     "lattice/useLatticeKeys.ts", "lattice/useView.ts", "progression/lengths.ts", "sheet/NoteSheet.vue", "sheet/path.ts",
     "sound/audio.ts", "sound/countIn.ts", "sound/loop.ts", "sound/player.ts", "stores/playing.ts", "takes/TakesView.vue",
     "takes/sorting.ts", "tape/Deck.vue", "tape/TapeStrip.vue", "tape/ahead.ts",

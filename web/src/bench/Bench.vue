@@ -8,7 +8,7 @@ import type { Patch } from '@/stores/document'
 import { usePiece } from '@/stores/piece'
 import { inkOf } from '@/theme/inks'
 import RateHand from './RateHand.vue'
-import { BENCH_SIZES, GROUPS, type BenchSize } from './sizes'
+import { BENCH_SIZES, type BenchSize } from './sizes'
 import StripPane from './StripPane.vue'
 import type { ContourNeeds, StripAction } from './strips'
 import ThrowControl from './ThrowControl.vue'
@@ -62,13 +62,13 @@ const voice = computed(() => piece.document?.kit.voices.find(({ id }) => id === 
 const WEIGHT = 'beat weight'
 const hasHand = computed(() => Boolean(props.bench?.rates.length))
 const weight = computed(() => props.bench?.fields.find(({ setting }) => setting === WEIGHT))
-/** Every other setting, in the groups that the engine puts it in. */
+/** Every other setting, in the groups that the engine puts it in, in its order. */
 const groups = computed(() => {
   const found = new Map<string, Bench['fields']>()
   for (const field of props.bench?.fields ?? [])
     if (field.setting !== WEIGHT || !hasHand.value)
       found.set(field.group, [...(found.get(field.group) ?? []), field])
-  return GROUPS.flatMap((name) => (found.has(name) ? [{ name, fields: found.get(name) ?? [] }] : []))
+  return [...found].map(([name, fields]) => ({ name, fields }))
 })
 /** The notes and channel that go out: the lane's own, or the kit's. */
 const pitchedName = computed(() =>

@@ -9,7 +9,7 @@ import { Stroke } from '@/composables/valuesAlong'
 import {
   keptThreadOf,
   pitchAtY,
-  pixelsPerTick,
+  pixelsOf,
   propertyBars,
   stepNear,
   stepsBetween,
@@ -276,7 +276,7 @@ function takeHold(event: PointerEvent, side: 'left' | 'right' | 'whole') {
 }
 function moveHold(event: PointerEvent) {
   if (!held) return
-  const stepPixels = props.picture.step_ticks * pixelsPerTick(props.scale)
+  const stepPixels = pixelsOf(props.picture.step_ticks, props.scale)
   const by = Math.round((event.clientX - held.x) / stepPixels) * held.sign
   if (by === held.gone) return
   held.gone = by

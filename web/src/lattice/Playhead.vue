@@ -5,7 +5,7 @@ import { ref } from 'vue'
 import { canvasOf, useFrames } from '@/composables/useFrames'
 import type { Player } from '@/sound/player'
 import { inkOf } from '@/theme/inks'
-import { pixelsPerTick, radiusOf, xOf, type Scale } from './geometry'
+import { pixelsOf, radiusOf, xOf, type Scale } from './geometry'
 
 const props = defineProps<{
   player: Player | null
@@ -49,7 +49,7 @@ function draw() {
   for (const note of player.soundingWithin(LIT)) {
     const y = props.placeOf(note.laneId, note.pitch)
     if (y === undefined || note.start < scale.firstTick || note.start >= scale.endTick) continue
-    const stepPixels = (props.stepTicks.get(note.laneId) ?? 0) * pixelsPerTick(scale)
+    const stepPixels = pixelsOf(props.stepTicks.get(note.laneId) ?? 0, scale)
     const radius = 1.4 * radiusOf(note.velocity, stepPixels) + 2
     context.beginPath()
     context.arc(xOf(note.start, scale), y, radius, 0, 2 * Math.PI)

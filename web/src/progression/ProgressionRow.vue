@@ -10,7 +10,7 @@ import { useNotices } from '@/stores/notices'
 import { inkOf } from '@/theme/inks'
 import ChordCard from './ChordCard.vue'
 import StarterProgressions from './StarterProgressions.vue'
-import { lengthBeside, nearestLength, type PlacedChord } from './lengths'
+import { lengthBeside, nearestLength, ticksOfLasts, type PlacedChord } from './lengths'
 
 const props = defineProps<{
   progression: Progression | null
@@ -67,8 +67,10 @@ watch(
   { immediate: true },
 )
 const lengths = computed(() => offered.value?.lengths ?? [])
-/** How long a chord in view lasts, in ticks. */
+/** How long a chord in view lasts, in ticks: as the document has it, since the picture may be a moment behind the hand. */
 function ticksOf(place: number): number {
+  const now = placed.value[place] && ticksOfLasts(lengths.value, placed.value[place].lasts)
+  if (now !== undefined) return now
   const shown = props.chords.find((chord) => chord.place === place)
   return shown ? shown.end - shown.start : 0
 }

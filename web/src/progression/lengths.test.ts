@@ -1,7 +1,7 @@
 // @vitest-environment node
 import { expect, test } from 'vitest'
 
-import { lengthBeside, nearestLength } from './lengths'
+import { lengthBeside, nearestLength, ticksOfLasts } from './lengths'
 
 const length = (ticks: number, is_fine = false) => ({
   ticks, is_fine, says: `${ticks}`, lasts: { kind: 'bars' as const, bars: 1 },
@@ -14,6 +14,12 @@ test('a hand means the nearest length, of those on beats unless it is fine', () 
   expect(nearestLength(all, -900, false)?.ticks).toBe(100)
   expect(nearestLength(all, 9000, true)?.ticks).toBe(400)
   expect(nearestLength([], 100, true)).toBeUndefined()
+})
+
+test('what the document says has its length, and what is none of them has none', () => {
+  const said = [{ ...length(100), lasts: { kind: 'bars' as const, bars: 2 } }]
+  expect(ticksOfLasts(said, { kind: 'bars', bars: 2 })).toBe(100)
+  expect(ticksOfLasts(said, { kind: 'bars', bars: 3 })).toBeUndefined()
 })
 
 test('keys go to the next longer and shorter one, and not beyond', () => {

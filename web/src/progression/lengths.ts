@@ -1,10 +1,15 @@
 /** How long a chord may be made: which of what the engine offers a hand means. */
+import { isSame } from '@/api/same'
 import type { Progression, Schemas } from '@/api/client'
 
 export type PlacedChord = Progression['chords'][number]
 type Length = Schemas['ChordLength']
 
 const among = (lengths: readonly Length[], isFine: boolean) => lengths.filter((one) => isFine || !one.is_fine)
+
+/** How long that is which the document says, in ticks; undefined where it is none of them. */
+export const ticksOfLasts = (lengths: readonly Length[], lasts: PlacedChord['lasts']) =>
+  lengths.find((one) => isSame(one.lasts, lasts))?.ticks
 
 /** The length nearest to so many ticks; of those that end between beats too where it `isFine`. */
 export const nearestLength = (lengths: readonly Length[], ticks: number, isFine: boolean) =>

@@ -27,6 +27,16 @@ describe('what was changed of a piece', () => {
     expect(again).toEqual({ moments: steps, document: last })
   })
 
+  it('is all of the document where that says less than what changed', () => {
+    const hits = (from: number) => Array.from({ length: 100 }, (_, at) => from + at)
+    const lanes = ['a', 'b', 'c', 'd', 'e', 'f', 'g'].map((id, at) =>
+      aLane(id, { source: { kind: 'drawn', steps: 128, hits: hits(at) } }),
+    )
+    const without = aPiece(...lanes.slice(1))
+    const { changes } = differencesOf(aPiece(...lanes), [], without)
+    expect(changes).toEqual([{ op: 'replace', path: '', value: without }])
+  })
+
   it('is all of the document where nobody knows what was there before', () => {
     const { changes } = differencesOf(null, [], at(90))
     expect(changes).toEqual([{ op: 'replace', path: '', value: at(90) }])

@@ -17,9 +17,14 @@ export interface Differences {
   readonly changes: Changes
 }
 
-/** Where nobody knows any more what was there before, all of it is new. */
-const changesOf = (from: Piece | null, to: Piece): Changes =>
-  from ? (compare(from, to) as Changes) : [{ op: 'replace', path: '', value: to as Schemas['JsonValue'] }]
+/** So many operations say more than the whole document does: where a lane is gone, all after it change places. */
+const MOST = 500
+/** Where nobody knows any more what was there before, or nearly all is new, the document takes its place. */
+function changesOf(from: Piece | null, to: Piece): Changes {
+  const changes = from && (compare(from, to) as Changes)
+  if (changes && changes.length <= MOST) return changes
+  return [{ op: 'replace', path: '', value: to as Schemas['JsonValue'] }]
+}
 
 export function differencesOf(base: Piece | null, steps: readonly Step[], document: Piece): Differences {
   let before = base

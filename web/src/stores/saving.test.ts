@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 import 'fake-indexeddb/auto'
+import { openDB } from 'idb'
 import { createPinia, setActivePinia } from 'pinia'
 
 import { aLane, aPiece } from '@/testing'
@@ -112,6 +113,26 @@ describe('saving by itself', () => {
     const other = useSaving(1, 2, at(90))
     other.resume(entry, 'another')
     expect(other.state.value).toBe('conflict')
+  })
+
+  it('sends what can be read though something that waits cannot', async () => {
+    useSaving(1, 1, at(100)).note(at(90), 2, [moment(2, 'to 90')])
+    await written()
+    const broken = {
+      kind: 'piece',
+      key: 'piece 7',
+      user: 'mara',
+      at: 0,
+      base: null,
+      moments: [],
+      standsAt: 1,
+    }
+    const db = await openDB('jolly-lattice')
+    await db.put('waiting', { ...broken, changes: [{ op: 'remove', path: '/patterns/7/lanes/0' }] })
+    expect((await allWaiting('mara')).map(({ key }) => key)).toEqual(['piece 1'])
+    expect(await db.get('waiting', 'piece 7')).toBeDefined()
+    await db.delete('waiting', 'piece 7')
+    db.close()
   })
 
   it('tries again when the server could not be reached, and loses nothing', async () => {

@@ -127,7 +127,13 @@ export async function allWaiting(user: string): Promise<Waiting[]> {
   await written()
   const all = (await (await database())?.getAll('waiting')) ?? []
   const ours = all.filter((one) => one.user === user).sort((one, other) => one.at - other.at)
-  return ours.map(unpacked)
+  return ours.flatMap((one) => {
+    try {
+      return [unpacked(one)]
+    } catch {
+      return [] // it stays where it is: one that cannot be read keeps no other from being sent
+    }
+  })
 }
 
 /** Done when all is written. */
