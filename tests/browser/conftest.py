@@ -1,6 +1,7 @@
 """The real application in a real browser: our server on a free port, Debian's Chromium."""
 
 import os
+import threading
 import time
 from collections.abc import Iterator
 from typing import Any
@@ -11,6 +12,7 @@ from clips.models import Clip, ClipMoment
 from demo.services import DEMO_NAME, demo_musician
 from django.conf import settings
 from django.core.servers.basehttp import WSGIRequestHandler
+from django.core.signals import request_finished, request_started
 from django.db import connection
 from django.test import Client
 from pieces.models import Moment, Piece
@@ -42,6 +44,12 @@ def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[s
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]:
     return {**browser_context_args, "viewport": {"width": 1280, "height": 800}}
+
+
+@pytest.fixture(scope="session")
+def django_db_modify_db_settings(django_db_modify_db_settings_parallel_suffix: None) -> None:
+    """Emptying a database may take long while a machine is busy elsewhere: no statement is hurried."""
+    settings.DATABASES["default"]["OPTIONS"]["options"] = "-c statement_timeout=120000"
 
 
 @pytest.fixture(autouse=True)
@@ -206,24 +214,46 @@ class Musician:
         expect(self.page.locator(".state")).to_have_text("saved")
 
 
-def leave(page: Page) -> None:
-    """Leave every page and wait until the server has done with what they asked: the database is emptied next."""
-    for one in page.context.pages:
-        one.goto("about:blank")
-    quiet = 0
-    while quiet < 3:
-        with connection.cursor() as cursor:
-            cursor.execute(
-                "SELECT count(*) FROM pg_stat_activity"
-                " WHERE datname = current_database() AND pid <> pg_backend_pid() AND state <> 'idle'"
-            )
-            quiet = quiet + 1 if cursor.fetchone() == (0,) else 0
-        time.sleep(0.05)
+class Questions:
+    """How many questions the server is answering: one that reckons between two statements seems idle to the database."""
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._open = 0
+        request_started.connect(self._begins)
+        request_finished.connect(self._ends)
+
+    def _begins(self, **_: Any) -> None:
+        with self._lock:
+            self._open += 1
+
+    def _ends(self, **_: Any) -> None:
+        with self._lock:
+            self._open -= 1
+
+    def leave(self, page: Page) -> None:
+        """Leave every page and wait until nothing is being answered: the database is emptied next."""
+        for one in page.context.pages:
+            one.goto("about:blank")
+        quiet = 0
+        for _ in range(600):
+            quiet = quiet + 1 if self._open <= 0 else 0
+            if quiet == 3:
+                return
+            time.sleep(0.05)
+        raise AssertionError(f"{self._open} questions are still being answered after 30 seconds")
+
+
+@pytest.fixture(scope="session")
+def questions() -> Questions:
+    return Questions()
 
 
 @pytest.fixture
-def musician(page: Page, live_server: Any, complaints: list[str], kept_demo: Demo) -> Iterator[Musician]:
+def musician(
+    page: Page, live_server: Any, complaints: list[str], kept_demo: Demo, questions: Questions
+) -> Iterator[Musician]:
     kept_demo.lay_down()
     yield Musician(page, live_server.url, complaints, kept_demo.pieces).sign_in()
-    leave(page)
+    questions.leave(page)
     assert complaints == []
