@@ -1,6 +1,46 @@
 import { defineConfigWithVueTs, vueTsConfigs } from '@vue/eslint-config-typescript'
 import pluginVue from 'eslint-plugin-vue'
 
+/** The rooms of the page from the roof down: each may use what lies below it, none what lies above. See CONTRIBUTING. */
+const ROOMS = [
+  'app',
+  ...['shelf', 'lattice', 'takes', 'clips'], // the screens
+  ...['starters', 'kit', 'keyboard', 'progression', 'bench', 'tape', 'sheet'], // panels and parts of them
+  'sentence',
+  'hands',
+  'playing',
+  'lattice/geometry',
+  'engine',
+  'work',
+  'sound',
+  'page',
+  'theme',
+  'api',
+]
+const inRoom = (room) => (room === 'lattice' ? 'lattice/(?!geometry/)' : `${room}/`)
+/** Inside of a room paths are relative, out of it they begin with "@": so a path says whether it leaves the room. */
+const downwardsOnly = ROOMS.map((room, at) => ({
+  files: [`src/${room}/**/*.{ts,vue}`],
+  ignores: ['**/*.test.ts', ...(room === 'lattice' ? ['src/lattice/geometry/**'] : [])],
+  rules: {
+    '@typescript-eslint/no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          {
+            regex: `^@/(${[...ROOMS.slice(0, at), room].map(inRoom).join('|')})`,
+            message: `${room} uses only the rooms below it; its own files by relative paths.`,
+          },
+          {
+            regex: room.includes('/') ? '^(\\.\\./){2}' : '^\\.\\./(\\.\\./)?(' + ROOMS.join('|') + ')/',
+            message: 'Other rooms by "@/room/file".',
+          },
+        ],
+      },
+    ],
+  },
+}))
+
 export default defineConfigWithVueTs(
   { ignores: ['dist/**', 'src/api/schema.d.ts'] },
   pluginVue.configs['flat/recommended'],
@@ -17,6 +57,10 @@ export default defineConfigWithVueTs(
       'vue/multi-word-component-names': 'off',
     },
   },
+  ...downwardsOnly,
   // A test that finds nothing where something should be has failed anyway.
-  { files: ['src/**/*.test.ts', 'src/testing.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  {
+    files: ['src/**/*.test.ts', 'src/testing.ts'],
+    rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
+  },
 )

@@ -7,14 +7,14 @@ import re
 from pathlib import Path
 
 SOURCES = Path("web/src")
-TIME_TO_PIXELS, TICKS_TO_SECONDS = "lattice/geometry.ts", "sound/time.ts"
+TIME_TO_PIXELS, TICKS_TO_SECONDS = "lattice/geometry/scale.ts", "sound/time.ts"
 STILL = {
     "bench/StripPane.vue", "clips/editor/EditSheet.vue", "clips/editor/drawing.ts", "clips/editor/layout.ts", "clips/said.ts",
-    "keys/KeysPanel.vue", "keys/midiKeyboard.ts", "keys/timeline.ts", "keys/useKeys.ts", "lattice/LaneThread.vue",
-    "lattice/LatticeView.vue",   "lattice/sentence/AlternativeList.vue",
-    "lattice/useLatticeKeys.ts", "lattice/useView.ts", "progression/lengths.ts", "sheet/NoteSheet.vue", "sheet/path.ts",
-    "sound/audio.ts", "sound/countIn.ts", "sound/loop.ts", "sound/player.ts", "stores/playing.ts", "takes/TakesView.vue",
-    "takes/sorting.ts", "tape/Deck.vue", "tape/TapeStrip.vue", "tape/ahead.ts",
+    "keyboard/KeysPanel.vue", "keyboard/midiKeyboard.ts", "playing/timeline.ts", "keyboard/useKeys.ts", "lattice/thread/LaneThread.vue",
+    "lattice/LatticeView.vue",   "sentence/AlternativeList.vue",
+    "lattice/useLatticeKeys.ts", "engine/useView.ts", "progression/lengths.ts", "sheet/NoteSheet.vue", "sheet/path.ts",
+    "sound/audio.ts", "sound/countIn.ts", "sound/loop.ts", "sound/player.ts", "playing/playing.ts", "takes/TakesView.vue",
+    "takes/sorting.ts", "tape/Deck.vue", "tape/TapeStrip.vue", "playing/ahead.ts",
 }  # fmt: skip
 
 _NAME = r"[A-Za-z_.$]*(?:[tT]icks?|[bB]eats?|[bB]ars?|[dD]egrees?|[sS]emitones?|[oO]ctaves?|OCTAVE)(?:[A-Z]\w*)?(?:\.value|\b)"

@@ -2,8 +2,8 @@
 import type { Lane, LanePicture, Piece, Schemas, Score } from '@/api/client'
 import type { Move, Port, Sounding, Strike } from '@/sound/port'
 import type { Question } from '@/sound/player'
-import { plainLane } from '@/stores/document'
-import { usePiece } from '@/stores/piece'
+import { plainLane } from '@/work/document'
+import { usePiece } from '@/work/piece'
 
 export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
   const source = { kind: 'euclidean', hits: 4, steps: 16 } as const

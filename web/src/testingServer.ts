@@ -2,8 +2,8 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
 
-import { useSession } from '@/stores/session'
-import { allWaiting, removeWaiting, written } from '@/stores/waiting'
+import { useSession } from '@/work/session'
+import { allWaiting, removeWaiting, written } from '@/work/waiting'
 
 export interface Asked {
   readonly method: string

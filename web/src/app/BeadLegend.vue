@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What beads tell: each drawn as the lattice draws it. */
 import type { LanePicture } from '@/api/client'
-import { threadOf, type Scale } from '@/lattice/geometry'
+import { type Scale } from '@/lattice/geometry/scale'
+import { threadOf } from '@/lattice/geometry/thread'
 import { inkOf } from '@/theme/inks'
 
 const STEP = 100

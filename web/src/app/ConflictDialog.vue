@@ -3,8 +3,8 @@
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
 
 const piece = usePiece()
 const notices = useNotices()

@@ -3,12 +3,12 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import type { VVirtualScroll } from 'vuetify/components'
 
-import { useFocusBackFrom } from '@/composables/useFocusBack'
-import { useShortcuts } from '@/composables/useShortcuts'
-import { sayAge } from '@/shelf/age'
-import type { Moment } from '@/stores/history'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
+import { useFocusBackFrom } from '@/page/useFocusBack'
+import { useShortcuts } from '@/page/useShortcuts'
+import { sayAge } from '@/page/age'
+import type { Moment } from '@/work/history'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
 
 const piece = usePiece()
 const notices = useNotices()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Short messages over the foot, each with what can be done about it. */
-import { useNotices } from '@/stores/notices'
+import { useNotices } from '@/page/notices'
 
 defineProps<{ aboveDeck: boolean }>()
 const notices = useNotices()

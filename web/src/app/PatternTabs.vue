@@ -3,13 +3,13 @@
 import { computed, ref } from 'vue'
 
 import type { Pattern } from '@/api/client'
-import { useFrames } from '@/composables/useFrames'
-import { useShortcuts } from '@/composables/useShortcuts'
-import { newId, newPatternName, randomNumber } from '@/stores/document'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
-import { usePlaying } from '@/stores/playing'
-import NameField from './NameField.vue'
+import { useFrames } from '@/page/useFrames'
+import { useShortcuts } from '@/page/useShortcuts'
+import { newId, newPatternName, randomNumber } from '@/work/document'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
+import { usePlaying } from '@/playing/playing'
+import NameField from '@/page/NameField.vue'
 
 const piece = usePiece()
 const playing = usePlaying()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** All keys that work now. */
-import { activeShortcuts, useShortcuts, type Shortcuts } from '@/composables/useShortcuts'
+import { activeShortcuts, useShortcuts, type Shortcuts } from '@/page/useShortcuts'
 import BeadLegend from './BeadLegend.vue'
-import { shortcutsOpen } from './shortcutsOpen'
+import { shortcutsOpen } from '@/page/shortcutsOpen'
 
 useShortcuts({ '?': { says: 'All keys', act: () => (shortcutsOpen.value = true) } })
 

@@ -2,7 +2,7 @@
 /** The way in; over the work where a session has ended, so that nothing of it is lost. */
 import { ref } from 'vue'
 
-import { useSession } from '@/stores/session'
+import { useSession } from '@/work/session'
 
 defineProps<{ isOverWork?: boolean }>()
 const session = useSession()

@@ -2,7 +2,7 @@ import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h, ref, withDirectives } from 'vue'
 
-import { vTip } from './tip'
+import { vTip } from '@/page/tip'
 import TipLayer from './TipLayer.vue'
 
 const said = ref('')

@@ -3,7 +3,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onScopeDispose, ref, shallowRef, useTemplateRef } from 'vue'
 
-import { tipOf } from './tip'
+import { tipOf } from '@/page/tip'
 
 const RESTS_MS = 700
 const GAP = 8

@@ -2,9 +2,9 @@
 import type { Keys, Score } from '@/api/client'
 import type { Struck } from '@/sound/loop'
 import type { Hand, Rehearsed } from '@/sound/rehearsal'
-import { usePiece } from '@/stores/piece'
-import { usePlaying } from '@/stores/playing'
-import type { Playing, TapeControl, TapeNote } from '@/tape/tape'
+import { usePiece } from '@/work/piece'
+import { usePlaying } from '@/playing/playing'
+import type { Playing, TapeControl, TapeNote } from '@/sound/tape'
 
 export interface Measuring {
   /** The schedule log: all that is on the tape, stretch by stretch. */

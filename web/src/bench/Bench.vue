@@ -3,14 +3,14 @@
 import { computed } from 'vue'
 
 import type { Alternative, Bench, Lane, LanePicture, StripPicture, Word } from '@/api/client'
-import PartWords from '@/lattice/sentence/PartWords.vue'
-import type { Patch } from '@/stores/document'
-import { usePiece } from '@/stores/piece'
+import PartWords from '@/sentence/PartWords.vue'
+import type { Patch } from '@/work/document'
+import { usePiece } from '@/work/piece'
 import { inkOf } from '@/theme/inks'
 import RateHand from './RateHand.vue'
 import { BENCH_SIZES, type BenchSize } from './sizes'
 import StripPane from './StripPane.vue'
-import type { ContourNeeds, StripAction } from './strips'
+import type { ContourNeeds, StripAction } from '@/hands/strips'
 import ThrowControl from './ThrowControl.vue'
 import { useMeasures } from './useMeasures'
 

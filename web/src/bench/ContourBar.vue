@@ -2,9 +2,9 @@
 /** Contours to draw on a lane's pitches, between two values and with leaps no larger than wanted. */
 import { computed } from 'vue'
 
-import { numberWord } from '@/lattice/sentence/number'
-import NumberWord from '@/lattice/sentence/NumberWord.vue'
-import { contourRange, type ContourNeeds } from './strips'
+import { numberWord } from '@/sentence/number'
+import NumberWord from '@/sentence/NumberWord.vue'
+import { contourRange, type ContourNeeds } from '@/hands/strips'
 
 const props = defineProps<{ owner: string }>()
 const emit = defineEmits<{ draw: [asked: ContourNeeds] }>()

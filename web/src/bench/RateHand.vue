@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 
 import type { Bench } from '@/api/client'
-import { newGesture } from '@/composables/gesture'
+import { newGesture } from '@/page/gesture'
 
 /** `rates`: what the engine offers, slow to fast; `rate`: which of them the lane has, or the next slower one. */
 const props = defineProps<{ name: string; rates: Bench['rates']; rate: number }>()

@@ -6,10 +6,10 @@
 import { computed, ref, watch } from 'vue'
 
 import type { StripPicture } from '@/api/client'
-import { newGesture } from '@/composables/gesture'
-import { Stroke, type Touch } from '@/composables/valuesAlong'
-import { valueOfTyping } from '@/lattice/sentence/number'
-import { throwRangeOf, type StripAction } from './strips'
+import { newGesture } from '@/page/gesture'
+import { Stroke, type Touch } from '@/hands/valuesAlong'
+import { valueOfTyping } from '@/sentence/number'
+import { throwRangeOf, type StripAction } from '@/hands/strips'
 
 const props = defineProps<{
   strip: StripPicture

@@ -4,13 +4,13 @@ import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { Alternative, Lane, LanePicture, Part, StripPicture, Word } from '@/api/client'
-import PartWords from '@/lattice/sentence/PartWords.vue'
-import type { Patch } from '@/stores/document'
+import PartWords from '@/sentence/PartWords.vue'
+import type { Patch } from '@/work/document'
 import { inkOf } from '@/theme/inks'
 import StripBars from './StripBars.vue'
 import ContourBar from './ContourBar.vue'
 import StripThrow from './StripThrow.vue'
-import type { ContourNeeds, StripAction } from './strips'
+import type { ContourNeeds, StripAction } from '@/hands/strips'
 
 const props = defineProps<{
   lane: Lane

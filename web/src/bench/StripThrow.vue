@@ -3,9 +3,9 @@
 import { computed } from 'vue'
 
 import type { StripPicture } from '@/api/client'
-import { numberWord } from '@/lattice/sentence/number'
-import NumberWord from '@/lattice/sentence/NumberWord.vue'
-import { copiedStrip, throwRangeOf, throwRanges, type StripAction, type StripOperation } from './strips'
+import { numberWord } from '@/sentence/number'
+import NumberWord from '@/sentence/NumberWord.vue'
+import { copiedStrip, throwRangeOf, throwRanges, type StripAction, type StripOperation } from '@/hands/strips'
 
 const props = defineProps<{
   strip: StripPicture

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** How far a throw moves hits, and the throws. */
-import { throwPercent } from './throwPercent'
+import { throwPercent } from '@/hands/throwPercent'
 
 defineProps<{ isAnchored: boolean; follows: boolean }>()
 const emit = defineEmits<{ throwLane: [percent: number]; throwAll: [percent: number] }>()

@@ -2,9 +2,9 @@ import { watchDebounced } from '@vueuse/core'
 import { shallowReadonly, shallowRef } from 'vue'
 
 import type { Measures } from '@/api/client'
-import { engine } from '@/api/engine'
-import { scoreOf } from '@/stores/document'
-import { usePiece } from '@/stores/piece'
+import { engine } from '@/engine/engine'
+import { scoreOf } from '@/work/document'
+import { usePiece } from '@/work/piece'
 
 /** Milliseconds that a hand has to rest before a lane is measured. */
 const REST_MS = 250

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 
 import { clipsApi } from '@/api/clips'
 import type { ClipLine } from '@/api/client'
-import NameField from '@/app/NameField.vue'
+import NameField from '@/page/NameField.vue'
 import NoteSheet from '@/sheet/NoteSheet.vue'
 import { ticksOfBar } from '@/sound/time'
 import { factsOf, originOf } from './said'

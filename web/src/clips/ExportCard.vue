@@ -4,9 +4,9 @@ import { computed, reactive, ref } from 'vue'
 
 import { clipsApi, PLAIN_EXPORT, type Export } from '@/api/clips'
 import { answer, api, type Schemas } from '@/api/client'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
-import { usePlaying } from '@/stores/playing'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
+import { usePlaying } from '@/playing/playing'
 import { loopOfClip } from './loopOf'
 
 /** One clip; several, as one zip; or neither: bars of the pattern that is open. */

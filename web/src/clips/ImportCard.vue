@@ -4,7 +4,7 @@ import { reactive, ref } from 'vue'
 
 import { clipsApi } from '@/api/clips'
 import type { ClipLine } from '@/api/client'
-import { useNotices } from '@/stores/notices'
+import { useNotices } from '@/page/notices'
 
 const props = defineProps<{ files: readonly File[] }>()
 const emit = defineEmits<{ done: [clips: ClipLine[]]; close: [] }>()

@@ -5,8 +5,8 @@ import { useRouter } from 'vue-router'
 
 import { clipsApi } from '@/api/clips'
 import type { Schemas } from '@/api/client'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
 
 const props = defineProps<{ clip: { id: number; name: string } }>()
 const emit = defineEmits<{ close: [] }>()

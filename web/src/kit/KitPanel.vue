@@ -3,15 +3,15 @@
 import { computed, ref } from 'vue'
 
 import { library, type Kit, type ListedKit, type OwnSound, type Voice } from '@/api/library'
-import { useFocusBackFrom } from '@/composables/useFocusBack'
-import { useShortcuts } from '@/composables/useShortcuts'
-import { numberWord } from '@/lattice/sentence/number'
-import NumberWord from '@/lattice/sentence/NumberWord.vue'
+import { useFocusBackFrom } from '@/page/useFocusBack'
+import { useShortcuts } from '@/page/useShortcuts'
+import { numberWord } from '@/sentence/number'
+import NumberWord from '@/sentence/NumberWord.vue'
 import { builtInSounds } from '@/sound/names'
 import { useSoundFiles } from './useSoundFiles'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
-import { usePlaying } from '@/stores/playing'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
+import { usePlaying } from '@/playing/playing'
 
 const piece = usePiece()
 const playing = usePlaying()

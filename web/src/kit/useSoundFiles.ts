@@ -1,9 +1,9 @@
 /** Sound files that are dropped or chosen become voices of the kit, several at once. */
 import { library, type Voice } from '@/api/library'
-import { newId } from '@/stores/document'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
-import { usePlaying } from '@/stores/playing'
+import { newId } from '@/work/document'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
+import { usePlaying } from '@/playing/playing'
 
 export function useSoundFiles() {
   const piece = usePiece()

@@ -2,8 +2,8 @@
 /** Which clips play in place of lanes; one click brings the lanes back. */
 import { computed } from 'vue'
 
-import { usePiece } from '@/stores/piece'
-import { usePlaying } from '@/stores/playing'
+import { usePiece } from '@/work/piece'
+import { usePlaying } from '@/playing/playing'
 
 const piece = usePiece()
 const playing = usePlaying()

@@ -3,7 +3,7 @@
 import { onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 
 import type { Lane, Schemas } from '@/api/client'
-import { melody } from '@/api/melody'
+import { melody } from '@/engine/melody'
 import { inkOf, inks } from '@/theme/inks'
 
 /** `isNew`: its voice is to be chosen first. */

@@ -4,9 +4,9 @@ import { onMounted, ref, useTemplateRef, watch } from 'vue'
 
 import type { Alternative, Lane, LanePicture, Schemas, Word } from '@/api/client'
 import { inkOf } from '@/theme/inks'
-import type { Patch } from '@/stores/document'
+import type { Patch } from '@/work/document'
 import LaneCard from './LaneCard.vue'
-import SentenceLine from './sentence/SentenceLine.vue'
+import SentenceLine from '@/sentence/SentenceLine.vue'
 
 const props = defineProps<{
   lane: Lane

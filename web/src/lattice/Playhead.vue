@@ -2,10 +2,11 @@
 /** The playhead and the beads that sound, drawn over the threads at every frame while it plays. */
 import { ref } from 'vue'
 
-import { canvasOf, useFrames } from '@/composables/useFrames'
+import { canvasOf, useFrames } from '@/page/useFrames'
 import type { Player } from '@/sound/player'
 import { inkOf } from '@/theme/inks'
-import { pixelsOf, radiusOf, xOf, type Scale } from './geometry'
+import { radiusOf } from './geometry/beads'
+import { pixelsOf, xOf, type Scale } from './geometry/scale'
 
 const props = defineProps<{
   player: Player | null

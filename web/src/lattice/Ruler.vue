@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 
 import { barOf, beatOf } from '@/sound/time'
-import { everyTicks, PAD, pixelsOf, snappedTo, tickAt, xOf, type Scale } from './geometry'
+import { everyTicks, PAD, pixelsOf, snappedTo, tickAt, xOf, type Scale } from './geometry/scale'
 
 const props = defineProps<{
   barTicks: number

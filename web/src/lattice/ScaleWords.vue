@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** The scale that degrees and numerals are counted in: the piece's, or the pattern's own. */
 import type { Alternative, Part, Schemas } from '@/api/client'
-import { melody } from '@/api/melody'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
-import SentenceLine from './sentence/SentenceLine.vue'
+import { melody } from '@/engine/melody'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
+import SentenceLine from '@/sentence/SentenceLine.vue'
 
 const props = defineProps<{
   parts: readonly Part[]

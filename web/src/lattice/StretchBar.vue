@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** What can be done to the steps that are chosen. */
-import type { useStretch } from './useStretch'
-import { numberWord } from './sentence/number'
-import NumberWord from './sentence/NumberWord.vue'
+import type { useStretch } from '@/hands/useStretch'
+import { numberWord } from '@/sentence/number'
+import NumberWord from '@/sentence/NumberWord.vue'
 
 const props = defineProps<{ stretch: ReturnType<typeof useStretch>; canPaste: boolean }>()
 const emit = defineEmits<{ paste: [] }>()

@@ -4,7 +4,7 @@ import type { Lane } from '@/api/client'
 import KitPanel from '@/kit/KitPanel.vue'
 import StarterPanel from '@/starters/StarterPanel.vue'
 import { PROPERTY_VIEWS, shownProperty } from './propertyViews'
-import { VIEWS, type useView } from './useView'
+import { VIEWS, type useView } from '@/engine/useView'
 
 defineProps<{
   view: ReturnType<typeof useView>

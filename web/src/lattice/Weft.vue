@@ -2,7 +2,7 @@
 /** Bar and beat lines behind all threads. */
 import { computed } from 'vue'
 
-import { everyTicks, type Scale } from './geometry'
+import { everyTicks, type Scale } from './geometry/scale'
 
 const props = defineProps<{ barTicks: number; beatTicks: number; scale: Scale }>()
 

@@ -3,15 +3,15 @@ import { watch, type Ref } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
 import { nextSize, type BenchSize } from '@/bench/sizes'
-import { throwPercent } from '@/bench/throwPercent'
-import { newGesture } from '@/composables/gesture'
-import { useShortcuts } from '@/composables/useShortcuts'
-import { valueAt } from '@/stores/document'
-import type { useChosenLanes } from './useChosenLanes'
-import type { useLaneEdits } from './useLaneEdits'
+import { throwPercent } from '@/hands/throwPercent'
+import { newGesture } from '@/page/gesture'
+import { useShortcuts } from '@/page/useShortcuts'
+import { valueAt } from '@/work/document'
+import type { useChosenLanes } from '@/hands/useChosenLanes'
+import type { useLaneEdits } from '@/hands/useLaneEdits'
 import { turnProperty } from './propertyViews'
-import type { useStretch } from './useStretch'
-import type { useView } from './useView'
+import type { useStretch } from '@/hands/useStretch'
+import type { useView } from '@/engine/useView'
 
 interface Lattice {
   readonly chosen: ReturnType<typeof useChosenLanes>

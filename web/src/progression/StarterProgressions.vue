@@ -3,8 +3,8 @@
 import { ref, shallowRef, watch } from 'vue'
 
 import type { Schemas } from '@/api/client'
-import { melody } from '@/api/melody'
-import { useNotices } from '@/stores/notices'
+import { melody } from '@/engine/melody'
+import { useNotices } from '@/page/notices'
 
 const emit = defineEmits<{ take: [one: Schemas['ProgressionLine']] }>()
 const isOpen = ref(false)

@@ -4,10 +4,10 @@ import { ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { answer, api, importPiece, type ShelfPiece } from '@/api/client'
-import NameField from '@/app/NameField.vue'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
-import { sayAge } from './age'
+import NameField from '@/page/NameField.vue'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
+import { sayAge } from '@/page/age'
 import PieceCover from './PieceCover.vue'
 
 const notices = useNotices()

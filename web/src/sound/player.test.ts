@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 
 import type { Score } from '@/api/client'
 import { aLane, aScore, RecordingPort, standIn } from '@/testing'
-import { tapeOf } from '@/tape/tape'
+import { tapeOf } from './tape'
 import { HORIZON, Player } from './player'
 
 const SIXTEENTH = 3360

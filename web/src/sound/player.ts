@@ -6,7 +6,7 @@
  * begins at the next bar line, at its first step, on a time line and a stretch of tape of its own.
  */
 import type { Lane, Schemas, Score } from '@/api/client'
-import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from '@/tape/tape'
+import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from './tape'
 import { countIn } from './countIn'
 import type { Clock, Port, Sounding } from './port'
 import { secondsPerTick, ticksOfBar, TimeLine } from './time'

@@ -1,5 +1,5 @@
 /** Playing without sound on a clock that is stepped, as fast as the engine answers: hours of music in seconds. */
-import type { Playing } from '@/tape/tape'
+import type { Playing } from './tape'
 import { LEAD_IN, Player, type Ask } from './player'
 import type { Move, Sounding, Strike } from './port'
 

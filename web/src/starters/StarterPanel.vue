@@ -4,11 +4,11 @@ import { computed, onUnmounted, ref, useTemplateRef } from 'vue'
 
 import { answer, api, type Lane, type LanePicture } from '@/api/client'
 import { library, type ListedStarter } from '@/api/library'
-import { useFocusBackFrom } from '@/composables/useFocusBack'
-import { useShortcuts } from '@/composables/useShortcuts'
-import MiniThread from '@/lattice/sentence/MiniThread.vue'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
+import { useFocusBackFrom } from '@/page/useFocusBack'
+import { useShortcuts } from '@/page/useShortcuts'
+import MiniThread from '@/sentence/MiniThread.vue'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
 import { begun, isFound, tagsOf } from './beginning'
 
 const props = defineProps<{ lane: Lane | null }>()

@@ -3,8 +3,8 @@
 import { computed, ref } from 'vue'
 
 import { takesApi, type OpenSheet } from '@/api/takes'
-import { useNotices } from '@/stores/notices'
-import { usePiece } from '@/stores/piece'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
 
 const emit = defineEmits<{ thrown: [sheet: OpenSheet] }>()
 const piece = usePiece()

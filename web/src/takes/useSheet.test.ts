@@ -3,7 +3,7 @@ import { effectScope, ref } from 'vue'
 
 import { createPinia, setActivePinia } from 'pinia'
 
-import { useNotices } from '@/stores/notices'
+import { useNotices } from '@/page/notices'
 import { aServer, settle } from '@/testingServer'
 import { useSheet } from './useSheet'
 

@@ -2,7 +2,7 @@
 import { computed, shallowRef, watch, type MaybeRefOrGetter, toValue } from 'vue'
 
 import { takesApi, type DrawnTake, type OpenSheet } from '@/api/takes'
-import { useNotices } from '@/stores/notices'
+import { useNotices } from '@/page/notices'
 
 const AT_ONCE = 12
 const SIDE_BY_SIDE = 2

@@ -3,10 +3,10 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 
-import { canvasOf, useFrames } from '@/composables/useFrames'
+import { canvasOf, useFrames } from '@/page/useFrames'
 import { shareOfBar } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
-import { BARS_ON_TAPE, type Tape, type TapeBar, type TapeStretch } from './tape'
+import { BARS_ON_TAPE, type Tape, type TapeBar, type TapeStretch } from '@/sound/tape'
 import { notesOfBar } from './barNotes'
 import { draggedBars, lastWholeBars } from './choosing'
 

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 
 import { aScore } from '@/testing'
 import { notesOfBar } from './barNotes'
-import { Tape, type TapeNote } from './tape'
+import { Tape, type TapeNote } from '@/sound/tape'
 
 const note = (start: number) => ({ start, laneId: 'thud' }) as TapeNote
 const starts = (notes: readonly TapeNote[]) => notes.map(({ start }) => start)

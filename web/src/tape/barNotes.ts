@@ -1,6 +1,6 @@
 /** The notes of each bar of a stretch, found without looking through all of them at every frame. */
 import { barOf } from '@/sound/time'
-import type { TapeNote, TapeStretch } from './tape'
+import type { TapeNote, TapeStretch } from '@/sound/tape'
 
 interface Known {
   /** The row they were sorted from, and how far. */

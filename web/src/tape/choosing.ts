@@ -1,6 +1,6 @@
 /** Which bars of those on show are meant. Positions count the bars on show, from 0. */
 import { startOfBar } from '@/sound/time'
-import type { TapeBar, TapeStretch } from './tape'
+import type { TapeBar, TapeStretch } from '@/sound/tape'
 
 export interface ChosenBars {
   readonly stretch: TapeStretch

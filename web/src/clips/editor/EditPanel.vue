@@ -4,7 +4,7 @@ import { computed, reactive, ref, watch } from 'vue'
 
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
-import { randomNumber } from '@/stores/document'
+import { randomNumber } from '@/work/document'
 import { chosenNotes } from './copied'
 import { pitchName, placeRead, placeSaid } from './layout'
 

@@ -8,7 +8,7 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
-import { canvasOf, useFrames } from '@/composables/useFrames'
+import { canvasOf, useFrames } from '@/page/useFrames'
 import { ticksOfBar } from '@/sound/time'
 import { drawSheet, LOW, RULER, valueBelow, type Hand } from './drawing'
 import {

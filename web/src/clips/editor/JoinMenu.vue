@@ -4,7 +4,7 @@ import { shallowRef } from 'vue'
 
 import { clipsApi } from '@/api/clips'
 import type { ClipLine } from '@/api/client'
-import { useNotices } from '@/stores/notices'
+import { useNotices } from '@/page/notices'
 
 const props = defineProps<{ id: number }>()
 const emit = defineEmits<{ join: [id: number] }>()

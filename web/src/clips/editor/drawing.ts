@@ -1,6 +1,6 @@
 /** The editor's sheet on a canvas: threads, beads with tails, what is painted below. Everything is given; nothing is kept. */
 import type { Schemas } from '@/api/client'
-import { MAX_RADIUS, radiusOf } from '@/lattice/geometry'
+import { MAX_RADIUS, radiusOf } from '@/lattice/geometry/beads'
 import { inkOf } from '@/theme/inks'
 import { firstFrom, MIN_WIDTH, rowOf, tickAt, xOf, type SheetRow, type Window } from './layout'
 

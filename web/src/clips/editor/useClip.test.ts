@@ -2,8 +2,8 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
 
 import 'fake-indexeddb/auto'
-import { useNotices } from '@/stores/notices'
-import { useOutbox } from '@/stores/outbox'
+import { useNotices } from '@/page/notices'
+import { useOutbox } from '@/work/outbox'
 import { aServer, settle, signInAfresh } from '@/testingServer'
 import { useClip } from './useClip'
 

@@ -4,9 +4,9 @@ import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { clipsApi, type Action } from '@/api/clips'
 import { ApiError, type OpenClip } from '@/api/client'
 import { isWaiting } from '@/api/policy'
-import { useNotices } from '@/stores/notices'
-import { clipKey, useOutbox } from '@/stores/outbox'
-import { useSession } from '@/stores/session'
+import { useNotices } from '@/page/notices'
+import { clipKey, useOutbox } from '@/work/outbox'
+import { useSession } from '@/work/session'
 import { countOf } from './layout'
 
 export function useClip(id: () => number) {

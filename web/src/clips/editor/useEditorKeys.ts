@@ -1,7 +1,7 @@
 /** The keys of the clip editor. */
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
-import { useShortcuts } from '@/composables/useShortcuts'
+import { useShortcuts } from '@/page/useShortcuts'
 import type { View } from './layout'
 
 interface Hands {

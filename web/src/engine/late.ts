@@ -1,0 +1,21 @@
+/** Answers that come when what was asked about is no longer on the table. */
+import { usePiece } from '@/work/piece'
+
+/** Another piece or pattern was chosen meanwhile: nothing is to be done with the answer, and nothing to be said. */
+export class LateError extends Error {
+  override readonly name = 'LateError'
+}
+
+/** The answer, if what it is about is still on the table. @throws LateError if it is not. */
+export async function inTime<Answer>(asked: Promise<Answer>): Promise<Answer> {
+  const piece = usePiece()
+  const [pieceId, patternId] = [piece.id, piece.pattern?.id]
+  const isLate = () => piece.id !== pieceId || piece.pattern?.id !== patternId
+  try {
+    const found = await asked
+    if (isLate()) throw new LateError()
+    return found
+  } catch (reason) {
+    throw isLate() ? new LateError() : reason
+  }
+}

@@ -1,0 +1,51 @@
+/** What melody asks the engine for beside rendering. */
+import { usePiece } from '@/work/piece'
+import { answer, api, type Keys, type Piece, type Schemas, type Score } from '@/api/client'
+import { inTime } from './late'
+
+type Patches = Record<string, Record<string, unknown>>
+
+function asked(score?: Score) {
+  const piece = usePiece()
+  if (!piece.score) throw new Error('No piece is open.')
+  return { score: score ?? piece.score, dice: piece.dice }
+}
+
+let voices: Promise<Schemas['VoiceLine'][]> | undefined
+
+const offered = new Map<string, Promise<Schemas['ChordsOffered']>>()
+
+export const melody = {
+  /** The voices that play any pitch. */
+  voices: () =>
+    (voices ??= answer(api.GET('/api/melody/voices')).catch((reason: unknown) => {
+      voices = undefined // asked again when they are wanted again
+      throw reason
+    })),
+  /** What lanes hold after all that hands did, as the engine gathers it: where a pattern begins anew, or is put away. */
+  gather: async (lanes: Schemas['GatherQuestion']['lanes']): Promise<ReadonlyMap<string, Keys>> => {
+    const gathered = await answer(api.POST('/api/melody/gather', { body: { lanes, begin: 0 } }))
+    return new Map(Object.entries(gathered.lanes))
+  },
+  /** How long chords may be made in a meter, and a progression to begin with in a scale; asked once for each. */
+  chords: (meter: Schemas['Meter'], scale: Schemas['Scale']): Promise<Schemas['ChordsOffered']> => {
+    const key = JSON.stringify([meter, scale])
+    const asked = offered.get(key) ?? answer(api.POST('/api/melody/chords', { body: { meter, scale } }))
+    offered.set(key, asked)
+    asked.catch(() => offered.delete(key)) // asked again when they are wanted again
+    return asked
+  },
+  progressions: () => answer(api.GET('/api/melody/progressions')),
+  /** Lanes with a contour on their pitches: fields by lane. */
+  contour: async (of: Omit<Schemas['ContourQuestion'], 'score' | 'dice'>): Promise<Patches> =>
+    (await inTime(answer(api.POST('/api/melody/contour', { body: { ...of, ...asked() } })))).patches,
+  /** A lane with a note, a rest or a tie entered on a step. */
+  enter: async (of: Omit<Schemas['EnterQuestion'], 'score' | 'dice'>): Promise<Patches> =>
+    (await inTime(answer(api.POST('/api/melody/enter', { body: { ...of, ...asked() } })))).patches,
+  /** A lane with keys that were played along with `score`. */
+  record: async (score: Score, of: Omit<Schemas['RecordQuestion'], 'score' | 'dice'>): Promise<Patches> =>
+    (await inTime(answer(api.POST('/api/melody/record', { body: { ...of, ...asked(score) } })))).patches,
+  /** The piece in another scale; with `pattern`, that one alone. */
+  rescale: (piece: Piece, scale: Schemas['Scale'], pattern: string | null): Promise<Piece> =>
+    inTime(answer(api.POST('/api/melody/rescale', { body: { piece, scale, pattern } }))) as Promise<Piece>,
+}

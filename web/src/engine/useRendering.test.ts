@@ -1,0 +1,93 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { effectScope, nextTick, shallowRef } from 'vue'
+
+import { valueAt } from '@/work/document'
+import { aLane, aScore, standIn } from '@/testing'
+import { useRendering } from './useRendering'
+
+type Question = Parameters<typeof standIn>[0]
+let asked: { question: Question; answer: (isRefused?: boolean) => Promise<void> }[]
+
+beforeEach(() => {
+  asked = []
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const question: Question = JSON.parse(await request.text())
+    return new Promise<Response>((resolve) => {
+      asked.push({
+        question,
+        answer: async (isRefused = false) => {
+          const error = { error: { code: 'document', message: 'lane “Thud”: no', problems: [] } }
+          resolve(isRefused ? Response.json(error, { status: 422 }) : Response.json(standIn(question)))
+          await settle()
+        },
+      })
+    })
+  })
+})
+afterEach(() => vi.unstubAllGlobals())
+
+const settle = async () => {
+  for (let turn = 0; turn < 5; turn++) await new Promise((resolve) => setTimeout(resolve))
+  await nextTick()
+}
+const at = (steps: number): Question => ({
+  score: aScore(aLane('thud', { source: { kind: 'drawn', steps, hits: [] } }), aLane('bell')),
+  dice: 1,
+  window: { first_bar: 0, bars: 1 },
+})
+
+describe('asking the engine', () => {
+  it('asks one thing at a time, then only the newest', async () => {
+    const question = shallowRef<Question | null>(at(4))
+    const scope = effectScope()
+    const { rendering } = scope.run(() => useRendering(question))!
+    await settle()
+    for (const steps of [5, 6, 7]) question.value = at(steps)
+    await settle()
+    expect(asked.length).toBe(1)
+    await asked[0]!.answer()
+    expect(rendering.value).not.toBeNull()
+    expect(asked.map(({ question }) => valueAt(question.score.lanes[0]!, 'source.steps'))).toEqual([4, 7])
+    await asked[1]!.answer()
+    expect(rendering.value!.lanes[0]!.steps).toBe(7)
+    scope.stop()
+  })
+
+  it('keeps the pictures of lanes that did not change', async () => {
+    const question = shallowRef<Question | null>(at(4))
+    const scope = effectScope()
+    const { rendering } = scope.run(() => useRendering(question))!
+    await settle()
+    await asked[0]!.answer()
+    const before = rendering.value!.lanes[1]
+    question.value = at(5)
+    await settle()
+    // It says what it knows, and what it knows does not come again.
+    const { marks, lanes } = standIn(asked[0]!.question)
+    expect([asked[1]!.question.known, standIn(asked[1]!.question).lanes.length, lanes.length]).toEqual([
+      marks,
+      1,
+      2,
+    ])
+    await asked[1]!.answer()
+    expect(rendering.value!.lanes.map(({ id, steps }) => [id, steps])).toEqual([['thud', 5], ['bell', 16]]) // prettier-ignore
+    expect(rendering.value!.lanes[1]).toBe(before)
+    scope.stop()
+  })
+
+  it('says what was refused and keeps what it showed', async () => {
+    const question = shallowRef<Question | null>(at(4))
+    const scope = effectScope()
+    const { rendering, error } = scope.run(() => useRendering(question))!
+    await settle()
+    await asked[0]!.answer()
+    const before = rendering.value
+    question.value = at(5)
+    await settle()
+    await asked[1]!.answer(true)
+    expect(String(error.value?.reason)).toContain('lane “Thud”: no')
+    expect(error.value?.asked).toEqual(at(5))
+    expect(rendering.value).toBe(before)
+    scope.stop()
+  })
+})

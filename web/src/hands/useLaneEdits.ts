@@ -1,0 +1,368 @@
+/** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
+import type {
+  Alternative,
+  Bench,
+  Keys,
+  Lane,
+  LanePicture,
+  Piece,
+  Schemas,
+  StripPicture,
+  Word,
+} from '@/api/client'
+import { engine } from '@/engine/engine'
+import { melody } from '@/engine/melody'
+import { copiedStrip, type StripAction } from './strips'
+import { newGesture } from '@/page/gesture'
+import { isSame } from '@/api/same'
+import {
+  newId,
+  randomNumber,
+  valueAt,
+  withField,
+  withLaneMoved,
+  withLanes,
+  withStep,
+  withStripLength,
+  withStripValues,
+  stripValuesOf,
+  withTurnedStep,
+  plainLane,
+  type Patch,
+} from '@/work/document'
+import { momentOf } from '@/work/history'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
+import { inks } from '@/theme/inks'
+import { movedRange, type Grip } from './stepRange'
+
+const MAX_THROW = 999_999
+
+/** Which contour, between which values, by how large leaps. */
+export type ContourAsked = Pick<Schemas['ContourQuestion'], 'contour' | 'low' | 'high' | 'leap'> & {
+  throw: number
+}
+
+type StripPlace = Pick<StripPicture, 'name' | 'path' | 'is_free'>
+
+export interface LaneContext {
+  /** The lanes that an action on `lane` means: all that are chosen if it is among them, else it alone. */
+  meant(lane: Lane): readonly Lane[]
+  picture(laneId: string): LanePicture | undefined
+  /** Every setting of a chosen lane. */
+  bench(laneId: string): Bench | undefined
+}
+
+const thrownBetween = (action: StripAction) =>
+  action.kind === 'throw'
+    ? { low: action.low, high: action.high, shape: action.shape, throw: 1 + randomNumber(MAX_THROW) }
+    : {}
+
+export function useLaneEdits({ meant, picture, bench }: LaneContext) {
+  const piece = usePiece()
+  const notices = useNotices()
+
+  const nameOf = (lanes: readonly Lane[]) =>
+    lanes.length === 1 ? (lanes[0]?.name ?? '') : `${lanes.length} lanes`
+
+  /** The lane as it was before `gesture`. */
+  const laneBefore = (gesture: string, laneId: string): Lane | undefined => {
+    const moment = momentOf(piece.history, gesture)
+    const before: Piece | null | undefined = moment
+      ? piece.history.moments.find(({ number }) => number === moment.number - 1)?.document
+      : piece.document
+    const here = before?.patterns.find(({ id }) => id === piece.pattern?.id)
+    return here?.lanes.find(({ id }) => id === laneId)
+  }
+
+  /** The word of another lane that changes the same field: it knows that lane's limits. */
+  const sameWord = (laneId: string, word: Word): Word | undefined =>
+    bench(laneId)
+      ?.fields.flatMap(({ words }) => words)
+      .find((other) => other.kind === word.kind && other.field === word.field)
+
+  /** Move a number: every lane that is meant by as much, or, where it was typed, to the same value. */
+  function move(lane: Lane, word: Word, value: number | string, gesture: string, isTyped = false) {
+    const lanes = meant(lane)
+    const was = laneBefore(gesture, lane.id)
+    const before = was ? valueAt(was, word.field) : undefined
+    const shown = (one: unknown) =>
+      typeof one === 'number' ? one + word.counted_from : typeof one === 'string' ? BigInt(one) + 1n : ''
+    const label = `${nameOf(lanes)}: ${word.name} ${shown(before)} → ${shown(value)}`
+    const ids = new Set(lanes.map(({ id }) => id))
+    const change = (old: Lane): Lane => {
+      if (!ids.has(old.id)) return old
+      if (old.id === lane.id) return withField(old, word.field, value)
+      const theirs = sameWord(old.id, word)
+      const now = valueAt(old, word.field)
+      if (!theirs || typeof value !== 'number' || typeof now !== 'number' || typeof before !== 'number')
+        return old
+      const wanted = isTyped ? value : now + value - before
+      return withField(old, word.field, Math.min(theirs.high, Math.max(theirs.low, wanted)))
+    }
+    piece.editLanes(label, (all) => all.map(change), gesture)
+    if (isTyped) {
+      const words = lanes.map(({ id }) => (id === lane.id ? word : sameWord(id, word)))
+      offerToSetAll(lanes, word, words)
+    }
+  }
+  /** Steps that have values of their own do not take what is typed for the lane: it says so, and offers to set all. */
+  function offerToSetAll(lanes: readonly Lane[], { name }: Word, words: readonly (Word | undefined)[]) {
+    const own = lanes.filter((_, at) => words[at]?.own)
+    if (!own.length) return
+    const count = words.reduce((all, word) => all + (word?.own ?? 0), 0)
+    const ids = own.map(({ id }) => id)
+    const strip = words.find((word) => word?.own)?.strip ?? ''
+    notices.say(`${nameOf(own)}: ${count} steps have a ${name} of their own and keep it.`, {
+      label: 'Set all',
+      act: () =>
+        patchAsAnswered(`${name} of all steps`, engine.changeStrip({ lanes: ids, strip, action: 'empty' })),
+    })
+  }
+
+  /** Set fields of every lane that is meant. */
+  function patch(lane: Lane, label: string, fields: Patch) {
+    patchEach(label, new Map(meant(lane).map(({ id }) => [id, fields])))
+  }
+
+  function patchEach(label: string, patches: ReadonlyMap<string, Patch>) {
+    const lanes = piece.lanes.filter(({ id }) => patches.has(id))
+    if (!lanes.length) return
+    // What hands hold is heard rather than what is stored: a patch that says what is held speaks of both.
+    for (const [id, { keys }] of patches) if (keys && piece.liveKeys.has(id)) piece.holdKeys(id, keys as Keys)
+    piece.editLanes(`${nameOf(lanes)}: ${label}`, (all) =>
+      all.map((one) => ({ ...one, ...patches.get(one.id) })),
+    )
+  }
+
+  /** What a word of a lane's sentence could be instead; without a setting, what the lane could begin to use. */
+  const ask = (lane: string, setting: string, word: string): Promise<Alternative[]> =>
+    engine.alternatives({ lane, setting, word })
+
+  /** Choose one of a word's alternatives, on every lane that is meant. */
+  async function choose(lane: Lane, setting: string, word: string, { key, text, patch }: Alternative) {
+    const others = meant(lane).filter(({ id }) => id !== lane.id)
+    const patches = new Map<string, Patch>([[lane.id, patch]])
+    try {
+      for (const other of others) {
+        // What another lane does not offer is not for it.
+        const theirs = await ask(other.id, setting, word).catch(() => [])
+        const same = theirs.find((one) => one.key === key)?.patch
+        if (same) patches.set(other.id, same)
+      }
+      patchEach(text, patches)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** Set steps, as the picture counts them, to hit or rest: drawn where the lane is drawn, else turned by hand. */
+  function setSteps(
+    lane: Lane,
+    shown: LanePicture,
+    steps: readonly number[],
+    isHit: boolean,
+    gesture: string | null = null,
+  ) {
+    const said = steps.length === 1 ? `step ${(steps[0] ?? 0) + 1}` : `${steps.length} steps`
+    const label = `${lane.name}: ${said} ${isHit ? 'hit' : 'rest'}`
+    const set = (old: Lane, step: number) => {
+      const drawn = shown.draws[step]
+      if (drawn !== undefined) return withStep(old, drawn, isHit)
+      const byRule = (shown.edited.includes(step) ? shown.ruled : shown.cycle_hits).includes(step)
+      return withTurnedStep(old, step, isHit, byRule)
+    }
+    piece.editLane(lane.id, label, (old) => steps.reduce(set, old), gesture)
+  }
+
+  /** Throw a lane, or all that are chosen with it, by so many percent. */
+  async function throwLane(lane: Lane, percent: number) {
+    const lanes = meant(lane)
+    if (lanes.length > 1) await throwThese(percent, (laneId) => lanes.some(({ id }) => id === laneId))
+    else await throwThese(percent, (laneId) => laneId === lane.id, lane.id)
+  }
+  /** Throw all lanes that are not anchored. */
+  const throwAll = (percent: number) => throwThese(percent, () => true)
+
+  async function throwThese(percent: number, isMeant: (laneId: string) => boolean, only?: string) {
+    try {
+      const sources = await engine.throwLanes(percent, 1 + randomNumber(MAX_THROW), only)
+      patchEach(
+        `thrown by ${percent} %`,
+        new Map(
+          Object.entries(sources)
+            .filter(([laneId]) => isMeant(laneId))
+            .map(([laneId, source]) => [laneId, { source }]),
+        ),
+      )
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** A new lane with the first voice that none has yet. Returns its id. */
+  function add(): string {
+    const voices = piece.document?.kit.voices ?? []
+    const taken = new Set(piece.lanes.map(({ voice }) => voice))
+    const voice = voices.find(({ id }) => !taken.has(id)) ?? voices[0]
+    const id = newId('lane', piece.lanes)
+    const lane = plainLane({
+      id, name: voice?.name ?? 'Lane', voice: voice?.id ?? '', ink: piece.lanes.length % inks.length,
+      source: { kind: 'euclidean', hits: 3, steps: 8 },
+    }) // prettier-ignore
+    piece.editLanes(`${lane.name}: added`, (lanes) => [...lanes, lane])
+    return id
+  }
+
+  /** A copy below the lane, with luck of its own. Returns its id. */
+  function copy(lane: Lane): string {
+    const id = newId('lane', piece.lanes)
+    const twin = { ...lane, id, name: `${lane.name.slice(0, 75)} copy` }
+    piece.editLanes(`${lane.name}: copied`, (lanes) =>
+      lanes.flatMap((one) => (one.id === lane.id ? [one, twin] : [one])),
+    )
+    return id
+  }
+
+  /** Remove lanes. Those that read one of them go on as they stand: drawn, or with a pool of the notes that sounded. */
+  async function remove(lane: Lane) {
+    const gone = new Set(meant(lane).map(({ id }) => id))
+    const names = nameOf(meant(lane))
+    const others = piece.lanes.filter(({ id }) => !gone.has(id))
+    try {
+      const freed = await engine.without(
+        gone,
+        others.map(({ id }) => id),
+      )
+      piece.edit(`${names}: removed`, (document) =>
+        withLanes(document, piece.pattern?.id ?? '', (lanes) =>
+          lanes.filter(({ id }) => !gone.has(id)).map((one) => ({ ...one, ...freed.get(one.id) })),
+        ),
+      )
+      const readers = others.filter(({ id }) => freed.has(id))
+      const told = readers.length ? ` ${nameOf(readers)} followed, and goes on as it stood.` : ''
+      notices.say(`${names} removed.${told}`, { label: 'Undo', act: () => piece.undo() })
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** Move a lane to another place in the pattern. */
+  function reorder(lane: Lane, to: number, gesture: string | null = null) {
+    piece.editLanes(
+      `${lane.name}: to place ${to + 1}`,
+      (lanes) => {
+        const from = lanes.findIndex(({ id }) => id === lane.id)
+        return to < 0 || to >= lanes.length || from === to ? lanes : withLaneMoved(lanes, from, to)
+      },
+      gesture,
+    )
+  }
+  const shift = (lane: Lane, by: number) =>
+    reorder(lane, piece.lanes.findIndex(({ id }) => id === lane.id) + by)
+
+  // ---- Strips ----
+
+  /** Set values of a strip; null makes a step plain. `on`: fields to lay on the lane before that, unless it has them. */
+  function setValues(
+    lane: Lane,
+    strip: StripPlace,
+    values: ReadonlyMap<number, number | null>,
+    gesture: string,
+    on: Patch = {},
+  ) {
+    const [place, value] = [...values][0] ?? [0, null]
+    const one = `${strip.name} ${place + 1} ${value ?? 'plain'}`
+    const said = values.size === 1 ? one : `${strip.name} of ${values.size} steps`
+    const beside = Object.entries(on).filter(([field]) => field !== strip.path)
+    const isThere = (old: Lane) => beside.every(([field, value]) => isSame(valueAt(old, field), value))
+    piece.editLane(
+      lane.id,
+      `${lane.name}: ${said}`,
+      (old) => withStripValues(isThere(old) ? old : { ...old, ...on }, strip, values),
+      gesture,
+    )
+  }
+  function resizeStrip(lane: Lane, strip: StripPlace, length: number, gesture: string) {
+    const label = `${lane.name}: ${strip.name} of ${length}`
+    piece.editLane(lane.id, label, (old) => withStripLength(old, strip, length), gesture)
+  }
+  const addControl = (lane: Lane, controller: number) =>
+    patchAsAnswered(`control ${controller}`, engine.beginControl([lane.id], controller))
+  /** Patch each lane as the engine says. */
+  async function patchAsAnswered(label: string, asked: Promise<Record<string, Patch>>) {
+    try {
+      patchEach(label, new Map(Object.entries(await asked)))
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** Do something to all of a strip, of every lane that is meant. */
+  async function actOnStrip(lane: Lane, strip: StripPicture, action: StripAction) {
+    // As the document has them: the engine's picture may be a moment behind the hand.
+    const own = () => strip.values.map((_, place) => stripValuesOf(lane, strip.path)[place] ?? null)
+    if (action.kind === 'copy') {
+      copiedStrip.value = own()
+      notices.say(`Copied ${strip.name} of ${lane.name}.`)
+    } else if (action.kind === 'paste' || action.kind === 'all') {
+      const laid = action.kind === 'all' ? strip.values.map(() => action.value) : (copiedStrip.value ?? [])
+      const values = new Map(laid.slice(0, strip.values.length).map((value, place) => [place, value]))
+      setValues(lane, strip, values, newGesture('strip'))
+    } else {
+      const lanes = meant(lane).map(({ id }) => id)
+      const throwing = thrownBetween(action)
+      const what = action.kind === 'throw' ? 'throw' : action.operation
+      const said = action.kind === 'throw' ? `thrown ${action.low} to ${action.high}` : action.operation
+      await patchAsAnswered(
+        `${strip.name} ${said}`,
+        engine.changeStrip({ lanes, strip: strip.name, action: what, ...throwing }),
+      )
+    }
+  }
+
+  /** Draw a contour on the pitches of every lane that is meant. */
+  async function drawContour(lane: Lane, asked: Omit<ContourAsked, 'throw'>) {
+    const lanes = meant(lane).map(({ id }) => id)
+    const drawn = melody.contour({ ...asked, lanes, throw: 1 + randomNumber(MAX_THROW) })
+    await patchAsAnswered(`pitches ${asked.contour}`, drawn)
+  }
+
+  /** Move the step of every lane that is meant to one of the rates that the engine offers. */
+  function setRate(lane: Lane, place: number, gesture: string) {
+    const rate = bench(lane.id)?.rates[place]
+    if (!rate) return
+    const ids = new Set(meant(lane).flatMap(({ id }) => (bench(id)?.rates.length ? id : [])))
+    piece.editLanes(
+      `${nameOf(meant(lane))}: step ${rate.text}`,
+      (all) => all.map((one) => (ids.has(one.id) ? { ...one, ...rate.patch } : one)),
+      gesture,
+    )
+  }
+  /** The next faster rate, or slower, than the one that the document has now: answers may be behind the hand. */
+  function turnRate(lane: Lane, by: number, gesture: string) {
+    const { rates = [], rate = 0 } = bench(lane.id) ?? {}
+    const now = piece.lanes.find(({ id }) => id === lane.id) ?? lane
+    const has = ({ patch }: { patch: Patch }) =>
+      Object.entries(patch).every(([field, value]) => isSame(valueAt(now, field) ?? null, value ?? null))
+    const here = rates.findIndex(has)
+    setRate(lane, Math.min(rates.length - 1, Math.max(0, (here < 0 ? rate : here) + by)), gesture)
+  }
+
+  /** Move the step range by whole steps. */
+  function moveRange(lane: Lane, grip: Grip, by: number, gesture: string) {
+    const shown = picture(lane.id)
+    const was = laneBefore(gesture, lane.id)
+    if (!shown || !was) return
+    const range = was.step_range ?? { first: 0, last: shown.steps - 1 }
+    const last = shown.steps - 1
+    const within = { first: Math.min(range.first, last), last: Math.min(range.last, last) }
+    const moved = movedRange(within, shown.steps, grip, by)
+    const said = moved ? `steps ${moved.first + 1}–${moved.last + 1}` : 'all steps'
+    piece.editLane(lane.id, `${lane.name}: ${said}`, (old) => ({ ...old, step_range: moved }), gesture)
+  }
+
+  return {
+    move, patch, patchEach, ask, choose, setSteps, setValues, resizeStrip, addControl, actOnStrip, drawContour, setRate, turnRate, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
+  } // prettier-ignore
+}

@@ -1,0 +1,100 @@
+/** A chosen stretch of time in one lane or several, and what is done to the steps that begin in it. */
+import { computed, ref, shallowRef } from 'vue'
+
+import { engine } from '@/engine/engine'
+import type { Lane, LanePicture, Schemas } from '@/api/client'
+import { randomNumber, type Patch } from '@/work/document'
+import { useNotices } from '@/page/notices'
+
+type Action = Exclude<Schemas['StepsQuestion']['action'], 'copy' | 'paste'>
+const MAX_THROW = 999_999
+
+interface Context {
+  /** The lanes that an action on a lane means. */
+  meant(lane: Lane): readonly Lane[]
+  lanes(): readonly Lane[]
+  picture(laneId: string): LanePicture | undefined
+  patchEach(label: string, patches: ReadonlyMap<string, Patch>): void
+}
+
+export function useStretch({ meant, lanes, picture, patchEach }: Context) {
+  const notices = useNotices()
+  const chosen = shallowRef<{ laneIds: readonly string[]; firstTick: number; endTick: number } | null>(null)
+  const copied = shallowRef<Schemas['Copied'][]>([])
+  /** Notes of a ratchet and of a burst. */
+  const ratchetNotes = ref(3)
+  const burstNotes = ref(5)
+  /** Which of how many cycles. */
+  const rule = ref({ nth: 1, of: 2 })
+
+  function choose(lane: Lane, firstTick: number, endTick: number) {
+    chosen.value = { laneIds: meant(lane).map(({ id }) => id), firstTick, endTick }
+  }
+  const drop = () => (chosen.value = null)
+  const of = (laneId: string): readonly [number, number] | null =>
+    chosen.value?.laneIds.includes(laneId) ? [chosen.value.firstTick, chosen.value.endTick] : null
+
+  /** How many steps of the first lane begin in it, and of whom. */
+  const says = computed(() => {
+    const now = chosen.value
+    const first = lanes().find(({ id }) => id === now?.laneIds[0])
+    if (!now || !first) return ''
+    const starts = picture(first.id)?.starts ?? []
+    const count = starts.filter((start) => start >= now.firstTick && start < now.endTick).length
+    const whom = now.laneIds.length === 1 ? first.name : `${now.laneIds.length} lanes`
+    return `${count} ${count === 1 ? 'step' : 'steps'} of ${whom}`
+  })
+
+  const asked = () => {
+    const now = chosen.value
+    if (!now) throw new Error('Nothing is chosen: drag along a thread with Shift held.')
+    return { lanes: [...now.laneIds], first_tick: now.firstTick, end_tick: now.endTick }
+  }
+  async function told(act: () => Promise<unknown>) {
+    try {
+      await act()
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  const NUMBERS: Partial<Record<Action, () => number>> = {
+    throw: () => 1 + randomNumber(MAX_THROW),
+    ratchet: () => ratchetNotes.value,
+    burst: () => burstNotes.value,
+    rule: () => rule.value.nth,
+  }
+  const SAID: Record<Action, () => string> = {
+    clear: () => 'cleared',
+    repeat: () => 'repeated',
+    throw: () => 'thrown',
+    ratchet: () => (ratchetNotes.value > 1 ? `ratchets of ${ratchetNotes.value}` : 'no ratchets'),
+    burst: () => `a burst of ${burstNotes.value}`,
+    link: () => 'linked',
+    unlink: () => 'unlinked',
+    rule: () => `cycle ${rule.value.nth} of ${rule.value.of}`,
+  }
+  const act = (action: Action) =>
+    told(async () => {
+      const question = { ...asked(), action, number: NUMBERS[action]?.() ?? 1, of: rule.value.of }
+      const { patches } = await engine.changeSteps(question)
+      patchEach(SAID[action](), new Map(Object.entries(patches)))
+    })
+  const copy = () =>
+    told(async () => {
+      copied.value = (await engine.changeSteps({ ...asked(), action: 'copy' })).copied ?? []
+      notices.say(`Copied ${says.value}.`)
+    })
+  /** Paste at the beginning of what is chosen, else from `tick` on into the lanes that are meant. */
+  const paste = (lane: Lane, tick: number) =>
+    told(async () => {
+      const now = chosen.value
+      const where = now
+        ? asked()
+        : { lanes: meant(lane).map(({ id }) => id), first_tick: tick, end_tick: tick + 1 }
+      const { patches } = await engine.changeSteps({ ...where, action: 'paste', copied: copied.value })
+      patchEach('pasted', new Map(Object.entries(patches)))
+    })
+
+  return { chosen, copied, ratchetNotes, burstNotes, rule, says, choose, drop, of, act, copy, paste }
+}

@@ -1,0 +1,489 @@
+<script setup lang="ts">
+/** Keys in place of the bench: a keyboard and pads, what they hold, and playing into the chosen lane. */
+import { computed } from 'vue'
+
+import type { Bench, Lane, LanePicture } from '@/api/client'
+import { engine } from '@/engine/engine'
+import { useFocusBack } from '@/page/useFocusBack'
+import { useNotices } from '@/page/notices'
+import type { Patch } from '@/work/document'
+import { usePlaying } from '@/playing/playing'
+import { inkOf } from '@/theme/inks'
+import { isBlack, printedOn, SHOWN } from './keyboard'
+import { useKeys } from './useKeys'
+import { useRecording, type Into } from './useRecording'
+
+const props = defineProps<{
+  lane: Lane
+  /** All lanes that are chosen: keys reach these. */
+  lanes: readonly Lane[]
+  /** What the pools of those lanes hold, as the engine says. */
+  heldByLanes: readonly number[]
+  picture: LanePicture | undefined
+  bench: Bench | undefined
+  /** The twelve notes from C on, as the scale spells them; which of them it has, from its root on. */
+  names: readonly string[]
+  scaleNotes: readonly number[]
+}>()
+const cursor = defineModel<number | null>('cursor', { required: true })
+const emit = defineEmits<{ patch: [label: string, patch: Patch]; close: [] }>()
+
+const notices = useNotices()
+useFocusBack()
+const playing = usePlaying()
+const place = { get: () => cursor.value ?? 0, set: (step: number) => void (cursor.value = step) }
+const recording = useRecording(
+  () => props.lane,
+  place,
+  () => props.picture?.steps ?? 1,
+)
+const { into, isOver, keepsNudges } = recording
+const keys = useKeys(
+  () => props.lanes,
+  () => props.picture,
+  recording,
+)
+const { octave, velocity, down, isSustained, stopPhrase } = keys
+
+const shown = computed(() => Array.from({ length: SHOWN }, (_, at) => keys.firstKey.value + at))
+const nameOf = (pitch: number) => `${props.names[pitch % 12] ?? ''}${Math.floor(pitch / 12) - 1}`
+const pitchClassOf = (pitch: number) => props.names[pitch % 12] ?? ''
+const inScale = computed(() => new Set(props.scaleNotes))
+/** Two octaves of the scale, from the first of its roots on the keyboard on. */
+const pads = computed(() => {
+  const [root = 0] = props.scaleNotes
+  const first = keys.firstKey.value + ((root - (keys.firstKey.value % 12) + 12) % 12)
+  const degrees = props.scaleNotes.map((note) => (note - root + 12) % 12)
+  return [...degrees, ...degrees.map((one) => one + 12), 24].map((above) => first + above)
+})
+
+const held = computed(() =>
+  [...new Set([...props.heldByLanes, ...down.value])].sort((one, other) => one - other),
+)
+/** The lanes that keys reach. */
+const who = computed(() => (props.lanes.length > 1 ? `${props.lanes.length} lanes` : props.lane.name))
+const arpeggio = computed(() => props.lane.arpeggio ?? null)
+const pool = computed(() => (arpeggio.value?.pool.kind === 'held' ? arpeggio.value.pool : null))
+const latch = computed(() => pool.value?.latch ?? 'off')
+const LATCHES = [
+  ['off', 'off', 'Notes end when their keys are let go'],
+  ['replace', 'replace', 'Notes stay until a new chord takes their place'],
+  ['add', 'add', 'Notes stay, and new ones join them'],
+] as const
+/** The engine says what is held under another latch: what one has replaced does not come back with the next. */
+const setLatch = (to: (typeof LATCHES)[number][0]) =>
+  keys.changeLatch(async () => {
+    try {
+      const found = await engine.alternatives({ lane: props.lane.id, setting: 'arpeggio', word: 'pool' })
+      const chosen = found.find(({ key }) => key === to)
+      if (chosen) emit('patch', `latch ${to}`, chosen.patch)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  })
+const makeArpeggio = () =>
+  emit('patch', 'arpeggio of held keys', {
+    arpeggio: { pool: { kind: 'held', latch: 'replace' }, order: 'up', octaves: 1, restart: 'free', pedal: null, velocity: 'lane' },
+  }) // prettier-ignore
+
+/** The lower on a key, the harder. */
+function touch(event: PointerEvent, pitch: number) {
+  const key = event.currentTarget as HTMLElement
+  key.setPointerCapture(event.pointerId)
+  const { top, height } = key.getBoundingClientRect()
+  const share = Math.min(1, Math.max(0, (event.clientY - top) / height))
+  keys.press(pitch, Math.round(40 + 80 * share), event)
+}
+/** Enter and Space on a key or a pad that has the focus strike it for as long as they are down. */
+function strike(event: KeyboardEvent, pitch: number) {
+  if (event.key !== 'Enter' && event.key !== ' ') return
+  event.preventDefault()
+  event.stopPropagation()
+  if (!event.repeat) keys.press(pitch, velocity.value, event)
+}
+function letUp(event: KeyboardEvent, pitch: number) {
+  if (event.key === 'Enter' || event.key === ' ') keys.release(pitch, event)
+}
+const INTO: readonly (readonly [Into, string, string])[] = [
+  ['steps', 'step by step', 'Each key enters its pitch on the step under the cursor and goes on to the next'],
+  ['loop', 'with the loop', 'Play along: each key lands on the step nearest to it'],
+]
+const isMelodic = computed(() => Boolean(props.picture?.staff))
+</script>
+
+<template>
+  <section class="keys" data-focus-back aria-label="Keyboard" :style="{ '--lane-ink': inkOf(lane.ink) }">
+    <div class="set">
+      <div class="title">
+        <span class="named">Keyboard</span> plays {{ who }}
+        <button
+          v-tip="'Close the keyboard (Escape)'"
+          type="button"
+          class="quiet-button close"
+          @click="emit('close')"
+        >
+          close
+        </button>
+      </div>
+      <div class="rows">
+        <div class="field">
+          <span class="label">octave</span>
+          <span class="steps">
+            <button type="button" class="pill" aria-label="An octave lower" @click="keys.turnOctave(-1)">
+              −
+            </button>
+            <b data-test="octave">{{ octave }} to {{ octave + 2 }}</b>
+            <button type="button" class="pill" aria-label="An octave higher" @click="keys.turnOctave(1)">
+              +
+            </button>
+          </span>
+        </div>
+        <label class="field">
+          <span class="label">velocity</span>
+          <span class="slide"
+            ><input
+              v-model.number="velocity"
+              class="slider"
+              type="range"
+              min="1"
+              max="127"
+              aria-label="Velocity of the computer's keys"
+            /><b>{{ velocity }}</b></span
+          >
+        </label>
+        <div v-if="pool" class="field" role="group" aria-label="Latch">
+          <span class="label">latch</span>
+          <span class="steps">
+            <button
+              v-for="[key, said, explains] in LATCHES"
+              :key="key"
+              v-tip="explains"
+              type="button"
+              class="pill"
+              :aria-pressed="latch === key"
+              @click="setLatch(key)"
+            >
+              {{ said }}
+            </button>
+          </span>
+        </div>
+        <div v-else-if="isMelodic && !arpeggio" class="field">
+          <span class="label">chords</span>
+          <button type="button" class="word-button" @click="makeArpeggio">arpeggio of held keys</button>
+        </div>
+        <div v-else-if="!isMelodic" class="field says">
+          {{ lane.name }} plays a voice of the kit: give it one that plays any pitch, under its name.
+        </div>
+        <div class="field">
+          <span class="label">held on</span>
+          <span class="steps">
+            <button
+              v-tip="'The sustain pedal: keys go on when they are let go'"
+              type="button"
+              class="pill"
+              :aria-pressed="isSustained"
+              @click="keys.sustain(!isSustained)"
+            >
+              sustain
+            </button>
+            <button
+              v-tip="'A recorded phrase, sent by the simulated MIDI keyboard that comes along'"
+              type="button"
+              class="pill"
+              :aria-pressed="stopPhrase !== null"
+              @click="keys.togglePhrase"
+            >
+              a phrase
+            </button>
+          </span>
+        </div>
+      </div>
+    </div>
+
+    <div class="middle">
+      <div class="board" role="group" aria-label="Keyboard">
+        <button
+          v-for="pitch in shown"
+          :key="pitch"
+          type="button"
+          class="key"
+          :class="{
+            black: isBlack(pitch),
+            down: down.has(pitch),
+            held: held.includes(pitch),
+            out: !inScale.has(pitch % 12),
+          }"
+          :aria-label="nameOf(pitch)"
+          :aria-pressed="held.includes(pitch)"
+          tabindex="-1"
+          @pointerdown.prevent="(event) => touch(event, pitch)"
+          @keydown="(event) => strike(event, pitch)"
+          @keyup="(event) => letUp(event, pitch)"
+          @blur="keys.release(pitch)"
+          @pointerup="(event) => keys.release(pitch, event)"
+          @pointercancel="keys.release(pitch)"
+        >
+          <span class="note">{{
+            held.includes(pitch) || pitch % 12 === scaleNotes[0] ? pitchClassOf(pitch) : ''
+          }}</span>
+          <span class="printed">{{ printedOn(pitch - keys.firstKey.value) }}</span>
+        </button>
+      </div>
+      <div class="pads" role="group" aria-label="Pads of the scale">
+        <button
+          v-for="pitch in pads"
+          :key="pitch"
+          type="button"
+          class="pad"
+          :class="{ down: down.has(pitch), held: held.includes(pitch), root: pitch % 12 === scaleNotes[0] }"
+          :aria-label="`Pad ${nameOf(pitch)}`"
+          @pointerdown.prevent="(event) => touch(event, pitch)"
+          @keydown="(event) => strike(event, pitch)"
+          @keyup="(event) => letUp(event, pitch)"
+          @blur="keys.release(pitch)"
+          @pointerup="(event) => keys.release(pitch, event)"
+          @pointercancel="keys.release(pitch)"
+        >
+          {{ pitchClassOf(pitch) }}
+        </button>
+      </div>
+    </div>
+
+    <div class="told">
+      <div>
+        <span class="label">held</span>
+        <div class="named held-notes" data-test="held" aria-live="polite">
+          {{ held.map(nameOf).join(' ') || 'nothing' }}
+        </div>
+      </div>
+      <div v-if="bench?.pool" class="pool">
+        {{ bench.pool }}
+        <button
+          v-if="bench.fits"
+          v-tip="'The notes begin again with each cycle of the lane'"
+          type="button"
+          class="word-button"
+          @click="emit('patch', 'its notes begin with each cycle', bench.fits)"
+        >
+          fit the pool to the hits
+        </button>
+      </div>
+      <button
+        v-if="held.length"
+        v-tip="`Let go of all that ${who} holds: keys, pedal, and what latches keep`"
+        type="button"
+        class="word-button"
+        @click="keys.letAllGo"
+      >
+        clear the held notes
+      </button>
+      <div v-if="isMelodic && !arpeggio" class="play-in" role="group" aria-label="Play into the lane">
+        <span class="label">play into {{ lane.name }}</span>
+        <div class="steps">
+          <button
+            v-for="[key, said, explains] in INTO"
+            :key="key"
+            v-tip="explains"
+            type="button"
+            class="pill"
+            :class="{ act: into === key }"
+            :aria-pressed="into === key"
+            @click="recording.choose(key)"
+          >
+            {{ said }}
+          </button>
+        </div>
+        <div v-if="into === 'steps'" class="steps">
+          <span>step {{ (cursor ?? 0) + 1 }}</span>
+          <button type="button" class="pill" @click="recording.enter('rest')">rest</button>
+          <button
+            v-tip="'The note before lasts over this step'"
+            type="button"
+            class="pill"
+            @click="recording.enter('tie')"
+          >
+            tie
+          </button>
+        </div>
+        <div v-else-if="into === 'loop'" class="steps">
+          <button type="button" class="pill" :aria-pressed="!isOver" @click="isOver = false">add</button>
+          <button type="button" class="pill" :aria-pressed="isOver" @click="isOver = true">over</button>
+          <button
+            v-tip="'How far off its step a key was is kept'"
+            type="button"
+            class="pill"
+            :aria-pressed="keepsNudges"
+            @click="keepsNudges = !keepsNudges"
+          >
+            keep nudges
+          </button>
+          <span v-if="!playing.isPlaying">press play, then play along</span>
+        </div>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.keys {
+  grid-column: 1 / -1;
+  grid-row: 6;
+  display: grid;
+  grid-template-columns: 268px minmax(0, 1fr) 236px;
+  gap: 14px;
+  height: 236px;
+  padding: 10px 14px 10px 16px;
+  background: var(--card);
+  border-top: 1.5px solid var(--ink);
+  border-left: 8px solid var(--lane-ink);
+  font-size: 14px;
+  color: var(--soft-ink);
+  user-select: none;
+}
+.title .named {
+  font-size: 19px;
+  color: var(--ink);
+  margin-right: 4px;
+}
+.close {
+  float: right;
+}
+.rows {
+  display: grid;
+  gap: 7px;
+  margin-top: 8px;
+}
+.field {
+  display: grid;
+  grid-template-columns: 58px 1fr;
+  align-items: center;
+}
+.field.says {
+  display: block;
+}
+.label {
+  font-size: 13px;
+}
+.steps {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 4px;
+}
+.steps b,
+.slide b {
+  color: var(--ink);
+  font-family: var(--name-font);
+  font-size: 15px;
+}
+.slide {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.slide input {
+  flex: 1;
+  min-width: 0;
+}
+.pill.act[aria-pressed='true'] {
+  background: var(--act-text);
+  color: #fff;
+}
+.middle {
+  display: grid;
+  grid-template-rows: 1fr 44px;
+  gap: 8px;
+  min-width: 0;
+}
+.board {
+  display: flex;
+  gap: 3px;
+  min-width: 0;
+  touch-action: none;
+}
+.key {
+  flex: 1 1 0;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  justify-content: flex-end;
+  align-items: center;
+  gap: 4px;
+  padding-bottom: 9px;
+  border-radius: 6px 6px 13px 13px;
+  background: var(--paper);
+  border: 1.5px solid var(--rule);
+  color: var(--soft-ink);
+  cursor: pointer;
+  touch-action: none;
+}
+.key.black {
+  align-self: flex-start;
+  height: 66%;
+  background: color-mix(in srgb, var(--ink) 82%, var(--paper));
+  border-color: transparent;
+  color: var(--paper);
+}
+/* What the scale has not is thin: it can be played, but it leaves the scale. */
+.key.out {
+  opacity: 0.5;
+}
+.key .note {
+  font: 650 15px/1 var(--name-font);
+}
+.key .printed {
+  font-size: 12px;
+}
+.key.held {
+  background: var(--lane-ink);
+  border-color: var(--lane-ink);
+  color: #fff;
+  opacity: 1;
+}
+.key.down,
+.pad.down {
+  transform: translateY(2px);
+}
+.pads {
+  display: flex;
+  gap: 4px;
+}
+.pad {
+  flex: 1 1 0;
+  min-width: 0;
+  border-radius: 22px;
+  border: 1.5px solid var(--rule);
+  font: 650 15px/1 var(--name-font);
+  color: var(--ink);
+  cursor: pointer;
+  touch-action: none;
+}
+.pad.root {
+  border-color: var(--ink);
+}
+.pad.held {
+  background: var(--lane-ink);
+  border-color: var(--lane-ink);
+  color: #fff;
+}
+.told {
+  display: grid;
+  align-content: start;
+  gap: 8px;
+}
+.held-notes {
+  font-size: 19px;
+  color: var(--ink);
+  min-height: 26px;
+}
+.play-in {
+  display: grid;
+  gap: 4px;
+}
+@media (prefers-reduced-motion: reduce) {
+  .key.down,
+  .pad.down {
+    transform: none;
+  }
+}
+</style>

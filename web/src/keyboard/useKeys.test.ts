@@ -1,0 +1,110 @@
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { effectScope } from 'vue'
+
+import 'fake-indexeddb/auto'
+import { createPinia, setActivePinia } from 'pinia'
+
+import type { Lane } from '@/api/client'
+import { lettersPlay } from '@/page/useShortcuts'
+import { usePlaying } from '@/playing/playing'
+import { aLane, takePiece } from '@/testing'
+import { aServer, settle } from '@/testingServer'
+import { downKeys, isPedalDown } from '@/playing/timeline'
+import { useKeys } from './useKeys'
+
+let server: ReturnType<typeof aServer>
+beforeEach(() => {
+  setActivePinia(createPinia())
+  server = aServer()
+})
+afterEach(() => vi.unstubAllGlobals())
+
+const FIRST_KEY = 'KeyZ'
+const held = (id: string): Lane =>
+  aLane(id, { arpeggio: { pool: { kind: 'held', latch: 'replace' }, order: 'up' } as never })
+
+function setUp(...chosen: string[]) {
+  const piece = takePiece(held('reed'), held('bell'), aLane('thud'))
+  const recording = { struck: vi.fn(), released: vi.fn() }
+  const scope = effectScope()
+  const keys = scope.run(() =>
+    useKeys(
+      () => piece.lanes.filter(({ id }) => chosen.includes(id)),
+      () => undefined,
+      recording as never,
+    ),
+  )!
+  const down = (id: string) => downKeys(piece.keysOf(id))
+  return { piece, keys, recording, scope, down }
+}
+
+it('reach the chosen lanes and no others', () => {
+  const { keys, down } = setUp('reed')
+  keys.press(60)
+  keys.press(64)
+  expect([down('reed'), down('bell'), down('thud')]).toEqual([[60, 64], [], []])
+  keys.release(60)
+  expect(down('reed')).toEqual([64])
+})
+
+it('are struck once, however often they are pressed, and only those that MIDI has', () => {
+  const { keys, recording, piece } = setUp('reed')
+  for (const key of [60, 60, -1, 128]) keys.press(key, 77)
+  expect(recording.struck.mock.calls.map(([key, hard]) => [key, hard])).toEqual([[60, 77]])
+  expect(piece.keysOf('reed').held.length).toBe(1)
+})
+
+it('go by where they lie on the keyboard, and never while a name is typed', () => {
+  const { keys, down, scope } = setUp('reed')
+  const press = (code: string, target: EventTarget = document.body, fields: KeyboardEventInit = {}) =>
+    target.dispatchEvent(new KeyboardEvent('keydown', { code, bubbles: true, cancelable: true, ...fields }))
+  document.body.innerHTML = '<input id="name">'
+  press(FIRST_KEY, document.getElementById('name')!)
+  press(FIRST_KEY, document.body, { ctrlKey: true })
+  expect(down('reed')).toEqual([])
+  press(FIRST_KEY)
+  const [key] = down('reed')
+  expect(key).toBe(keys.firstKey.value)
+  keys.turnOctave(1)
+  window.dispatchEvent(new KeyboardEvent('keyup', { code: FIRST_KEY }))
+  expect(down('reed')).toEqual([]) // the one that was struck, wherever the octave is now
+  scope.stop()
+})
+
+it('come one after the other where nothing plays, so that a chord stays in order', () => {
+  const { keys, piece } = setUp('reed')
+  for (const key of [62, 66, 69]) keys.press(key)
+  const starts = piece.keysOf('reed').held.map(({ start }) => start)
+  expect(starts).toEqual([...starts].sort((one, other) => one - other))
+  expect(new Set(starts).size).toBe(3)
+})
+
+it('wait for a change of the latch that is on its way', async () => {
+  const { keys, down } = setUp('reed')
+  let end = () => {}
+  const change = keys.changeLatch(() => new Promise<void>((resolve) => (end = resolve)))
+  keys.press(60)
+  expect(down('reed')).toEqual([])
+  end()
+  await change
+  expect(down('reed')).toEqual([60])
+})
+
+it('are held by the pedal of the chosen lanes, and let go by one press', () => {
+  const { keys, piece, down } = setUp('reed', 'bell')
+  keys.press(60)
+  keys.sustain(true)
+  expect(['reed', 'bell', 'thud'].map((id) => isPedalDown(piece.keysOf(id)))).toEqual([true, true, false])
+  keys.letAllGo()
+  expect([down('reed'), isPedalDown(piece.keysOf('bell')), piece.keysOf('reed').let_go.length]).toEqual([[], false, 1]) // prettier-ignore
+})
+
+it('are all let go when the keyboard closes, and the letters are shortcuts again', async () => {
+  const { keys, down, scope } = setUp('reed')
+  keys.press(60)
+  expect(lettersPlay.value).toBe(true)
+  scope.stop()
+  await settle()
+  expect([down('reed'), usePlaying().handsDown.size, lettersPlay.value]).toEqual([[], 0, false])
+  expect(server.to('/api/melody/gather').length).toBeGreaterThan(0)
+})

@@ -1,0 +1,158 @@
+/** Hands on the keyboard: they fill the pools of the lanes that are chosen, sound by themselves, and may be played in. */
+import { useEventListener } from '@vueuse/core'
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+
+import type { Lane, LanePicture } from '@/api/client'
+import { lettersPlay } from '@/page/useShortcuts'
+import { usePiece } from '@/work/piece'
+import { usePlaying } from '@/playing/playing'
+import { semitonesOf } from './keyboard'
+import { CROSSING, replay, type Player } from './midiKeyboard'
+import { afterAll, downKeys, isPedalDown, letGo, pedalled, pressed, released } from '@/playing/timeline'
+import type { useRecording } from './useRecording'
+
+const HIGHEST = 127
+
+/** When something happened, as events say it: milliseconds since the page was opened. */
+export interface Stamped {
+  readonly timeStamp: number
+}
+const now = (): Stamped => ({ timeStamp: performance.now() })
+
+/** `lanes`: those that are chosen, the first of them first: keys reach no others. */
+export function useKeys(
+  lanes: () => readonly Lane[],
+  picture: () => LanePicture | undefined,
+  recording: ReturnType<typeof useRecording>,
+) {
+  const piece = usePiece()
+  const playing = usePlaying()
+  /** The octave of the first key, as in C4. */
+  const octave = ref(3)
+  const velocity = ref(100)
+  const isSustained = ref(false)
+  /** All that is down, whether any lane listens to it or not. */
+  const down = computed(() => playing.handsDown)
+  const sounding = new Map<number, Promise<(() => void) | null>>()
+  const firstKey = computed(() => 12 * (octave.value + 1))
+
+  const isHeldPool = ({ arpeggio }: Lane) => arpeggio?.pool.kind === 'held'
+  const listening = () => lanes().filter(isHeldPool)
+  /** When it counts; where nothing plays, after all that hands did before. */
+  const tickOf = (event: Stamped, ids: readonly string[]) =>
+    playing.isPlaying ? playing.keyTick(event) : Math.max(0, ...ids.map((id) => afterAll(piece.keysOf(id))))
+  const idsOf = (some: readonly Lane[]) => some.map(({ id }) => id)
+
+  /** What hands do while a change of the latch is on its way: it counts after that. */
+  let waiting: (() => void)[] | null = null
+  const inTurn = (act: () => void) => (waiting ? void waiting.push(act) : act())
+  async function changeLatch(change: () => Promise<void>) {
+    waiting ??= []
+    try {
+      await change()
+    } finally {
+      const acts = waiting
+      waiting = null
+      acts?.forEach((act) => act())
+    }
+  }
+
+  function press(key: number, hard = velocity.value, event: Stamped = now()) {
+    if (key < 0 || key > HIGHEST || down.value.has(key)) return
+    playing.handsDown = new Set([...down.value, key])
+    const [lane] = lanes()
+    // While an arpeggio plays, it is what sounds; else the key itself does.
+    if (lane && !(isHeldPool(lane) && playing.isPlaying))
+      sounding.set(key, playing.soundKey(lane, picture()?.tone ?? null, key, hard))
+    const reached = idsOf(listening())
+    const tick = reached.length ? tickOf(event, reached) : 0
+    inTurn(() => {
+      for (const id of reached) piece.holdKeys(id, pressed(piece.keysOf(id), key, hard, tick))
+      if (reached.length && !playing.isPlaying) playing.handsMoved()
+    })
+    recording.struck(key, hard, event)
+  }
+  function release(key: number, event: Stamped = now()) {
+    if (!down.value.has(key)) return
+    playing.handsDown = new Set([...down.value].filter((one) => one !== key))
+    void sounding.get(key)?.then((end) => end?.())
+    sounding.delete(key)
+    const holding = () => [...piece.liveKeys].filter(([, keys]) => downKeys(keys).includes(key))
+    // A key that no lane holds changes nothing: the music waits for no answer.
+    const tick = playing.isPlaying && (waiting || holding().length) ? tickOf(event, []) : null
+    inTurn(() => {
+      for (const [id, keys] of holding()) piece.holdKeys(id, released(keys, key, tick ?? afterAll(keys)))
+      if (piece.liveKeys.size) playing.handsMoved()
+    })
+    recording.released(key, event)
+  }
+  const releaseAll = () => down.value.forEach((key) => release(key))
+  function sustain(isDown: boolean, event: Stamped = now()) {
+    if (isSustained.value === isDown) return
+    isSustained.value = isDown
+    const reached = isDown
+      ? idsOf(listening())
+      : idsOf(piece.lanes).filter((id) => isPedalDown(piece.keysOf(id)))
+    const tick = reached.length ? tickOf(event, reached) : 0
+    for (const id of reached) piece.holdKeys(id, pedalled(piece.keysOf(id), isDown, tick))
+    if (reached.length) playing.handsMoved()
+  }
+  /** Let go of everything that the chosen lanes hold: keys, pedal, and what latches keep. */
+  function letAllGo() {
+    stopPhrase.value?.()
+    releaseAll()
+    sustain(false)
+    const reached = idsOf(listening())
+    const tick = reached.length ? tickOf(now(), reached) : 0
+    for (const id of reached) piece.holdKeys(id, letGo(ended(id, tick), tick))
+    if (reached.length) playing.handsMoved()
+  }
+  /** A lane's keys with all that are held for good let go too. */
+  const ended = (id: string, tick: number) =>
+    downKeys(piece.keysOf(id)).reduce((all, key) => released(all, key, tick), piece.keysOf(id))
+
+  // ---- A simulated MIDI keyboard ----
+  const player: Player = { down: press, up: release, sustain }
+  const stopPhrase = shallowRef<(() => void) | null>(null)
+  function togglePhrase() {
+    if (stopPhrase.value) return stopPhrase.value()
+    stopPhrase.value = replay(CROSSING, piece.document?.tempo ?? 100, player, () => (stopPhrase.value = null))
+  }
+
+  // ---- The computer's keyboard ----
+  const byPlace = new Map<string, number>()
+  const isTyping = (event: KeyboardEvent) =>
+    event.target instanceof Element && event.target.closest('input, textarea, .v-overlay') !== null
+  useEventListener(window, 'keydown', (event) => {
+    const semitones = semitonesOf(event.code)
+    if (semitones === undefined || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return
+    event.preventDefault()
+    if (event.repeat) return
+    const key = firstKey.value + semitones
+    byPlace.set(event.code, key)
+    press(key, velocity.value, event)
+  })
+  useEventListener(window, 'keyup', (event) => {
+    const key = byPlace.get(event.code)
+    if (key !== undefined) release(key, event)
+    byPlace.delete(event.code)
+  })
+  useEventListener(window, 'blur', releaseAll)
+
+  function turnOctave(by: number) {
+    octave.value = Math.min(7, Math.max(0, octave.value + by))
+  }
+
+  lettersPlay.value = true
+  onScopeDispose(() => {
+    lettersPlay.value = false
+    stopPhrase.value?.()
+    releaseAll()
+    sustain(false)
+  })
+
+  return {
+    octave, velocity, isSustained, down, firstKey, stopPhrase,
+    press, release, sustain, letAllGo, changeLatch, togglePhrase, turnOctave,
+  } // prettier-ignore
+}

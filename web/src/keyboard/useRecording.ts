@@ -1,0 +1,130 @@
+/** Playing into a lane: one step after the other, or along with the loop. */
+import { nextTick, ref, watch } from 'vue'
+
+import type { Lane, Schemas, Score } from '@/api/client'
+import { melody } from '@/engine/melody'
+import { newGesture } from '@/page/gesture'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
+import { usePlaying } from '@/playing/playing'
+import type { Stamped } from './useKeys'
+
+type HeldKey = Schemas['HeldKey']
+type Patches = Awaited<ReturnType<typeof melody.enter>>
+
+/** What keys do beside sounding. */
+export type Into = 'nothing' | 'steps' | 'loop'
+
+interface Recording {
+  readonly laneId: string
+  readonly score: Score
+  readonly gesture: string
+  readonly keys: HeldKey[]
+}
+
+export function useRecording(
+  lane: () => Lane,
+  cursor: { get(): number; set(step: number): void },
+  steps: () => number,
+) {
+  const piece = usePiece()
+  const playing = usePlaying()
+  const notices = useNotices()
+  const into = ref<Into>('nothing')
+  /** Whether what is played along takes the place of what the lane had; whether nudges are kept. */
+  const isOver = ref(false)
+  const keepsNudges = ref(false)
+  let recording: Recording | null = null
+  const down = new Map<number, { start: number; velocity: number }>()
+
+  function choose(what: Into) {
+    into.value = into.value === what ? 'nothing' : what
+    recording = null
+    down.clear()
+    if (into.value === 'steps') beginAgain()
+  }
+
+  const take = (patches: Patches, label: string, gesture: string | null = null) => {
+    for (const [id, patch] of Object.entries(patches))
+      piece.editLane(id, label, (old) => ({ ...old, ...patch }), gesture)
+  }
+
+  /** Where entering stood at each moment of the history: undo takes the place back with what was entered there. */
+  const places = new Map<number, number>()
+  function beginAgain() {
+    places.clear()
+    cursor.set(0)
+  }
+  watch(
+    () => piece.history.standsAt,
+    (standsAt) => {
+      const place = places.get(standsAt)
+      if (into.value === 'steps' && place !== undefined && !isEntering) cursor.set(place)
+    },
+  )
+
+  // One after the other: the next step is entered on what the one before has made.
+  let entering: Promise<unknown> = Promise.resolve()
+  let isEntering = false
+  /** Enter a note, a rest or a tie on the step under the cursor and go on to the next. */
+  function enter(what: 'note' | 'rest' | 'tie', pitch: number | null = null, velocity: number | null = null) {
+    entering = entering.then(async () => {
+      const { id, name } = lane()
+      const step = cursor.get()
+      isEntering = true
+      try {
+        places.set(piece.history.standsAt, step)
+        const said = what === 'note' ? `note on step ${step + 1}` : `${what} on step ${step + 1}`
+        take(await melody.enter({ lane: id, what, step, pitch, velocity }), `${name}: ${said}`)
+        const next = (step + 1) % steps()
+        places.set(piece.history.standsAt, next)
+        cursor.set(next)
+        await nextTick() // what is entered next reads it
+      } catch (reason) {
+        notices.complain(reason)
+      } finally {
+        isEntering = false
+      }
+    })
+    return entering
+  }
+
+  function struck(key: number, velocity: number, event: Stamped) {
+    if (into.value === 'steps') void enter('note', key, velocity)
+    if (into.value === 'loop' && playing.isPlaying)
+      down.set(key, { start: Math.round(playing.tickOf(event)), velocity })
+  }
+
+  function released(key: number, event: Stamped) {
+    const began = down.get(key)
+    if (!began || !piece.score) return
+    down.delete(key)
+    const { id } = lane()
+    if (recording?.laneId !== id)
+      recording = { laneId: id, score: piece.score, gesture: newGesture('record'), keys: [] }
+    const end = Math.max(began.start + 1, Math.round(playing.tickOf(event)))
+    recording.keys.push({ ...began, end, key })
+    void lay(recording)
+  }
+
+  /** Lay all that was played since recording began on the lane as it was then. */
+  async function lay(what: Recording) {
+    const { laneId, score, gesture, keys } = what
+    const asked = keys.length
+    try {
+      const patches = await melody.record(score, {
+        lane: laneId,
+        keys: [...keys],
+        over: isOver.value,
+        nudges: keepsNudges.value,
+      })
+      if (recording === what && keys.length === asked)
+        take(patches, `${lane().name}: ${asked} ${asked === 1 ? 'note' : 'notes'} played in`, gesture)
+    } catch (reason) {
+      choose('nothing')
+      notices.complain(reason)
+    }
+  }
+
+  return { into, isOver, keepsNudges, choose, enter, struck, released }
+}

@@ -1,0 +1,486 @@
+import { useDebounceFn, useEventListener, useIntervalFn } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { ref, shallowRef, watch } from 'vue'
+
+import { clipsApi } from '@/api/clips'
+import { melody } from '@/engine/melody'
+import { takesApi } from '@/api/takes'
+import { answer, api, type ClipLine, type Keys, type Lane, type Schemas } from '@/api/client'
+import { afterAll, downKeys, moved, released } from './timeline'
+import type { Audio } from '@/sound/audio'
+import { LoopPlayer, type Loop } from '@/sound/loop'
+import { Player, type Question } from '@/sound/player'
+import type { Clock, Standing } from '@/sound/port'
+import { startOfBar } from '@/sound/time'
+import { wavOf } from '@/sound/wav'
+import { aheadOf, type Ahead } from './ahead'
+import { storedTape, storeTape } from './stored'
+import { Tape, tapeOf, type Playing, type TapeStretch } from '@/sound/tape'
+import { randomNumber } from '@/work/document'
+import { useNotices } from '@/page/notices'
+import { useOutbox } from '@/work/outbox'
+import { usePiece } from '@/work/piece'
+import { useSession } from '@/work/session'
+
+const ask = (question: Question) =>
+  answer(api.POST('/api/render/sounds', { body: question as Schemas['SoundsQuestion'] }))
+
+let audio: Promise<Audio> | undefined
+/** The browser's audio, made when it is first needed; Tone.js is fetched only then. */
+const ensureAudio = (): Promise<Audio> =>
+  (audio ??= import('@/sound/audio')
+    .then(({ createAudio }) => createAudio(latencyAsked()))
+    .catch((reason: unknown) => {
+      audio = undefined // so that it can be tried again
+      throw reason
+    }))
+const latencyAsked = () => Number(new URLSearchParams(location.search).get('latency')) || undefined
+
+const STORED_EACH_MS = 5000
+const PLAIN_TONE = { brightness: 50, attack_ms: 10, release_ms: 300 }
+const LONGEST_KEY = 60 // seconds that a key sounds at most
+
+/** Playing the open piece, takes and clips, and keeping what sounded. */
+export const usePlaying = defineStore('playing', () => {
+  const piece = usePiece()
+  const notices = useNotices()
+  const outbox = useOutbox()
+  const session = useSession()
+  const player = shallowRef<Player | null>(null)
+  const tape = shallowRef(new Tape())
+  const isPlaying = ref(false)
+  const isStarting = ref(false)
+  const keptBars = ref(4)
+  let isTicking = false
+  let clock: Clock | null = null
+
+  async function ready(): Promise<Player> {
+    const sound = await sounding()
+    clock = sound.clock
+    player.value ??= new Player(sound.clock, sound.port, ask, tape.value)
+    player.value.onLateKeys = lateKeys
+    return player.value
+  }
+
+  // ---- Keys that hands hold ----
+
+  /** When an event happened, in seconds on the audio clock, however late the page gets to it. */
+  const timeOf = ({ timeStamp }: { readonly timeStamp: number }) =>
+    clock ? clock.now() - Math.max(0, performance.now() - timeStamp) / 1000 : 0
+  /** From where on a key that was struck or let go with an event counts. */
+  const keyTick = (event: { readonly timeStamp: number }) => player.value?.keyTick(timeOf(event)) ?? 0
+  /** Where the music was when an event happened. */
+  const tickOf = (event: { readonly timeStamp: number }) => player.value?.tickAt(timeOf(event)) ?? 0
+  function lateKeys(late: number, tick: number) {
+    for (const [id, keys] of piece.liveKeys) piece.holdKeys(id, moved(keys, late, tick))
+  }
+
+  /** Keys that hands have down now: what is stored of a lane is what stays when they are let go. */
+  const handsDown = shallowRef<ReadonlySet<number>>(new Set())
+  let gathering: Promise<unknown> = Promise.resolve()
+  /**
+   * Store what hands have left held, so that it is there after a reload, in a take, when the pattern begins anew: what
+   * sounds then is what sounded. Where nothing plays, what they hold is so from the first moment on. The engine says
+   * what that is. False where hands have done something meanwhile.
+   */
+  function gatherKeys(): Promise<boolean> {
+    const done = gathering.then(gatherNow, gatherNow)
+    gathering = done
+    return done
+  }
+  async function gatherNow(): Promise<boolean> {
+    const live = piece.liveKeys
+    const [pieceId, patternId] = [piece.id, piece.pattern?.id]
+    const held: Schemas['GatherQuestion']['lanes'] = {}
+    const left: Schemas['GatherQuestion']['lanes'] = {}
+    for (const { id, arpeggio } of piece.lanes) {
+      const keys = live.get(id)
+      if (!keys || arpeggio?.pool.kind !== 'held') continue
+      const latch = arpeggio.pool.latch ?? 'off'
+      const down = downKeys(keys).filter((key) => handsDown.value.has(key))
+      held[id] = { keys, latch }
+      left[id] = { keys: down.reduce((all, key) => released(all, key, afterAll(keys)), keys), latch }
+    }
+    if (!Object.keys(held).length) return true
+    const [now, then] = await Promise.all([
+      handsDown.value.size && !isPlaying.value ? melody.gather(held) : new Map<string, Keys>(),
+      melody.gather(left),
+    ])
+    if (piece.id !== pieceId || piece.pattern?.id !== patternId) return true
+    piece.storeKeys(then)
+    if (piece.liveKeys !== live) return false
+    if (!isPlaying.value) piece.liveKeys = now
+    return true
+  }
+  const gather = () => void gatherKeys().catch(notices.complain)
+  const gatherSoon = useDebounceFn(gather, 400)
+  /** Hands did something: stored when they rest, and where nothing plays seen and heard from the first moment at once. */
+  const handsMoved = () => (isPlaying.value ? void gatherSoon() : gather())
+  /** Sound a lane's pitched voice for as long as a key is down; null for other lanes. */
+  async function soundKey(lane: Lane, tone: Schemas['Tone'] | null, pitch: number, velocity: number) {
+    if (!tone) return null
+    const sound = await ensureAudio()
+    await sound.resume()
+    const time = sound.clock.now() + 0.005
+    const voice = {
+      id: lane.voice,
+      name: lane.name,
+      pitch,
+      tune: 0,
+      length_percent: 100,
+      level_db: 0,
+      pan: 0,
+    }
+    const sounding = sound.port.strike({
+      part: lane.id, voice, tone, pitch, velocity, time, semitones: 0, channel: lane.channel ?? 1, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
+    }) // prettier-ignore
+    return () => sounding.letGo?.(sound.clock.now())
+  }
+
+  /** The audio, let to sound, with everything that plays looked after. */
+  async function sounding(): Promise<Audio> {
+    const sound = await ensureAudio()
+    if (!isTicking)
+      sound.onTick(() => {
+        player.value?.tick()
+        loop.value?.tick()
+        followAhead()
+      })
+    isTicking = true
+    loop.value ??= new LoopPlayer(sound.clock, sound.port)
+    await sound.resume()
+    return sound
+  }
+
+  // ---- A loop of known notes: a take or a clip ----
+  const loop = shallowRef<LoopPlayer | null>(null)
+  /** What goes round, by a name of its own; '' when nothing does. */
+  const looping = ref('')
+  /** What Space plays on a screen that has something of its own to play; null: the pattern. */
+  const ownPlay = shallowRef<(() => unknown) | null>(null)
+
+  /** Play `loop` round and round; where one goes round already, this takes its place, in time. */
+  async function playLoop(name: string, notes: Loop) {
+    try {
+      const sound = await sounding()
+      await sound.fetchOwn(voicesOf(notes))
+      if (isPlaying.value) stopPattern()
+      if (looping.value) loop.value?.change(notes)
+      else loop.value?.play(notes)
+      looping.value = name
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+  /** Exchange the notes of what goes round, if it is still `name`. */
+  function changeLoop(name: string, notes: Loop) {
+    if (looping.value === name) loop.value?.change(notes)
+  }
+  function stopLoop() {
+    if (!looping.value) return
+    void audio?.then((sound) => sound.rest())
+    loop.value?.stop()
+    looping.value = ''
+  }
+
+  /** One pass of a loop as the bytes of a WAV file. */
+  async function renderWav(notes: Loop): Promise<ArrayBuffer> {
+    const sound = await ensureAudio()
+    await sound.fetchOwn(voicesOf(notes))
+    return wavOf(await sound.offline(notes))
+  }
+
+  // ---- Recording ahead ----
+  const ahead = shallowRef<Ahead | null>(null)
+
+  /** Keep the next `bars` bars, with all that is done meanwhile; from a stop, perhaps after a bar of `countIn`. */
+  async function recordAhead(bars: number, countIn: boolean) {
+    if (ahead.value) {
+      ahead.value = null
+      return
+    }
+    if (!isPlaying.value) await play(0, countIn ? 1 : 0)
+    const stretch = tape.value.stretches.at(-1)
+    if (isPlaying.value && stretch) ahead.value = aheadOf(stretch, bars)
+  }
+  /** Keep what was recorded once it is there, or as much as there was when it ended. */
+  function followAhead() {
+    const recording = ahead.value
+    if (!recording) return
+    const isOver = !isPlaying.value || tape.value.stretches.at(-1) !== recording.stretch
+    const { nowTick, barTicks } = recording.stretch
+    if (!isOver && nowTick < recording.end * barTicks) return
+    ahead.value = null
+    void keep(recording.end - recording.first, recording)
+  }
+
+  /** What the table holds, for the player. */
+  const now = (): Playing | null =>
+    piece.score && piece.pattern
+      ? { score: piece.score, dice: piece.dice, patternId: piece.pattern.id }
+      : null
+
+  /** `countIn`: bars of clicks before it begins. */
+  async function play(fromTick = 0, countIn = 0) {
+    if (!piece.score || isStarting.value) return
+    isStarting.value = true
+    try {
+      const ours = await ready()
+      // From the beginning on hands hold what they hold: whatever they did before is over.
+      while (!ours.isPlaying && !(await gatherKeys()));
+      const playing = now()
+      stopLoop()
+      if (playing) await ours.play(playing, fromTick, countIn)
+      isPlaying.value = ours.isPlaying
+    } catch (reason) {
+      notices.complain(reason, { label: 'Try again', act: () => play(fromTick) })
+    } finally {
+      isStarting.value = false
+    }
+  }
+
+  /** The kit's own sounds are fetched as soon as there is audio to play them. */
+  watch(
+    () => [piece.document?.kit, player.value] as const,
+    async ([kit, ours]) => {
+      if (!kit || !ours) return
+      try {
+        await (await ensureAudio()).fetchOwn(kit.voices)
+      } catch (reason) {
+        notices.complain(reason)
+      }
+    },
+  )
+
+  function stopPattern() {
+    if (player.value?.isPlaying) void audio?.then((sound) => sound.rest())
+    player.value?.stop()
+    isPlaying.value = false
+    if (piece.liveKeys.size) gather()
+    followAhead()
+    storeNow()
+  }
+  function stop() {
+    stopPattern()
+    stopLoop()
+  }
+
+  function toggle() {
+    if (isPlaying.value || looping.value) return stop()
+    return ownPlay.value ? ownPlay.value() : play()
+  }
+
+  // ---- The tape outlives a reload ----
+  function storeNow() {
+    if (piece.id !== null && tape.value.stretches.length) storeTape(piece.id, tape.value.stretches)
+  }
+  useIntervalFn(() => isPlaying.value && storeNow(), STORED_EACH_MS)
+  useEventListener(window, 'pagehide', storeNow)
+
+  /** Sound one voice now, at the touch of a hand. */
+  async function tryVoice(voice: Schemas['Voice'], standing: Standing = { level: 0, pan: 0 }) {
+    try {
+      const sound = await ensureAudio()
+      await sound.resume()
+      await sound.fetchOwn([voice])
+      const time = sound.clock.now() + 0.02
+      const channel = piece.document?.kit.channel ?? 10
+      const { pitch } = voice
+      sound.port.strike({
+        ...standing, part: 'kit', voice, pitch, semitones: 0, tone: null, velocity: 100, channel, time, end: time + 1,
+      }) // prettier-ignore
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** Sound a voice that plays any pitch once, at the note it sounds best at. */
+  async function trySinging({ id, name, home }: Schemas['VoiceLine'], lane: Lane) {
+    try {
+      const end = await soundKey({ ...lane, voice: id, name }, PLAIN_TONE, home, 100)
+      setTimeout(() => end?.(), 600)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** Mute or unmute a lane, at once. */
+  function mute(laneId: string, isMuted: boolean) {
+    piece.silence(laneId, { mute: isMuted })
+    if (isMuted) player.value?.silence((id) => id === laneId)
+  }
+
+  /** Solo a lane or not; the others fall silent at once. */
+  function solo(laneId: string, isSolo: boolean) {
+    piece.silence(laneId, { solo: isSolo })
+    const soloed = new Set(piece.lanes.filter((lane) => lane.solo).map((lane) => lane.id))
+    if (isSolo) player.value?.silence((id) => !soloed.has(id))
+  }
+
+  /** Keep the last bars, or a `stretch` of them, as a clip. Null if there was nothing to keep. */
+  async function keep(
+    bars: number,
+    of?: { stretch: TapeStretch; first: number; end: number },
+  ): Promise<ClipLine | null> {
+    player.value?.tick()
+    const stretch = of?.stretch ?? tape.value.newestWhole()
+    if (!stretch || !piece.document || !piece.pattern) {
+      notices.complain('Nothing has sounded yet. Press play: the tape is always running.')
+      return null
+    }
+    const body: Schemas['Keeping'] = {
+      keeping: `${Date.now()}-${randomNumber(999_999_999)}`,
+      piece: piece.document.name,
+      pattern: piece.patterns.find(({ id }) => id === stretch.patternId)?.name ?? piece.pattern.name,
+      score: stretch.score,
+      dice: stretch.dice,
+      tape: tapeOf(stretch),
+      bars,
+      stretch: of ? { first_bar: of.first, end_bar: of.end } : null,
+    }
+    return keepTape(body, of ? of.end - of.first : bars, stretch)
+  }
+
+  /** Through the outbox: where the server cannot be reached it waits there, also over a reload, and is sent by itself. */
+  function keepTape(body: Schemas['Keeping'], bars: number, stretch: TapeStretch): Promise<ClipLine | null> {
+    const key = `keeping ${body.keeping}`
+    const entry = {
+      kind: 'keeping',
+      key,
+      user: session.user ?? '',
+      at: Date.now(),
+      body,
+      asked: bars,
+    } as const
+    return new Promise((resolve) => {
+      const { sent } = outbox.deliver(entry, () => {
+        const said = outbox.trouble === 'signed-out' ? 'you are signed out' : 'the server cannot be reached'
+        notices.complain(`Not kept yet: ${said}. The bars are safe here; trying again.`, {
+          label: 'Try now',
+          act: () => outbox.send(),
+        })
+        resolve(null)
+      })
+      sent.then(
+        (done) => {
+          if (done.kind !== 'keeping') return
+          tellKept(done.clip, body, bars, stretch)
+          resolve(done.clip)
+        },
+        (reason) => {
+          notices.complain(reason)
+          resolve(null)
+        },
+      )
+    })
+  }
+  function tellKept(kept: ClipLine, body: Schemas['Keeping'], bars: number, stretch: TapeStretch) {
+    notices.say(
+      saidOf(kept, bars, stretch),
+      { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
+      { label: 'As a take too', act: () => keepAsTake(body) },
+      { label: 'Export .mid', act: () => location.assign(clipsApi.file(kept.id)) },
+    )
+  }
+
+  async function keepAsTake(body: Schemas['Keeping']) {
+    try {
+      const { sheet, differs } = await takesApi.fromTape(body)
+      const told = differs ? ' Hands moved while it played: the take is the pattern as it stood last.' : ''
+      notices.say(`Kept as a take of ${sheet.piece}, pattern ${sheet.pattern}.${told}`)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** Play a clip in place of the lanes that it came from; they are set aside, not gone. */
+  async function placeClip(id: number, name: string) {
+    try {
+      const clips = await clipsApi.inPlace(
+        id,
+        piece.lanes.map((lane) => lane.id),
+      )
+      piece.editLanes(`“${name}” plays in place`, (lanes) =>
+        lanes.map((lane) => (clips[lane.id] ? { ...lane, clip: clips[lane.id] ?? null } : lane)),
+      )
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+  /** Let the lanes play themselves again. */
+  function bringLanesBack() {
+    piece.editLanes('The lanes play again', (lanes) =>
+      lanes.map((lane) => (lane.clip ? { ...lane, clip: null } : lane)),
+    )
+  }
+
+  watch(
+    () => [piece.score, piece.dice, piece.pattern?.id] as const,
+    () => {
+      const playing = now()
+      if (playing) player.value?.change(playing)
+    },
+    { flush: 'sync' },
+  )
+  // Another piece has a tape of its own.
+  watch(
+    () => piece.id,
+    (id, before) => {
+      if (before !== null && before !== undefined && tape.value.stretches.length)
+        storeTape(before, tape.value.stretches)
+      player.value?.stop()
+      isPlaying.value = false
+      player.value = ahead.value = null
+      const fresh = new Tape()
+      if (id !== null) fresh.stretches = storedTape(id)
+      tape.value = fresh
+    },
+    { flush: 'sync', immediate: true },
+  )
+
+  return {
+    player,
+    tape,
+    loop,
+    looping,
+    ownPlay,
+    ahead,
+    playLoop,
+    changeLoop,
+    stopLoop,
+    renderWav,
+    recordAhead,
+    placeClip,
+    bringLanesBack,
+    isPlaying,
+    isStarting,
+    keptBars,
+    ask,
+    ready: ensureAudio,
+    play,
+    stop,
+    toggle,
+    tryVoice,
+    trySinging,
+    keyTick,
+    tickOf,
+    handsDown,
+    handsMoved,
+    soundKey,
+    mute,
+    solo,
+    keep,
+  }
+})
+
+const voicesOf = ({ tracks }: Loop) =>
+  tracks.flatMap(({ sounds }) => Object.values(sounds).map(({ voice }) => voice))
+
+function saidOf(kept: ClipLine, asked: number, stretch: TapeStretch): string {
+  const few = kept.bars < asked ? ` (only ${kept.bars} had sounded whole)` : ''
+  const changedAt = stretch.tempoChangedAt
+  const first = startOfBar(kept.origin?.first_bar ?? 0, stretch.barTicks)
+  const within = changedAt !== null && changedAt > first && changedAt < first + kept.length_ticks
+  const tempo = within ? ` The tempo changed on the way: the clip has ${kept.tempo}.` : ''
+  return `Kept “${kept.name}”${few}.${tempo}`
+}

@@ -1,0 +1,130 @@
+<script setup lang="ts">
+/**
+ * The words of one setting, which can be taken hold of. Words, limits and what they change come from the engine; `target` is
+ * the document they change.
+ */
+import { computed } from 'vue'
+
+import type { Alternative, Part, Word } from '@/api/client'
+import { valueAt, type Patch } from '@/work/document'
+import ChoiceWord from './ChoiceWord.vue'
+import NumberWord from './NumberWord.vue'
+
+const props = defineProps<{
+  part: Part
+  owner: string
+  target: object
+  ink: number
+  barTicks: number
+  ask: (setting: string, word: string) => Promise<Alternative[]>
+}>()
+const emit = defineEmits<{
+  move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
+  choose: [setting: string, word: string, alternative: Alternative]
+  patch: [label: string, patch: Patch]
+  cancel: [gesture: string]
+  taken: []
+}>()
+
+/** Letters from which on a part may go on over the end of a line; others stay in one piece. */
+const LONG = 38
+const isLong = computed(() => props.part.words.map(({ text }) => text).join('').length > LONG)
+
+/** A number shows the document's value at once: the next touch must not wait for the engine's words. */
+function asItStands(word: Word): Word {
+  const value = word.field ? valueAt(props.target, word.field) : undefined
+  if (word.kind === 'number' && typeof value === 'number' && value !== word.stored) {
+    return { ...word, value, text: String(value + word.counted_from) }
+  }
+  if (
+    word.kind === 'digits' &&
+    typeof value === 'string' &&
+    value !== word.digits &&
+    BigInt(value) <= BigInt(word.last_digits)
+  ) {
+    return { ...word, digits: value, text: (BigInt(value) + 1n).toLocaleString('en') } // people count from 1
+  }
+  return word
+}
+
+function makePlain() {
+  if (props.part.plain) emit('patch', `no ${props.part.setting}`, props.part.plain)
+}
+</script>
+
+<template>
+  <span class="part" :class="{ red: part.red, long: isLong }">
+    <template v-for="(word, place) in part.words" :key="place">
+      <NumberWord
+        v-if="word.kind === 'number' || word.kind === 'digits'"
+        :word="asItStands(word)"
+        :owner="owner"
+        :explains="part.explains"
+        :is-red="part.red"
+        @move="(value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
+        @cancel="(gesture) => emit('cancel', gesture)"
+        @plain="makePlain"
+      />
+      <ChoiceWord
+        v-else-if="word.kind === 'choice'"
+        :word="word"
+        :owner="owner"
+        :explains="part.explains"
+        :is-red="part.red"
+        :ink="ink"
+        :bar-ticks="barTicks"
+        :setting="part.setting"
+        :ask="ask"
+        @taken="emit('taken')"
+        @choose="(alternative) => emit('choose', part.setting, word.name, alternative)"
+        @plain="makePlain"
+      />
+      <button
+        v-else-if="word.kind === 'act'"
+        v-tip="'A press goes back to that'"
+        type="button"
+        class="act"
+        :aria-label="`${owner}: ${word.name}, ${word.text}`"
+        @click="word.patch && emit('patch', word.name, word.patch)"
+      >
+        {{ word.text }}
+      </button>
+      <span v-else class="text">{{ word.text }}</span>
+    </template>
+    <span class="visually-hidden">{{ part.red ? '(bends the result)' : '' }}</span>
+  </span>
+</template>
+
+<style scoped>
+.part {
+  white-space: nowrap;
+}
+.part.long,
+.part.long .text {
+  white-space: pre-wrap;
+}
+.part :deep(.number),
+.part :deep(.choice),
+.act {
+  color: var(--ink);
+}
+.part.red,
+.part.red :deep(.number),
+.part.red :deep(.choice) {
+  color: var(--act-text);
+}
+.text {
+  white-space: pre;
+}
+.act {
+  padding: 3px 2px 1px;
+  margin: -3px -1px -1px;
+  font-weight: 600;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+}
+.act:hover {
+  background: color-mix(in srgb, var(--keep) 45%, transparent);
+}
+</style>
