@@ -19,7 +19,7 @@ def main(arguments: list[str] | None = None) -> None:
     parser = _parser()
     asked = parser.parse_args(arguments)
     if asked.command == "plain":
-        print(json.dumps(plain_values(), indent=1))
+        print(json.dumps(plain_values(), indent=2))
         return
     if asked.command == "schema":
         print(json.dumps(piece_schema(), indent=1))

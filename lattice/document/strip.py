@@ -47,30 +47,61 @@ TIED = 0  # in a length strip: the note lasts until the next hit
 Shape = Literal["even", "middle"]
 
 
+class Throw(NamedTuple):
+    """Between which values a strip is thrown, until a hand says otherwise, and how they are spread between them."""
+
+    low: int
+    high: int
+    shape: Shape = "even"
+
+
 class StripKind(NamedTuple):
     """What a kind of strip holds: values from *low* to *high*; *draw_number*: part of the key of its luck.
 
-    *plain*: what a step without a value has; None where the lane, or nothing at all, decides.
+    *plain*: what a step without a value has; None where the lane, or nothing, decides. *explains*: what its values
+    do, in a sentence. *throw*: between what it is thrown at first.
     """
 
     field: str
     low: int
     high: int
     draw_number: int
+    explains: str
+    throw: Throw
     plain: int | None = None
     unit: str = ""
 
 
 # The draw numbers are part of what was heard: never change or reuse one.
-VELOCITY = StripKind("velocity_strip", 1, 127, 0)
-CHANCE = StripKind("chance_strip", 0, 100, 1, plain=100, unit=" %")
-RATCHET = StripKind("ratchet_strip", 1, 12, 2, plain=1)
-NUDGE = StripKind("nudge_strip", -50, 50, 3, plain=0, unit=" %")
-LENGTH = StripKind("length_strip", TIED, 400, 4, unit=" %")
-OCTAVE = StripKind("octave_strip", -4, 4, 5, plain=0)
-PITCH = StripKind("pitch_strip", -28, 28, 6, plain=0)
-CHORD = StripKind("chord_strip", 1, 7, 7, plain=1)
-CONTROL = StripKind("control_strips", 0, 127, 128)  # and so on: a number for each controller
+VELOCITY = StripKind("velocity_strip", 1, 127, 0, "How hard each step is struck", Throw(50, 115))
+CHANCE = StripKind(
+    "chance_strip",
+    0,
+    100,
+    1,
+    "How often each step sounds; it multiplies the lane’s chance",
+    Throw(40, 100),
+    100,
+    " %",
+)
+RATCHET = StripKind("ratchet_strip", 1, 12, 2, "How many notes a step is divided into", Throw(1, 4), 1)
+NUDGE = StripKind(
+    "nudge_strip", -50, 50, 3, "How much earlier or later each step is", Throw(-12, 12, "middle"), 0, " %"
+)
+LENGTH = StripKind(
+    "length_strip",
+    TIED,
+    400,
+    4,
+    "How long each note lasts; 0 ties it to the next hit",
+    Throw(25, 120),
+    unit=" %",
+)
+OCTAVE = StripKind("octave_strip", -4, 4, 5, "By how many octaves each step is higher", Throw(-1, 1), 0)
+PITCH = StripKind("pitch_strip", -28, 28, 6, "How far above the lane’s note each step is", Throw(0, 7), 0)
+CHORD = StripKind("chord_strip", 1, 7, 7, "How many notes each step stacks up", Throw(1, 4), 1)
+# Its draw numbers go on from there: one for each controller.
+CONTROL = StripKind("control_strips", 0, 127, 128, "What each step sends to a MIDI controller", Throw(0, 127))
 STRIPS: dict[str, StripKind] = {
     "velocity": VELOCITY,
     "chance": CHANCE,

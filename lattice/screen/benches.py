@@ -60,6 +60,10 @@ def _strip_picture(at: StripAt, line: LaneSteps, played: Played, inside: slice) 
     return StripPicture.model_construct(
         name=at.name,
         path=at.path,
+        explains=at.kind.explains,
+        throw_low=at.kind.throw.low,
+        throw_high=at.kind.throw.high,
+        throw_shape=at.kind.throw.shape,
         low=low,
         high=high,
         plain=plain,

@@ -5,6 +5,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from lattice.document.pitched import Tone
+from lattice.document.strip import Shape
 from lattice.sentence import Choice, Field, Part, Sentence, Word
 
 __all__ = [
@@ -173,15 +174,20 @@ class LanePicture(BaseModel):
 
 
 class StripPicture(BaseModel):
-    """One strip on the bench. *words*: all that can be set of it beside its values.
+    """One strip on the bench. *explains*: what its values do; *words*: all that can be set of it beside them.
 
     *values*: all of them, from *low* to *high*; *own*: 1 where the strip has one of its own, else the value is *plain*,
     what the lane gives. *places*: which value each step that begins in the window
-    has, of a strip that does not go with the lane.
+    has, of a strip that does not go with the lane. *throw_low*, *throw_high*, *throw_shape*: how it is thrown until a
+    hand says otherwise.
     """
 
     name: str
     path: str
+    explains: str
+    throw_low: int
+    throw_high: int
+    throw_shape: Shape
     low: int
     high: int
     plain: int

@@ -12,7 +12,7 @@ import { useSession } from '@/work/session'
 import Deck from '@/tape/Deck.vue'
 import AppHeader from './AppHeader.vue'
 import ConflictDialog from './ConflictDialog.vue'
-import { ownHistory } from '@/page/ownHistory'
+import { useOwnHistory } from '@/page/ownHistory'
 import NoticeStack from './NoticeStack.vue'
 import type { Theme } from '@/theme/choice'
 import ShortcutsDialog from './ShortcutsDialog.vue'
@@ -65,13 +65,14 @@ async function tellOf(verb: string, done: Promise<string | null>) {
     notices.complain(reason)
   }
 }
+const history = useOwnHistory()
 /** A screen that has a history of its own goes back in that. */
 const step = (own: (() => unknown) | undefined, verb: string, ofPiece: () => Promise<string | null>) =>
   own ? own() : tellOf(verb, ofPiece())
 useShortcuts({
   ' ': { says: 'Play, or stop', act: () => playing.toggle() },
-  'Ctrl+z': { says: 'Undo', act: () => step(ownHistory.value?.undo, 'Undone', piece.undo) },
-  'Ctrl+Shift+z': { says: 'Redo', act: () => step(ownHistory.value?.redo, 'Redone', piece.redo) },
+  'Ctrl+z': { says: 'Undo', act: () => step(history.own?.undo, 'Undone', piece.undo) },
+  'Ctrl+Shift+z': { says: 'Redo', act: () => step(history.own?.redo, 'Redone', piece.redo) },
   'Alt+1': { says: 'Shelf', act: () => router.push('/') },
   'Alt+2': { says: 'Lattice', act: () => piece.id !== null && router.push(`/lattice/${piece.id}`) },
   'Alt+4': { says: 'Takes', act: () => router.push('/takes') },

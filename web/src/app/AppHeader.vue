@@ -12,7 +12,7 @@ import { forgetTapes } from '@/playing/stored'
 import HistoryPanel from './HistoryPanel.vue'
 import NameField from '@/page/NameField.vue'
 import PatternTabs from './PatternTabs.vue'
-import { shortcutsOpen } from '@/page/shortcutsOpen'
+import { useShortcutState } from '@/page/useShortcuts'
 import { THEMES, type Theme } from '@/theme/choice'
 
 const theme = defineModel<Theme>('theme', { required: true })
@@ -20,6 +20,7 @@ const piece = usePiece()
 const playing = usePlaying()
 const session = useSession()
 const outbox = useOutbox()
+const shortcuts = useShortcutState()
 const route = useRoute()
 const router = useRouter()
 
@@ -113,7 +114,9 @@ async function goAshore() {
           >
             {{ theme === name ? '✓ ' : '' }}{{ called }}
           </button>
-          <button type="button" class="quiet-button" @click="shortcutsOpen = true">Shortcuts (?)</button>
+          <button type="button" class="quiet-button" @click="shortcuts.isListOpen = true">
+            Shortcuts (?)
+          </button>
           <a v-if="piece.id !== null" class="quiet-button" :href="`/api/pieces/${piece.id}.json`" download
             >Export the piece</a
           >

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 /** All keys that work now. */
-import { activeShortcuts, useShortcuts, type Shortcuts } from '@/page/useShortcuts'
-import BeadLegend from './BeadLegend.vue'
-import { shortcutsOpen } from '@/page/shortcutsOpen'
+import { storeToRefs } from 'pinia'
 
-useShortcuts({ '?': { says: 'All keys', act: () => (shortcutsOpen.value = true) } })
+import { useShortcuts, useShortcutState, type Shortcuts } from '@/page/useShortcuts'
+import BeadLegend from './BeadLegend.vue'
+
+const { active, isListOpen } = storeToRefs(useShortcutState())
+useShortcuts({ '?': { says: 'All keys', act: () => (isListOpen.value = true) } })
 
 const listed = (group: Shortcuts) => Object.entries(group).filter(([, { says }]) => says)
 const ARROWS: Record<string, string> = { Up: '↑', Down: '↓', Left: '←', Right: '→' }
@@ -17,13 +19,13 @@ const nameOf = (key: string) =>
 </script>
 
 <template>
-  <v-dialog v-model="shortcutsOpen" width="860" scrollable>
+  <v-dialog v-model="isListOpen" width="860" scrollable>
     <section class="card keys" aria-label="Shortcuts">
       <h2>Beads</h2>
       <BeadLegend />
       <h2>Shortcuts</h2>
       <div class="columns">
-        <dl v-for="(group, at) in activeShortcuts" :key="at">
+        <dl v-for="(group, at) in active" :key="at">
           <template v-for="[key, { says }] in listed(group)" :key="key">
             <dt>
               <kbd>{{ nameOf(key) }}</kbd>
@@ -32,7 +34,7 @@ const nameOf = (key: string) =>
           </template>
         </dl>
       </div>
-      <button type="button" class="word-button" @click="shortcutsOpen = false">Close</button>
+      <button type="button" class="word-button" @click="isListOpen = false">Close</button>
     </section>
   </v-dialog>
 </template>

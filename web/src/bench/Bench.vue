@@ -2,15 +2,15 @@
 /** The bench: the chosen lane whole. Every setting a labelled field, its steps' chances to paint, its measures, throws. */
 import { computed } from 'vue'
 
-import type { Alternative, Bench, Lane, LanePicture, StripPicture, Word } from '@/api/client'
+import type { Bench, Lane, LanePicture } from '@/api/client'
+import { useHands } from '@/hands/useHands'
+import { provideWords } from '@/hands/words'
 import PartWords from '@/sentence/PartWords.vue'
-import type { Patch } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { inkOf } from '@/theme/inks'
 import RateHand from './RateHand.vue'
 import { BENCH_SIZES, type BenchSize } from './sizes'
 import StripPane from './StripPane.vue'
-import type { ContourNeeds, StripAction } from '@/hands/strips'
 import ThrowControl from './ThrowControl.vue'
 import { useMeasures } from './useMeasures'
 
@@ -27,33 +27,13 @@ const props = defineProps<{
   firstTick: number
   endTick: number
   nowStep: number
-  ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
-const emit = defineEmits<{
-  move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
-  choose: [setting: string, word: string, alternative: Alternative]
-  patch: [label: string, patch: Patch]
-  cancel: [gesture: string]
-  paint: [strip: StripPicture, values: ReadonlyMap<number, number | null>, gesture: string]
-  resize: [strip: StripPicture, length: number, gesture: string]
-  act: [strip: StripPicture, action: StripAction]
-  control: [controller: number]
-  rate: [place: number, gesture: string]
-  throwLane: [percent: number]
-  throwAll: [percent: number]
-  contour: [asked: ContourNeeds]
-  fold: []
-}>()
+const emit = defineEmits<{ fold: [] }>()
 const size = defineModel<BenchSize>('size', { required: true })
 
-/** What hands do to words is handed on as it is. */
-const hands = {
-  move: (word: Word, value: number | string, gesture: string, isTyped: boolean) =>
-    emit('move', word, value, gesture, isTyped),
-  choose: (setting: string, word: string, one: Alternative) => emit('choose', setting, word, one),
-  patch: (label: string, fields: Patch) => emit('patch', label, fields),
-  cancel: (gesture: string) => emit('cancel', gesture),
-}
+const { edits, wordsOf } = useHands()
+const words = wordsOf(() => props.lane)
+provideWords(words)
 
 const piece = usePiece()
 const measures = useMeasures(() => props.lane.id)
@@ -116,7 +96,7 @@ const told = computed(() =>
           :name="lane.name"
           :rates="bench.rates"
           :rate="bench.rate"
-          @rate="(place, gesture) => emit('rate', place, gesture)"
+          @rate="(place, gesture) => edits.setRate(lane, place, gesture)"
         />
         <span v-if="weight" class="weight"
           >{{ weight.label }}
@@ -126,16 +106,14 @@ const told = computed(() =>
             :target="lane"
             :ink="lane.ink"
             :bar-ticks="barTicks"
-            :ask="ask"
-            v-on="hands"
         /></span>
       </div>
       <ThrowControl
         class="throws"
         :is-anchored="lane.anchored"
         :follows="picture?.follows !== null"
-        @throw-lane="(percent) => emit('throwLane', percent)"
-        @throw-all="(percent) => emit('throwAll', percent)"
+        @throw-lane="(percent) => edits.throwLane(lane, percent)"
+        @throw-all="edits.throwAll"
       />
     </div>
     <div v-if="bench && size !== 'small'" class="whole">
@@ -163,8 +141,6 @@ const told = computed(() =>
                   :target="lane"
                   :ink="lane.ink"
                   :bar-ticks="barTicks"
-                  :ask="ask"
-                  v-on="hands"
                 />
               </dd>
             </div>
@@ -186,7 +162,7 @@ const told = computed(() =>
               v-tip="'The notes begin again with each cycle of the lane'"
               type="button"
               class="quiet-button fit"
-              @click="emit('patch', 'its notes begin with each cycle', bench.fits)"
+              @click="words.patch('its notes begin with each cycle', bench.fits)"
             >
               fit the pool to the hits
             </button>
@@ -203,13 +179,6 @@ const told = computed(() =>
         :first-tick="firstTick"
         :end-tick="endTick"
         :now-step="nowStep"
-        :ask="ask"
-        v-on="hands"
-        @paint="(strip, values, gesture) => emit('paint', strip, values, gesture)"
-        @resize="(strip, length, gesture) => emit('resize', strip, length, gesture)"
-        @act="(strip, action) => emit('act', strip, action)"
-        @control="(controller) => emit('control', controller)"
-        @contour="(asked) => emit('contour', asked)"
       />
     </div>
     <div class="size" role="group" aria-label="Size of the bench">

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 /** Contours to draw on a lane's pitches, between two values and with leaps no larger than wanted. */
+import { storeToRefs } from 'pinia'
 import { computed } from 'vue'
 
 import { numberWord } from '@/sentence/number'
 import NumberWord from '@/sentence/NumberWord.vue'
-import { contourRange, type ContourNeeds } from '@/hands/strips'
+import type { ContourNeeds } from '@/hands/strips'
+import { useHandSettings } from '@/hands/useHandSettings'
 
 const props = defineProps<{ owner: string }>()
 const emit = defineEmits<{ draw: [asked: ContourNeeds] }>()
@@ -18,7 +20,7 @@ const CONTOURS: readonly (readonly [ContourNeeds['contour'], string, string])[] 
   ['wander', 'M1 8L5 6L8 9L12 7L15 11L19 9L23 10', 'A step or two from each to the next'],
   ['throw', 'M1 4h3M6 11h3M11 6h3M15 12h3M20 8h3', 'Anywhere within the leap'],
 ]
-const range = contourRange
+const { contourRange: range } = storeToRefs(useHandSettings())
 const words = computed(() => {
   const { low, high, leap } = range.value
   return {

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 
 import type { Bench } from '@/api/client'
 import { newGesture } from '@/page/gesture'
+import { useDrag } from '@/page/useDrag'
 
 /** `rates`: what the engine offers, slow to fast; `rate`: which of them the lane has, or the next slower one. */
 const props = defineProps<{ name: string; rates: Bench['rates']; rate: number }>()
@@ -11,32 +12,26 @@ const emit = defineEmits<{ rate: [place: number, gesture: string] }>()
 
 const row = ref<HTMLElement>()
 const here = computed(() => props.rates.findIndex(({ chosen }) => chosen))
-let gesture: string | null = null
 
 function at(event: PointerEvent): number {
   const { left, width } = row.value?.getBoundingClientRect() ?? new DOMRect()
   const place = Math.floor(((event.clientX - left) / width) * props.rates.length)
   return Math.min(props.rates.length - 1, Math.max(0, place))
 }
-function take(place: number) {
-  if (place !== here.value) emit('rate', place, gesture ?? newGesture('rate'))
+function take(place: number, gesture: string) {
+  if (place !== here.value) emit('rate', place, gesture)
 }
-function onPointerDown(event: PointerEvent) {
-  if (event.button !== 0) return
-  gesture = newGesture('rate')
-  row.value?.setPointerCapture(event.pointerId)
-  take(at(event))
-}
-const onPointerMove = (event: PointerEvent) => {
-  if (gesture) take(at(event))
-}
-const onPointerUp = () => (gesture = null)
+const drag = useDrag((event) => {
+  const gesture = newGesture('rate')
+  take(at(event), gesture)
+  return { move: (moved) => take(at(moved), gesture) }
+})
 function onKeyDown(event: KeyboardEvent) {
   const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key]
   if (!by || event.ctrlKey || event.altKey || event.metaKey) return
   event.preventDefault()
   event.stopPropagation()
-  take(Math.min(props.rates.length - 1, Math.max(0, props.rate + by)))
+  take(Math.min(props.rates.length - 1, Math.max(0, props.rate + by)), newGesture('rate'))
 }
 </script>
 
@@ -55,10 +50,7 @@ function onKeyDown(event: KeyboardEvent) {
     :aria-valuemax="rates.length - 1"
     :aria-valuenow="here"
     :aria-valuetext="here < 0 ? 'another step value' : rates[here]?.text"
-    @pointerdown="onPointerDown"
-    @pointermove="onPointerMove"
-    @pointerup="onPointerUp"
-    @pointercancel="onPointerUp"
+    v-bind="drag.on"
     @keydown="onKeyDown"
   >
     <span

@@ -9,7 +9,9 @@ import type { StripPicture } from '@/api/client'
 import { newGesture } from '@/page/gesture'
 import { Stroke, type Touch } from '@/hands/valuesAlong'
 import { valueOfTyping } from '@/sentence/number'
-import { throwRangeOf, type StripAction } from '@/hands/strips'
+import type { StripAction } from '@/hands/strips'
+import { useHandSettings } from '@/hands/useHandSettings'
+import { useDrag } from '@/page/useDrag'
 
 const props = defineProps<{
   strip: StripPicture
@@ -26,13 +28,14 @@ const emit = defineEmits<{
   act: [action: StripAction]
 }>()
 
+const settings = useHandSettings()
 const box = ref<HTMLElement>()
 /** The place that keys move, and whose value all others can take. */
 const cursor = defineModel<number>('cursor', { default: 0 })
 const typed = ref<string | null>(null)
 /** Between which values a throw would lie. */
 const thrown = computed(() => {
-  const { low, high, shape } = throwRangeOf(props.strip.name)
+  const { low, high, shape } = settings.throwRangeOf(props.strip)
   const [from, to] = [shareOf(low), shareOf(high)]
   return {
     isMiddle: shape === 'middle',
@@ -54,8 +57,6 @@ const barOf = (value: number) => {
 const isTie = (value: number) => props.strip.name === 'length' && value === 0
 const said = (value: number) => (isTie(value) ? 'tied' : `${value}`)
 
-let stroke: { stroke: Stroke; gesture: string } | null = null
-
 function touchOf(event: PointerEvent): Touch {
   const { left, top, width, height } = box.value?.getBoundingClientRect() ?? new DOMRect()
   const place = Math.floor(((event.clientX - left) / width) * props.strip.values.length)
@@ -66,18 +67,14 @@ function touchOf(event: PointerEvent): Touch {
     Math.min(props.strip.high, Math.max(props.strip.low, value)),
   ]
 }
-function onPointerDown(event: PointerEvent) {
-  if (event.button !== 0) return
-  box.value?.setPointerCapture(event.pointerId)
+const drag = useDrag((event) => {
   const touch = touchOf(event)
   cursor.value = touch[0]
-  stroke = { stroke: new Stroke(touch), gesture: newGesture(props.label) }
-  emit('paint', new Map([touch]), stroke.gesture)
-}
-function onPointerMove(event: PointerEvent) {
-  if (stroke) emit('paint', stroke.stroke.to(touchOf(event), event.shiftKey), stroke.gesture)
-}
-const onPointerUp = () => (stroke = null)
+  const stroke = new Stroke(touch)
+  const gesture = newGesture(props.label)
+  emit('paint', new Map([touch]), gesture)
+  return { move: (moved) => emit('paint', stroke.to(touchOf(moved), moved.shiftKey), gesture) }
+})
 
 // ---- Keys ----
 const CHANGES: Record<string, number> = { ArrowUp: 1, ArrowDown: -1, PageUp: 10, PageDown: -10 }
@@ -96,7 +93,7 @@ function wholeAction(event: KeyboardEvent): StripAction | undefined {
   const held = event.altKey ? 'Alt+' : event.ctrlKey || event.metaKey ? 'Ctrl+' : ''
   const pressed = `${held}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
   // While the strip has the focus, a throw is the strip's.
-  if (pressed === 'Alt+t' || pressed === 't') return { kind: 'throw', ...throwRangeOf(props.strip.name) }
+  if (pressed === 'Alt+t' || pressed === 't') return { kind: 'throw', ...settings.throwRangeOf(props.strip) }
   if (pressed === 'Alt+a')
     return { kind: 'all', value: props.strip.values[cursor.value] ?? props.strip.plain }
   return WHOLE[pressed]
@@ -159,17 +156,12 @@ function setPlain() {
 }
 
 // ---- The end ----
-let pulled: { x: number; length: number; width: number; gesture: string } | null = null
-function onEndDown(event: PointerEvent) {
-  if (event.button !== 0) return
-  ;(event.target as Element).setPointerCapture(event.pointerId)
-  const width = (box.value?.getBoundingClientRect().width ?? 1) / props.strip.values.length
-  pulled = { x: event.clientX, length: props.strip.values.length, width, gesture: newGesture('length') }
-}
-function onEndMove(event: PointerEvent) {
-  if (pulled) resize(pulled.length + Math.round((event.clientX - pulled.x) / pulled.width), pulled.gesture)
-}
-const onEndUp = () => (pulled = null)
+const endDrag = useDrag(({ clientX }) => {
+  const was = props.strip.values.length
+  const width = (box.value?.getBoundingClientRect().width ?? 1) / was
+  const gesture = newGesture('length')
+  return { move: (moved) => resize(was + Math.round((moved.clientX - clientX) / width), gesture) }
+})
 function onEndKey(event: KeyboardEvent) {
   const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key]
   if (!by) return
@@ -198,12 +190,9 @@ function resize(length: number, gesture: string) {
       :aria-valuemax="strip.high"
       :aria-valuetext="`${strip.is_free ? 'value' : 'step'} ${cursor + 1}: ${said(strip.values[cursor] ?? strip.plain)}${isTie(strip.values[cursor] ?? 1) ? '' : strip.unit}`"
       :style="{ color: ink }"
+      v-bind="drag.on"
       @focus="keys = ''"
       @blur="takeTyped()"
-      @pointerdown="onPointerDown"
-      @pointermove="onPointerMove"
-      @pointerup="onPointerUp"
-      @pointercancel="onPointerUp"
       @dblclick="setPlain"
       @keydown="onKeyDown"
     >
@@ -234,10 +223,7 @@ function resize(length: number, gesture: string) {
       :aria-valuenow="strip.values.length"
       aria-valuemin="1"
       :aria-valuemax="LONGEST"
-      @pointerdown="onEndDown"
-      @pointermove="onEndMove"
-      @pointerup="onEndUp"
-      @pointercancel="onEndUp"
+      v-bind="endDrag.on"
       @keydown="onEndKey"
     >
       {{ strip.values.length }}

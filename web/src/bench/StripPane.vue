@@ -3,14 +3,14 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
-import type { Alternative, Lane, LanePicture, Part, StripPicture, Word } from '@/api/client'
+import type { Lane, LanePicture, Part, StripPicture } from '@/api/client'
+import { useHands } from '@/hands/useHands'
 import PartWords from '@/sentence/PartWords.vue'
-import type { Patch } from '@/work/document'
+import { shareAt } from '@/lattice/geometry/scale'
 import { inkOf } from '@/theme/inks'
 import StripBars from './StripBars.vue'
 import ContourBar from './ContourBar.vue'
 import StripThrow from './StripThrow.vue'
-import type { ContourNeeds, StripAction } from '@/hands/strips'
 
 const props = defineProps<{
   lane: Lane
@@ -24,26 +24,8 @@ const props = defineProps<{
   nowStep: number
   /** What its controllers move, in MIDI. */
   channel: string
-  ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
-const emit = defineEmits<{
-  move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
-  choose: [setting: string, word: string, alternative: Alternative]
-  patch: [label: string, patch: Patch]
-  cancel: [gesture: string]
-  paint: [strip: StripPicture, values: ReadonlyMap<number, number | null>, gesture: string]
-  resize: [strip: StripPicture, length: number, gesture: string]
-  act: [strip: StripPicture, action: StripAction]
-  control: [controller: number]
-  contour: [asked: ContourNeeds]
-}>()
-const hands = {
-  move: (word: Word, value: number | string, gesture: string, isTyped: boolean) =>
-    emit('move', word, value, gesture, isTyped),
-  choose: (setting: string, word: string, one: Alternative) => emit('choose', setting, word, one),
-  patch: (label: string, fields: Patch) => emit('patch', label, fields),
-  cancel: (gesture: string) => emit('cancel', gesture),
-}
+const { strips: hands } = useHands()
 
 const chosenName = useLocalStorage('jolly-lattice-strip', 'velocity')
 const strip = computed(() => props.strips.find(({ name }) => name === chosenName.value) ?? props.strips[0])
@@ -51,19 +33,8 @@ const part = computed<Part | null>(() => {
   if (!strip.value) return null
   // The table has one row for all control strips.
   const setting = strip.value.name.startsWith('control') ? 'control' : strip.value.name
-  return { setting, explains: EXPLAINS[setting] ?? '', red: false, words: strip.value.words, plain: null }
+  return { setting, explains: strip.value.explains, red: false, words: strip.value.words, plain: null }
 })
-const EXPLAINS: Record<string, string> = {
-  velocity: 'How hard each step is struck',
-  chance: 'How often each step sounds; it multiplies the lane’s chance',
-  ratchet: 'How many notes a step is divided into',
-  nudge: 'How much earlier or later each step is',
-  length: 'How long each note lasts; 0 ties it to the next hit',
-  pitch: 'How far above the lane’s note each step is',
-  octave: 'By how many octaves each step is higher',
-  chord: 'How many notes each step stacks up',
-  control: 'What each step sends to a MIDI controller',
-}
 
 /** Which value of a strip a step in view has. */
 const placeOf = (one: StripPicture, step: number): number | null =>
@@ -87,7 +58,8 @@ function small({ values, low, high }: StripPicture): string {
 const drift = computed(() => {
   const one = strip.value
   if (!one?.is_free) return null
-  const at = (tick: number) => (100 * (tick - props.firstTick)) / Math.max(1, props.endTick - props.firstTick)
+  const scale = { firstTick: props.firstTick, endTick: props.endTick }
+  const at = (tick: number) => 100 * shareAt(tick, scale)
   const begins = one.places.flatMap((place, step) =>
     place === 0 && one.places[step - 1] !== 0 ? at(props.picture.starts[step] ?? 0) : [],
   )
@@ -99,7 +71,7 @@ const cursor = ref(0)
 const newControl = ref(74)
 function addControl() {
   chosenName.value = `control ${newControl.value}`
-  emit('control', newControl.value)
+  void hands.addControl(props.lane, newControl.value)
 }
 const taken = computed(() => props.strips.some(({ name }) => name === `control ${newControl.value}`))
 </script>
@@ -155,9 +127,9 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
         :ink="inkOf(lane.ink)"
         :hits="picture.cycle_hits"
         :now="now"
-        @paint="(values, gesture) => strip && emit('paint', strip, values, gesture)"
-        @resize="(length, gesture) => strip && emit('resize', strip, length, gesture)"
-        @act="(action) => strip && emit('act', strip, action)"
+        @paint="(values, gesture) => strip && hands.setValues(lane, strip, values, gesture)"
+        @resize="(length, gesture) => strip && hands.resizeStrip(lane, strip, length, gesture)"
+        @act="(action) => strip && hands.actOnStrip(lane, strip, action)"
       />
     </div>
     <svg v-if="drift" class="drift inked" :style="{ color: inkOf(lane.ink) }" aria-hidden="true">
@@ -182,7 +154,11 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
       />
       <circle v-if="drift.here !== null" :cx="`${drift.here}%`" cy="6" r="4" />
     </svg>
-    <ContourBar v-if="strip.name === 'pitch'" :owner="lane.name" @draw="(asked) => emit('contour', asked)" />
+    <ContourBar
+      v-if="strip.name === 'pitch'"
+      :owner="lane.name"
+      @draw="(asked) => hands.drawContour(lane, asked)"
+    />
     <div class="set">
       <PartWords
         :part="part"
@@ -190,14 +166,12 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
         :target="lane"
         :ink="lane.ink"
         :bar-ticks="barTicks"
-        :ask="ask"
-        v-on="hands"
       />
       <StripThrow
         :strip="strip"
         :cursor="cursor"
         :owner="lane.name"
-        @act="(action) => strip && emit('act', strip, action)"
+        @act="(action) => strip && hands.actOnStrip(lane, strip, action)"
       />
     </div>
   </div>

@@ -5,7 +5,8 @@ import { computed } from 'vue'
 import type { StripPicture } from '@/api/client'
 import { numberWord } from '@/sentence/number'
 import NumberWord from '@/sentence/NumberWord.vue'
-import { copiedStrip, throwRangeOf, throwRanges, type StripAction, type StripOperation } from '@/hands/strips'
+import type { StripAction, StripOperation } from '@/hands/strips'
+import { useHandSettings, type ThrowRange } from '@/hands/useHandSettings'
 
 const props = defineProps<{
   strip: StripPicture
@@ -15,13 +16,13 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ act: [action: StripAction] }>()
 
-const range = computed(() => throwRangeOf(props.strip.name))
+const settings = useHandSettings()
+const range = computed(() => settings.throwRangeOf(props.strip))
 const word = (name: string, value: number, low: number, high: number) =>
   numberWord(`throw ${props.strip.name} ${name}`, value, low, high)
 const lowWord = computed(() => word('from', range.value.low, props.strip.low, range.value.high))
 const highWord = computed(() => word('to', range.value.high, range.value.low, props.strip.high))
-const set = (change: Partial<typeof range.value>) =>
-  (throwRanges.value = { ...throwRanges.value, [props.strip.name]: { ...range.value, ...change } })
+const set = (change: Partial<ThrowRange>) => settings.setThrowRange(props.strip, change)
 
 const throwIt = () => emit('act', { kind: 'throw', ...range.value })
 const OF_PITCH: readonly (readonly [StripOperation, string, string])[] = [
@@ -104,7 +105,7 @@ const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
       v-tip="'The copied strip in place of this one (Ctrl+V on its bars)'"
       type="button"
       class="quiet-button"
-      :disabled="!copiedStrip"
+      :disabled="!settings.copiedStrip"
       @click="emit('act', { kind: 'paste' })"
     >
       paste

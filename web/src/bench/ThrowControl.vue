@@ -1,8 +1,11 @@
 <script setup lang="ts">
 /** How far a throw moves hits, and the throws. */
-import { throwPercent } from '@/hands/throwPercent'
+import { storeToRefs } from 'pinia'
+
+import { useHandSettings } from '@/hands/useHandSettings'
 
 defineProps<{ isAnchored: boolean; follows: boolean }>()
+const { throwPercent } = storeToRefs(useHandSettings())
 const emit = defineEmits<{ throwLane: [percent: number]; throwAll: [percent: number] }>()
 </script>
 

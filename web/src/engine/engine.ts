@@ -1,6 +1,6 @@
 /** What the engine is asked about the pattern on the table, beside its rendering. */
 import { usePiece } from '@/work/piece'
-import { viewed } from './useView'
+import { useView } from './useView'
 import { answer, api, type Alternative, type Measures, type Schemas } from '@/api/client'
 import { inTime } from './late'
 
@@ -16,7 +16,7 @@ type StepsNeeds = Pick<Schemas['StepsQuestion'], 'lanes' | 'first_tick' | 'end_t
 export const engine = {
   /** What a word could be instead; without a setting, what the lane could begin to use. Drawn over the bars in view. */
   alternatives: (of: { lane: string | null; setting: string; word: string }): Promise<Alternative[]> => {
-    const { first_bar, bars } = viewed.value
+    const { first_bar, bars } = useView().window
     const body = { ...score(), ...of, window: { first_bar, bars: Math.min(bars, 2) } }
     return inTime(answer(api.POST('/api/render/alternatives', { body })))
   },

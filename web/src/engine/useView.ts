@@ -1,19 +1,38 @@
 import { useLocalStorage } from '@vueuse/core'
-import { computed, readonly, ref, watch } from 'vue'
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+
+import type { PropertyName } from '@/api/client'
+import { pageOf } from '@/sound/time'
 
 /** Bars that can be in view, as buttons; any number from 1 to 16 by wheel and keys. */
 export const VIEWS = [1, 2, 4, 8, 16] as const
 const MOST = 16
 
-const bars = useLocalStorage<number>('jolly-lattice-bars-in-view', 2)
-const firstBar = ref(0)
-const window = computed(() => ({ first_bar: firstBar.value, bars: bars.value }))
-/** The bars in view on the lattice. */
-export const viewed = readonly(window)
+/** What the lattice shows of every step: beads, or one property as bars. */
+export const PROPERTY_VIEWS: readonly (readonly [PropertyName | null, string])[] = [
+  [null, 'beads'],
+  ['velocity', 'velocity'],
+  ['chance', 'chance'],
+  ['ratchet', 'ratchet'],
+  ['nudge', 'nudge'],
+  ['length', 'length'],
+  ['pitch', 'pitch'],
+]
 
-/** Which bars are in view. While it plays, the view turns its pages with the music, until a hand scrolls. */
-export function useView(isPlaying: () => boolean) {
+/**
+ * Which bars are in view, and what of their steps. While it plays, the view turns its pages with the music, until a hand
+ * scrolls.
+ */
+export const useView = defineStore('view', () => {
+  const bars = useLocalStorage<number>('jolly-lattice-bars-in-view', 2)
+  const firstBar = ref(0)
   const isFollowing = ref(true)
+  /** Whether there is music to follow: whoever plays says so. */
+  const isPlaying = ref(false)
+  const property = ref<PropertyName | null>(null)
+  const window = computed(() => ({ first_bar: firstBar.value, bars: bars.value }))
+  const follows = () => isFollowing.value && isPlaying.value
 
   watch(isPlaying, (plays) => {
     if (plays) isFollowing.value = true
@@ -21,22 +40,28 @@ export function useView(isPlaying: () => boolean) {
 
   /** Turn the page if the music has left it. */
   function follow(bar: number) {
-    if (isFollowing.value && isPlaying()) firstBar.value = Math.floor(bar / bars.value) * bars.value
+    if (follows()) firstBar.value = pageOf(bar, bars.value)
   }
   /** Show `count` bars; `around`: the bar that should stay in view. */
   function show(count: number, around = firstBar.value) {
     bars.value = Math.min(MOST, Math.max(1, count))
-    if (isFollowing.value && isPlaying()) firstBar.value = Math.floor(around / bars.value) * bars.value
-    else if (around >= firstBar.value + bars.value) firstBar.value = around - bars.value + 1
+    if (follows()) firstBar.value = pageOf(around, bars.value)
   }
+  const zoom = (by: number) => show(bars.value + by)
   function scroll(by: number) {
     isFollowing.value = false
     firstBar.value = Math.max(0, firstBar.value + by)
   }
+  const turnPage = (by: number) => scroll(by * bars.value)
   const toggleFollowing = () => (isFollowing.value = !isFollowing.value)
   function begin() {
     firstBar.value = 0
     isFollowing.value = true
   }
-  return { bars, firstBar, isFollowing, window, follow, show, scroll, toggleFollowing, begin }
-}
+  /** Go on to the next property, or the one before. */
+  function turnProperty(by: number) {
+    const here = PROPERTY_VIEWS.findIndex(([name]) => name === property.value)
+    property.value = PROPERTY_VIEWS[(here + by + PROPERTY_VIEWS.length) % PROPERTY_VIEWS.length]?.[0] ?? null
+  }
+  return { bars, firstBar, isFollowing, isPlaying, property, window, follow, show, zoom, scroll, turnPage, toggleFollowing, begin, turnProperty } // prettier-ignore
+})

@@ -1,19 +1,6 @@
 /** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
-import type {
-  Alternative,
-  Bench,
-  Keys,
-  Lane,
-  LanePicture,
-  Piece,
-  Schemas,
-  StripPicture,
-  Word,
-} from '@/api/client'
+import type { Alternative, Bench, Keys, Lane, LanePicture, Piece, Word } from '@/api/client'
 import { engine } from '@/engine/engine'
-import { melody } from '@/engine/melody'
-import { copiedStrip, type StripAction } from './strips'
-import { newGesture } from '@/page/gesture'
 import { isSame } from '@/api/same'
 import {
   newId,
@@ -23,9 +10,6 @@ import {
   withLaneMoved,
   withLanes,
   withStep,
-  withStripLength,
-  withStripValues,
-  stripValuesOf,
   withTurnedStep,
   plainLane,
   type Patch,
@@ -36,14 +20,7 @@ import { usePiece } from '@/work/piece'
 import { inks } from '@/theme/inks'
 import { movedRange, type Grip } from './stepRange'
 
-const MAX_THROW = 999_999
-
-/** Which contour, between which values, by how large leaps. */
-export type ContourAsked = Pick<Schemas['ContourQuestion'], 'contour' | 'low' | 'high' | 'leap'> & {
-  throw: number
-}
-
-type StripPlace = Pick<StripPicture, 'name' | 'path' | 'is_free'>
+export const MAX_THROW = 999_999
 
 export interface LaneContext {
   /** The lanes that an action on `lane` means: all that are chosen if it is among them, else it alone. */
@@ -53,11 +30,7 @@ export interface LaneContext {
   bench(laneId: string): Bench | undefined
 }
 
-const thrownBetween = (action: StripAction) =>
-  action.kind === 'throw'
-    ? { low: action.low, high: action.high, shape: action.shape, throw: 1 + randomNumber(MAX_THROW) }
-    : {}
-
+export type LaneEdits = ReturnType<typeof useLaneEdits>
 export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   const piece = usePiece()
   const notices = useNotices()
@@ -261,34 +234,6 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   const shift = (lane: Lane, by: number) =>
     reorder(lane, piece.lanes.findIndex(({ id }) => id === lane.id) + by)
 
-  // ---- Strips ----
-
-  /** Set values of a strip; null makes a step plain. `on`: fields to lay on the lane before that, unless it has them. */
-  function setValues(
-    lane: Lane,
-    strip: StripPlace,
-    values: ReadonlyMap<number, number | null>,
-    gesture: string,
-    on: Patch = {},
-  ) {
-    const [place, value] = [...values][0] ?? [0, null]
-    const one = `${strip.name} ${place + 1} ${value ?? 'plain'}`
-    const said = values.size === 1 ? one : `${strip.name} of ${values.size} steps`
-    const beside = Object.entries(on).filter(([field]) => field !== strip.path)
-    const isThere = (old: Lane) => beside.every(([field, value]) => isSame(valueAt(old, field), value))
-    piece.editLane(
-      lane.id,
-      `${lane.name}: ${said}`,
-      (old) => withStripValues(isThere(old) ? old : { ...old, ...on }, strip, values),
-      gesture,
-    )
-  }
-  function resizeStrip(lane: Lane, strip: StripPlace, length: number, gesture: string) {
-    const label = `${lane.name}: ${strip.name} of ${length}`
-    piece.editLane(lane.id, label, (old) => withStripLength(old, strip, length), gesture)
-  }
-  const addControl = (lane: Lane, controller: number) =>
-    patchAsAnswered(`control ${controller}`, engine.beginControl([lane.id], controller))
   /** Patch each lane as the engine says. */
   async function patchAsAnswered(label: string, asked: Promise<Record<string, Patch>>) {
     try {
@@ -296,36 +241,6 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     } catch (reason) {
       notices.complain(reason)
     }
-  }
-
-  /** Do something to all of a strip, of every lane that is meant. */
-  async function actOnStrip(lane: Lane, strip: StripPicture, action: StripAction) {
-    // As the document has them: the engine's picture may be a moment behind the hand.
-    const own = () => strip.values.map((_, place) => stripValuesOf(lane, strip.path)[place] ?? null)
-    if (action.kind === 'copy') {
-      copiedStrip.value = own()
-      notices.say(`Copied ${strip.name} of ${lane.name}.`)
-    } else if (action.kind === 'paste' || action.kind === 'all') {
-      const laid = action.kind === 'all' ? strip.values.map(() => action.value) : (copiedStrip.value ?? [])
-      const values = new Map(laid.slice(0, strip.values.length).map((value, place) => [place, value]))
-      setValues(lane, strip, values, newGesture('strip'))
-    } else {
-      const lanes = meant(lane).map(({ id }) => id)
-      const throwing = thrownBetween(action)
-      const what = action.kind === 'throw' ? 'throw' : action.operation
-      const said = action.kind === 'throw' ? `thrown ${action.low} to ${action.high}` : action.operation
-      await patchAsAnswered(
-        `${strip.name} ${said}`,
-        engine.changeStrip({ lanes, strip: strip.name, action: what, ...throwing }),
-      )
-    }
-  }
-
-  /** Draw a contour on the pitches of every lane that is meant. */
-  async function drawContour(lane: Lane, asked: Omit<ContourAsked, 'throw'>) {
-    const lanes = meant(lane).map(({ id }) => id)
-    const drawn = melody.contour({ ...asked, lanes, throw: 1 + randomNumber(MAX_THROW) })
-    await patchAsAnswered(`pitches ${asked.contour}`, drawn)
   }
 
   /** Move the step of every lane that is meant to one of the rates that the engine offers. */
@@ -363,6 +278,6 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   }
 
   return {
-    move, patch, patchEach, ask, choose, setSteps, setValues, resizeStrip, addControl, actOnStrip, drawContour, setRate, turnRate, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
+    move, patch, patchEach, ask, choose, setSteps, patchAsAnswered, setRate, turnRate, moveRange, throwLane, throwAll, add, copy, remove, reorder, shift,
   } // prettier-ignore
 }

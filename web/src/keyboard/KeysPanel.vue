@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 
 import type { Bench, Lane, LanePicture } from '@/api/client'
+import { useHands } from '@/hands/useHands'
 import { engine } from '@/engine/engine'
 import { useFocusBack } from '@/page/useFocusBack'
 import { useNotices } from '@/page/notices'
@@ -26,7 +27,9 @@ const props = defineProps<{
   scaleNotes: readonly number[]
 }>()
 const cursor = defineModel<number | null>('cursor', { required: true })
-const emit = defineEmits<{ patch: [label: string, patch: Patch]; close: [] }>()
+const emit = defineEmits<{ close: [] }>()
+const { edits } = useHands()
+const patch = (label: string, fields: Patch) => edits.patch(props.lane, label, fields)
 
 const notices = useNotices()
 useFocusBack()
@@ -76,13 +79,13 @@ const setLatch = (to: (typeof LATCHES)[number][0]) =>
     try {
       const found = await engine.alternatives({ lane: props.lane.id, setting: 'arpeggio', word: 'pool' })
       const chosen = found.find(({ key }) => key === to)
-      if (chosen) emit('patch', `latch ${to}`, chosen.patch)
+      if (chosen) patch(`latch ${to}`, chosen.patch)
     } catch (reason) {
       notices.complain(reason)
     }
   })
 const makeArpeggio = () =>
-  emit('patch', 'arpeggio of held keys', {
+  patch('arpeggio of held keys', {
     arpeggio: { pool: { kind: 'held', latch: 'replace' }, order: 'up', octaves: 1, restart: 'free', pedal: null, velocity: 'lane' },
   }) // prettier-ignore
 
@@ -263,7 +266,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
           v-tip="'The notes begin again with each cycle of the lane'"
           type="button"
           class="word-button"
-          @click="emit('patch', 'its notes begin with each cycle', bench.fits)"
+          @click="patch('its notes begin with each cycle', bench.fits)"
         >
           fit the pool to the hits
         </button>

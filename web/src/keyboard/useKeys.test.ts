@@ -5,7 +5,7 @@ import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 
 import type { Lane } from '@/api/client'
-import { lettersPlay } from '@/page/useShortcuts'
+import { useShortcutState } from '@/page/useShortcuts'
 import { usePlaying } from '@/playing/playing'
 import { aLane, takePiece } from '@/testing'
 import { aServer, settle } from '@/testingServer'
@@ -102,9 +102,9 @@ it('are held by the pedal of the chosen lanes, and let go by one press', () => {
 it('are all let go when the keyboard closes, and the letters are shortcuts again', async () => {
   const { keys, down, scope } = setUp('reed')
   keys.press(60)
-  expect(lettersPlay.value).toBe(true)
+  expect(useShortcutState().lettersPlay).toBe(true)
   scope.stop()
   await settle()
-  expect([down('reed'), usePlaying().handsDown.size, lettersPlay.value]).toEqual([[], 0, false])
+  expect([down('reed'), usePlaying().handsDown.size, useShortcutState().lettersPlay]).toEqual([[], 0, false])
   expect(server.to('/api/melody/gather').length).toBeGreaterThan(0)
 })

@@ -3,7 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
-import { lettersPlay } from '@/page/useShortcuts'
+import { useShortcutState } from '@/page/useShortcuts'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import { semitonesOf } from './keyboard'
@@ -27,6 +27,7 @@ export function useKeys(
 ) {
   const piece = usePiece()
   const playing = usePlaying()
+  const shortcuts = useShortcutState()
   /** The octave of the first key, as in C4. */
   const octave = ref(3)
   const velocity = ref(100)
@@ -143,9 +144,9 @@ export function useKeys(
     octave.value = Math.min(7, Math.max(0, octave.value + by))
   }
 
-  lettersPlay.value = true
+  shortcuts.lettersPlay = true
   onScopeDispose(() => {
-    lettersPlay.value = false
+    shortcuts.lettersPlay = false
     stopPhrase.value?.()
     releaseAll()
     sustain(false)

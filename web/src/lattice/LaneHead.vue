@@ -2,9 +2,11 @@
 /** A lane's name, its sentence, mute and solo. */
 import { onMounted, ref, useTemplateRef, watch } from 'vue'
 
-import type { Alternative, Lane, LanePicture, Schemas, Word } from '@/api/client'
+import type { Lane, LanePicture, Schemas } from '@/api/client'
+import { useHands } from '@/hands/useHands'
+import { provideWords } from '@/hands/words'
+import { usePlaying } from '@/playing/playing'
 import { inkOf } from '@/theme/inks'
-import type { Patch } from '@/work/document'
 import LaneCard from './LaneCard.vue'
 import SentenceLine from '@/sentence/SentenceLine.vue'
 
@@ -18,23 +20,13 @@ const props = defineProps<{
   /** Whether its row is the high one: its sentence is whole. */
   isHigh: boolean
   barTicks: number
-  ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
-const emit = defineEmits<{
-  touch: [event: MouseEvent]
-  focused: []
-  grip: [event: PointerEvent]
-  move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
-  choose: [setting: string, word: string, alternative: Alternative]
-  patch: [label: string, patch: Patch]
-  cancel: [gesture: string]
-  mute: [isMuted: boolean]
-  solo: [isSolo: boolean]
-  listen: [voice: Schemas['Voice']]
-  sing: [voice: Schemas['VoiceLine']]
-  copy: []
-  remove: []
-}>()
+/** `grip`: the hand takes hold of the row, to put it elsewhere. */
+const emit = defineEmits<{ grip: [] }>()
+const { edits, chosen, mute, solo, wordsOf } = useHands()
+const playing = usePlaying()
+const words = wordsOf(() => props.lane)
+provideWords(words)
 /**
  * A press on one of several chosen lanes may begin a drag that moves them all; a click that is none leaves this one
  * chosen alone. Mute, solo and anchor are of all that are chosen.
@@ -42,7 +34,7 @@ const emit = defineEmits<{
 let pressed: { x: number; y: number } | null = null
 function onPointerDown(event: PointerEvent) {
   pressed = { x: event.clientX, y: event.clientY }
-  if (!props.isChosen || event.ctrlKey || event.metaKey || event.shiftKey) emit('touch', event)
+  if (!props.isChosen || event.ctrlKey || event.metaKey || event.shiftKey) chosen.touch(props.lane.id, event)
 }
 function onClick(event: MouseEvent) {
   const began = pressed
@@ -50,13 +42,13 @@ function onClick(event: MouseEvent) {
   if (!began || event.ctrlKey || event.metaKey || event.shiftKey) return
   if (Math.hypot(event.clientX - began.x, event.clientY - began.y) > 4) return
   if (event.target instanceof Element && event.target.closest('.switch')) return
-  emit('touch', event)
+  chosen.touch(props.lane.id, event)
 }
 /** With Ctrl or Shift the band is a place to choose the lane by, as the rest of its head is. */
 function onGrip(event: PointerEvent) {
   if (event.ctrlKey || event.metaKey || event.shiftKey) return
   event.stopPropagation()
-  emit('grip', event)
+  emit('grip')
 }
 const isCardOpen = ref(false)
 const card = useTemplateRef<InstanceType<typeof LaneCard>>('card')
@@ -66,8 +58,8 @@ onMounted(() => (isCardOpen.value = choosesVoice.value))
 watch(isCardOpen, (isOpen) => (choosesVoice.value &&= isOpen))
 const close = (act: 'copy' | 'remove') => {
   isCardOpen.value = false
-  if (act === 'copy') emit('copy')
-  else emit('remove')
+  if (act === 'copy') chosen.choose(edits.copy(props.lane))
+  else void edits.remove(props.lane)
 }
 </script>
 
@@ -78,7 +70,7 @@ const close = (act: 'copy' | 'remove') => {
     :style="{ '--lane-ink': inkOf(lane.ink) }"
     @pointerdown="onPointerDown"
     @click="onClick"
-    @focusin="emit('focused')"
+    @focusin="isChosen || chosen.choose(lane.id)"
   >
     <span
       v-tip="'Press: choose this lane (with Ctrl or Shift: more). Drag: put it elsewhere (Alt+↑, Alt+↓)'"
@@ -105,9 +97,9 @@ const close = (act: 'copy' | 'remove') => {
           :lane="lane"
           :voices="voices"
           :is-new="choosesVoice"
-          @change="(label, fields) => emit('patch', label, fields)"
-          @listen="(voice) => emit('listen', voice)"
-          @sing="(voice) => emit('sing', voice)"
+          @change="words.patch"
+          @listen="(voice) => playing.tryVoice(voice, { level: lane.level_db, pan: lane.pan })"
+          @sing="(voice) => playing.trySinging(voice, lane)"
           @copy="close('copy')"
           @remove="close('remove')"
         />
@@ -120,7 +112,7 @@ const close = (act: 'copy' | 'remove') => {
         class="switch anchor"
         :aria-pressed="lane.anchored"
         :aria-label="`Anchor ${lane.name}`"
-        @click="emit('patch', lane.anchored ? 'not anchored' : 'anchored', { anchored: !lane.anchored })"
+        @click="words.patch(lane.anchored ? 'not anchored' : 'anchored', { anchored: !lane.anchored })"
       >
         A
       </button>
@@ -130,7 +122,7 @@ const close = (act: 'copy' | 'remove') => {
         class="switch"
         :aria-pressed="lane.mute"
         :aria-label="`Mute ${lane.name}`"
-        @click="emit('mute', !lane.mute)"
+        @click="mute(lane, !lane.mute)"
       >
         M
       </button>
@@ -140,7 +132,7 @@ const close = (act: 'copy' | 'remove') => {
         class="switch solo"
         :aria-pressed="lane.solo"
         :aria-label="`Solo ${lane.name}`"
-        @click="emit('solo', !lane.solo)"
+        @click="solo(lane, !lane.solo)"
       >
         S
       </button>
@@ -162,12 +154,7 @@ const close = (act: 'copy' | 'remove') => {
       :is-one-line="!isHigh"
       :ink="lane.ink"
       :bar-ticks="barTicks"
-      :ask="ask"
       has-offers
-      @move="(word, value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
-      @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
-      @patch="(label, patch) => emit('patch', label, patch)"
-      @cancel="(gesture) => emit('cancel', gesture)"
     />
   </div>
 </template>

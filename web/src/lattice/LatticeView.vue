@@ -4,40 +4,36 @@ import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { ApiError, type Alternative, type Lane, type Progression, type Word } from '@/api/client'
-import { engine } from '@/engine/engine'
+import { ApiError, type Lane, type Progression } from '@/api/client'
 import { isWaiting } from '@/api/policy'
 import Bench from '@/bench/Bench.vue'
 import type { BenchSize } from '@/bench/sizes'
+import { useRendering } from '@/engine/useRendering'
+import { useView } from '@/engine/useView'
+import { useChosenLanes } from '@/hands/useChosenLanes'
+import { provideHands } from '@/hands/useHands'
+import { patternWords, provideWords } from '@/hands/words'
+import KeysPanel from '@/keyboard/KeysPanel.vue'
+import { useDroppedFiles } from '@/kit/useDroppedFiles'
 import { newGesture } from '@/page/gesture'
-import { valueAt, withValueAt, type Patch } from '@/work/document'
 import { useNotices } from '@/page/notices'
-import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
+import ProgressionRow from '@/progression/ProgressionRow.vue'
+import SentenceLine from '@/sentence/SentenceLine.vue'
 import { barOf } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
-import KeysPanel from '@/keyboard/KeysPanel.vue'
-import { useSoundFiles } from '@/kit/useSoundFiles'
-import ProgressionRow from '@/progression/ProgressionRow.vue'
-import { type Scale } from './geometry/scale'
+import { usePiece } from '@/work/piece'
+import type { Scale } from './geometry/scale'
 import { yOfPitch } from './geometry/staff'
-import ScaleWords from './ScaleWords.vue'
+import KeptBar from './KeptBar.vue'
 import LaneHead from './LaneHead.vue'
-import LaneThread from './thread/LaneThread.vue'
 import Playhead from './Playhead.vue'
 import Ruler from './Ruler.vue'
-import SentenceLine from '@/sentence/SentenceLine.vue'
-import { useChosenLanes } from '@/hands/useChosenLanes'
-import { shownProperty } from './propertyViews'
+import ScaleWords from './ScaleWords.vue'
 import StretchBar from './StretchBar.vue'
-import { useLaneEdits } from '@/hands/useLaneEdits'
+import LaneThread from './thread/LaneThread.vue'
 import { useLatticeKeys } from './useLatticeKeys'
-import { useRendering } from '@/engine/useRendering'
 import { useRows } from './useRows'
-import { useStretch } from '@/hands/useStretch'
-import { useStroke } from '@/hands/useStroke'
-import { useView } from '@/engine/useView'
-import KeptBar from './KeptBar.vue'
 import ViewBar from './ViewBar.vue'
 import Weft from './Weft.vue'
 
@@ -47,7 +43,12 @@ const playing = usePlaying()
 const notices = useNotices()
 const router = useRouter()
 
-const view = useView(() => playing.isPlaying)
+const view = useView()
+watch(
+  () => playing.isPlaying,
+  (plays) => (view.isPlaying = plays),
+  { immediate: true },
+)
 const isBenchOpen = useLocalStorage('jolly-lattice-bench', true)
 const benchSize = useLocalStorage<BenchSize>('jolly-lattice-bench-size', 'medium')
 const chosen = useChosenLanes(() => piece.lanes)
@@ -56,42 +57,23 @@ const question = computed(() =>
     ? {
         score: piece.score,
         dice: piece.dice,
-        window: view.window.value,
+        window: view.window,
         chosen: chosen.chosen.value.map(({ id }) => id),
-        shown: shownProperty.value,
+        shown: view.property,
       }
     : null,
 )
 const { rendering, error, accepted, answered } = useRendering(question)
 const voices = computed(() => piece.document?.kit.voices ?? [])
-const pictures = computed(() => new Map(rendering.value?.lanes.map((picture) => [picture.id, picture])))
 const stepTicks = computed(
   () => new Map(rendering.value?.lanes.map(({ id, step_ticks }) => [id, step_ticks])),
 )
-const benches = computed(() => new Map(rendering.value?.benches.map((bench) => [bench.id, bench])))
 const standing = (...names: string[]) =>
   rendering.value?.standing.filter(({ setting }) => names.includes(setting)) ?? []
 
-const edits = useLaneEdits({
-  meant: (lane) => allOr(lane),
-  picture: (id) => pictures.value.get(id),
-  bench: (id) => benches.value.get(id),
-})
-
-const stretch = useStretch({
-  meant: (lane) => allOr(lane),
-  lanes: () => piece.lanes,
-  picture: (id) => pictures.value.get(id),
-  patchEach: edits.patchEach,
-})
-/** Paste where steps are chosen, else at the step under the cursor, else where the view begins. */
-function paste() {
-  const lane = chosen.first.value
-  if (!lane) return
-  const shown = pictures.value.get(lane.id)
-  const at = shown?.numbers.indexOf(chosen.cursor.value ?? -1) ?? -1
-  void stretch.paste(lane, shown?.starts[at] ?? rendering.value?.first_tick ?? 0)
-}
+const hands = provideHands(chosen, rendering)
+const { edits, stretch, pictures, benches } = hands
+provideWords(patternWords())
 
 watch(
   () => props.id,
@@ -178,28 +160,11 @@ function holdLane(lane: Lane) {
   holdRow((place) => edits.reorder(lane, place, gesture))
 }
 
-// ---- Steps ----
-const stroke = useStroke(edits.setSteps)
-function press(lane: Lane, step: number, isHit: boolean) {
-  chosen.touch(lane.id)
-  const picture = pictures.value.get(lane.id)
-  if (picture) stroke.press(lane, picture, step, isHit)
-}
 const chosenPicture = computed(() => pictures.value.get(chosen.first.value?.id ?? ''))
-/** Which end of the step range lies at the left of the band. A lane that follows another has none of its own. */
-const leftGrip = (lane: Lane) =>
-  pictures.value.get(lane.id)?.follows ? null : lane.direction === 'backward' ? 'last' : 'first'
-
-// ---- The pattern ----
-function movePattern(word: Word, value: number | string, gesture: string) {
-  piece.editPattern(`${word.name} → ${value}`, (pattern) => withValueAt(pattern, word.field, value), gesture)
-}
-function patchPattern(label: string, patch: Patch) {
-  piece.editPattern(label, (pattern) => ({ ...pattern, ...patch }))
-}
-const askPattern = (setting: string, word: string) => engine.alternatives({ lane: null, setting, word })
 
 // ---- Melody ----
+const changeProgression = (label: string, progression: Progression | null, gesture: string | null) =>
+  piece.editPattern(label, (pattern) => ({ ...pattern, progression }), gesture)
 const isKeysOpen = ref(false)
 /** The lanes that the keyboard reaches, the first that was chosen first. */
 const keyLanes = computed(() => {
@@ -214,19 +179,6 @@ function placeOf(laneId: string, pitch: number): number | undefined {
   const staff = pictures.value.get(laneId)?.staff
   return staff && middle !== undefined ? middle - height / 2 + yOfPitch(pitch, staff, height) : middle
 }
-/** Pitches that were drawn on the thread: where the strip has a length of its own they do not belong to steps. */
-function setPitches(lane: Lane, values: ReadonlyMap<number, number>, gesture: string) {
-  chosen.touch(lane.id)
-  if (lane.pitch_strip?.free)
-    notices.complain(`The pitch strip of ${lane.name} has a length of its own: paint it on the bench.`)
-  else edits.setValues(lane, { name: 'pitch', path: 'pitch_strip', is_free: false }, values, gesture)
-}
-const changeProgression = (label: string, progression: Progression | null, gesture: string | null) =>
-  piece.editPattern(label, (pattern) => ({ ...pattern, progression }), gesture)
-
-const allOr = (lane: Lane) => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane])
-const mute = (lane: Lane, isMuted: boolean) => allOr(lane).forEach(({ id }) => playing.mute(id, isMuted))
-const solo = (lane: Lane, isSolo: boolean) => allOr(lane).forEach(({ id }) => playing.solo(id, isSolo))
 /** The lane that has just been added: its voice opens for choosing. */
 const added = ref('')
 async function addLane() {
@@ -240,44 +192,8 @@ function toggleBench() {
   isBenchOpen.value = isKeysOpen.value || !isBenchOpen.value
   isKeysOpen.value = false
 }
-useLatticeKeys({
-  chosen, edits, view, isBenchOpen, benchSize, isKeysOpen, stretch, paste, addLane, picture: (id) => pictures.value.get(id), mute, solo,
-}) // prettier-ignore
-
-// ---- Sound files, dropped wherever on the lattice ----
-const soundFiles = useSoundFiles()
-const isDropping = ref(false)
-useEventListener(window, 'dragover', (event: DragEvent) => {
-  if (!event.dataTransfer?.types.includes('Files')) return
-  event.preventDefault() // else the browser would open them
-  isDropping.value = true
-})
-useEventListener(window, 'dragleave', (event: DragEvent) => {
-  if (!event.relatedTarget) isDropping.value = false
-})
-useEventListener(window, 'drop', (event: DragEvent) => {
-  isDropping.value = false
-  const files = [...(event.dataTransfer?.files ?? [])]
-  if (!files.length) return
-  event.preventDefault()
-  void soundFiles.take(files)
-})
-
-// ---- Values of every step, in place of beads ----
-function setShownValues(lane: Lane, values: ReadonlyMap<number, number>, gesture: string) {
-  const property = rendering.value?.property
-  if (!property) return
-  const { name, path } = property
-  chosen.touch(lane.id)
-  // A strip of its own length does not belong to steps: it is painted on the bench.
-  const isFree = valueAt(lane, `${path}.free`)
-  if (isFree)
-    notices.complain(`The ${name} strip of ${lane.name} has a length of its own: paint it on the bench.`)
-  else {
-    const on = pictures.value.get(lane.id)?.painted_on ?? undefined
-    edits.setValues(lane, { name, path, is_free: false }, values, gesture, on)
-  }
-}
+useLatticeKeys({ hands, view, isBenchOpen, benchSize, isKeysOpen, addLane })
+const isDropping = useDroppedFiles()
 
 // ---- The step that plays in the chosen lane ----
 const nowStep = ref(-1)
@@ -291,10 +207,6 @@ function followMusic(tick: number) {
   if (!document.querySelector('.v-overlay--active .card')) view.follow(barOf(tick, barTicks.value))
   followStep(tick)
 }
-function chooseStretch(lane: Lane, firstTick: number, endTick: number) {
-  if (!chosen.isChosen(lane.id)) chosen.choose(lane.id)
-  stretch.choose(lane, firstTick, endTick)
-}
 watch(
   () => playing.isPlaying,
   (plays) => plays || (nowStep.value = -1),
@@ -307,35 +219,11 @@ useEventListener(
     if (!event.shiftKey && !event.ctrlKey) return
     event.preventDefault()
     const by = Math.sign(event.deltaY || event.deltaX)
-    if (event.ctrlKey) view.show(view.bars.value + by)
+    if (event.ctrlKey) view.zoom(by)
     else view.scroll(by)
   },
   { passive: false },
 )
-
-const labelOf = (lane: Lane) => {
-  const picture = pictures.value.get(lane.id)
-  return picture
-    ? `Thread of ${lane.name}: hits on steps ${picture.cycle_hits.map((hit) => hit + 1).join(', ') || 'none'} of ${picture.steps}`
-    : ''
-}
-/** Asks for a lane's alternatives: the same function for as long as there is the lane. */
-const askOf = (() => {
-  const known = new Map<string, (setting: string, word: string) => Promise<Alternative[]>>()
-  return (laneId: string) => {
-    const ask = known.get(laneId) ?? ((setting: string, word: string) => edits.ask(laneId, setting, word))
-    known.set(laneId, ask)
-    return ask
-  }
-})()
-const handlersOf = (lane: Lane) => ({
-  move: (word: Word, value: number | string, gesture: string, isTyped: boolean) =>
-    edits.move(lane, word, value, gesture, isTyped),
-  choose: (setting: string, word: string, alternative: Alternative) =>
-    edits.choose(lane, setting, word, alternative),
-  patch: (label: string, patch: Patch) => edits.patch(lane, label, patch),
-  cancel: piece.takeBack,
-})
 </script>
 
 <template>
@@ -350,24 +238,9 @@ const handlersOf = (lane: Lane) => ({
         <span class="named">{{ piece.lanes.length }} {{ piece.lanes.length === 1 ? 'lane' : 'lanes' }}</span>
         <span class="steps">
           steps of
-          <SentenceLine
-            owner="Pattern"
-            :parts="standing('step value')"
-            :target="piece.pattern ?? {}"
-            :ask="askPattern"
-            @move="movePattern"
-            @choose="(_setting, _word, { text, patch }) => patchPattern(text, patch)"
-            @cancel="piece.takeBack"
-          />
+          <SentenceLine owner="Pattern" :parts="standing('step value')" :target="piece.pattern ?? {}" />
           · length
-          <SentenceLine
-            owner="Pattern"
-            :parts="standing('bars')"
-            :target="piece.pattern ?? {}"
-            :ask="askPattern"
-            @move="movePattern"
-            @cancel="piece.takeBack"
-          />
+          <SentenceLine owner="Pattern" :parts="standing('bars')" :target="piece.pattern ?? {}" />
         </span>
       </div>
       <div
@@ -403,12 +276,7 @@ const handlersOf = (lane: Lane) => ({
         :in-scale="piece.pattern.scale ?? piece.document.scale"
         @change="changeProgression"
       >
-        <ScaleWords
-          class="whole"
-          :parts="standing('scale')"
-          :ask="askPattern"
-          :is-own="Boolean(piece.pattern.scale)"
-        />
+        <ScaleWords class="whole" :parts="standing('scale')" :is-own="Boolean(piece.pattern.scale)" />
       </ProgressionRow>
     </div>
 
@@ -437,38 +305,19 @@ const handlersOf = (lane: Lane) => ({
             :is-new="lane.id === added"
             :is-high="lane.id === high"
             :bar-ticks="barTicks"
-            :ask="askOf(lane.id)"
-            v-on="handlersOf(lane)"
-            @touch="(event) => chosen.touch(lane.id, event)"
-            @focused="chosen.isChosen(lane.id) || chosen.choose(lane.id)"
             @grip="holdLane(lane)"
-            @mute="(isMuted) => mute(lane, isMuted)"
-            @solo="(isSolo) => solo(lane, isSolo)"
-            @sing="(voice) => playing.trySinging(voice, lane)"
-            @listen="(voice) => playing.tryVoice(voice, { level: lane.level_db, pan: lane.pan })"
-            @copy="chosen.choose(edits.copy(lane))"
-            @remove="edits.remove(lane)"
           />
           <div class="thread-place">
             <LaneThread
               v-if="scale.width && pictures.get(lane.id)"
+              :lane="lane"
               :picture="pictures.get(lane.id)!"
               :scale="scale"
               :height="heights.get(lane.id) ?? THREAD"
               :ink="inkOf(lane.ink)"
-              :label="labelOf(lane)"
               :cursor="lane.id === chosen.first.value?.id ? chosen.cursor.value : null"
-              :left-grip="leftGrip(lane)"
               :property="rendering.property ?? null"
               :stretch="stretch.of(lane.id)"
-              :is-of-scale="lane.pitch_strip?.unit !== 'semitones'"
-              @pitches="(values, gesture) => setPitches(lane, values, gesture)"
-              @press="(step, isHit) => press(lane, step, isHit)"
-              @paint="(step, isHit) => stroke.paint(lane, step, isHit)"
-              @release="stroke.release"
-              @range="(grip, by, gesture) => edits.moveRange(lane, grip, by, gesture)"
-              @values="(values, gesture) => setShownValues(lane, values, gesture)"
-              @stretch="(firstTick, endTick) => chooseStretch(lane, firstTick, endTick)"
             />
           </div>
         </div>
@@ -492,7 +341,6 @@ const handlersOf = (lane: Lane) => ({
     </div>
     <KeptBar />
     <ViewBar
-      :view="view"
       :is-bench-open="isBenchOpen && !isKeysOpen"
       :is-keys-open="isKeysOpen"
       :lane="chosen.first.value"
@@ -500,12 +348,7 @@ const handlersOf = (lane: Lane) => ({
       @bench="toggleBench"
       @keys="isKeysOpen = !isKeysOpen"
     >
-      <StretchBar
-        v-if="stretch.chosen.value"
-        :stretch="stretch"
-        :can-paste="stretch.copied.value.length > 0"
-        @paste="paste"
-      />
+      <StretchBar v-if="stretch.chosen.value" />
     </ViewBar>
     <KeysPanel
       v-if="isKeysOpen && chosen.first.value"
@@ -517,7 +360,6 @@ const handlersOf = (lane: Lane) => ({
       :bench="benches.get(chosen.first.value.id)"
       :names="rendering.pitch_names"
       :scale-notes="rendering.scale_notes"
-      @patch="(label, patch) => edits.patch(chosen.first.value!, label, patch)"
       @close="isKeysOpen = false"
     />
     <Bench
@@ -529,19 +371,9 @@ const handlersOf = (lane: Lane) => ({
       :bench="benches.get(chosen.first.value.id)"
       :picture="chosenPicture"
       :bar-ticks="barTicks"
-      :ask="askOf(chosen.first.value.id)"
       :first-tick="rendering.first_tick"
       :end-tick="rendering.end_tick"
       :now-step="nowStep"
-      v-on="handlersOf(chosen.first.value)"
-      @paint="(strip, values, gesture) => edits.setValues(chosen.first.value!, strip, values, gesture)"
-      @resize="(strip, length, gesture) => edits.resizeStrip(chosen.first.value!, strip, length, gesture)"
-      @act="(strip, action) => edits.actOnStrip(chosen.first.value!, strip, action)"
-      @control="(controller) => edits.addControl(chosen.first.value!, controller)"
-      @rate="(place, gesture) => edits.setRate(chosen.first.value!, place, gesture)"
-      @throw-lane="(percent) => edits.throwLane(chosen.first.value!, percent)"
-      @throw-all="edits.throwAll"
-      @contour="(asked) => edits.drawContour(chosen.first.value!, asked)"
       @fold="isBenchOpen = false"
     />
   </main>

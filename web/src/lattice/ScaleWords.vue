@@ -1,19 +1,23 @@
 <script setup lang="ts">
 /** The scale that degrees and numerals are counted in: the piece's, or the pattern's own. */
-import type { Alternative, Part, Schemas } from '@/api/client'
+import type { Part, Schemas } from '@/api/client'
 import { melody } from '@/engine/melody'
+import { patternWords, provideWords } from '@/hands/words'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import SentenceLine from '@/sentence/SentenceLine.vue'
 
 const props = defineProps<{
   parts: readonly Part[]
-  ask: (setting: string, word: string) => Promise<Alternative[]>
   /** Whether the pattern has a scale of its own. */
   isOwn: boolean
 }>()
 const piece = usePiece()
 const notices = useNotices()
+provideWords({
+  ...patternWords(),
+  choose: (_setting, _word, { text, patch }) => take(text, patch['scale'] as Schemas['Scale']),
+})
 
 /** The engine reads the whole piece anew: where numerals have no place in a scale, their chords get names. */
 async function take(text: string, scale: Schemas['Scale']): Promise<void> {
@@ -38,13 +42,7 @@ function own() {
 
 <template>
   <div class="scale" data-test="scale">
-    <SentenceLine
-      owner="Pattern"
-      :parts="parts"
-      :target="piece.pattern ?? {}"
-      :ask="ask"
-      @choose="(_setting, _word, { text, patch }) => take(text, patch['scale'] as Schemas['Scale'])"
-    />
+    <SentenceLine owner="Pattern" :parts="parts" :target="piece.pattern ?? {}" />
     <button
       v-tip="isOwn ? 'Let the pattern have the piece’s scale again' : 'Give this pattern a scale of its own'"
       type="button"

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 /** What can be done to the steps that are chosen. */
-import type { useStretch } from '@/hands/useStretch'
+import { useHands } from '@/hands/useHands'
 import { numberWord } from '@/sentence/number'
 import NumberWord from '@/sentence/NumberWord.vue'
 
-const props = defineProps<{ stretch: ReturnType<typeof useStretch>; canPaste: boolean }>()
-const emit = defineEmits<{ paste: [] }>()
+const { stretch, paste } = useHands()
 
 const ACTS = [
   ['clear', 'Rests, with nothing of their own (Delete)'],
@@ -14,7 +13,7 @@ const ACTS = [
   ['link', 'These hits sound together or not at all (L)'],
   ['unlink', 'Each hit for itself again'],
 ] as const
-const { ratchetNotes, burstNotes, rule } = props.stretch
+const { ratchetNotes, burstNotes, rule } = stretch
 </script>
 
 <template>
@@ -32,8 +31,8 @@ const { ratchetNotes, burstNotes, rule } = props.stretch
       v-tip="'What was copied, from the first chosen step on (Ctrl+V)'"
       type="button"
       class="word-button"
-      :disabled="!canPaste"
-      @click="emit('paste')"
+      :disabled="!stretch.copied.value.length"
+      @click="paste"
     >
       paste
     </button>

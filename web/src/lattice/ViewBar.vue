@@ -3,11 +3,10 @@
 import type { Lane } from '@/api/client'
 import KitPanel from '@/kit/KitPanel.vue'
 import StarterPanel from '@/starters/StarterPanel.vue'
-import { PROPERTY_VIEWS, shownProperty } from './propertyViews'
-import { VIEWS, type useView } from '@/engine/useView'
+import { PROPERTY_VIEWS, useView, VIEWS } from '@/engine/useView'
 
+const view = useView()
 defineProps<{
-  view: ReturnType<typeof useView>
   isBenchOpen: boolean
   isKeysOpen: boolean
   lane: Lane | null
@@ -46,8 +45,8 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
           v-tip="'What the whole lattice shows, and paints, of every step (P)'"
           type="button"
           class="count"
-          :aria-pressed="name === shownProperty"
-          @click="shownProperty = name"
+          :aria-pressed="name === view.property"
+          @click="view.property = name"
         >
           {{ said }}
         </button>
@@ -58,18 +57,18 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
         v-tip="'Turn the pages with the music, or stay (F)'"
         type="button"
         class="quiet-button"
-        :aria-pressed="view.isFollowing.value"
+        :aria-pressed="view.isFollowing"
         @click="view.toggleFollowing"
       >
-        {{ view.isFollowing.value ? 'follows the music' : 'stays here' }}
+        {{ view.isFollowing ? 'follows the music' : 'stays here' }}
       </button>
       <button
         v-tip="'Earlier bars (Page Up, Shift+wheel)'"
         type="button"
         class="quiet-button"
         aria-label="Earlier bars"
-        :disabled="view.firstBar.value === 0"
-        @click="view.scroll(-view.bars.value)"
+        :disabled="view.firstBar === 0"
+        @click="view.turnPage(-1)"
       >
         ‹
       </button>
@@ -79,7 +78,7 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
         v-tip="'Ctrl+wheel, [ and ]: any number from 1 to 16'"
         type="button"
         class="count"
-        :aria-pressed="count === view.bars.value"
+        :aria-pressed="count === view.bars"
         :aria-label="`${count} bars in view`"
         @click="view.show(count)"
       >
@@ -91,7 +90,7 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
         type="button"
         class="quiet-button"
         aria-label="Later bars"
-        @click="view.scroll(view.bars.value)"
+        @click="view.turnPage(1)"
       >
         ›
       </button>

@@ -3,45 +3,26 @@ import { watch, type Ref } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
 import { nextSize, type BenchSize } from '@/bench/sizes'
-import { throwPercent } from '@/hands/throwPercent'
+import { useHandSettings } from '@/hands/useHandSettings'
+import type { Hands } from '@/hands/useHands'
 import { newGesture } from '@/page/gesture'
 import { useShortcuts } from '@/page/useShortcuts'
 import { valueAt } from '@/work/document'
-import type { useChosenLanes } from '@/hands/useChosenLanes'
-import type { useLaneEdits } from '@/hands/useLaneEdits'
-import { turnProperty } from './propertyViews'
-import type { useStretch } from '@/hands/useStretch'
 import type { useView } from '@/engine/useView'
 
 interface Lattice {
-  readonly chosen: ReturnType<typeof useChosenLanes>
-  readonly edits: ReturnType<typeof useLaneEdits>
+  readonly hands: Hands
   readonly view: ReturnType<typeof useView>
   readonly isBenchOpen: Ref<boolean>
   readonly benchSize: Ref<BenchSize>
   readonly isKeysOpen: Ref<boolean>
-  readonly stretch: ReturnType<typeof useStretch>
-  paste(): void
   addLane(): void
-  picture(laneId: string): LanePicture | undefined
-  mute(lane: Lane, isMuted: boolean): void
-  solo(lane: Lane, isSolo: boolean): void
 }
 
-export function useLatticeKeys({
-  chosen,
-  edits,
-  view,
-  isBenchOpen,
-  benchSize,
-  isKeysOpen,
-  stretch,
-  paste,
-  addLane,
-  picture,
-  mute,
-  solo,
-}: Lattice) {
+export function useLatticeKeys({ hands, view, isBenchOpen, benchSize, isKeysOpen, addLane }: Lattice) {
+  const { chosen, edits, stretch, pictures, mute, solo, paste } = hands
+  const settings = useHandSettings()
+  const picture = (laneId: string) => pictures.value.get(laneId)
   const withFirst = (act: (lane: Lane) => unknown) => () => {
     if (chosen.first.value) act(chosen.first.value)
   }
@@ -84,9 +65,7 @@ export function useLatticeKeys({
     if (stretch.chosen.value) act()
   }
   const throwIt = (lane: Lane) =>
-    stretch.chosen.value ? stretch.act('throw') : edits.throwLane(lane, throwPercent.value)
-
-  const zoom = (by: number) => view.show(view.bars.value + by)
+    stretch.chosen.value ? stretch.act('throw') : edits.throwLane(lane, settings.throwPercent)
 
   useShortcuts({
     'ArrowUp': { says: 'Lane above', act: () => chosen.walk(-1) },
@@ -104,8 +83,8 @@ export function useLatticeKeys({
     'o': { says: 'Ratchet the chosen steps', act: withSteps(() => stretch.act('ratchet')) },
     'u': { says: 'Burst in place of the chosen steps', act: withSteps(() => stretch.act('burst')) },
     'l': { says: 'Link the chosen steps', act: withSteps(() => stretch.act('link')) },
-    'p': { says: 'Next property view', act: () => turnProperty(1) },
-    'Shift+p': { says: 'Property view before', act: () => turnProperty(-1) },
+    'p': { says: 'Next property view', act: () => view.turnProperty(1) },
+    'Shift+p': { says: 'Property view before', act: () => view.turnProperty(-1) },
     'q': { says: 'Slower steps, down to 1/8', act: withFirst((lane) => edits.turnRate(lane, -1, moving)) },
     'w': { says: 'Faster steps, up to 1/64 triplets', act: withFirst((lane) => edits.turnRate(lane, 1, moving)) },
     'ArrowLeft': { says: 'Step before', act: () => walk(-1) },
@@ -115,7 +94,7 @@ export function useLatticeKeys({
     's': { says: 'Solo the lane', act: withFirst((lane) => solo(lane, !lane.solo)) },
     'a': { says: 'Anchor the lane', act: withFirst(anchor) },
     't': { says: 'Throw the lane, or the chosen steps', act: withFirst(throwIt) },
-    'Shift+t': { says: 'Throw all that are not anchored', act: () => edits.throwAll(throwPercent.value) },
+    'Shift+t': { says: 'Throw all that are not anchored', act: () => edits.throwAll(settings.throwPercent) },
     '+': { says: 'One hit more', act: withFirst((lane) => moveHits(lane, 1)) },
     '-': { says: 'One hit fewer', act: withFirst((lane) => moveHits(lane, -1)) },
     'n': { says: 'New lane', act: addLane },
@@ -124,9 +103,9 @@ export function useLatticeKeys({
     'b': { says: 'Fold the bench, or open it', act: () => (isBenchOpen.value = !isBenchOpen.value) },
     'Shift+b': { says: 'The next size of the bench', act: () => ((benchSize.value = nextSize(benchSize.value)), (isBenchOpen.value = true)) },
     'f': { says: 'Follow the music, or stay', act: view.toggleFollowing },
-    'PageUp': { says: 'Earlier bars', act: () => view.scroll(-view.bars.value) },
-    'PageDown': { says: 'Later bars', act: () => view.scroll(view.bars.value) },
-    '[': { says: 'Fewer bars in view', act: () => zoom(-1) },
-    ']': { says: 'More bars in view', act: () => zoom(1) },
+    'PageUp': { says: 'Earlier bars', act: () => view.turnPage(-1) },
+    'PageDown': { says: 'Later bars', act: () => view.turnPage(1) },
+    '[': { says: 'Fewer bars in view', act: () => view.zoom(-1) },
+    ']': { says: 'More bars in view', act: () => view.zoom(1) },
   }) // prettier-ignore
 }

@@ -1,11 +1,13 @@
-import { afterEach, describe, expect, it, vi } from 'vitest'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
 
-import { activeShortcuts, nameOf, useShortcuts } from './useShortcuts'
+import { nameOf, useShortcuts, useShortcutState } from './useShortcuts'
 
 const press = (target: EventTarget, key: string, fields: KeyboardEventInit = {}) =>
   target.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...fields }))
 
+beforeEach(() => setActivePinia(createPinia()))
 afterEach(() => (document.body.innerHTML = ''))
 
 describe('keys', () => {
@@ -24,11 +26,11 @@ describe('keys', () => {
     scope.run(() => useShortcuts({ m: { says: 'Mute', act } }))
     press(document.body, 'm')
     expect(act).toHaveBeenCalledTimes(1)
-    expect(activeShortcuts.length).toBe(1)
+    expect(useShortcutState().active.length).toBe(1)
     scope.stop()
     press(document.body, 'm')
     expect(act).toHaveBeenCalledTimes(1)
-    expect(activeShortcuts.length).toBe(0)
+    expect(useShortcutState().active.length).toBe(0)
   })
 
   it('never fire while typing, and leave arrows and digits to the part that has the focus', () => {

@@ -1,4 +1,5 @@
 import { useEventListener } from '@vueuse/core'
+import { defineStore } from 'pinia'
 import { onScopeDispose, ref, shallowReactive } from 'vue'
 
 export interface Shortcut {
@@ -10,23 +11,29 @@ export interface Shortcut {
 /** Keys as events name them, letters in lower case; "Ctrl+", "Alt+" and "Shift+" before them where they count. */
 export type Shortcuts = Readonly<Record<string, Shortcut>>
 
-/** While something else plays on the letters, only these still are shortcuts, and what Ctrl and Alt with digits do. */
-export const lettersPlay = ref(false)
+export const useShortcutState = defineStore('shortcuts', () => {
+  /** What works now, by key: the newest screen last. */
+  const active = shallowReactive<Shortcuts[]>([])
+  /** Whether something else plays on the letters. */
+  const lettersPlay = ref(false)
+  /** Whether the list of all shortcuts is open. */
+  const isListOpen = ref(false)
+  return { active, lettersPlay, isListOpen }
+})
+/** What still is a shortcut while the letters play, with what Ctrl and Alt with digits do. */
 const STILL = /^( |Escape|(Shift\+|Alt\+)?Arrow\w+|Alt\+\d|Ctrl\+.*|\?)$/
-
-/** What works now, by key: the newest screen last. */
-export const activeShortcuts = shallowReactive<Shortcuts[]>([])
 
 /** Give keys a meaning for as long as the scope lives. They never fire while typing in a field. */
 export function useShortcuts(shortcuts: Shortcuts) {
-  activeShortcuts.push(shortcuts)
-  onScopeDispose(() => activeShortcuts.splice(activeShortcuts.indexOf(shortcuts), 1))
+  const state = useShortcutState()
+  state.active.push(shortcuts)
+  onScopeDispose(() => state.active.splice(state.active.indexOf(shortcuts), 1))
   useEventListener(window, 'pointerdown', () => (wentByKeyboard = false), { capture: true })
   useEventListener(window, 'keydown', (event) => {
     if (event.key === 'Tab') wentByKeyboard = true
     if (givesBack(event)) return
     const name = nameOf(event)
-    const shortcut = lettersPlay.value && !STILL.test(name) ? undefined : shortcuts[name]
+    const shortcut = state.lettersPlay && !STILL.test(name) ? undefined : shortcuts[name]
     if (!shortcut || event.defaultPrevented || isOwned(event)) return
     event.preventDefault()
     shortcut.act()

@@ -3,7 +3,8 @@
 import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 
 import type { Alternative } from '@/api/client'
-import { viewed } from '@/engine/useView'
+import { useView } from '@/engine/useView'
+import { startOfBar } from '@/sound/time'
 import MiniThread from './MiniThread.vue'
 
 const props = defineProps<{
@@ -20,8 +21,8 @@ const isOffers = computed(() => found.value.some(({ explains }) => explains))
 const isMany = computed(() => found.value.length > 9 && !isOffers.value)
 const problem = ref('')
 const list = useTemplateRef<HTMLElement>('list')
-const from = viewed.value.first_bar * props.barTicks
-const end = from + Math.min(2, viewed.value.bars) * props.barTicks
+const { first_bar, bars } = useView().window
+const [from, second, end] = [0, 1, Math.min(2, bars)].map((bar) => startOfBar(first_bar + bar, props.barTicks)) as [number, number, number] // prettier-ignore
 
 onMounted(async () => {
   try {
@@ -66,7 +67,7 @@ function onKeyDown(event: KeyboardEvent) {
             :picture="one.thread"
             :ink="ink"
             :from="from"
-            :end="isMany ? from + barTicks : end"
+            :end="isMany ? second : end"
             :width="isMany ? 130 : 260"
           />
         </button>

@@ -6,6 +6,7 @@
 import { ref, watch } from 'vue'
 
 import type { Alternative, Word } from '@/api/client'
+import { useDrag } from '@/page/useDrag'
 import AlternativeList from './AlternativeList.vue'
 
 const props = defineProps<{
@@ -15,13 +16,11 @@ const props = defineProps<{
   isRed?: boolean
   ink: number
   barTicks: number
-  setting: string
-  ask: (setting: string, word: string) => Promise<Alternative[]>
+  ask: () => Promise<Alternative[]>
 }>()
 /** `taken`: an alternative was chosen from the open list, so no hand goes on to move the word. */
 const emit = defineEmits<{ choose: [alternative: Alternative]; taken: []; plain: [] }>()
 
-const alternatives = () => props.ask(props.setting, props.word.name)
 const PIXELS_PER_WORD = 26
 const isOpen = ref(false)
 /** Counts openings: a list that is opened again while it still closes asks anew. */
@@ -31,13 +30,12 @@ const element = ref<HTMLElement>()
 let isStepping = false
 /** Where the word was when the hand began to step it, to go back to; a choice from the list is finished. */
 let taken: Alternative | null = null
-let drag: { y: number; gone: number; hasMoved: boolean } | null = null
 
 async function step(by: number) {
   if (isStepping || !by) return
   isStepping = true
   try {
-    const all = await alternatives()
+    const all = await props.ask()
     const at = all.findIndex(({ chosen }) => chosen)
     taken ??= all[at] ?? null
     const next = all[Math.min(all.length - 1, Math.max(0, at + by))]
@@ -49,7 +47,7 @@ async function step(by: number) {
 
 async function goBack() {
   if (!taken) return
-  const back = (await alternatives()).find(({ key }) => key === taken?.key)
+  const back = (await props.ask()).find(({ key }) => key === taken?.key)
   taken = null
   if (back && !back.chosen) emit('choose', back)
 }
@@ -77,23 +75,24 @@ function onWheel(event: WheelEvent) {
   void step(-Math.sign(event.deltaY))
 }
 
-function onPointerDown(event: PointerEvent) {
-  if (event.button !== 0) return
-  drag = { y: event.clientY, gone: 0, hasMoved: false }
-  element.value?.setPointerCapture(event.pointerId)
-}
-function onPointerMove(event: PointerEvent) {
-  if (!drag) return
-  const gone = Math.round((drag.y - event.clientY) / PIXELS_PER_WORD)
-  if (gone === drag.gone) return
-  drag.hasMoved = true
-  const by = gone - drag.gone
-  drag.gone = gone
-  void step(by)
-}
+/** Whether the press that a click ends has stepped the word along. */
+let hasStepped = false
+const drag = useDrag(({ clientY }) => {
+  let gone = 0
+  hasStepped = false
+  return {
+    move(event) {
+      const by = Math.round((clientY - event.clientY) / PIXELS_PER_WORD) - gone
+      if (!by) return
+      hasStepped = true
+      gone += by
+      void step(by)
+    },
+  }
+})
 function onClick() {
-  if (!drag?.hasMoved) isOpen.value = !isOpen.value
-  drag = null
+  if (!hasStepped) isOpen.value = !isOpen.value
+  hasStepped = false
 }
 function choose(alternative: Alternative) {
   isOpen.value = false
@@ -114,18 +113,17 @@ function choose(alternative: Alternative) {
     aria-haspopup="true"
     :aria-expanded="isOpen"
     :aria-label="`${owner}: ${word.name}, ${word.text}`"
+    v-bind="drag.on"
     @blur="end"
     @keydown="onKeyDown"
     @wheel="onWheel"
-    @pointerdown="onPointerDown"
-    @pointermove="onPointerMove"
     @click="onClick"
   >
     {{ word.text
     }}<v-menu v-model="isOpen" activator="parent" :open-on-click="false" :close-on-content-click="false">
       <AlternativeList
         :key="opened"
-        :ask="alternatives"
+        :ask="ask"
         :ink="ink"
         :bar-ticks="barTicks"
         :label="`${owner}: ${word.name}`"

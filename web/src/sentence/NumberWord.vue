@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 
 import type { Word } from '@/api/client'
 import { newGesture } from '@/page/gesture'
+import { useDrag } from '@/page/useDrag'
 import { amountOfDigits, plus, valueAfterDrag, valueOfTyping, within, type Amount } from './number'
 
 const props = defineProps<{ word: Word; owner: string; explains: string; isRed?: boolean }>()
@@ -19,7 +20,6 @@ const element = ref<HTMLElement>()
 const typed = ref<string | null>(null)
 const label = computed(() => `${props.owner}: ${props.word.name}`)
 let gesture = ''
-let drag: { y: number; value: Amount; moved: boolean } | null = null
 
 const isDigits = computed(() => props.word.kind === 'digits')
 const now = computed<Amount>(() => (isDigits.value ? BigInt(props.word.digits) : props.word.value))
@@ -42,28 +42,23 @@ function moveTo(wanted: Amount, isTyped = false) {
   emit('move', typeof value === 'bigint' ? String(value) : value, gesture, isTyped)
 }
 
-function onPointerDown(event: PointerEvent) {
-  if (event.button !== 0) return
+const drag = useDrag((event) => {
   event.preventDefault()
   element.value?.focus({ preventScroll: true })
   begin()
-  element.value?.setPointerCapture(event.pointerId)
-  drag = { y: event.clientY, value: latest(), moved: false }
-}
-
-function onPointerMove(event: PointerEvent) {
-  if (!drag) return
-  const up = drag.y - event.clientY
-  if (Math.abs(up) > 2) drag.moved = true
-  if (!drag.moved) return
-  typed.value = null
-  moveTo(valueAfterDrag(drag.value, up, Number(high.value) - Number(low.value), event.shiftKey))
-}
-
-function onPointerUp() {
-  if (drag?.moved) begin() // a drag is one moment, what follows is another
-  drag = null
-}
+  const [from, y] = [latest(), event.clientY]
+  let moves = false
+  return {
+    move({ clientY, shiftKey }) {
+      const up = y - clientY
+      moves ||= Math.abs(up) > 2
+      if (!moves) return
+      typed.value = null
+      moveTo(valueAfterDrag(from, up, Number(high.value) - Number(low.value), shiftKey))
+    },
+    end: () => moves && begin(), // a drag is one moment, what follows is another
+  }
+})
 
 function onWheel(event: WheelEvent) {
   if (document.activeElement !== element.value) return
@@ -95,9 +90,9 @@ function onKeyDown(event: KeyboardEvent) {
     if (typed.value !== null) typed.value = null
     else {
       // Only what is still being changed is given back: a finished choice is undone by undoing it.
-      if (drag || document.activeElement === element.value) emit('cancel', gesture)
+      if (drag.isHeld() || document.activeElement === element.value) emit('cancel', gesture)
       asked = null
-      drag = null
+      drag.drop()
       element.value?.blur()
     }
   } else return
@@ -131,12 +126,9 @@ function takeTyped() {
     :aria-valuemin="isDigits ? undefined : word.low + word.counted_from"
     :aria-valuemax="isDigits ? undefined : word.high + word.counted_from"
     :data-field="word.field"
+    v-bind="drag.on"
     @focus="begin"
     @blur="takeTyped"
-    @pointerdown="onPointerDown"
-    @pointermove="onPointerMove"
-    @pointerup="onPointerUp"
-    @pointercancel="onPointerUp"
     @wheel="onWheel"
     @keydown="onKeyDown"
     >{{ typed ?? word.text }}</span

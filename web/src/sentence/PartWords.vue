@@ -5,7 +5,8 @@
  */
 import { computed } from 'vue'
 
-import type { Alternative, Part, Word } from '@/api/client'
+import type { Part, Word } from '@/api/client'
+import { useWords } from '@/hands/words'
 import { valueAt, type Patch } from '@/work/document'
 import ChoiceWord from './ChoiceWord.vue'
 import NumberWord from './NumberWord.vue'
@@ -16,15 +17,10 @@ const props = defineProps<{
   target: object
   ink: number
   barTicks: number
-  ask: (setting: string, word: string) => Promise<Alternative[]>
 }>()
-const emit = defineEmits<{
-  move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
-  choose: [setting: string, word: string, alternative: Alternative]
-  patch: [label: string, patch: Patch]
-  cancel: [gesture: string]
-  taken: []
-}>()
+/** `taken`: something was chosen from an open list; `patched`: a press has set fields. */
+const emit = defineEmits<{ taken: []; patched: [] }>()
+const words = useWords()
 
 /** Letters from which on a part may go on over the end of a line; others stay in one piece. */
 const LONG = 38
@@ -47,9 +43,12 @@ function asItStands(word: Word): Word {
   return word
 }
 
-function makePlain() {
-  if (props.part.plain) emit('patch', `no ${props.part.setting}`, props.part.plain)
+function patch(label: string, fields: Patch | null | undefined) {
+  if (!fields) return
+  emit('patched')
+  words.patch(label, fields)
 }
+const makePlain = () => patch(`no ${props.part.setting}`, props.part.plain)
 </script>
 
 <template>
@@ -61,8 +60,8 @@ function makePlain() {
         :owner="owner"
         :explains="part.explains"
         :is-red="part.red"
-        @move="(value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
-        @cancel="(gesture) => emit('cancel', gesture)"
+        @move="(value, gesture, isTyped) => words.move(word, value, gesture, isTyped)"
+        @cancel="words.cancel"
         @plain="makePlain"
       />
       <ChoiceWord
@@ -73,10 +72,9 @@ function makePlain() {
         :is-red="part.red"
         :ink="ink"
         :bar-ticks="barTicks"
-        :setting="part.setting"
-        :ask="ask"
+        :ask="() => words.ask(part.setting, word.name)"
         @taken="emit('taken')"
-        @choose="(alternative) => emit('choose', part.setting, word.name, alternative)"
+        @choose="(alternative) => words.choose(part.setting, word.name, alternative)"
         @plain="makePlain"
       />
       <button
@@ -85,7 +83,7 @@ function makePlain() {
         type="button"
         class="act"
         :aria-label="`${owner}: ${word.name}, ${word.text}`"
-        @click="word.patch && emit('patch', word.name, word.patch)"
+        @click="patch(word.name, word.patch)"
       >
         {{ word.text }}
       </button>

@@ -1,16 +1,17 @@
 import { vTip } from '@/page/tip'
 import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { defineComponent, h, nextTick, reactive } from 'vue'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 
 import type { Part, Word } from '@/api/client'
 import { aLane } from '@/testing'
+import { provideWords } from '@/hands/words'
 import SentenceLine from './SentenceLine.vue'
 
 const word = (fields: Partial<Word>): Word => ({
   kind: 'text', text: '', name: '', field: '', value: 0, stored: fields.value ?? 0, counted_from: 0, low: 0, high: 0, decimals: 0,
   digits: '', last_digits: '', strip: '', own: 0, ...fields,
 }) // prettier-ignore
-const ask = async () => []
 const rotated: Part = {
   setting: 'rotate',
   explains: '',
@@ -22,12 +23,30 @@ const rotated: Part = {
   ],
 }
 
-const line = (parts: Part[] = [rotated], rotate = 2) =>
-  mount(SentenceLine, {
+/** The hands that the words ask for. */
+const hands = { move: vi.fn(), choose: vi.fn(), patch: vi.fn(), cancel: vi.fn(), ask: async () => [] }
+beforeEach(() => vi.clearAllMocks())
+const moved = () => hands.move.mock.calls as [Word, number | string, string, boolean][]
+
+const line = (parts: Part[] = [rotated], rotate = 2, target = aLane('bottle', { rotate })) => {
+  const props = reactive({ owner: 'Bottle', parts, target })
+  const owner = defineComponent({
+    setup() {
+      provideWords(hands)
+      return () => h(SentenceLine, props)
+    },
+  })
+  const wrapper = mount(owner, {
     attachTo: document.body,
-    props: { owner: 'Bottle', parts, ask, target: aLane('bottle', { rotate }) },
     global: { stubs: { VMenu: true }, directives: { tip: vTip } },
   })
+  return Object.assign(wrapper, {
+    turn: async (change: Partial<typeof props>) => {
+      Object.assign(props, change)
+      await nextTick()
+    },
+  })
+}
 
 describe('a number in a sentence', () => {
   it('is a spin button with a name, a value and limits', () => {
@@ -45,11 +64,11 @@ describe('a number in a sentence', () => {
     ;(number.element as HTMLElement).focus()
     await number.trigger('keydown', { key: 'ArrowUp' })
     await number.trigger('keydown', { key: 'PageDown' })
-    const moves = sentence.emitted('move') as [Word, number, string][]
+    const moves = moved()
     expect(moves.map(([, value]) => value)).toEqual([3, -7])
     expect(moves[0]![2]).toBe(moves[1]![2])
     await number.trigger('keydown', { key: 'Escape' })
-    expect(sentence.emitted('cancel')).toEqual([[moves[0]![2]]])
+    expect(hands.cancel.mock.calls).toEqual([[moves[0]![2]]])
   })
 
   it('is typed over and taken with Enter, within its limits', async () => {
@@ -58,9 +77,9 @@ describe('a number in a sentence', () => {
     await number.trigger('focus')
     for (const key of ['-', '4', '0']) await number.trigger('keydown', { key })
     expect(number.text()).toBe('-40')
-    expect(sentence.emitted('move')).toBeUndefined()
+    expect(hands.move).not.toHaveBeenCalled()
     await number.trigger('keydown', { key: 'Enter' })
-    expect(sentence.emitted('move')![0]![1]).toBe(-15)
+    expect(moved()[0]![1]).toBe(-15)
   })
 
   it('forgets what was typed with Escape', async () => {
@@ -70,14 +89,14 @@ describe('a number in a sentence', () => {
     await number.trigger('keydown', { key: '7' })
     await number.trigger('keydown', { key: 'Escape' })
     await number.trigger('blur')
-    expect(sentence.emitted('move')).toBeUndefined()
+    expect(hands.move).not.toHaveBeenCalled()
     expect(number.text()).toBe('2')
   })
 
   it('goes back to plain with Delete', async () => {
     const sentence = line()
     await sentence.get('[role=spinbutton]').trigger('keydown', { key: 'Delete' })
-    expect(sentence.emitted('patch')).toEqual([['no rotate', { rotate: 0 }]])
+    expect(hands.patch.mock.calls).toEqual([['no rotate', { rotate: 0 }]])
   })
 
   it('shows the value of the document before the engine has answered', () => {
@@ -99,7 +118,7 @@ describe('a number that people count from 1', () => {
     await typed.trigger('focus')
     await typed.trigger('keydown', { key: '9' })
     await typed.trigger('keydown', { key: 'Enter' })
-    expect(sentence.emitted('move')![0]!.slice(1)).toEqual([8, expect.any(String), true])
+    expect(moved()[0]!.slice(1)).toEqual([8, expect.any(String), true])
   })
 
   it('shows what acts, not what lies dormant beyond it', () => {
@@ -139,16 +158,13 @@ describe('a number beyond what a float holds', () => {
     await number.trigger('keydown', { key: 'ArrowUp' })
     for (const key of '1000000000000000000001') await number.trigger('keydown', { key })
     await number.trigger('keydown', { key: 'Enter' })
-    const moves = sentence.emitted('move') as [Word, string][]
+    const moves = moved()
     expect(moves.map(([, value]) => value)).toEqual([String(last), '1000000000000000000000'])
   })
 
   it('shows what the document says before the engine has answered', () => {
     const source = { kind: 'numbered', hits: 5, steps: 16, number: '1204' } as const
-    const sentence = mount(SentenceLine, {
-      props: { owner: 'Bottle', parts: [numbered], ask, target: aLane('bottle', { source }) },
-      global: { stubs: { VMenu: true }, directives: { tip: vTip } },
-    })
+    const sentence = line([numbered], 0, aLane('bottle', { source }))
     expect(sentence.get('[role=spinbutton]').text()).toBe('1,205')
   })
 })
@@ -157,7 +173,7 @@ describe('a part that is held', () => {
   it('stays while its number passes the plain value, and goes when it is let go', async () => {
     const sentence = line()
     await sentence.get('.part').trigger('focusin')
-    await sentence.setProps({ parts: [], target: aLane('bottle', { rotate: 0 }) })
+    await sentence.turn({ parts: [], target: aLane('bottle', { rotate: 0 }) })
     expect(sentence.get('[role=spinbutton]').text()).toBe('0')
     await sentence.get('.sentence').trigger('focusout')
     expect(sentence.find('[role=spinbutton]').exists()).toBe(false)

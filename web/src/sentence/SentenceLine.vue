@@ -5,8 +5,8 @@
  */
 import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
-import type { Alternative, Part, Word } from '@/api/client'
-import type { Patch } from '@/work/document'
+import type { Alternative, Part } from '@/api/client'
+import { useWords } from '@/hands/words'
 import AlternativeList from './AlternativeList.vue'
 import PartWords from './PartWords.vue'
 
@@ -15,7 +15,6 @@ const props = withDefaults(
     owner: string
     parts: readonly Part[]
     target: object
-    ask: (setting: string, word: string) => Promise<Alternative[]>
     /** Whether a "+" offers what is still plain. */
     hasOffers?: boolean
     /** Whether it has but one line; else as many as it needs. */
@@ -25,12 +24,7 @@ const props = withDefaults(
   }>(),
   { hasOffers: false, isOneLine: false, ink: 0, barTicks: 1 },
 )
-const emit = defineEmits<{
-  move: [word: Word, value: number | string, gesture: string, isTyped: boolean]
-  choose: [setting: string, word: string, alternative: Alternative]
-  patch: [label: string, patch: Patch]
-  cancel: [gesture: string]
-}>()
+const words = useWords()
 
 /** A part that is held stays in place while its number passes its plain value, so that the hand does not lose it. */
 const held = shallowRef<{ part: Part; at: number } | null>(null)
@@ -72,13 +66,9 @@ function takenFromList(setting: string) {
   letGo()
   takenFrom = setting
 }
-function patch(label: string, fields: Patch) {
-  letGo()
-  emit('patch', label, fields)
-}
 function take(offer: Alternative) {
   isAdding.value = false
-  emit('choose', '', '', offer)
+  words.choose('', '', offer)
 }
 </script>
 
@@ -99,13 +89,9 @@ function take(offer: Alternative) {
           :target="target"
           :ink="ink"
           :bar-ticks="barTicks"
-          :ask="ask"
           @focusin="hold(part, at)"
-          @move="(word, value, gesture, isTyped) => emit('move', word, value, gesture, isTyped)"
-          @choose="(setting, word, alternative) => emit('choose', setting, word, alternative)"
           @taken="takenFromList(part.setting)"
-          @patch="patch"
-          @cancel="(gesture) => emit('cancel', gesture)"
+          @patched="letGo"
         />
       </span>
       <button
@@ -122,7 +108,7 @@ function take(offer: Alternative) {
         <v-menu v-model="isAdding" activator="parent" :close-on-content-click="false">
           <AlternativeList
             :key="opened"
-            :ask="() => ask('', '')"
+            :ask="() => words.ask('', '')"
             :ink="ink"
             :bar-ticks="barTicks"
             :label="`${owner}: what could act`"

@@ -61,3 +61,6 @@ export class TimeLine {
     return this.#stretches.findLast(is) ?? (this.#stretches[0] as Stretch)
   }
 }
+
+/** The first bar of the page that shows `bar`, where a page has so many bars. */
+export const pageOf = (bar: number, bars: number): number => Math.floor(bar / bars) * bars

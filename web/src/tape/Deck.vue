@@ -2,13 +2,13 @@
 /** The foot of every working screen: play, where the music is, what holds for the pattern, the tape, and keep. */
 import { computed, ref } from 'vue'
 
-import type { Score, Word } from '@/api/client'
-import { engine } from '@/engine/engine'
+import type { Score } from '@/api/client'
+import { patternWords, provideWords } from '@/hands/words'
 import { useFrames } from '@/page/useFrames'
 import { giveBackKeys, useShortcuts } from '@/page/useShortcuts'
 import SentenceLine from '@/sentence/SentenceLine.vue'
 import { useRendering } from '@/engine/useRendering'
-import { randomNumber, withValueAt, type Patch } from '@/work/document'
+import { randomNumber } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import { barOf, beatOf } from '@/sound/time'
@@ -31,25 +31,13 @@ const { rendering } = useRendering(
 )
 const standing = (name: string) => rendering.value?.standing.filter(({ setting }) => setting === name) ?? []
 
+provideWords(patternWords())
 /** What the words change: tempo and swing are the piece's, the rest the pattern's. */
-const OF_THE_PIECE = new Set(['tempo', 'swing'])
 const target = computed(() => ({
   ...piece.pattern,
   tempo: piece.document?.tempo,
   swing: piece.document?.swing,
 }))
-function move(word: Word, value: number | string, gesture: string) {
-  const label = `${word.name} → ${value}`
-  if (OF_THE_PIECE.has(word.field.split('.')[0] ?? ''))
-    piece.edit(label, (document) => withValueAt(document, word.field, value), gesture)
-  else piece.editPattern(label, (pattern) => withValueAt(pattern, word.field, value), gesture)
-}
-function patch(label: string, fields: Patch) {
-  if (Object.keys(fields).some((field) => OF_THE_PIECE.has(field)))
-    piece.edit(label, (document) => ({ ...document, ...fields }))
-  else piece.editPattern(label, (pattern) => ({ ...pattern, ...fields }))
-}
-const ask = (setting: string, word: string) => engine.alternatives({ lane: null, setting, word })
 function newDice() {
   const dice = randomNumber(10_000)
   piece.editPattern(`new dice ${dice}`, (pattern) => ({ ...pattern, dice }))
@@ -140,14 +128,7 @@ useShortcuts({
         <span class="named" data-test="place">{{ place }}</span> <small>bar : beat</small>
         <span class="words dice-words">
           dice
-          <SentenceLine
-            owner="Pattern"
-            :parts="standing('dice')"
-            :target="target"
-            :ask="ask"
-            @move="move"
-            @cancel="piece.takeBack"
-          />
+          <SentenceLine owner="Pattern" :parts="standing('dice')" :target="target" />
           <button
             v-tip="'New dice: every chance falls otherwise'"
             type="button"
@@ -159,38 +140,11 @@ useShortcuts({
         </span>
       </div>
       <div class="words">
-        <span
-          ><SentenceLine
-            owner="Piece"
-            :parts="standing('tempo')"
-            :target="target"
-            :ask="ask"
-            @move="move"
-            @cancel="piece.takeBack"
-          />
-          BPM</span
-        >
-        <span
-          ><SentenceLine
-            owner="Pattern"
-            :parts="standing('meter')"
-            :target="target"
-            :ask="ask"
-            @move="move"
-            @choose="(_setting, _word, { text, patch: fields }) => patch(text, fields)"
-            @cancel="piece.takeBack"
-        /></span>
+        <span><SentenceLine owner="Piece" :parts="standing('tempo')" :target="target" /> BPM</span>
+        <span><SentenceLine owner="Pattern" :parts="standing('meter')" :target="target" /></span>
         <span>
           swing
-          <SentenceLine
-            owner="Piece"
-            :parts="standing('swing')"
-            :target="target"
-            :ask="ask"
-            @move="move"
-            @choose="(_setting, _word, { text, patch: fields }) => patch(text, fields)"
-            @cancel="piece.takeBack"
-          />
+          <SentenceLine owner="Piece" :parts="standing('swing')" :target="target" />
         </span>
       </div>
     </div>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** The clip as something to work on: its notes under the hand, while it goes round. */
-import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { ownHistory } from '@/page/ownHistory'
+import { useOwnHistory } from '@/page/ownHistory'
 import NameField from '@/page/NameField.vue'
 import { useOwnPlay } from '@/playing/useOwnPlay'
 import { useNotices } from '@/page/notices'
@@ -14,7 +14,7 @@ import ExportCard from '../ExportCard.vue'
 import LanesCard from '../LanesCard.vue'
 import { loopOfClip } from '../loopOf'
 import { originOf } from '../said'
-import { chosenNotes, copiedNotes } from './copied'
+import { chosenNotes, useCopied } from './copied'
 import EditPanel from './EditPanel.vue'
 import EditSheet from './EditSheet.vue'
 import GridTools from './GridTools.vue'
@@ -86,13 +86,14 @@ function chooseLane(row: number, isMore: boolean) {
     ? found.map((places, at) => [...new Set([...(chosen.value[at] ?? []), ...places])])
     : found
 }
+const copied = useCopied()
 function copy() {
   const notes = clip.value ? chosenNotes(clip.value.document, chosen.value) : []
   if (!notes.length) return
-  copiedNotes.value = notes
+  copied.notes = notes
   notices.say(`${notes.length} ${notes.length === 1 ? 'note' : 'notes'} copied.`)
 }
-const paste = () => copiedNotes.value.length && act({ kind: 'paste', notes: [...copiedNotes.value] })
+const paste = () => copied.notes.length && act({ kind: 'paste', notes: [...copied.notes] })
 
 useEditorKeys({
   act,
@@ -107,11 +108,7 @@ useEditorKeys({
   zoom: (by) => sheet.value?.zoom(by),
 })
 
-const history = { undo, redo }
-ownHistory.value = history
-onScopeDispose(() => {
-  if (ownHistory.value === history) ownHistory.value = null
-})
+useOwnHistory().take({ undo, redo })
 
 const isMakingLanes = ref(false)
 async function place() {

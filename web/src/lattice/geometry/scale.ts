@@ -22,7 +22,16 @@ export const everyTicks = (every: number, scale: Scale): { tick: number; x: numb
     const tick = scale.firstTick + at * every
     return { tick, x: xOf(tick, scale) }
   })
+/** Where between the ends of a view a tick lies: 0 at its left, 1 at its right. */
+export const shareAt = (tick: number, { firstTick, endTick }: Pick<Scale, 'firstTick' | 'endTick'>): number =>
+  (tick - firstTick) / Math.max(1, endTick - firstTick)
 export const snappedTo = (tick: number, every: number): number => Math.round(tick / every) * every
+
+/** The stretch that holds the steps that begin from `first` to `last`: half a step more on either side. */
+export const stretchAround = (first: number, last: number, stepTicks: number): [number, number] => [
+  Math.max(0, Math.round(first - stepTicks / 2)),
+  Math.round(last + stepTicks / 2),
+]
 
 /** The tick that lies so many pixels after `tick`. */
 export const ticksBeside = (tick: number, pixels: number, scale: Scale): number =>

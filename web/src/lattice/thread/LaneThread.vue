@@ -2,53 +2,38 @@
 /** One lane's thread through true time. A press or a drag along it says which step is meant. */
 import { computed, ref } from 'vue'
 
-import { newGesture } from '@/page/gesture'
-import type { LanePicture } from '@/api/client'
-import type { Property } from '@/api/client'
-import { Stroke } from '@/hands/valuesAlong'
-import { propertyBars, valueAtHeight } from '../geometry/bars'
+import type { Lane, LanePicture, Property } from '@/api/client'
+import { useView } from '@/engine/useView'
+import { propertyBars } from '../geometry/bars'
 import { keptThreadOf } from '../geometry/kept'
-import { pixelsOf, stepNear, tickAt, xOf, type Scale } from '../geometry/scale'
-import { pitchAtY, stepsBetween, yOfPitch } from '../geometry/staff'
+import { xOf, type Scale } from '../geometry/scale'
+import { yOfPitch } from '../geometry/staff'
 import { threadOf } from '../geometry/thread'
-import { shownProperty } from '../propertyViews'
-import type { Grip } from '@/hands/stepRange'
+import { placeOn } from './place'
+import { usePitch } from './usePitch'
+import { useThreadHands } from './useThreadHands'
 
 const props = defineProps<{
+  lane: Lane
   picture: LanePicture
   scale: Scale
   height: number
   ink: string
-  label: string
   /** The step that the keyboard is on, or null. */
   cursor: number | null
-  /** Which end of the range lies at the left of the band; null where the band cannot be taken hold of. */
-  leftGrip: 'first' | 'last' | null
   /** What is shown and painted of every step in place of beads; null for beads. */
   property: Property | null
   /** The stretch of time that is chosen in this lane, in ticks; null if none is. */
   stretch: readonly [number, number] | null
-  /** Whether the pitch strip counts in degrees of the scale; else in semitones. */
-  isOfScale: boolean
-}>()
-/** `step`: its number in the cycle, from 0; `isHit`: whether it is one where it was touched. */
-const emit = defineEmits<{
-  press: [step: number, isHit: boolean]
-  paint: [step: number, isHit: boolean]
-  release: []
-  /** The band's end, or all of it, has been moved so many steps from where it was taken. */
-  range: [grip: Grip, by: number, gesture: string]
-  /** Values of the property, by step number, as one stroke of the hand has laid them so far. */
-  values: [values: ReadonlyMap<number, number>, gesture: string]
-  /** Pitches as a hand draws them: what the pitch strip is to say, by step number; strokes of one `gesture` are one. */
-  pitches: [values: ReadonlyMap<number, number>, gesture: string]
-  /** A stretch of time was chosen, from half a step before its first step to half a step after its last. */
-  stretch: [firstTick: number, endTick: number]
 }>()
 
-const element = ref<SVGSVGElement>()
-const y = computed(() => props.height / 2)
-const thread = computed(() => threadOf(props.picture, props.scale, y.value))
+const view = useView()
+const element = ref<SVGSVGElement | null>(null)
+const label = computed(
+  () =>
+    `Thread of ${props.lane.name}: hits on steps ${props.picture.cycle_hits.map((hit) => hit + 1).join(', ') || 'none'} of ${props.picture.steps}`,
+)
+const thread = computed(() => threadOf(props.picture, props.scale, props.height / 2))
 /** While a clip plays in the lane's place its steps are set aside, and no hand reaches them. */
 const kept = computed(() =>
   props.picture.kept ? keptThreadOf(props.picture.kept, props.scale, props.height) : null,
@@ -63,216 +48,39 @@ const chosen = computed(() => {
   const [from, to] = props.stretch.map((tick) => xOf(tick, props.scale)) as [number, number]
   return { x: from, width: Math.max(2, to - from) }
 })
-const cursorX = computed(() => {
-  const at = props.cursor === null ? -1 : props.picture.numbers.indexOf(props.cursor)
-  return at < 0 ? null : xOf(props.picture.starts[at] as number, props.scale)
-})
 
-const cursorY = computed(() => {
-  const { staff, hits, numbers, pitches } = props.picture
-  if (!staff) return y.value
-  const hit = hits.findIndex((step) => numbers[step] === props.cursor)
-  return yOfPitch(pitches[hit]?.[0] ?? staff.note, staff, props.height)
-})
-
-const hitSteps = computed(() => new Set(props.picture.hits))
-function stepAt(event: PointerEvent): [number, boolean] | null {
-  const left = element.value?.getBoundingClientRect().left ?? 0
-  const near = stepNear(props.picture.starts, tickAt(event.clientX - left, props.scale))
-  const step = props.picture.numbers[near]
-  return step === undefined ? null : [step, hitSteps.value.has(near)]
-}
-
-let isDown = false
-/** Whether what is seen is what was asked for: while the answer is on its way, a hand would take hold of something else. */
-const isSettled = computed(() => (props.property?.name ?? null) === shownProperty.value)
-function onPointerDown(event: PointerEvent) {
-  if (event.button !== 0 || kept.value || !isSettled.value) return
-  const touched = stepAt(event)
-  if (!touched) return
-  element.value?.setPointerCapture(event.pointerId)
-  if (event.shiftKey && !props.property) {
-    chosenFrom = nearTo(event)
-    chooseTo(event)
-    return
-  }
-  if (props.property) {
-    painting = { stroke: new Stroke(valueAt(event)), gesture: newGesture('values') }
-    paintValues(event)
-    return
-  }
-  const bead = beadUnder(event)
-  if (bead !== null) {
-    drawing = {
-      gesture: newGesture('pitch'),
-      values: new Map(),
-      from: [event.clientX, event.clientY],
-      touched,
-    }
-    return
-  }
-  isDown = true
-  emit('press', ...touched)
-}
+/** Which end of the step range lies at the left of the band. A lane that follows another has none of its own. */
+const leftGrip = computed<'first' | 'last' | null>(() =>
+  props.picture.follows !== null ? null : props.lane.direction === 'backward' ? 'last' : 'first',
+)
+const isSettled = computed(() => (props.property?.name ?? null) === view.property)
+const drawn = computed(() => ({
+  ...props,
+  isOfScale: props.lane.pitch_strip?.unit !== 'semitones',
+  leftGrip: leftGrip.value,
+  isSettled: isSettled.value,
+}))
+const pitch = usePitch(() => drawn.value)
+const { named, lines: staffLines } = pitch
+const drag = useThreadHands(
+  () => element.value,
+  () => drawn.value,
+  pitch,
+)
 function onPointerMove(event: PointerEvent) {
-  moveHold(event)
-  if (drawing) drawPitch(event)
-  else nameUnder(event)
-  if (chosenFrom !== null) chooseTo(event)
-  if (painting) paintValues(event)
-  const touched = isDown ? stepAt(event) : null
-  if (touched) emit('paint', ...touched)
-}
-function onPointerUp() {
-  if (isDown) emit('release')
-  // A bead that was pressed and not moved is turned to a rest, like any other.
-  if (drawing && !drawing.values.size) {
-    emit('press', ...drawing.touched)
-    emit('release')
-  }
-  drawing = null
-  isDown = false
-  held = chosenFrom = painting = null
+  if (!drag.isHeld()) pitch.nameUnder(placeOn(element.value, event))
 }
 
-/** Index of the step under the hand among those in view. */
-function nearTo(event: PointerEvent): number {
-  const left = element.value?.getBoundingClientRect().left ?? 0
-  return stepNear(props.picture.starts, tickAt(event.clientX - left, props.scale))
-}
-
-// ---- Pitches: a bead is dragged up and down, and on over its neighbours ----
-const REACH = 15 // pixels from a bead's middle
-let drawing: {
-  gesture: string
-  values: Map<number, number>
-  from: readonly [number, number]
-  touched: [number, boolean]
-} | null = null
-const placeIn = (event: PointerEvent): [number, number] => {
-  const { left = 0, top = 0 } = element.value?.getBoundingClientRect() ?? {}
-  return [event.clientX - left, event.clientY - top]
-}
-/** Index among the hits of the bead under the hand; null if there is none. */
-function beadUnder(event: PointerEvent): number | null {
-  const { staff, hits, starts, onsets, pitches } = props.picture
-  if (!staff || props.property || kept.value) return null
-  const [x, y] = placeIn(event)
-  const at = hits.findIndex((step, hit) => {
-    const [pitch] = pitches[hit] ?? []
-    if (pitch === undefined) return false
-    const far = [
-      xOf(onsets[hit] ?? (starts[step] as number), props.scale) - x,
-      yOfPitch(pitch, staff, props.height) - y,
-    ]
-    return Math.hypot(...far) < REACH
-  })
-  return at < 0 ? null : at
-}
-/** Whether a bead lies under the hand, on whatever kind of lane. */
-function isOverBead(event: PointerEvent): boolean {
-  if (props.picture.staff) return beadUnder(event) !== null
-  const near = nearTo(event)
-  const [x, y] = placeIn(event)
-  const far = [xOf(props.picture.starts[near] ?? 0, props.scale) - x, props.height / 2 - y]
-  return hitSteps.value.has(near) && Math.hypot(...far) < REACH
-}
-function drawPitch(event: PointerEvent) {
-  const { staff, hits, pitches, degrees, numbers } = props.picture
-  if (!drawing || !staff) return
-  const [fromX, fromY] = drawing.from
-  if (!drawing.values.size && Math.hypot(event.clientX - fromX, event.clientY - fromY) < 4) return
-  const hit = hits.indexOf(nearTo(event))
-  const [pitch] = pitches[hit] ?? []
-  if (pitch === undefined) return
-  const wanted = pitchAtY(placeIn(event)[1], staff, props.height, props.isOfScale)
-  const step = numbers[hits[hit] as number] ?? 0
-  const value = (degrees[hit] ?? 0) + stepsBetween(pitch, wanted, staff, props.isOfScale)
-  if (value === (drawing.values.get(step) ?? degrees[hit])) return
-  drawing.values.set(step, value)
-  emit('pitches', new Map(drawing.values), drawing.gesture)
-}
-/** The name of the note under the hand. */
-const named = ref<{ x: number; y: number; name: string } | null>(null)
-function nameUnder(event: PointerEvent) {
-  const { staff, hits, starts, pitches } = props.picture
-  const at = beadUnder(event)
-  const row = at === null ? undefined : pitches[at]
-  named.value =
-    staff && at !== null && row?.length
-      ? {
-          x: xOf(starts[hits[at] as number] as number, props.scale),
-          y: yOfPitch(row[0] as number, staff, props.height),
-          name: row.map((pitch) => staff.names[pitch - staff.low] ?? '').join(' '),
-        }
-      : null
-}
+const cursorAt = computed(() => {
+  const { numbers, starts, hits, staff } = props.picture
+  const at = props.cursor === null ? -1 : numbers.indexOf(props.cursor)
+  const start = starts[at]
+  if (start === undefined) return null
+  const bead = pitch.beadOf(hits.findIndex((step) => numbers[step] === props.cursor))
+  return { cx: xOf(start, props.scale), cy: bead?.y ?? (staff ? yOfPitch(staff.note, staff, props.height) : props.height / 2) } // prettier-ignore
+})
 /** Rows that are lower are all for their steps: their range is moved as a whole on the chosen lane. */
 const HELD_FROM = 44
-/** Rows that are lower show no lines of the scale and no names: their beads rise and fall between the roots. */
-const NAMED_FROM = 60
-const staffLines = computed(() => {
-  const { staff } = props.picture
-  if (!staff || bars.value || kept.value) return null
-  const path = (pitches: readonly number[]) =>
-    pitches
-      .map((pitch) => `M0 ${Math.round(yOfPitch(pitch, staff, props.height)) + 0.5}H${props.scale.width}`)
-      .join('')
-  // Where octaves lie close together only the outermost have room for their names.
-  const apart = (props.height / Math.max(1, staff.high - staff.low)) * 12
-  const isLow = props.height < NAMED_FROM
-  const named = isLow
-    ? []
-    : apart < 16
-      ? staff.roots.filter((_, at) => at === 0 || at === staff.roots.length - 1)
-      : staff.roots
-  const names = named.map((pitch) => ({ pitch, y: yOfPitch(pitch, staff, props.height), name: staff.names[pitch - staff.low] ?? '' })) // prettier-ignore
-  return { lines: isLow ? '' : path(staff.lines), roots: path(staff.roots), names }
-})
-
-// ---- A stretch of time ----
-let chosenFrom: number | null = null
-function chooseTo(event: PointerEvent) {
-  const ends = [chosenFrom ?? 0, nearTo(event)].sort((one, other) => one - other)
-  const [from, to] = ends.map((at) => props.picture.starts[at] ?? 0) as [number, number]
-  const half = props.picture.step_ticks / 2
-  emit('stretch', Math.max(0, Math.round(from - half)), Math.round(to + half))
-}
-
-// ---- Values of a property ----
-let painting: { stroke: Stroke; gesture: string } | null = null
-function valueAt(event: PointerEvent): [number, number] {
-  const top = element.value?.getBoundingClientRect().top ?? 0
-  const { property } = props
-  return [nearTo(event), property ? valueAtHeight(event.clientY - top, property, props.height) : 0]
-}
-function paintValues(event: PointerEvent) {
-  if (!painting) return
-  const laid = painting.stroke.to(valueAt(event), event.shiftKey)
-  const byNumber = new Map([...laid].map(([at, value]) => [props.picture.numbers[at] ?? 0, value]))
-  emit('values', byNumber, painting.gesture)
-}
-
-// ---- The step range: the band's ends and its lower edge ----
-let held: { grip: Grip; x: number; sign: number; gesture: string; gone: number } | null = null
-function takeHold(event: PointerEvent, side: 'left' | 'right' | 'whole') {
-  if (event.button !== 0 || !props.leftGrip || isOverBead(event)) return // a bead always wins
-  event.stopPropagation()
-  element.value?.setPointerCapture(event.pointerId)
-  const other = props.leftGrip === 'first' ? 'last' : 'first'
-  const grip = side === 'whole' ? 'both' : side === 'left' ? props.leftGrip : other
-  // Where the steps are read backward, later in time is earlier in the lane.
-  const sign = props.leftGrip === 'first' ? 1 : -1
-  held = { grip, x: event.clientX, sign, gesture: newGesture('range'), gone: 0 }
-}
-function moveHold(event: PointerEvent) {
-  if (!held) return
-  const stepPixels = pixelsOf(props.picture.step_ticks, props.scale)
-  const by = Math.round((event.clientX - held.x) / stepPixels) * held.sign
-  if (by === held.gone) return
-  held.gone = by
-  emit('range', held.grip, by, held.gesture)
-}
 </script>
 
 <template>
@@ -285,10 +93,8 @@ function moveHold(event: PointerEvent) {
     :width="scale.width"
     :height="height"
     :style="{ color: ink }"
-    @pointerdown="onPointerDown"
+    v-bind="drag.on"
     @pointermove="onPointerMove"
-    @pointerup="onPointerUp"
-    @pointercancel="onPointerUp"
     @pointerleave="named = null"
   >
     <g v-if="kept" class="kept">
@@ -357,7 +163,7 @@ function moveHold(event: PointerEvent) {
         width="10"
         :height="height - 16"
         rx="4"
-        @pointerdown="(event) => takeHold(event, side)"
+        :data-grip="side"
       >
         <title>Drag: the steps that take part</title>
       </rect>
@@ -369,12 +175,12 @@ function moveHold(event: PointerEvent) {
         :width="Math.max(0, thread.band.width - 16)"
         height="9"
         rx="4"
-        @pointerdown="(event) => takeHold(event, 'whole')"
+        data-grip="whole"
       >
         <title>Drag: move the step range as a whole</title>
       </rect>
     </g>
-    <circle v-if="cursorX !== null" class="cursor" :cx="cursorX" :cy="cursorY" r="15" />
+    <circle v-if="cursorAt" class="cursor" v-bind="cursorAt" r="15" />
     <text v-if="named" class="note-name" :x="named.x" :y="named.y < 30 ? named.y + 25 : named.y - 13">
       {{ named.name }}
     </text>

@@ -1,0 +1,101 @@
+/** What hands do to strips, each named for the history. */
+import type { Lane, Schemas, StripPicture } from '@/api/client'
+import { isSame } from '@/api/same'
+import { engine } from '@/engine/engine'
+import { melody } from '@/engine/melody'
+import { newGesture } from '@/page/gesture'
+import { useNotices } from '@/page/notices'
+import {
+  randomNumber,
+  stripValuesOf,
+  valueAt,
+  withStripLength,
+  withStripValues,
+  type Patch,
+} from '@/work/document'
+import { usePiece } from '@/work/piece'
+import type { StripAction } from './strips'
+import { useHandSettings } from './useHandSettings'
+import { MAX_THROW, type LaneEdits } from './useLaneEdits'
+
+/** Which contour, between which values, by how large leaps. */
+export type ContourAsked = Pick<Schemas['ContourQuestion'], 'contour' | 'low' | 'high' | 'leap'> & {
+  throw: number
+}
+
+type StripPlace = Pick<StripPicture, 'name' | 'path' | 'is_free'>
+
+const thrownBetween = (action: StripAction) =>
+  action.kind === 'throw'
+    ? { low: action.low, high: action.high, shape: action.shape, throw: 1 + randomNumber(MAX_THROW) }
+    : {}
+
+interface Context {
+  /** The lanes that an action on a lane means. */
+  meant(lane: Lane): readonly Lane[]
+  readonly patchAsAnswered: LaneEdits['patchAsAnswered']
+}
+
+export function useStripEdits({ meant, patchAsAnswered }: Context) {
+  const piece = usePiece()
+  const notices = useNotices()
+  const settings = useHandSettings()
+
+  /** Set values of a strip; null makes a step plain. `on`: fields to lay on the lane before that, unless it has them. */
+  function setValues(
+    lane: Lane,
+    strip: StripPlace,
+    values: ReadonlyMap<number, number | null>,
+    gesture: string,
+    on: Patch = {},
+  ) {
+    const [place, value] = [...values][0] ?? [0, null]
+    const one = `${strip.name} ${place + 1} ${value ?? 'plain'}`
+    const said = values.size === 1 ? one : `${strip.name} of ${values.size} steps`
+    const beside = Object.entries(on).filter(([field]) => field !== strip.path)
+    const isThere = (old: Lane) => beside.every(([field, value]) => isSame(valueAt(old, field), value))
+    piece.editLane(
+      lane.id,
+      `${lane.name}: ${said}`,
+      (old) => withStripValues(isThere(old) ? old : { ...old, ...on }, strip, values),
+      gesture,
+    )
+  }
+  function resizeStrip(lane: Lane, strip: StripPlace, length: number, gesture: string) {
+    const label = `${lane.name}: ${strip.name} of ${length}`
+    piece.editLane(lane.id, label, (old) => withStripLength(old, strip, length), gesture)
+  }
+  const addControl = (lane: Lane, controller: number) =>
+    patchAsAnswered(`control ${controller}`, engine.beginControl([lane.id], controller))
+  /** Do something to all of a strip, of every lane that is meant. */
+  async function actOnStrip(lane: Lane, strip: StripPicture, action: StripAction) {
+    // As the document has them: the engine's picture may be a moment behind the hand.
+    const own = () => strip.values.map((_, place) => stripValuesOf(lane, strip.path)[place] ?? null)
+    if (action.kind === 'copy') {
+      settings.copiedStrip = own()
+      notices.say(`Copied ${strip.name} of ${lane.name}.`)
+    } else if (action.kind === 'paste' || action.kind === 'all') {
+      const laid = action.kind === 'all' ? strip.values.map(() => action.value) : (settings.copiedStrip ?? [])
+      const values = new Map(laid.slice(0, strip.values.length).map((value, place) => [place, value]))
+      setValues(lane, strip, values, newGesture('strip'))
+    } else {
+      const lanes = meant(lane).map(({ id }) => id)
+      const throwing = thrownBetween(action)
+      const what = action.kind === 'throw' ? 'throw' : action.operation
+      const said = action.kind === 'throw' ? `thrown ${action.low} to ${action.high}` : action.operation
+      await patchAsAnswered(
+        `${strip.name} ${said}`,
+        engine.changeStrip({ lanes, strip: strip.name, action: what, ...throwing }),
+      )
+    }
+  }
+
+  /** Draw a contour on the pitches of every lane that is meant. */
+  async function drawContour(lane: Lane, asked: Omit<ContourAsked, 'throw'>) {
+    const lanes = meant(lane).map(({ id }) => id)
+    const drawn = melody.contour({ ...asked, lanes, throw: 1 + randomNumber(MAX_THROW) })
+    await patchAsAnswered(`pitches ${asked.contour}`, drawn)
+  }
+
+  return { setValues, resizeStrip, addControl, actOnStrip, drawContour }
+}
