@@ -1,8 +1,6 @@
 """The real application in a real browser: our server on a free port, Debian's Chromium."""
 
 import os
-import threading
-import time
 from collections.abc import Iterator
 from typing import Any
 
@@ -12,17 +10,19 @@ from clips.models import Clip, ClipMoment
 from demo.services import DEMO_NAME, demo_musician
 from django.conf import settings
 from django.core.servers.basehttp import WSGIRequestHandler
-from django.core.signals import request_finished, request_started
 from django.db import connection
 from django.test import Client
 from pieces.models import Moment, Piece
 from playwright.sync_api import ConsoleMessage, Page, expect
 from takes.models import Take, TakeSheet
 
+from tests.browser.gate import gate
+
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright runs a loop in the tests' thread
 expect.set_options(timeout=15_000)
 # As the real server does: else a small answer waits 40 ms for its last part.
 WSGIRequestHandler.disable_nagle_algorithm = True
+settings.MIDDLEWARE.insert(0, "tests.browser.gate.guarded")
 
 CHROMIUM_FLAGS = [
     "--no-sandbox",
@@ -55,6 +55,7 @@ def django_db_modify_db_settings(django_db_modify_db_settings_parallel_suffix: N
 @pytest.fixture(autouse=True)
 def demo(settings: Any) -> None:
     settings.DEMO = True
+    gate.open()
 
 
 @pytest.fixture
@@ -214,46 +215,11 @@ class Musician:
         expect(self.page.locator(".state")).to_have_text("saved")
 
 
-class Questions:
-    """How many questions the server is answering: one that reckons between two statements seems idle to the database."""
-
-    def __init__(self) -> None:
-        self._lock = threading.Lock()
-        self._open = 0
-        request_started.connect(self._begins)
-        request_finished.connect(self._ends)
-
-    def _begins(self, **_: Any) -> None:
-        with self._lock:
-            self._open += 1
-
-    def _ends(self, **_: Any) -> None:
-        with self._lock:
-            self._open -= 1
-
-    def leave(self, page: Page) -> None:
-        """Leave every page and wait until nothing is being answered: the database is emptied next."""
-        for one in page.context.pages:
-            one.goto("about:blank")
-        quiet = 0
-        for _ in range(600):
-            quiet = quiet + 1 if self._open <= 0 else 0
-            if quiet == 3:
-                return
-            time.sleep(0.05)
-        raise AssertionError(f"{self._open} questions are still being answered after 30 seconds")
-
-
-@pytest.fixture(scope="session")
-def questions() -> Questions:
-    return Questions()
-
-
 @pytest.fixture
-def musician(
-    page: Page, live_server: Any, complaints: list[str], kept_demo: Demo, questions: Questions
-) -> Iterator[Musician]:
+def musician(page: Page, live_server: Any, complaints: list[str], kept_demo: Demo) -> Iterator[Musician]:
     kept_demo.lay_down()
     yield Musician(page, live_server.url, complaints, kept_demo.pieces).sign_in()
-    questions.leave(page)
+    for one in page.context.pages:
+        one.goto("about:blank")
+    gate.shut()  # the database is emptied next
     assert complaints == []
