@@ -49,8 +49,6 @@ from lattice.steps.lane_steps import LaneSteps, line_as, line_of
 from lattice.steps.meeting import CannotTellError, cycle_starts, meeting, say_bars
 from lattice.steps.step_window import StepWindow
 from lattice.theory.chords import scale_chords
-from lattice.theory.names import pitch_names
-from lattice.theory.scales import OCTAVE
 from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
 
 __all__ = ["lane_picture", "picture", "sounds"]
@@ -83,9 +81,7 @@ def picture(
         standing=standing(score, dice),
         chords=chord_pictures(score, first, end),
         progression=say_progression(score.progression, score.meter),
-        pitch_names=list(pitch_names(score.scale.root, score.scale.semitones)),
         scale_chords=list(scale_chords(score.scale.root, score.scale.semitones)),
-        scale_notes=[(score.scale.root + degree) % OCTAVE for degree in score.scale.semitones],
         property=property_of(shown) if shown else None,
         lanes=[
             _lane_picture(line, steps, line.lane.id in silent, score, first, end, shown)

@@ -264,8 +264,7 @@ class Drawn(BaseModel):
     """All that is drawn of a window but the meeting.
 
     *progression*: how many chords there are and over how long, in words; '' where there are none.
-    *pitch_names*: of the twelve notes from C on, as the scale spells them; *scale_notes*: which of them it has, from
-    its root on; *scale_chords*: the chords of three notes that lie in it.
+    *scale_chords*: the chords of three notes that lie in the scale.
     """
 
     first_tick: int
@@ -275,8 +274,6 @@ class Drawn(BaseModel):
     standing: list[Part]
     chords: list[ChordPicture]
     progression: str
-    pitch_names: list[str]
-    scale_notes: list[int]
     scale_chords: list[str]
     property: Property | None
     lanes: list[LanePicture]

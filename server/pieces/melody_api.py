@@ -22,6 +22,7 @@ from lattice.edits.chord_lengths import ChordLength, chord_lengths, first_progre
 from lattice.edits.contours import Contour
 from lattice.render.held_keys import gathered
 from lattice.render.pitch_context import pitch_context_of
+from lattice.screen.keyboard import Key, keyboard
 from lattice.starters.progressions import PROGRESSIONS
 from lattice.steps.lane_steps import line_of
 from pieces.schemas import MAX_TICK, Changed, Question
@@ -118,6 +119,12 @@ class ChordsOffered(BaseModel):
     first: Progression
 
 
+class KeyboardQuestion(Body):
+    """Of which *scale* the keys are; none: spelt as without one."""
+
+    scale: Scale | None = None
+
+
 class RescaleQuestion(Body):
     """Which *scale* to bring a *piece* to; with *pattern*, that pattern alone."""
 
@@ -145,6 +152,12 @@ def progressions(request: HttpRequest) -> list[ProgressionLine]:
 def chords(request: HttpRequest, body: ChordsQuestion) -> ChordsOffered:
     """How long chords may be made, and a progression to begin with."""
     return ChordsOffered(lengths=chord_lengths(body.meter), first=first_progression(body.scale))
+
+
+@router.post("/keyboard", response={200: list[Key], **refusals(422)})
+def keys(request: HttpRequest, body: KeyboardQuestion) -> list[Key]:
+    """All keys of a keyboard, spelt and marked as a scale has them."""
+    return keyboard(body.scale or Scale())
 
 
 @router.post("/contour", response={200: Changed, **refusals(422)})

@@ -1,11 +1,19 @@
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 
 import App from '@/app/App.vue'
 import { exposeForMeasuring } from '@/app/measuring'
 import { router } from '@/app/router'
+import { listPolicy } from '@/page/useLists'
 import { vTip } from '@/page/tip'
 import { vuetify } from '@/theme/vuetify'
 
-createApp(App).use(createPinia()).use(router).use(vuetify).directive('tip', vTip).mount('#app')
+createApp(App)
+  .use(createPinia())
+  .use(VueQueryPlugin, listPolicy)
+  .use(router)
+  .use(vuetify)
+  .directive('tip', vTip)
+  .mount('#app')
 exposeForMeasuring()

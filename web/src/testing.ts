@@ -86,8 +86,6 @@ export function standIn({
     standing: [],
     chords: [],
     progression: '',
-    pitch_names: [],
-    scale_notes: [],
     scale_chords: [],
     property: null,
     benches: [],

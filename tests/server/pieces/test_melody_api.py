@@ -97,3 +97,13 @@ def test_a_piece_is_brought_to_another_scale(client):
     assert changed["scale"]["name"] == "blues"
     assert changed["patterns"][0]["progression"]["chords"][0]["chord"] == "Gm"
     assert post(client, "melody/rescale", body | {"pattern": "z"}).status_code == 422
+
+
+def test_the_keys_of_a_scale_are_spelt_and_marked(client):
+    keys = post(client, "melody/keyboard", {"scale": {"root": 2, "name": "dorian"}}).json()
+    assert len(keys) == 128
+    assert keys[62] == {
+        "pitch": 62, "name": "D4", "letter": "D", "is_black": False, "in_scale": True, "is_root": True,
+    }  # fmt: skip
+    assert post(client, "melody/keyboard", {"scale": None}).json()[61]["name"] == "C♯4"
+    assert post(client, "melody/keyboard", {"scale": {"root": 12}}).status_code == 422

@@ -4,12754 +4,12720 @@
  */
 
 export interface paths {
-  '/api/clips': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Clips
-     * @description The musician's clips that match, the newest first, from the *first* on (counted from 0), a page of them.
-     */
-    get: operations['clips_api_list_clips']
-    put?: never
-    /**
-     * Keep
-     * @description Keep bars of the tape as a clip: exactly what sounded.
-     */
-    post: operations['clips_api_keep']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/grid': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Grid Step
-     * @description How long a step of a grid is.
-     */
-    post: operations['clips_api_grid_step']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/import': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Import Clips
-     * @description Read a MIDI file as a clip; with *each*, as a clip for each of the tracks that it is split into.
-     */
-    post: operations['clips_api_import_clips']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/zip': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Download Zip
-     * @description A set, or clips by their *ids* with commas between, as MIDI files in one zip.
-     */
-    get: operations['clips_api_download_zip']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Open Clip
-     * @description A clip to hear or to work on.
-     */
-    get: operations['clips_api_open_clip']
-    put?: never
-    post?: never
-    /**
-     * Delete Clip
-     * @description Take a clip off the list.
-     */
-    delete: operations['clips_api_delete_clip']
-    options?: never
-    head?: never
-    /**
-     * Describe Clip
-     * @description Rename a clip, tag it, put it into a set.
-     */
-    patch: operations['clips_api_describe_clip']
-    trace?: never
-  }
-  '/api/clips/{clip_id}.mid': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Download Clip
-     * @description A clip as a Standard MIDI File.
-     */
-    get: operations['clips_api_download_clip']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}.txt': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Clip As Text
-     * @description A clip's notes as text.
-     */
-    get: operations['clips_api_clip_as_text']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/copy': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Copy Clip
-     * @description Store a copy beside it.
-     */
-    post: operations['clips_api_copy_clip']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/edits': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Edit Clip
-     * @description Do something to the notes of a clip.
-     */
-    post: operations['clips_api_edit_clip']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/guess': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Clip Guess
-     * @description The scale and chords that a clip is likely in, and how sure that is; none for drums alone.
-     */
-    get: operations['clips_api_clip_guess']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/in-place': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Clip In Place
-     * @description What is to play in place of the lanes that a clip came from, by their ids.
-     */
-    post: operations['clips_api_clip_in_place']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/join': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Join Clip
-     * @description Put another clip after this one.
-     */
-    post: operations['clips_api_join_clip']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/lanes': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Clip Lanes
-     * @description The lanes that a clip's notes could become, and how well they fit.
-     */
-    get: operations['clips_api_clip_lanes']
-    put?: never
-    /**
-     * Piece Of Lanes
-     * @description Make a new piece of a clip's notes as lanes.
-     */
-    post: operations['clips_api_piece_of_lanes']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/pattern': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Pattern Of Lanes
-     * @description A clip's notes as a pattern of lanes, for a piece that is open.
-     */
-    post: operations['clips_api_pattern_of_lanes']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/redo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Redo Edit
-     * @description Do an edit again that was undone.
-     */
-    post: operations['clips_api_redo_edit']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/reopen': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Reopen Pattern
-     * @description Open the pattern that a clip came from again, as it stood, as a piece of its own.
-     */
-    post: operations['clips_api_reopen_pattern']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Restore Clip
-     * @description Bring a deleted clip back.
-     */
-    post: operations['clips_api_restore_clip']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/clips/{clip_id}/undo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Undo Edit
-     * @description Go back by one edit.
-     */
-    post: operations['clips_api_undo_edit']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/kits': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Kits
-     * @description Kits that ship, then the musician's own by name.
-     */
-    get: operations['library_api_list_kits']
-    put?: never
-    /**
-     * Keep Kit
-     * @description Keep a kit; one's own of the same name is replaced.
-     */
-    post: operations['library_api_keep_kit']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/kits/{number}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    /**
-     * Delete Kit
-     * @description Delete one of one's own kits; pieces that play it keep it.
-     */
-    delete: operations['library_api_delete_kit']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/melody/chords': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Chords
-     * @description How long chords may be made, and a progression to begin with.
-     */
-    post: operations['pieces_melody_api_chords']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/melody/contour': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Contour
-     * @description What lanes become when a contour is drawn on their pitches.
-     */
-    post: operations['pieces_melody_api_contour']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/melody/enter': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Enter
-     * @description What a lane becomes when a note, a rest or a tie is entered on a step.
-     */
-    post: operations['pieces_melody_api_enter']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/melody/gather': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Gather
-     * @description What is held where a pattern begins anew, a latch changes, or a piece is put away: as it sounds then.
-     */
-    post: operations['pieces_melody_api_gather']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/melody/progressions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Progressions
-     * @description Progressions to begin with.
-     */
-    get: operations['pieces_melody_api_progressions']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/melody/record': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Record
-     * @description What a lane becomes when keys were played along with it.
-     */
-    post: operations['pieces_melody_api_record']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/melody/rescale': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Rescale
-     * @description A piece in another scale.
-     */
-    post: operations['pieces_melody_api_rescale']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/melody/voices': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Voices
-     * @description The voices that play any pitch.
-     */
-    get: operations['pieces_melody_api_voices']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Pieces
-     * @description The musician's pieces, the one changed last first.
-     */
-    get: operations['pieces_api_list_pieces']
-    put?: never
-    /**
-     * Create Piece
-     * @description Begin a piece, or store a copy of one.
-     */
-    post: operations['pieces_api_create_piece']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/import': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Import Piece
-     * @description Store a piece that was exported as JSON.
-     */
-    post: operations['pieces_api_import_piece']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/schema.json': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Schema
-     * @description The JSON Schema of a piece.
-     */
-    get: operations['pieces_api_schema']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{piece_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Open Piece
-     * @description A piece to work on.
-     */
-    get: operations['pieces_api_open_piece']
-    /**
-     * Save Piece
-     * @description Save what was changed of the revision that it was based on; 409 if there is a newer one.
-     */
-    put: operations['pieces_api_save_piece']
-    post?: never
-    /**
-     * Delete Piece
-     * @description Take a piece off the shelf.
-     */
-    delete: operations['pieces_api_delete_piece']
-    options?: never
-    head?: never
-    /**
-     * Rename Piece
-     * @description Rename a piece.
-     */
-    patch: operations['pieces_api_rename_piece']
-    trace?: never
-  }
-  '/api/pieces/{piece_id}.json': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Export Piece
-     * @description A piece as a JSON file; one that cannot be read any more as it is stored.
-     */
-    get: operations['pieces_api_export_piece']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{piece_id}/moments': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Moments
-     * @description The history of a piece, the first moment first.
-     */
-    get: operations['pieces_api_list_moments']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{piece_id}/moments/{number}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Open Moment
-     * @description A moment of a piece's history, to go back to.
-     */
-    get: operations['pieces_api_open_moment']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{piece_id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Restore Piece
-     * @description Bring a deleted piece back.
-     */
-    post: operations['pieces_api_restore_piece']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/render': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Render
-     * @description Everything to be drawn of a window of a score that the page does not have yet.
-     */
-    post: operations['pieces_render_api_render']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/render/alternatives': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Alternatives
-     * @description What a word could be instead, or a lane could begin to use, each with the thread it would make.
-     */
-    post: operations['pieces_render_api_alternatives']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/render/control': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Control
-     * @description What lanes become with a new strip of a MIDI controller.
-     */
-    post: operations['pieces_render_api_control']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/render/measures': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Measures
-     * @description How busy, syncopated and even a lane is, and how far from where it was.
-     */
-    post: operations['pieces_render_api_measures']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/render/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Midi
-     * @description Bars of a score as a Standard MIDI File, one track a lane.
-     */
-    post: operations['pieces_render_api_midi']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/render/sounds': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Sounds
-     * @description What is heard of a window of a score, and nothing that is drawn of it.
-     */
-    post: operations['pieces_render_api_sounds']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/render/steps': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Steps
-     * @description What lanes become when something is done to the steps that begin in a stretch of time.
-     */
-    post: operations['pieces_render_api_steps']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/render/strip': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Strip
-     * @description What lanes become when something is done to one of their strips.
-     */
-    post: operations['pieces_render_api_strip']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/render/throw': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Throw
-     * @description The sources of one lane, or of all that are not anchored, after a throw.
-     */
-    post: operations['pieces_render_api_throw']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/session': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Session
-     * @description Say who is signed in.
-     */
-    get: operations['accounts_api_read_session']
-    put?: never
-    /**
-     * Sign In
-     * @description Sign in with name and password.
-     */
-    post: operations['accounts_api_sign_in']
-    /**
-     * Sign Out
-     * @description Sign out.
-     */
-    delete: operations['accounts_api_sign_out']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/session/demo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Go Aboard
-     * @description Sign in as the demo musician, where there is one.
-     */
-    post: operations['accounts_api_go_aboard']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sounds': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Sounds
-     * @description The musician's own sounds, by name.
-     */
-    get: operations['sounds_api_list_sounds']
-    put?: never
-    /**
-     * Add Sound
-     * @description A new sound from a short WAV, OGG or FLAC file.
-     */
-    post: operations['sounds_api_add_sound']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sounds/{sound_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Play Sound
-     * @description A sound of the musician's, as FLAC; nobody else's.
-     */
-    get: operations['sounds_api_play_sound']
-    put?: never
-    post?: never
-    /**
-     * Delete Sound
-     * @description Delete a sound.
-     */
-    delete: operations['sounds_api_delete_sound']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/starters': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Starters
-     * @description The musician's own starters by name, then those that ship.
-     */
-    get: operations['library_api_list_starters']
-    put?: never
-    /**
-     * Keep Starter
-     * @description Keep a lane or a pattern to begin from.
-     */
-    post: operations['library_api_keep_starter']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/starters/{number}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    /**
-     * Delete Starter
-     * @description Delete one of one's own starters.
-     */
-    delete: operations['library_api_delete_starter']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Sheets
-     * @description The musician's sheets of takes, the newest first.
-     */
-    get: operations['takes_api_list_sheets']
-    put?: never
-    /**
-     * Throw Takes
-     * @description Throw takes of a pattern as it stands: the first by its own dice, the others by those that follow.
-     */
-    post: operations['takes_api_throw_takes']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/tape': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Take From Tape
-     * @description Keep bars of the tape as a take: what makes them again.
-     */
-    post: operations['takes_api_take_from_tape']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{sheet_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Open Sheet
-     * @description A sheet and its takes, without their notes.
-     */
-    get: operations['takes_api_open_sheet']
-    put?: never
-    post?: never
-    /**
-     * Delete Sheet
-     * @description Take a sheet off the list.
-     */
-    delete: operations['takes_api_delete_sheet']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{sheet_id}/differences': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * What Differs
-     * @description Which notes only one of two takes has.
-     */
-    post: operations['takes_api_what_differs']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{sheet_id}/drawn': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Drawn Takes
-     * @description The notes and measures of the takes from *first* to *last*: as many as one answer may hold, one at least.
-     */
-    get: operations['takes_api_drawn_takes']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{sheet_id}/more': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Throw More
-     * @description Throw more takes onto a sheet.
-     */
-    post: operations['takes_api_throw_more']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{sheet_id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Restore Sheet
-     * @description Bring a deleted sheet back.
-     */
-    post: operations['takes_api_restore_sheet']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{sheet_id}/vary': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Vary Takes
-     * @description Have each take but the first moved away from the pattern by a throw of its own.
-     */
-    post: operations['takes_api_vary_takes']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{sheet_id}/{number}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    /**
-     * Drop Take
-     * @description Drop a take.
-     */
-    delete: operations['takes_api_drop_take']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{sheet_id}/{number}/keep': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Keep Take
-     * @description Keep a take as a clip.
-     */
-    post: operations['takes_api_keep_take']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{sheet_id}/{number}/pick-up': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Pick Up Take
-     * @description Bring a dropped take back.
-     */
-    post: operations['takes_api_pick_up_take']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/clips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Clips
+         * @description The musician's clips that match, the newest first, from the *first* on (counted from 0), a page of them.
+         */
+        get: operations["clips_api_list_clips"];
+        put?: never;
+        /**
+         * Keep
+         * @description Keep bars of the tape as a clip: exactly what sounded.
+         */
+        post: operations["clips_api_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/grid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Grid Step
+         * @description How long a step of a grid is.
+         */
+        post: operations["clips_api_grid_step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Clips
+         * @description Read a MIDI file as a clip; with *each*, as a clip for each of the tracks that it is split into.
+         */
+        post: operations["clips_api_import_clips"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Zip
+         * @description A set, or clips by their *ids* with commas between, as MIDI files in one zip.
+         */
+        get: operations["clips_api_download_zip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Clip
+         * @description A clip to hear or to work on.
+         */
+        get: operations["clips_api_open_clip"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Clip
+         * @description Take a clip off the list.
+         */
+        delete: operations["clips_api_delete_clip"];
+        options?: never;
+        head?: never;
+        /**
+         * Describe Clip
+         * @description Rename a clip, tag it, put it into a set.
+         */
+        patch: operations["clips_api_describe_clip"];
+        trace?: never;
+    };
+    "/api/clips/{clip_id}.mid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Clip
+         * @description A clip as a Standard MIDI File.
+         */
+        get: operations["clips_api_download_clip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clip As Text
+         * @description A clip's notes as text.
+         */
+        get: operations["clips_api_clip_as_text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Clip
+         * @description Store a copy beside it.
+         */
+        post: operations["clips_api_copy_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Clip
+         * @description Do something to the notes of a clip.
+         */
+        post: operations["clips_api_edit_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/guess": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clip Guess
+         * @description The scale and chords that a clip is likely in, and how sure that is; none for drums alone.
+         */
+        get: operations["clips_api_clip_guess"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/in-place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Clip In Place
+         * @description What is to play in place of the lanes that a clip came from, by their ids.
+         */
+        post: operations["clips_api_clip_in_place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join Clip
+         * @description Put another clip after this one.
+         */
+        post: operations["clips_api_join_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/lanes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clip Lanes
+         * @description The lanes that a clip's notes could become, and how well they fit.
+         */
+        get: operations["clips_api_clip_lanes"];
+        put?: never;
+        /**
+         * Piece Of Lanes
+         * @description Make a new piece of a clip's notes as lanes.
+         */
+        post: operations["clips_api_piece_of_lanes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/pattern": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pattern Of Lanes
+         * @description A clip's notes as a pattern of lanes, for a piece that is open.
+         */
+        post: operations["clips_api_pattern_of_lanes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo Edit
+         * @description Do an edit again that was undone.
+         */
+        post: operations["clips_api_redo_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reopen Pattern
+         * @description Open the pattern that a clip came from again, as it stood, as a piece of its own.
+         */
+        post: operations["clips_api_reopen_pattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Clip
+         * @description Bring a deleted clip back.
+         */
+        post: operations["clips_api_restore_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Edit
+         * @description Go back by one edit.
+         */
+        post: operations["clips_api_undo_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Kits
+         * @description Kits that ship, then the musician's own by name.
+         */
+        get: operations["library_api_list_kits"];
+        put?: never;
+        /**
+         * Keep Kit
+         * @description Keep a kit; one's own of the same name is replaced.
+         */
+        post: operations["library_api_keep_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Kit
+         * @description Delete one of one's own kits; pieces that play it keep it.
+         */
+        delete: operations["library_api_delete_kit"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/chords": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chords
+         * @description How long chords may be made, and a progression to begin with.
+         */
+        post: operations["pieces_melody_api_chords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/contour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Contour
+         * @description What lanes become when a contour is drawn on their pitches.
+         */
+        post: operations["pieces_melody_api_contour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/enter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter
+         * @description What a lane becomes when a note, a rest or a tie is entered on a step.
+         */
+        post: operations["pieces_melody_api_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/gather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Gather
+         * @description What is held where a pattern begins anew, a latch changes, or a piece is put away: as it sounds then.
+         */
+        post: operations["pieces_melody_api_gather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/keyboard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keys
+         * @description All keys of a keyboard, spelt and marked as a scale has them.
+         */
+        post: operations["pieces_melody_api_keys"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/progressions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Progressions
+         * @description Progressions to begin with.
+         */
+        get: operations["pieces_melody_api_progressions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record
+         * @description What a lane becomes when keys were played along with it.
+         */
+        post: operations["pieces_melody_api_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/rescale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rescale
+         * @description A piece in another scale.
+         */
+        post: operations["pieces_melody_api_rescale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/melody/voices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Voices
+         * @description The voices that play any pitch.
+         */
+        get: operations["pieces_melody_api_voices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Pieces
+         * @description The musician's pieces, the one changed last first.
+         */
+        get: operations["pieces_api_list_pieces"];
+        put?: never;
+        /**
+         * Create Piece
+         * @description Begin a piece, or store a copy of one.
+         */
+        post: operations["pieces_api_create_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Piece
+         * @description Store a piece that was exported as JSON.
+         */
+        post: operations["pieces_api_import_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schema
+         * @description The JSON Schema of a piece.
+         */
+        get: operations["pieces_api_schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Piece
+         * @description A piece to work on.
+         */
+        get: operations["pieces_api_open_piece"];
+        /**
+         * Save Piece
+         * @description Save what was changed of the revision that it was based on; 409 if there is a newer one.
+         */
+        put: operations["pieces_api_save_piece"];
+        post?: never;
+        /**
+         * Delete Piece
+         * @description Take a piece off the shelf.
+         */
+        delete: operations["pieces_api_delete_piece"];
+        options?: never;
+        head?: never;
+        /**
+         * Rename Piece
+         * @description Rename a piece.
+         */
+        patch: operations["pieces_api_rename_piece"];
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Piece
+         * @description A piece as a JSON file; one that cannot be read any more as it is stored.
+         */
+        get: operations["pieces_api_export_piece"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/moments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Moments
+         * @description The history of a piece, the first moment first.
+         */
+        get: operations["pieces_api_list_moments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/moments/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Moment
+         * @description A moment of a piece's history, to go back to.
+         */
+        get: operations["pieces_api_open_moment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Piece
+         * @description Bring a deleted piece back.
+         */
+        post: operations["pieces_api_restore_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Render
+         * @description Everything to be drawn of a window of a score that the page does not have yet.
+         */
+        post: operations["pieces_render_api_render"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Alternatives
+         * @description What a word could be instead, or a lane could begin to use, each with the thread it would make.
+         */
+        post: operations["pieces_render_api_alternatives"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/control": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Control
+         * @description What lanes become with a new strip of a MIDI controller.
+         */
+        post: operations["pieces_render_api_control"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measures
+         * @description How busy, syncopated and even a lane is, and how far from where it was.
+         */
+        post: operations["pieces_render_api_measures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Midi
+         * @description Bars of a score as a Standard MIDI File, one track a lane.
+         */
+        post: operations["pieces_render_api_midi"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sounds
+         * @description What is heard of a window of a score, and nothing that is drawn of it.
+         */
+        post: operations["pieces_render_api_sounds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steps
+         * @description What lanes become when something is done to the steps that begin in a stretch of time.
+         */
+        post: operations["pieces_render_api_steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/strip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strip
+         * @description What lanes become when something is done to one of their strips.
+         */
+        post: operations["pieces_render_api_strip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/throw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Throw
+         * @description The sources of one lane, or of all that are not anchored, after a throw.
+         */
+        post: operations["pieces_render_api_throw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Session
+         * @description Say who is signed in.
+         */
+        get: operations["accounts_api_read_session"];
+        put?: never;
+        /**
+         * Sign In
+         * @description Sign in with name and password.
+         */
+        post: operations["accounts_api_sign_in"];
+        /**
+         * Sign Out
+         * @description Sign out.
+         */
+        delete: operations["accounts_api_sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go Aboard
+         * @description Sign in as the demo musician, where there is one.
+         */
+        post: operations["accounts_api_go_aboard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sounds
+         * @description The musician's own sounds, by name.
+         */
+        get: operations["sounds_api_list_sounds"];
+        put?: never;
+        /**
+         * Add Sound
+         * @description A new sound from a short WAV, OGG or FLAC file.
+         */
+        post: operations["sounds_api_add_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{sound_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Play Sound
+         * @description A sound of the musician's, as FLAC; nobody else's.
+         */
+        get: operations["sounds_api_play_sound"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Sound
+         * @description Delete a sound.
+         */
+        delete: operations["sounds_api_delete_sound"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Starters
+         * @description The musician's own starters by name, then those that ship.
+         */
+        get: operations["library_api_list_starters"];
+        put?: never;
+        /**
+         * Keep Starter
+         * @description Keep a lane or a pattern to begin from.
+         */
+        post: operations["library_api_keep_starter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starters/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Starter
+         * @description Delete one of one's own starters.
+         */
+        delete: operations["library_api_delete_starter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sheets
+         * @description The musician's sheets of takes, the newest first.
+         */
+        get: operations["takes_api_list_sheets"];
+        put?: never;
+        /**
+         * Throw Takes
+         * @description Throw takes of a pattern as it stands: the first by its own dice, the others by those that follow.
+         */
+        post: operations["takes_api_throw_takes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/tape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take From Tape
+         * @description Keep bars of the tape as a take: what makes them again.
+         */
+        post: operations["takes_api_take_from_tape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Sheet
+         * @description A sheet and its takes, without their notes.
+         */
+        get: operations["takes_api_open_sheet"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Sheet
+         * @description Take a sheet off the list.
+         */
+        delete: operations["takes_api_delete_sheet"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Differs
+         * @description Which notes only one of two takes has.
+         */
+        post: operations["takes_api_what_differs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawn Takes
+         * @description The notes and measures of the takes from *first* to *last*: as many as one answer may hold, one at least.
+         */
+        get: operations["takes_api_drawn_takes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/more": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Throw More
+         * @description Throw more takes onto a sheet.
+         */
+        post: operations["takes_api_throw_more"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Sheet
+         * @description Bring a deleted sheet back.
+         */
+        post: operations["takes_api_restore_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/vary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Vary Takes
+         * @description Have each take but the first moved away from the pattern by a throw of its own.
+         */
+        post: operations["takes_api_vary_takes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Take
+         * @description Drop a take.
+         */
+        delete: operations["takes_api_drop_take"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/{number}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Take
+         * @description Keep a take as a clip.
+         */
+        post: operations["takes_api_keep_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{sheet_id}/{number}/pick-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pick Up Take
+         * @description Bring a dropped take back.
+         */
+        post: operations["takes_api_pick_up_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * Accent
-     * @description Each *every*-th hit, from the *first*-th, is struck with *velocity*.
-     */
-    Accent: {
-      /**
-       * Every
-       * @default 3
-       */
-      every: number
-      /**
-       * First
-       * @description from 1, as people count
-       * @default 1
-       */
-      first: number
-      /**
-       * Velocity
-       * @default 120
-       */
-      velocity: number
-    }
-    /**
-     * Add
-     * @description A note where a hand pointed: on the step of the grid that holds *tick*; without a *step*, at the tick itself.
-     *
-     *     *pitch*: none for what the track plays plainly; *length*: none for a step.
-     */
-    Add: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'add'
-      /** Length */
-      length?: number | null
-      /** Pitch */
-      pitch?: number | null
-      step?: components['schemas']['StepValue'] | null
-      /** Tick */
-      tick: number
-      /** Track */
-      track: number
-      /**
-       * Velocity
-       * @default 100
-       */
-      velocity: number
-    }
-    /**
-     * Alternative
-     * @description One way to go on: what it is called, the fields that it sets, the thread that it would make of the lane.
-     *
-     *     *key*: the same for the same alternative on every lane. *thread*: none where it is no thread's, or all together
-     *     would have more notes than an answer holds.
-     */
-    Alternative: {
-      /** Chosen */
-      chosen: boolean
-      /** Explains */
-      explains: string
-      /** Key */
-      key: string
-      /** Patch */
-      patch: {
-        [key: string]: unknown
-      }
-      /** Text */
-      text: string
-      thread: components['schemas']['LanePicture'] | null
-    }
-    /**
-     * AlternativesQuestion
-     * @description The *word* of a *setting* of a *lane*, or of the pattern; without a setting, what a lane could begin to use.
-     */
-    AlternativesQuestion: {
-      /** Dice */
-      dice: number
-      /** Lane */
-      lane?: string | null
-      score: components['schemas']['Score']
-      /**
-       * Setting
-       * @default
-       */
-      setting: string
-      window: components['schemas']['Window']
-      /**
-       * Word
-       * @default
-       */
-      word: string
-    }
-    /**
-     * Arpeggio
-     * @description *order*: in which a pool's notes are read, after its *octaves* were added. *restart*: when it begins again.
-     */
-    Arpeggio: {
-      /**
-       * Octaves
-       * @default 1
-       */
-      octaves: number
-      /**
-       * Order
-       * @default up
-       * @enum {string}
-       */
-      order:
-        | 'up'
-        | 'down'
-        | 'up-and-down'
-        | 'up-and-down-twice'
-        | 'as-played'
-        | 'inward'
-        | 'outward'
-        | 'shuffled'
-        | 'random'
-        | 'all'
-      /** @description none: no note returns */
-      pedal?: components['schemas']['Pedal'] | null
-      /**
-       * Pool
-       * @default {
-       *       "kind": "held",
-       *       "latch": "off"
-       *     }
-       */
-      pool:
-        | components['schemas']['HeldPool']
-        | components['schemas']['TypedPool']
-        | components['schemas']['ChordPool']
-        | components['schemas']['ScalePool']
-        | components['schemas']['LanePool']
-      /**
-       * Restart
-       * @description never, with each cycle, with each chord
-       * @default free
-       * @enum {string}
-       */
-      restart: 'free' | 'cycle' | 'chord'
-      /**
-       * Velocity
-       * @description whose velocity its notes have
-       * @default lane
-       * @enum {string}
-       */
-      velocity: 'lane' | 'keys'
-    }
-    /**
-     * AsLanes
-     * @description Places of the lanes offered that are to be said by their shorter way.
-     */
-    AsLanes: {
-      /**
-       * Shorter
-       * @default []
-       */
-      shorter: number[]
-    }
-    /**
-     * AsPattern
-     * @description For a pattern of an open piece: its id there, the kit that its lanes play, and the piece's swing.
-     */
-    AsPattern: {
-      /**
-       * @default {
-       *       "channel": 10,
-       *       "name": "Dockside",
-       *       "voices": [
-       *         {
-       *           "id": "thud",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Thud",
-       *           "pan": 0,
-       *           "pitch": 36,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "chain",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Chain",
-       *           "pan": 0,
-       *           "pitch": 38,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "bottle",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Bottle",
-       *           "pan": 0,
-       *           "pitch": 39,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "clink",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Clink",
-       *           "pan": 0,
-       *           "pitch": 42,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "hiss",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Hiss",
-       *           "pan": 0,
-       *           "pitch": 46,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "shell",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Shell",
-       *           "pan": 0,
-       *           "pitch": 37,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "winch",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Winch",
-       *           "pan": 0,
-       *           "pitch": 43,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "bell",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Bell",
-       *           "pan": 0,
-       *           "pitch": 51,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "rope",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Rope",
-       *           "pan": 0,
-       *           "pitch": 70,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "rail",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Rail",
-       *           "pan": 0,
-       *           "pitch": 56,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "plank",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Plank",
-       *           "pan": 0,
-       *           "pitch": 41,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "gull",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Gull",
-       *           "pan": 0,
-       *           "pitch": 49,
-       *           "sound": null,
-       *           "tune": 0
-       *         }
-       *       ]
-       *     }
-       */
-      kit: components['schemas']['Kit']
-      /** Pattern Id */
-      pattern_id: string
-      /**
-       * Shorter
-       * @default []
-       */
-      shorter: number[]
-      /**
-       * @default {
-       *       "note": 16,
-       *       "percent": 50
-       *     }
-       */
-      swing: components['schemas']['Swing']
-    }
-    /**
-     * BarRestart
-     * @description The cycle begins at its first step again every so many bars.
-     */
-    BarRestart: {
-      /**
-       * Bars
-       * @default 2
-       */
-      bars: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'bars'
-    }
-    /**
-     * BarSpan
-     * @description A cycle fills so many bars.
-     */
-    BarSpan: {
-      /**
-       * Bars
-       * @default 1
-       */
-      bars: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'bars'
-    }
-    /**
-     * Bench
-     * @description One lane whole: every setting as a field, its strips, when what it plays comes round.
-     *
-     *     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
-     *     *without*: by the id of each lane that it
-     *     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
-     *     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
-     *     *channel*: what its controllers move where the lane is sent as MIDI.
-     */
-    Bench: {
-      /** Channel */
-      channel: string
-      /** Comes Round After */
-      comes_round_after: string
-      /** Fields */
-      fields: components['schemas']['Field'][]
-      /** Fits */
-      fits: {
-        [key: string]: unknown
-      } | null
-      /** Id */
-      id: string
-      /** Pool */
-      pool: string
-      /** Rate */
-      rate: number
-      /** Rates */
-      rates: components['schemas']['Choice'][]
-      /** Strips */
-      strips: components['schemas']['StripPicture'][]
-      /** Without */
-      without: {
-        [key: string]: {
-          [key: string]: unknown
-        }
-      }
-    }
-    /**
-     * Burst
-     * @description *notes* even notes from *bars* bars and *count* note values on, for as long as *length* of them.
-     *
-     *     *comes*: in what it comes once, and from whose beginning it is counted. *fade_from*, *fade_to*: velocity of the
-     *     first and last, in % of the lane's. *chance_percent*: of all together. One that goes beyond the end of what it comes
-     *     once in lies dormant.
-     */
-    Burst: {
-      /**
-       * Bars
-       * @default 0
-       */
-      bars: number
-      /**
-       * Chance Percent
-       * @default 100
-       */
-      chance_percent: number
-      /**
-       * Comes
-       * @description none: once in each pass of the pattern
-       */
-      comes?: (components['schemas']['EveryBars'] | components['schemas']['EveryCycle']) | null
-      /**
-       * Count
-       * @default 0
-       */
-      count: number
-      /**
-       * Fade From
-       * @description %
-       * @default 100
-       */
-      fade_from: number
-      /**
-       * Fade To
-       * @description %
-       * @default 100
-       */
-      fade_to: number
-      /**
-       * Length
-       * @default 4
-       */
-      length: number
-      /**
-       * Notes
-       * @default 5
-       */
-      notes: number
-      /**
-       * @default {
-       *       "divisor": 1,
-       *       "kind": "plain",
-       *       "multiplier": 1,
-       *       "note": 16
-       *     }
-       */
-      value: components['schemas']['StepValue']
-    }
-    /**
-     * BurstPicture
-     * @description One burst in the window, in ticks: *place* among the lane's; where its *notes* begin; *sounds*: if it does.
-     */
-    BurstPicture: {
-      /** End */
-      end: number
-      /** Notes */
-      notes: number[]
-      /** Place */
-      place: number
-      /** Sounds */
-      sounds: boolean
-      /** Start */
-      start: number
-      /** Velocities */
-      velocities: number[]
-    }
-    /**
-     * ChanceStrip
-     * @description How often each step sounds, in %; it multiplies the lane's chance.
-     */
-    ChanceStrip: {
-      /** @description none: it goes with the lane */
-      free?: components['schemas']['Free'] | null
-      /** @description none: the values as they are */
-      spread?: components['schemas']['Spread'] | null
-      /**
-       * Values
-       * @default []
-       */
-      values: (number | null)[]
-    }
-    /**
-     * Changed
-     * @description The fields that lanes change, by their ids; and what was copied of each that was asked of.
-     */
-    Changed: {
-      /**
-       * Copied
-       * @default []
-       */
-      copied: components['schemas']['Copied'][]
-      /** Patches */
-      patches: {
-        [key: string]: {
-          [key: string]: unknown
-        }
-      }
-    }
-    /**
-     * Choice
-     * @description One alternative for a word, and the fields that choosing it sets; none if it is *chosen*.
-     *
-     *     *key*: the same for the same alternative on every lane.
-     */
-    Choice: {
-      /** Chosen */
-      chosen: boolean
-      /** Key */
-      key: string
-      /** Patch */
-      patch: {
-        [key: string]: unknown
-      }
-      /** Text */
-      text: string
-    }
-    /**
-     * ChordLength
-     * @description A length in *ticks*, what the document says for it, and its words. *is_fine*: whether it ends between beats.
-     */
-    ChordLength: {
-      /** Is Fine */
-      is_fine: boolean
-      /** Lasts */
-      lasts: components['schemas']['BarSpan'] | components['schemas']['NoteSpan']
-      /** Says */
-      says: string
-      /** Ticks */
-      ticks: number
-    }
-    /**
-     * ChordPicture
-     * @description A chord of the progression in the window: its *place* there, from when to when in ticks, what is written.
-     *
-     *     *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *lasts*: how long, in words.
-     *     *notes*: those that it has.
-     */
-    ChordPicture: {
-      /** End */
-      end: number
-      /** Lasts */
-      lasts: string
-      /** Name */
-      name: string
-      /** Notes */
-      notes: string
-      /** Numeral */
-      numeral: string
-      /** Place */
-      place: number
-      /** Start */
-      start: number
-      /** Written */
-      written: string
-    }
-    /**
-     * ChordPool
-     * @description The chord of the progression.
-     */
-    ChordPool: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'chord'
-    }
-    /**
-     * ChordStrip
-     * @description How many notes each step stacks up: of an arpeggio its whole pool at once, else every second degree.
-     */
-    ChordStrip: {
-      /** @description none: it goes with the lane */
-      free?: components['schemas']['Free'] | null
-      /** @description none: the values as they are */
-      spread?: components['schemas']['Spread'] | null
-      /**
-       * Values
-       * @default []
-       */
-      values: (number | null)[]
-    }
-    /**
-     * ChordsOffered
-     * @description What hands may make of a progression: how long its chords may be, from short to long; and what to begin with.
-     */
-    ChordsOffered: {
-      first: components['schemas']['Progression']
-      /** Lengths */
-      lengths: components['schemas']['ChordLength'][]
-    }
-    /**
-     * ChordsQuestion
-     * @description In which *meter* and *scale* a progression is to lie.
-     */
-    ChordsQuestion: {
-      meter: components['schemas']['Meter']
-      scale: components['schemas']['Scale']
-    }
-    /**
-     * Clip
-     * @description *tracks* over *length_ticks*; a note may ring on beyond the end, an export cuts it there.
-     *
-     *     *tempo_changes*, *meter_changes*: after the beginning, where a file had any that were kept.
-     */
-    Clip: {
-      /** Key */
-      key?:
-        | (
-            | 'C'
-            | 'G'
-            | 'D'
-            | 'A'
-            | 'E'
-            | 'B'
-            | 'F#'
-            | 'C#'
-            | 'F'
-            | 'Bb'
-            | 'Eb'
-            | 'Ab'
-            | 'Db'
-            | 'Gb'
-            | 'Cb'
-            | 'Am'
-            | 'Em'
-            | 'Bm'
-            | 'F#m'
-            | 'C#m'
-            | 'G#m'
-            | 'D#m'
-            | 'A#m'
-            | 'Dm'
-            | 'Gm'
-            | 'Cm'
-            | 'Fm'
-            | 'Bbm'
-            | 'Ebm'
-            | 'Abm'
-          )
-        | null
-      /** Length Ticks */
-      length_ticks: number
-      meter: components['schemas']['Meter']
-      /**
-       * Meter Changes
-       * @default []
-       */
-      meter_changes: components['schemas']['MeterChange'][]
-      /** Name */
-      name: string
-      origin?: components['schemas']['Origin'] | null
-      scale?: components['schemas']['Scale'] | null
-      /**
-       * Tempo
-       * @description quarter notes a minute
-       */
-      tempo: number
-      /**
-       * Tempo Changes
-       * @default []
-       */
-      tempo_changes: components['schemas']['TempoChange'][]
-      /**
-       * Tracks
-       * @default []
-       */
-      tracks: components['schemas']['Track'][]
-      /**
-       * Version
-       * @default 1
-       * @constant
-       */
-      version: 1
-    }
-    /**
-     * ClipEdit
-     * @description What to do to the *chosen* notes: for each track the places of those chosen.
-     */
-    ClipEdit: {
-      /** Action */
-      action:
-        | components['schemas']['Add']
-        | components['schemas']['Delete']
-        | components['schemas']['Move']
-        | components['schemas']['Transpose']
-        | components['schemas']['Resize']
-        | components['schemas']['SetNotes']
-        | components['schemas']['Paste']
-        | components['schemas']['Quantise']
-        | components['schemas']['Swung']
-        | components['schemas']['Humanised']
-        | components['schemas']['Harder']
-        | components['schemas']['Ramp']
-        | components['schemas']['Paint']
-        | components['schemas']['Scatter']
-        | components['schemas']['Repeat']
-        | components['schemas']['Crop']
-        | components['schemas']['Lengthen']
-        | components['schemas']['Pace']
-        | components['schemas']['SetControls']
-        | components['schemas']['SetTrack']
-        | components['schemas']['SetClip']
-      /**
-       * Chosen
-       * @default []
-       */
-      chosen: number[][]
-      /** Revision */
-      revision: number
-    }
-    /**
-     * ClipGuess
-     * @description *says*: in words. *scale_sure*, *chords_sure*: in %; a scale that the clip itself has is 100 % sure.
-     */
-    ClipGuess: {
-      /** Chords Sure */
-      chords_sure: number
-      progression: components['schemas']['Progression'] | null
-      /** Says */
-      says: string
-      scale: components['schemas']['Scale']
-      /** Scale Sure */
-      scale_sure: number
-    }
-    /**
-     * ClipLine
-     * @description A clip as the list shows it, with as many of its notes as a small note sheet shows.
-     *
-     *     *unreadable*: what is wrong with one that cannot be read any more; '' for others.
-     */
-    ClipLine: {
-      /** Bars */
-      bars: number
-      /**
-       * Created At
-       * Format: date-time
-       */
-      created_at: string
-      /** Id */
-      id: number
-      /** Length Ticks */
-      length_ticks: number
-      meter: components['schemas']['Meter']
-      /** Name */
-      name: string
-      /** Notes */
-      notes: number
-      origin: components['schemas']['From'] | null
-      /** Set Name */
-      set_name: string
-      /** Tags */
-      tags: string[]
-      /** Tempo */
-      tempo: number
-      /** Tracks */
-      tracks: components['schemas']['SheetTrack'][]
-      /**
-       * Unreadable
-       * @default
-       */
-      unreadable: string
-    }
-    /**
-     * ClipPage
-     * @description Some of the clips that were asked for: *total* are there. *sets*, *tags*: all that the musician has.
-     */
-    ClipPage: {
-      /** Clips */
-      clips: components['schemas']['ClipLine'][]
-      /** Sets */
-      sets: string[]
-      /** Tags */
-      tags: string[]
-      /** Total */
-      total: number
-    }
-    /**
-     * ContourQuestion
-     * @description Which contour to draw on the pitches of *lanes*: between which values, by leaps of at most how many.
-     */
-    ContourQuestion: {
-      /**
-       * Contour
-       * @enum {string}
-       */
-      contour: 'rise' | 'fall' | 'arch' | 'wave' | 'wander' | 'throw'
-      /** Dice */
-      dice: number
-      /** High */
-      high: number
-      /** Lanes */
-      lanes: string[]
-      /** Leap */
-      leap: number
-      /** Low */
-      low: number
-      score: components['schemas']['Score']
-      /**
-       * Throw
-       * @default 1
-       */
-      throw: number
-    }
-    Control: [number, number, number]
-    /**
-     * ControlColumns
-     * @description `lattice.render.controls.Controls` as lists.
-     */
-    ControlColumns: {
-      /** Channels */
-      channels: number[]
-      /** Controllers */
-      controllers: number[]
-      /** Lanes */
-      lanes: number[]
-      /** Ticks */
-      ticks: number[]
-      /** Values */
-      values: number[]
-    }
-    /**
-     * ControlQuestion
-     * @description Which MIDI controller *lanes* are to have a strip of.
-     */
-    ControlQuestion: {
-      /** Controller */
-      controller: number
-      /** Dice */
-      dice: number
-      /** Lanes */
-      lanes: string[]
-      score: components['schemas']['Score']
-    }
-    /**
-     * ControlStrip
-     * @description What is sent to a MIDI controller with each step.
-     */
-    ControlStrip: {
-      /** Controller */
-      controller: number
-      /** @description none: it goes with the lane */
-      free?: components['schemas']['Free'] | null
-      /** @description none: the values as they are */
-      spread?: components['schemas']['Spread'] | null
-      /**
-       * Values
-       * @default []
-       */
-      values: (number | null)[]
-    }
-    /**
-     * Copied
-     * @description Steps in the order in which they were played.
-     */
-    Copied: {
-      /** @description how ratchets fade and climb; its values are those of the steps */
-      ratchet?: components['schemas']['RatchetStrip'] | null
-      /** Steps */
-      steps: components['schemas']['CopiedStep'][]
-    }
-    CopiedNote: [number, number, number, number, number, number]
-    /**
-     * CopiedStep
-     * @description One step: whether it is a hit, the values that its strips have of their own, its letter, its cycle rule.
-     */
-    CopiedStep: {
-      /**
-       * Accidental
-       * @default 0
-       */
-      accidental: number
-      /** Hit */
-      hit: boolean
-      /** Letter */
-      letter?: ('a' | 'b' | 'c' | 'd' | 'e' | 'f' | 'g' | 'h') | null
-      rule?: components['schemas']['CycleRule'] | null
-      /**
-       * Values
-       * @default {}
-       */
-      values: {
-        [key: string]: number
-      }
-    }
-    /**
-     * CoverThread
-     * @description A lane in a piece's first bar. *hits*: its hits' places there (0-1); *velocities*: theirs.
-     */
-    CoverThread: {
-      /** Hits */
-      hits: number[]
-      /** Ink */
-      ink: number
-      /** Velocities */
-      velocities: number[]
-    }
-    /**
-     * Credentials
-     * @description Name and password.
-     */
-    Credentials: {
-      /** Name */
-      name: string
-      /** Password */
-      password: string
-    }
-    /**
-     * Crop
-     * @description Only what lies from *first_tick* to before *end_tick*: notes that begin there, and what controllers hold.
-     *
-     *     An end that is none is that of the bars in which chosen notes begin.
-     */
-    Crop: {
-      /** End Tick */
-      end_tick?: number | null
-      /** First Tick */
-      first_tick?: number | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'crop'
-    }
-    /**
-     * CycleRule
-     * @description Only in the *nth* of every *of* cycles, from 1, as people count.
-     */
-    CycleRule: {
-      /**
-       * Nth
-       * @default 1
-       */
-      nth: number
-      /**
-       * Of
-       * @default 4
-       */
-      of: number
-    }
-    /**
-     * Delete
-     * @description The chosen notes go; without a choice none do.
-     */
-    Delete: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'delete'
-    }
-    /**
-     * Description
-     * @description A new name, tags or set; none: as it is. An empty *set_name*: in no set.
-     */
-    Description: {
-      /** Name */
-      name?: string | null
-      /** Set Name */
-      set_name?: string | null
-      /** Tags */
-      tags?: string[] | null
-    }
-    /**
-     * Differences
-     * @description The places, track by track, of the notes that only one of two takes has.
-     */
-    Differences: {
-      /** Only One */
-      only_one: number[][]
-      /** Only Other */
-      only_other: number[][]
-    }
-    /**
-     * Drawn
-     * @description The steps that the musician set by hand: `hits` ascending, counted from 0.
-     */
-    Drawn: {
-      /**
-       * Hits
-       * @default []
-       */
-      hits: number[]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'drawn'
-      /**
-       * Steps
-       * @default 16
-       */
-      steps: number
-    }
-    /**
-     * DrawnTake
-     * @description A take's notes, track by track, and its measures; *sounds*: what sounds each of its notes.
-     */
-    DrawnTake: {
-      measures: components['schemas']['TakeMeasures']
-      /** Number */
-      number: number
-      /** Sounds */
-      sounds: {
-        [key: string]: components['schemas']['PitchSound']
-      }[]
-      /** Tracks */
-      tracks: components['schemas']['SheetTrack'][]
-    }
-    /**
-     * Echo
-     * @description The other lane's hits, *shift* steps later.
-     */
-    Echo: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'echo'
-      /** Of */
-      of: string
-      /**
-       * Shift
-       * @default 3
-       */
-      shift: number
-    }
-    /**
-     * Edit
-     * @description One step forced to hit or rest by hand, on top of all else.
-     */
-    Edit: {
-      /** Hit */
-      hit: boolean
-      /** Step */
-      step: number
-    }
-    /**
-     * EditedClip
-     * @description A clip after an edit, and the places of the notes that are chosen now, track by track.
-     */
-    EditedClip: {
-      /** Chosen */
-      chosen: number[][]
-      clip: components['schemas']['OpenClip']
-    }
-    /**
-     * EnterQuestion
-     * @description What to enter on a *step* of a *lane*: a note's *pitch* and *velocity* (none: the lane's), a rest or a tie.
-     */
-    EnterQuestion: {
-      /** Dice */
-      dice: number
-      /** Lane */
-      lane: string
-      /** Pitch */
-      pitch?: number | null
-      score: components['schemas']['Score']
-      /** Step */
-      step: number
-      /** Velocity */
-      velocity?: number | null
-      /**
-       * What
-       * @enum {string}
-       */
-      what: 'note' | 'rest' | 'tie'
-    }
-    /**
-     * ErrorSchema
-     * @description *code* for programs, *message* for people.
-     */
-    ErrorSchema: {
-      /** Code */
-      code: string
-      /** Message */
-      message: string
-      /**
-       * Problems
-       * @default []
-       */
-      problems: components['schemas']['ProblemSchema'][]
-    }
-    /**
-     * Euclidean
-     * @description `hits` spread as evenly as possible over `steps`.
-     */
-    Euclidean: {
-      /** Hits */
-      hits: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'euclidean'
-      /** Steps */
-      steps: number
-    }
-    /**
-     * EventColumns
-     * @description `lattice.render.Events` as lists: what sounds in the window.
-     */
-    EventColumns: {
-      /** Channels */
-      channels: number[]
-      /** Lanes */
-      lanes: number[]
-      /** Lengths */
-      lengths: number[]
-      /** Pitches */
-      pitches: number[]
-      /** Starts */
-      starts: number[]
-      /** Straights */
-      straights: number[]
-      /** Tunes */
-      tunes: number[]
-      /** Velocities */
-      velocities: number[]
-    }
-    /**
-     * EveryBars
-     * @description It comes once in every so many bars, counted from the pattern's start.
-     */
-    EveryBars: {
-      /**
-       * Bars
-       * @default 4
-       */
-      bars: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'bars'
-    }
-    /**
-     * EveryCycle
-     * @description It comes in each cycle of its lane.
-     */
-    EveryCycle: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'cycle'
-    }
-    /**
-     * Export
-     * @description How a clip is written. *resolution*: file ticks to the quarter; at 13440 nothing is lost.
-     *
-     *     *type*: 1 for a track a lane, 0 for all in one. *drums*: notes and channels as the lanes have them, or as General
-     *     MIDI numbers what their sounds come nearest to. *key*: none for the clip's own.
-     *     *bends*: whether what a voice of the kit climbs is written as pitch bend, which moves all notes of its channel; else
-     *     it is left out.
-     */
-    Export: {
-      /**
-       * Bends
-       * @default false
-       */
-      bends: boolean
-      /**
-       * Drums
-       * @default lanes
-       * @enum {string}
-       */
-      drums: 'lanes' | 'general-midi'
-      /** Key */
-      key?:
-        | (
-            | 'C'
-            | 'G'
-            | 'D'
-            | 'A'
-            | 'E'
-            | 'B'
-            | 'F#'
-            | 'C#'
-            | 'F'
-            | 'Bb'
-            | 'Eb'
-            | 'Ab'
-            | 'Db'
-            | 'Gb'
-            | 'Cb'
-            | 'Am'
-            | 'Em'
-            | 'Bm'
-            | 'F#m'
-            | 'C#m'
-            | 'G#m'
-            | 'D#m'
-            | 'A#m'
-            | 'Dm'
-            | 'Gm'
-            | 'Cm'
-            | 'Fm'
-            | 'Bbm'
-            | 'Ebm'
-            | 'Abm'
-          )
-        | null
-      /**
-       * Markers
-       * @description one at each bar
-       * @default false
-       */
-      markers: boolean
-      /**
-       * Repeats
-       * @default 1
-       */
-      repeats: number
-      /**
-       * Resolution
-       * @default 960
-       * @enum {integer}
-       */
-      resolution: 96 | 480 | 960 | 13440
-      /**
-       * Type
-       * @default 1
-       * @enum {integer}
-       */
-      type: 0 | 1
-    }
-    /**
-     * Exporting
-     * @description How to write a file, as an address says it: a lattice.formats.midi.Export.
-     */
-    Exporting: {
-      /**
-       * Drums
-       * @default lanes
-       */
-      drums: string
-      /** Key */
-      key?: string | null
-      /**
-       * Markers
-       * @default false
-       */
-      markers: boolean
-      /**
-       * Repeats
-       * @default 1
-       */
-      repeats: number
-      /**
-       * Resolution
-       * @default 960
-       */
-      resolution: number
-      /**
-       * Type
-       * @default 1
-       */
-      type: number
-    }
-    /**
-     * Field
-     * @description One setting, plain or not, with its label, as the bench shows it in its *group*.
-     */
-    Field: {
-      /** Explains */
-      explains: string
-      /**
-       * Group
-       * @enum {string}
-       */
-      group: 'steps' | 'luck' | 'time' | 'notes' | 'sound'
-      /** Is Plain */
-      is_plain: boolean
-      /** Label */
-      label: string
-      /** Plain */
-      plain: {
-        [key: string]: unknown
-      } | null
-      /** Red */
-      red: boolean
-      /** Setting */
-      setting: string
-      /** Words */
-      words: components['schemas']['Word'][]
-    }
-    /**
-     * FileQuestion
-     * @description Which bars to write as a MIDI file, called by which *piece* and *pattern*, and how.
-     */
-    FileQuestion: {
-      /** Dice */
-      dice: number
-      /**
-       * @default {
-       *       "bends": false,
-       *       "drums": "lanes",
-       *       "key": null,
-       *       "markers": false,
-       *       "repeats": 1,
-       *       "resolution": 960,
-       *       "type": 1
-       *     }
-       */
-      export: components['schemas']['Export']
-      /** Pattern */
-      pattern: string
-      /** Piece */
-      piece: string
-      score: components['schemas']['Score']
-      window: components['schemas']['Window']
-    }
-    /**
-     * Free
-     * @description How a strip of its own length is read, from its first value on since the lane last began.
-     */
-    Free: {
-      /**
-       * Advance
-       * @description with every played step, or every hit
-       * @default step
-       * @enum {string}
-       */
-      advance: 'step' | 'hit'
-      /**
-       * Direction
-       * @default forward
-       * @enum {string}
-       */
-      direction: 'forward' | 'backward' | 'to-and-fro' | 'to-and-fro-twice' | 'shuffled' | 'random' | 'wander'
-    }
-    /**
-     * From
-     * @description Where a clip came from; *first_bar* counted from 0.
-     */
-    From: {
-      /** Bars */
-      bars: number
-      /** Dice */
-      dice: number
-      /** First Bar */
-      first_bar: number
-      /** Pattern */
-      pattern: string
-      /** Piece */
-      piece: string
-    }
-    /**
-     * FromTape
-     * @description A take of what the tape holds. *differs*: hands moved while it played, so that the take is not what was heard.
-     */
-    FromTape: {
-      /** Differs */
-      differs: boolean
-      sheet: components['schemas']['SheetLine']
-    }
-    /**
-     * GatherQuestion
-     * @description What lanes hold, by their ids: gathered from the tick *at* on (none: after all that hands did) at *begin*.
-     */
-    GatherQuestion: {
-      /** At */
-      at?: number | null
-      /**
-       * Begin
-       * @default 0
-       */
-      begin: number
-      /** Lanes */
-      lanes: {
-        [key: string]: components['schemas']['Held']
-      }
-    }
-    /**
-     * Gathered
-     * @description What is held, by the ids of lanes, with nothing of what went before.
-     */
-    Gathered: {
-      /** Lanes */
-      lanes: {
-        [key: string]: components['schemas']['Keys']
-      }
-    }
-    /**
-     * GridStep
-     * @description The length of a step in ticks, to draw a grid by; edits reckon with it exactly.
-     */
-    GridStep: {
-      /** Ticks */
-      ticks: number
-    }
-    /**
-     * Harder
-     * @description Every velocity by as much higher or lower, within 1-127.
-     */
-    Harder: {
-      /** By */
-      by: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'harder'
-    }
-    /**
-     * Held
-     * @description What hands held for a lane, and how its pool latches it.
-     */
-    Held: {
-      keys: components['schemas']['Keys']
-      /**
-       * Latch
-       * @enum {string}
-       */
-      latch: 'off' | 'replace' | 'add'
-    }
-    /**
-     * HeldKey
-     * @description A key held from a tick on to before another; *end*: none while it is held.
-     */
-    HeldKey: {
-      /** End */
-      end?: number | null
-      /** Key */
-      key: number
-      /** Start */
-      start: number
-      /** Velocity */
-      velocity: number
-    }
-    /**
-     * HeldPool
-     * @description The keys that are held. *latch*: they stay when let go, until new ones take their place, or for good.
-     */
-    HeldPool: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'held'
-      /**
-       * Latch
-       * @default off
-       * @enum {string}
-       */
-      latch: 'off' | 'replace' | 'add'
-    }
-    /**
-     * Humanise
-     * @description How far hits stray: normally distributed, cut at twice the spread. *ms*: in time; *velocity*: in strength.
-     */
-    Humanise: {
-      /**
-       * Ms
-       * @default 6
-       */
-      ms: number
-      /**
-       * Velocity
-       * @default 4
-       */
-      velocity: number
-    }
-    /**
-     * Humanised
-     * @description Loosened by a *throw*: at 100 % strays as a lane does with 15 ms and 12 of velocity, cut at twice that.
-     */
-    Humanised: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'humanise'
-      /** Percent */
-      percent: number
-      /** Throw */
-      throw: number
-    }
-    /**
-     * Imported
-     * @description The clips of a file, what of it was not kept, and the scale and chords that were *heard* in it, if any.
-     */
-    Imported: {
-      /** Clips */
-      clips: components['schemas']['ClipLine'][]
-      /** Heard */
-      heard: string
-      /** Remarks */
-      remarks: string[]
-    }
-    /**
-     * InPlace
-     * @description The lanes that a clip could play in place of.
-     */
-    InPlace: {
-      /** Lanes */
-      lanes: string[]
-    }
-    /**
-     * Join
-     * @description The number of the clip to come after this one.
-     */
-    Join: {
-      /** Other */
-      other: number
-      /** Revision */
-      revision: number
-    }
-    JsonValue: unknown
-    /**
-     * Keeping
-     * @description What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood.
-     *
-     *     *keeping*: a name of its own, so that one that is tried again is not stored twice.
-     */
-    Keeping: {
-      /**
-       * Bars
-       * @default 4
-       */
-      bars: number
-      /** Dice */
-      dice: number
-      /** Keeping */
-      keeping?: string | null
-      /** Pattern */
-      pattern: string
-      /** Piece */
-      piece: string
-      score: components['schemas']['Score']
-      stretch?: components['schemas']['Stretch'] | null
-      tape: components['schemas']['Tape']
-    }
-    /**
-     * KeptKit
-     * @description A kit to keep.
-     */
-    KeptKit: {
-      kit: components['schemas']['Kit']
-    }
-    /**
-     * KeptPicture
-     * @description The notes of a clip that plays in a lane's place, as far as they begin in the window; when it begins again.
-     */
-    KeptPicture: {
-      /** Begins */
-      begins: number[]
-      /** Lengths */
-      lengths: number[]
-      /** Name */
-      name: string
-      /** Pitches */
-      pitches: number[]
-      /** Starts */
-      starts: number[]
-      /** Velocities */
-      velocities: number[]
-    }
-    /**
-     * KeptStarter
-     * @description A starter to keep.
-     */
-    KeptStarter: {
-      starter: components['schemas']['Starter']
-    }
-    /**
-     * Keys
-     * @description A performance on the keys, in ticks from the pattern's start. It is played through once.
-     *
-     *     *held*: in the order of time. *let_go*: when all that a latch holds was let go.
-     */
-    Keys: {
-      /**
-       * Held
-       * @default []
-       */
-      held: components['schemas']['HeldKey'][]
-      /**
-       * Let Go
-       * @default []
-       */
-      let_go: number[]
-      /**
-       * Sustained
-       * @default []
-       */
-      sustained: components['schemas']['Sustain'][]
-    }
-    /**
-     * Kit
-     * @description A set of voices on one MIDI channel.
-     */
-    Kit: {
-      /**
-       * Channel
-       * @description as musicians count, from 1
-       * @default 10
-       */
-      channel: number
-      /** Name */
-      name: string
-      /** Voices */
-      voices: components['schemas']['Voice'][]
-    }
-    /**
-     * Lane
-     * @description A field left at its default is *plain*: it does nothing and the sentence does not name it.
-     *
-     *     What concerns pitch lies dormant while the *voice* is one of the kit.
-     */
-    Lane: {
-      /** @description none: no hit is accented */
-      accent?: components['schemas']['Accent'] | null
-      /**
-       * Anchored
-       * @description no throw and no action on all lanes touches it
-       * @default false
-       */
-      anchored: boolean
-      /** @description none: its own pitches */
-      arpeggio?: components['schemas']['Arpeggio'] | null
-      /**
-       * Attack Ms
-       * @description none: the voice's
-       */
-      attack_ms?: number | null
-      /**
-       * Beat Weight
-       * @description %: how much weaker weak places are
-       * @default 0
-       */
-      beat_weight: number
-      /**
-       * Brightness
-       * @description % of a pitched voice's overtones; none: the voice's
-       */
-      brightness?: number | null
-      /**
-       * Bursts
-       * @default []
-       */
-      bursts: components['schemas']['Burst'][]
-      /**
-       * Chance Percent
-       * @description how often a hit sounds
-       * @default 100
-       */
-      chance_percent: number
-      chance_strip?: components['schemas']['ChanceStrip'] | null
-      /**
-       * Channel
-       * @description MIDI channel; none: the kit's
-       */
-      channel?: number | null
-      chord_strip?: components['schemas']['ChordStrip'] | null
-      /** @description kept notes that play in its place; none: none do */
-      clip?: components['schemas']['LaneClip'] | null
-      /**
-       * Complement
-       * @description its rests: hits and rests change places
-       * @default false
-       */
-      complement: boolean
-      /**
-       * Control Strips
-       * @default []
-       */
-      control_strips: components['schemas']['ControlStrip'][]
-      /** @description none: in every cycle */
-      cycle_rule?: components['schemas']['CycleRule'] | null
-      /**
-       * Degrees Up
-       * @description higher before the scale: stays in it
-       * @default 0
-       */
-      degrees_up: number
-      /**
-       * Direction
-       * @default forward
-       * @enum {string}
-       */
-      direction: 'forward' | 'backward' | 'to-and-fro' | 'to-and-fro-twice' | 'shuffled' | 'random' | 'wander'
-      /**
-       * Edits
-       * @description ascending by step
-       * @default []
-       */
-      edits: components['schemas']['Edit'][]
-      /**
-       * Evened
-       * @description %: velocities pulled towards their mean
-       * @default 0
-       */
-      evened: number
-      /**
-       * Follows
-       * @description what of the progression a melodic lane follows
-       * @default none
-       * @enum {string}
-       */
-      follows: 'none' | 'root' | 'tones' | 'nearest'
-      /** @description none: exactly in time and strength */
-      humanise?: components['schemas']['Humanise'] | null
-      /** Id */
-      id: string
-      /**
-       * Ink
-       * @default 0
-       */
-      ink: number
-      /**
-       * @description what was held on the keyboard for its pool of held keys
-       * @default {
-       *       "held": [],
-       *       "let_go": [],
-       *       "sustained": []
-       *     }
-       */
-      keys: components['schemas']['Keys']
-      /**
-       * Length Percent
-       * @description length of a note, in % of a step
-       * @default 100
-       */
-      length_percent: number
-      length_strip?: components['schemas']['LengthStrip'] | null
-      /**
-       * Level Db
-       * @description of the built-in sound
-       * @default 0
-       */
-      level_db: number
-      /**
-       * Links
-       * @description ascending by step
-       * @default []
-       */
-      links: components['schemas']['Link'][]
-      /**
-       * Luck Bars
-       * @description luck comes round after so many bars; none: never
-       */
-      luck_bars?: number | null
-      /**
-       * Mute
-       * @default false
-       */
-      mute: boolean
-      /** Name */
-      name: string
-      /**
-       * Note
-       * @description MIDI note number; none: the voice's, or the root nearest to a pitched one's
-       */
-      note?: number | null
-      nudge_strip?: components['schemas']['NudgeStrip'] | null
-      octave_strip?: components['schemas']['OctaveStrip'] | null
-      /** @description one cycle in each pass; none: it goes round */
-      once?: components['schemas']['Once'] | null
-      /**
-       * Pan
-       * @description % to the right; negative: to the left
-       * @default 0
-       */
-      pan: number
-      pitch_strip?: components['schemas']['PitchStrip'] | null
-      ratchet_strip?: components['schemas']['RatchetStrip'] | null
-      /**
-       * Release Ms
-       * @description none: the voice's
-       */
-      release_ms?: number | null
-      /**
-       * Restart
-       * @description none: never
-       */
-      restart?: (components['schemas']['BarRestart'] | components['schemas']['PassRestart']) | null
-      /**
-       * Rotate
-       * @description steps later; negative: earlier
-       * @default 0
-       */
-      rotate: number
-      /** @description none: the pattern's */
-      scale?: components['schemas']['Scale'] | null
-      /**
-       * Semitones Up
-       * @description higher after the scale: may leave it
-       * @default 0
-       */
-      semitones_up: number
-      /**
-       * Solo
-       * @default false
-       */
-      solo: boolean
-      /** Source */
-      source:
-        | components['schemas']['Drawn']
-        | components['schemas']['Euclidean']
-        | components['schemas']['Numbered']
-        | components['schemas']['Thrown']
-        | components['schemas']['Rests']
-        | components['schemas']['Echo']
-        | components['schemas']['Reply']
-      /**
-       * Span
-       * @description what a cycle fills; none: it keeps its step
-       */
-      span?: (components['schemas']['BarSpan'] | components['schemas']['NoteSpan']) | null
-      /** @description none: all steps */
-      step_range?: components['schemas']['StepRange'] | null
-      /**
-       * Step Rules
-       * @description ascending by step
-       * @default []
-       */
-      step_rules: components['schemas']['StepRule'][]
-      /** @description none: the pattern's */
-      step_value?: components['schemas']['StepValue'] | null
-      /** @description none: the piece's */
-      swing?: components['schemas']['LaneSwing'] | null
-      /** @description none: every hit */
-      thin?: components['schemas']['Thin'] | null
-      /**
-       * Velocity
-       * @default 100
-       */
-      velocity: number
-      velocity_strip?: components['schemas']['VelocityStrip'] | null
-      /** Voice */
-      voice: string
-    }
-    /**
-     * LaneClip
-     * @description One lane of a clip, going round from the pattern's start every *length_ticks*. The lane itself is set aside.
-     *
-     *     *notes* and *controls* are in the order of time. A note may ring on beyond the length, or begin after it: its hit
-     *     was heard late, so it sounds that much after the beginning of each further time round, never before the first.
-     */
-    LaneClip: {
-      /**
-       * Controls
-       * @default []
-       */
-      controls: components['schemas']['Control'][]
-      /** Length Ticks */
-      length_ticks: number
-      /** Name */
-      name: string
-      /**
-       * Notes
-       * @default []
-       */
-      notes: components['schemas']['Note'][]
-    }
-    /**
-     * LaneOffer
-     * @description A lane that plays some of a clip's notes, and what is said of it.
-     *
-     *     *step*: what fits best, said; *mean_off_percent*, *worst_off_percent*: how far the notes lie off it, in % of a step,
-     *     before they are nudged; *remarks*: what the lane cannot say exactly. *shorter*: a lane that plays the same by a rule
-     *     or a shorter cycle, and *this_is* in words; none where there is none.
-     */
-    LaneOffer: {
-      lane: components['schemas']['Lane']
-      /** Mean Off Percent */
-      mean_off_percent: number
-      /** Remarks */
-      remarks: string[]
-      shorter?: components['schemas']['Lane'] | null
-      /** Step */
-      step: string
-      /**
-       * This Is
-       * @default
-       */
-      this_is: string
-      /** Worst Off Percent */
-      worst_off_percent: number
-    }
-    /**
-     * LanePicture
-     * @description A lane in the window. All positions are ticks from the pattern's start.
-     *
-     *     *starts*, *numbers*: of every step that begins in the window, its time after swing and its number in the lane;
-     *     *hits*: indices into those, of the hits. Then, hit by hit: *sounds* (1 if dice and cycle rules let it sound),
-     *     *velocities*, *lengths*, *chances* (%); and each of these, or nothing where all are plain: *onsets* (when its first
-     *     note begins), *ratchets* (notes), *accents* (1 for one), *ties* (1 if it lasts until the next hit), *octaves*,
-     *     *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead). *values*: what the
-     *     property that was asked for has at each step, what the lane and its strip make together; *painted_on*: the
-     *     fields to lay on the lane before values are painted, where it has a part in them. Of a melodic lane, hit by hit
-     *     too: *pitches* (all that begin with it; none where its pool is empty), *degrees* (what its pitch strip says).
-     *     *staff*: None for a voice of the kit. *folded*: how many of its hits have notes that were moved by octaves into
-     *     what MIDI has. *held*: the keys that its pool has after all that hands did, ascending. *tone*: of a pitched
-     *     voice.
-     *
-     *     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
-     *     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
-     *     cycle; *edited*: those forced by hand; *ruled*: of these, the ones that would be hits without that. *draws*: for
-     *     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
-     *     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
-     *     from. *kept*: the clip that plays in its place.
-     */
-    LanePicture: {
-      /** Accents */
-      accents: number[]
-      /** Bursts */
-      bursts: components['schemas']['BurstPicture'][]
-      /** Chances */
-      chances: number[]
-      /** Comes Round */
-      comes_round: string
-      /** Covered */
-      covered: number[]
-      /** Cycle Ends */
-      cycle_ends: number[]
-      /** Cycle Hits */
-      cycle_hits: number[]
-      /** Cycle Starts */
-      cycle_starts: number[]
-      /** Cycle Ticks */
-      cycle_ticks: number
-      /** Degrees */
-      degrees: number[]
-      /** Draws */
-      draws: number[]
-      /** Edited */
-      edited: number[]
-      /** First Step */
-      first_step: number
-      /** Folded */
-      folded: number
-      /** Follows */
-      follows: string | null
-      /** Held */
-      held: number[]
-      /** Hits */
-      hits: number[]
-      /** Id */
-      id: string
-      /** Is Gapped */
-      is_gapped: boolean
-      kept: components['schemas']['KeptPicture'] | null
-      /** Last Step */
-      last_step: number
-      /** Lengths */
-      lengths: number[]
-      /** Letters */
-      letters: string[]
-      /** Numbers */
-      numbers: number[]
-      /** Octaves */
-      octaves: number[]
-      /** Onsets */
-      onsets: number[]
-      /** Painted On */
-      painted_on: {
-        [key: string]: unknown
-      } | null
-      /** Pitches */
-      pitches: number[][]
-      /** Ratchets */
-      ratchets: number[]
-      /** Ruled */
-      ruled: number[]
-      sentence: components['schemas']['Sentence']
-      /** Silent */
-      silent: boolean
-      /** Sounds */
-      sounds: number[]
-      staff: components['schemas']['Staff'] | null
-      /** Starts */
-      starts: number[]
-      /** Step Ticks */
-      step_ticks: number
-      /** Steps */
-      steps: number
-      /** Ties */
-      ties: number[]
-      tone: components['schemas']['Tone'] | null
-      /** Values */
-      values: number[]
-      /** Velocities */
-      velocities: number[]
-    }
-    /**
-     * LanePool
-     * @description The notes that sound in another lane, whose id is *of*.
-     */
-    LanePool: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'lane'
-      /** Of */
-      of: string
-    }
-    /**
-     * LaneSwing
-     * @description The swing of a lane. *own_steps*: its own steps are the notes of the pairs, whatever they are, triplets too.
-     */
-    LaneSwing: {
-      /**
-       * Note
-       * @default 16
-       * @enum {integer}
-       */
-      note: 8 | 16
-      /**
-       * Own Steps
-       * @default false
-       */
-      own_steps: boolean
-      /**
-       * Percent
-       * @default 50
-       */
-      percent: number
-    }
-    /**
-     * LaneTone
-     * @description How a lane's pitched voice is set; None for voices of the kit.
-     */
-    LaneTone: {
-      /** Id */
-      id: string
-      tone: components['schemas']['Tone'] | null
-    }
-    /**
-     * LanesOffered
-     * @description The lanes that a clip's notes could become; *left_out*: what of the clip none of them has, in words.
-     */
-    LanesOffered: {
-      /** Left Out */
-      left_out: string[]
-      /** Offers */
-      offers: components['schemas']['LaneOffer'][]
-    }
-    /**
-     * LengthStrip
-     * @description How long each note lasts, in % of a step; 0: tied, until the lane's next hit.
-     *
-     *     Beyond LENGTH.high: tied over so many steps.
-     */
-    LengthStrip: {
-      /** @description none: it goes with the lane */
-      free?: components['schemas']['Free'] | null
-      /** @description none: the values as they are */
-      spread?: components['schemas']['Spread'] | null
-      /**
-       * Values
-       * @default []
-       */
-      values: (number | null)[]
-    }
-    /**
-     * Lengthen
-     * @description The clip lasts so many whole *bars*; notes that begin later go.
-     */
-    Lengthen: {
-      /** Bars */
-      bars: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'lengthen'
-    }
-    /**
-     * Link
-     * @description One step that sounds together with all of its letter, or not at all.
-     */
-    Link: {
-      /**
-       * Letter
-       * @default a
-       * @enum {string}
-       */
-      letter: 'a' | 'b' | 'c' | 'd' | 'e' | 'f' | 'g' | 'h'
-      /** Step */
-      step: number
-    }
-    /**
-     * ListedKit
-     * @description *id*: of one's own; none of those that ship.
-     */
-    ListedKit: {
-      /** Id */
-      id: number | null
-      kit: components['schemas']['Kit']
-    }
-    /**
-     * ListedStarter
-     * @description *fields*: what a lane takes over from it; none of a pattern. *id*: of one's own; none of those that ship.
-     */
-    ListedStarter: {
-      /** Fields */
-      fields: {
-        [key: string]: unknown
-      } | null
-      /** Id */
-      id: number | null
-      starter: components['schemas']['Starter']
-    }
-    /**
-     * Made
-     * @description The number of a piece that was made.
-     */
-    Made: {
-      /** Piece */
-      piece: number
-    }
-    /**
-     * Measures
-     * @description *hits_a_bar*: onsets before chance; *syncopation*, *evenness*, *distance*, *pattern_distance*: 0-1.
-     */
-    Measures: {
-      /** Distance */
-      distance: number
-      /** Evenness */
-      evenness: number
-      /** Hits A Bar */
-      hits_a_bar: number
-      /** Pattern Distance */
-      pattern_distance: number
-      /** Syncopation */
-      syncopation: number
-    }
-    /**
-     * MeasuresQuestion
-     * @description Which *lane* to measure, and since what its distance is.
-     */
-    MeasuresQuestion: {
-      /** Dice */
-      dice: number
-      /** Lane */
-      lane: string
-      score: components['schemas']['Score']
-      since: components['schemas']['Score']
-      /** Since Dice */
-      since_dice: number
-    }
-    /**
-     * Meeting
-     * @description When lanes begin a cycle together: *says*, and where in the window. *of*: their ids.
-     */
-    Meeting: {
-      /** At */
-      at: number[]
-      /** Of */
-      of: string[]
-      /** Says */
-      says: string
-    }
-    /**
-     * Meter
-     * @description *numerator* beats of a 1/*denominator* note in a bar.
-     */
-    Meter: {
-      /**
-       * Denominator
-       * @default 4
-       * @enum {integer}
-       */
-      denominator: 1 | 2 | 4 | 8 | 16 | 32
-      /**
-       * Numerator
-       * @default 4
-       */
-      numerator: number
-    }
-    MeterChange: [number, components['schemas']['Meter']]
-    /**
-     * MomentIn
-     * @description A change since the last save: its number, its name, and what it changed of the document of the moment before.
-     */
-    MomentIn: {
-      /** Changes */
-      changes: components['schemas']['Operation'][]
-      /** Label */
-      label: string
-      /** Number */
-      number: number
-    }
-    /**
-     * MomentLine
-     * @description A moment in the list of a piece's history.
-     */
-    MomentLine: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string
-      /** Label */
-      label: string
-      /** Number */
-      number: number
-    }
-    /**
-     * More
-     * @description How many more takes to throw.
-     */
-    More: {
-      /**
-       * Count
-       * @default 8
-       */
-      count: number
-    }
-    /**
-     * Move
-     * @description By so many *steps* of the grid and *ticks* beside, *rows* of tracks down, *semitones* up.
-     *
-     *     Notes move together: the first one to reach an edge stops all. On another track they play what that plays plainly.
-     */
-    Move: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'move'
-      /**
-       * Rows
-       * @default 0
-       */
-      rows: number
-      /**
-       * Semitones
-       * @default 0
-       */
-      semitones: number
-      /**
-       * @default {
-       *       "divisor": 1,
-       *       "kind": "plain",
-       *       "multiplier": 1,
-       *       "note": 16
-       *     }
-       */
-      step: components['schemas']['StepValue']
-      /**
-       * Steps
-       * @default 0
-       */
-      steps: number
-      /**
-       * Ticks
-       * @default 0
-       */
-      ticks: number
-    }
-    /**
-     * Moved
-     * @description A throw that moves only *percent* of the hits that *of* draws.
-     */
-    Moved: {
-      of: components['schemas']['Drawn']
-      /**
-       * Percent
-       * @default 100
-       */
-      percent: number
-    }
-    /**
-     * Naming
-     * @description A new name.
-     */
-    Naming: {
-      /** Name */
-      name: string
-    }
-    /**
-     * NewPiece
-     * @description A new piece: named, or a whole *document*, for a copy.
-     */
-    NewPiece: {
-      document?: components['schemas']['Piece'] | null
-      /**
-       * Name
-       * @default New piece
-       */
-      name: string
-    }
-    /**
-     * News
-     * @description Of a `Rendering` what a page does not have already.
-     *
-     *     *marks*: a fingerprint of every item that may be left out, new or not, in order: "lane" and its id; "bench" and a
-     *     lane's id, for all of it but "field" and "strip", each by lane and name; "standing" and its setting; "meeting". The
-     *     page sends those back that it has. *benches* hold the fields and strips alone that are new. *meeting*: none where
-     *     it is known.
-     */
-    News: {
-      /** Bar Ticks */
-      bar_ticks: number
-      /** Beat Ticks */
-      beat_ticks: number
-      /** Benches */
-      benches: components['schemas']['Bench'][]
-      /** Chords */
-      chords: components['schemas']['ChordPicture'][]
-      /** End Tick */
-      end_tick: number
-      /** First Tick */
-      first_tick: number
-      /** Lanes */
-      lanes: components['schemas']['LanePicture'][]
-      /** Marks */
-      marks: {
-        [key: string]: string
-      }
-      meeting: components['schemas']['Meeting'] | null
-      /** Pitch Names */
-      pitch_names: string[]
-      /** Progression */
-      progression: string
-      property: components['schemas']['Property'] | null
-      /** Scale Chords */
-      scale_chords: string[]
-      /** Scale Notes */
-      scale_notes: number[]
-      /** Standing */
-      standing: components['schemas']['Part'][]
-    }
-    Note: [number, number, number, number, number]
-    /**
-     * NoteSpan
-     * @description A cycle fills a note value.
-     */
-    NoteSpan: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'note'
-      value: components['schemas']['StepValue']
-    }
-    /**
-     * NudgeStrip
-     * @description How much later (negative: earlier) each step begins, in % of a step.
-     */
-    NudgeStrip: {
-      /** @description none: it goes with the lane */
-      free?: components['schemas']['Free'] | null
-      /** @description none: the values as they are */
-      spread?: components['schemas']['Spread'] | null
-      /**
-       * Values
-       * @default []
-       */
-      values: (number | null)[]
-    }
-    /**
-     * Numbered
-     * @description One of all the ways to place `hits` on `steps`, by its number, taken modulo the number of ways.
-     *
-     *     The number is as large as it needs to be, so it travels as digits.
-     */
-    Numbered: {
-      /** Hits */
-      hits: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'numbered'
-      /**
-       * Number
-       * @default 0
-       */
-      number: string
-      /** Steps */
-      steps: number
-    }
-    /**
-     * OctaveStrip
-     * @description By how many octaves each step is higher.
-     */
-    OctaveStrip: {
-      /** @description none: it goes with the lane */
-      free?: components['schemas']['Free'] | null
-      /** @description none: the values as they are */
-      spread?: components['schemas']['Spread'] | null
-      /**
-       * Values
-       * @default []
-       */
-      values: (number | null)[]
-    }
-    /**
-     * Once
-     * @description One cycle in each pass of the pattern, *bars* bars and *count* notes of 1/*note* after its beginning.
-     */
-    Once: {
-      /**
-       * Bars
-       * @default 0
-       */
-      bars: number
-      /**
-       * Count
-       * @default 0
-       */
-      count: number
-      /**
-       * Note
-       * @default 4
-       * @enum {integer}
-       */
-      note: 1 | 2 | 4 | 8 | 16 | 32 | 64
-    }
-    /**
-     * OpenClip
-     * @description A clip to work on: its *document* without its origin's score, and what sounds each of its notes, track by track.
-     *
-     *     *undo*, *redo*: what can be undone and done again; empty where nothing can. *is_melody*: whether all its notes are
-     *     pitches.
-     */
-    OpenClip: {
-      /** Bars */
-      bars: number
-      /**
-       * Created At
-       * Format: date-time
-       */
-      created_at: string
-      document: components['schemas']['Clip']
-      /** Id */
-      id: number
-      /** Is Melody */
-      is_melody: boolean
-      origin: components['schemas']['From'] | null
-      /** Redo */
-      redo: string
-      /** Revision */
-      revision: number
-      /** Sounds */
-      sounds: {
-        [key: string]: components['schemas']['PitchSound']
-      }[]
-      /** Undo */
-      undo: string
-    }
-    /**
-     * OpenMoment
-     * @description A moment to go back to.
-     */
-    OpenMoment: {
-      document: components['schemas']['Piece']
-      /** Number */
-      number: number
-    }
-    /**
-     * OpenPiece
-     * @description A piece to work on, the revision that it is, the save that made it, and the moment that it stands at.
-     */
-    OpenPiece: {
-      /** Attempt */
-      attempt: string
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string
-      document: components['schemas']['Piece']
-      /** Id */
-      id: number
-      /** Revision */
-      revision: number
-      /** Stands At */
-      stands_at: number
-    }
-    /**
-     * OpenSheet
-     * @description A sheet with its takes in the order of their numbers; their notes are asked for apart.
-     *
-     *     *lane_names*: of the lanes that were chosen; none: all. *vary*: how many % of the hits a throw of each take's own
-     *     moves. *is_lucky*: whether dice have a say; where neither is so, all takes are the same.
-     */
-    OpenSheet: {
-      /** Is Lucky */
-      is_lucky: boolean
-      /** Lane Names */
-      lane_names: string[] | null
-      /** Length Ticks */
-      length_ticks: number
-      meter: components['schemas']['Meter']
-      sheet: components['schemas']['SheetLine']
-      /** Takes */
-      takes: components['schemas']['TakeLine'][]
-      /** Tempo */
-      tempo: number
-      /** Vary */
-      vary: number
-    }
-    /**
-     * Operation
-     * @description One operation. Those that would make much of little, copying and moving, are not taken.
-     */
-    Operation: {
-      /**
-       * Op
-       * @enum {string}
-       */
-      op: 'add' | 'remove' | 'replace'
-      /** Path */
-      path: string
-      value?: components['schemas']['JsonValue']
-    }
-    /**
-     * Opposed
-     * @description The numbers of two takes to compare.
-     */
-    Opposed: {
-      /** One */
-      one: number
-      /** Other */
-      other: number
-    }
-    /**
-     * Origin
-     * @description Where a clip came from, enough to render it again. *first_bar*: from 0; *lanes*: those chosen; none: all.
-     */
-    Origin: {
-      /** Bars */
-      bars: number
-      /** Dice */
-      dice: number
-      /** First Bar */
-      first_bar: number
-      /** Lanes */
-      lanes?: string[] | null
-      /** Pattern */
-      pattern: string
-      /** Piece */
-      piece: string
-      score: components['schemas']['Score']
-    }
-    /**
-     * OwnSound
-     * @description A sound as the list shows it. *sound*: what a kit's voice calls it.
-     */
-    OwnSound: {
-      /** Id */
-      id: number
-      /** Name */
-      name: string
-      /** Seconds */
-      seconds: number
-      /** Sound */
-      sound: string
-    }
-    /**
-     * Pace
-     * @description All of the clip at half the pace, twice as long, or at double.
-     */
-    Pace: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'pace'
-      /**
-       * Pace
-       * @enum {string}
-       */
-      pace: 'half' | 'double'
-    }
-    /**
-     * Paint
-     * @description Velocities as a hand painted them.
-     */
-    Paint: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'paint'
-      /** Values */
-      values: components['schemas']['Painted'][]
-    }
-    Painted: [number, number, number]
-    /**
-     * Part
-     * @description One setting that acts. *red*: it makes the lane differ from its source's hits played in full.
-     */
-    Part: {
-      /** Explains */
-      explains: string
-      /** Plain */
-      plain: {
-        [key: string]: unknown
-      } | null
-      /** Red */
-      red: boolean
-      /** Setting */
-      setting: string
-      /** Words */
-      words: components['schemas']['Word'][]
-    }
-    /**
-     * PassRestart
-     * @description The cycle begins at its first step again with each pass of the pattern.
-     */
-    PassRestart: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'pass'
-    }
-    /**
-     * Paste
-     * @description Copied *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end.
-     *
-     *     *tick*: none for the bar line after the chosen notes; with none chosen, the clip's beginning.
-     */
-    Paste: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'paste'
-      /** Notes */
-      notes: components['schemas']['CopiedNote'][]
-      /** Tick */
-      tick?: number | null
-    }
-    /**
-     * Pattern
-     * @description One pattern of a piece, with dice of its own.
-     */
-    Pattern: {
-      /**
-       * Bars
-       * @description length of one pass
-       * @default 16
-       */
-      bars: number
-      /**
-       * Dice
-       * @default 1
-       */
-      dice: number
-      /** Id */
-      id: string
-      /**
-       * Lanes
-       * @default []
-       */
-      lanes: components['schemas']['Lane'][]
-      /**
-       * @default {
-       *       "denominator": 4,
-       *       "numerator": 4
-       *     }
-       */
-      meter: components['schemas']['Meter']
-      /** Name */
-      name: string
-      /** @description none: no chords to follow */
-      progression?: components['schemas']['Progression'] | null
-      /** @description none: the piece's */
-      scale?: components['schemas']['Scale'] | null
-      /**
-       * @default {
-       *       "divisor": 1,
-       *       "kind": "plain",
-       *       "multiplier": 1,
-       *       "note": 16
-       *     }
-       */
-      step_value: components['schemas']['StepValue']
-    }
-    /**
-     * Pedal
-     * @description A note that returns on each *every*-th hit, from the *first*-th, in place of the order's.
-     *
-     *     *note*: its MIDI number; none: the lane's. *again*: whether the order starts again after it.
-     */
-    Pedal: {
-      /**
-       * Again
-       * @default false
-       */
-      again: boolean
-      /**
-       * Every
-       * @default 4
-       */
-      every: number
-      /**
-       * First
-       * @description from 1, as people count
-       * @default 1
-       */
-      first: number
-      /** Note */
-      note?: number | null
-    }
-    /**
-     * Piece
-     * @description The document a musician works on.
-     */
-    Piece: {
-      /**
-       * @default {
-       *       "channel": 10,
-       *       "name": "Dockside",
-       *       "voices": [
-       *         {
-       *           "id": "thud",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Thud",
-       *           "pan": 0,
-       *           "pitch": 36,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "chain",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Chain",
-       *           "pan": 0,
-       *           "pitch": 38,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "bottle",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Bottle",
-       *           "pan": 0,
-       *           "pitch": 39,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "clink",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Clink",
-       *           "pan": 0,
-       *           "pitch": 42,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "hiss",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Hiss",
-       *           "pan": 0,
-       *           "pitch": 46,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "shell",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Shell",
-       *           "pan": 0,
-       *           "pitch": 37,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "winch",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Winch",
-       *           "pan": 0,
-       *           "pitch": 43,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "bell",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Bell",
-       *           "pan": 0,
-       *           "pitch": 51,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "rope",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Rope",
-       *           "pan": 0,
-       *           "pitch": 70,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "rail",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Rail",
-       *           "pan": 0,
-       *           "pitch": 56,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "plank",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Plank",
-       *           "pan": 0,
-       *           "pitch": 41,
-       *           "sound": null,
-       *           "tune": 0
-       *         },
-       *         {
-       *           "id": "gull",
-       *           "length_percent": 100,
-       *           "level_db": 0,
-       *           "name": "Gull",
-       *           "pan": 0,
-       *           "pitch": 49,
-       *           "sound": null,
-       *           "tune": 0
-       *         }
-       *       ]
-       *     }
-       */
-      kit: components['schemas']['Kit']
-      /** Name */
-      name: string
-      /** Patterns */
-      patterns: components['schemas']['Pattern'][]
-      /**
-       * @default {
-       *       "degrees": [],
-       *       "name": "major",
-       *       "root": 0
-       *     }
-       */
-      scale: components['schemas']['Scale']
-      /**
-       * @default {
-       *       "note": 16,
-       *       "percent": 50
-       *     }
-       */
-      swing: components['schemas']['Swing']
-      /**
-       * Tempo
-       * @description quarter notes a minute
-       * @default 112
-       */
-      tempo: number
-      /**
-       * Version
-       * @default 3
-       * @constant
-       */
-      version: 3
-    }
-    /**
-     * PitchSound
-     * @description *voice* sounds a note, *semitones* higher than it is. *tone*: of a voice that plays any pitch.
-     */
-    PitchSound: {
-      /**
-       * Level Db
-       * @default 0
-       */
-      level_db: number
-      /**
-       * Pan
-       * @default 0
-       */
-      pan: number
-      /** Semitones */
-      semitones: number
-      tone?: components['schemas']['Tone'] | null
-      voice: components['schemas']['Voice']
-    }
-    /**
-     * PitchStrip
-     * @description How much higher than the lane's note each step is. *unit*: degrees of the scale, or semitones.
-     *
-     *     *accidentals*: value by value, by how many semitones that degree alone is raised; they lie dormant with semitones.
-     */
-    PitchStrip: {
-      /**
-       * Accidentals
-       * @default []
-       */
-      accidentals: number[]
-      /** @description none: it goes with the lane */
-      free?: components['schemas']['Free'] | null
-      /** @description none: the values as they are */
-      spread?: components['schemas']['Spread'] | null
-      /**
-       * Unit
-       * @default degrees
-       * @enum {string}
-       */
-      unit: 'degrees' | 'semitones'
-      /**
-       * Values
-       * @default []
-       */
-      values: (number | null)[]
-    }
-    /**
-     * PlacedChord
-     * @description One chord: what is written, turned over *inversion* times, and how long it lasts.
-     */
-    PlacedChord: {
-      /** Chord */
-      chord: string
-      /**
-       * Inversion
-       * @default 0
-       */
-      inversion: number
-      /**
-       * Lasts
-       * @default {
-       *       "bars": 1,
-       *       "kind": "bars"
-       *     }
-       */
-      lasts: components['schemas']['BarSpan'] | components['schemas']['NoteSpan']
-    }
-    Point: [number, number]
-    /**
-     * ProblemSchema
-     * @description One thing wrong with a document: on which lane (if any), in which field.
-     */
-    ProblemSchema: {
-      /** Field */
-      field: string
-      /** Lane */
-      lane: string | null
-      /** Message */
-      message: string
-    }
-    /**
-     * Progression
-     * @description Chords one after the other, from the pattern's start, beginning again at their own end.
-     *
-     *     *leading*: each as it is written, or after the first in the position that moves least from the one before.
-     */
-    Progression: {
-      /** Chords */
-      chords: components['schemas']['PlacedChord'][]
-      /**
-       * Leading
-       * @default as-written
-       * @enum {string}
-       */
-      leading: 'as-written' | 'nearest'
-    }
-    /**
-     * ProgressionLine
-     * @description A progression to begin with. *scales*: the kind of scale it was made for.
-     */
-    ProgressionLine: {
-      /** Explains */
-      explains: string
-      /** Name */
-      name: string
-      progression: components['schemas']['Progression']
-      /** Scales */
-      scales: string
-    }
-    /**
-     * Property
-     * @description What the whole lattice shows in place of beads: a strip's *name*, where it lies in a lane, its range.
-     */
-    Property: {
-      /** High */
-      high: number
-      /** Low */
-      low: number
-      /** Name */
-      name: string
-      /** Path */
-      path: string
-      /** Unit */
-      unit: string
-    }
-    /**
-     * Quantise
-     * @description *percent* of the way to the nearest *step* of the grid. A note that comes to the clip's end begins it.
-     */
-    Quantise: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'quantise'
-      /**
-       * Percent
-       * @default 100
-       */
-      percent: number
-      /**
-       * @default {
-       *       "divisor": 1,
-       *       "kind": "plain",
-       *       "multiplier": 1,
-       *       "note": 16
-       *     }
-       */
-      step: components['schemas']['StepValue']
-    }
-    /**
-     * Ramp
-     * @description Velocities in a straight line through time, from *first* to *last*.
-     */
-    Ramp: {
-      /** First */
-      first: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'ramp'
-      /** Last */
-      last: number
-    }
-    /**
-     * RatchetStrip
-     * @description How many notes there are in a step.
-     *
-     *     *fade_from*, *fade_to*: velocity of the first and last of them, in % of the step's, in a straight line between;
-     *     *climb*: semitones, or on a melodic lane perhaps degrees, by which each is higher than the one before.
-     */
-    RatchetStrip: {
-      /**
-       * Climb
-       * @default 0
-       */
-      climb: number
-      /**
-       * Climb Unit
-       * @default semitones
-       * @enum {string}
-       */
-      climb_unit: 'semitones' | 'degrees'
-      /**
-       * Fade From
-       * @description %
-       * @default 100
-       */
-      fade_from: number
-      /**
-       * Fade To
-       * @description %
-       * @default 100
-       */
-      fade_to: number
-      /** @description none: it goes with the lane */
-      free?: components['schemas']['Free'] | null
-      /** @description none: the values as they are */
-      spread?: components['schemas']['Spread'] | null
-      /**
-       * Values
-       * @default []
-       */
-      values: (number | null)[]
-    }
-    /**
-     * RecordQuestion
-     * @description Keys that were played along with a *lane*. *over*: in place of what it had. *nudges*: whether they are kept.
-     */
-    RecordQuestion: {
-      /** Dice */
-      dice: number
-      /** Keys */
-      keys: components['schemas']['HeldKey'][]
-      /** Lane */
-      lane: string
-      /**
-       * Nudges
-       * @default false
-       */
-      nudges: boolean
-      /**
-       * Over
-       * @default false
-       */
-      over: boolean
-      score: components['schemas']['Score']
-    }
-    /**
-     * Refusal
-     * @description The answer to everything that is refused.
-     */
-    Refusal: {
-      error: components['schemas']['ErrorSchema']
-    }
-    /**
-     * RenderQuestion
-     * @description What to render and to draw. *chosen*: lanes whose benches are wanted. *known*: marks of what the page has.
-     */
-    RenderQuestion: {
-      /**
-       * Chosen
-       * @default []
-       */
-      chosen: string[]
-      /** Dice */
-      dice: number
-      /**
-       * Known
-       * @default {}
-       */
-      known: {
-        [key: string]: string
-      }
-      score: components['schemas']['Score']
-      /**
-       * Shown
-       * @description the property wanted at every step
-       */
-      shown?: ('velocity' | 'chance' | 'ratchet' | 'nudge' | 'length' | 'pitch') | null
-      window: components['schemas']['Window']
-    }
-    /**
-     * Repeat
-     * @description The chosen notes again, *times* more, after the span that they fill in whole steps; or all of the clip.
-     */
-    Repeat: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'repeat'
-      /**
-       * @default {
-       *       "divisor": 1,
-       *       "kind": "plain",
-       *       "multiplier": 1,
-       *       "note": 16
-       *     }
-       */
-      step: components['schemas']['StepValue']
-      /**
-       * Times
-       * @default 1
-       */
-      times: number
-    }
-    /**
-     * Reply
-     * @description One hit midway between each *every*-th hit of the other lane and its next hit.
-     */
-    Reply: {
-      /**
-       * Every
-       * @default 1
-       */
-      every: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'reply'
-      /** Of */
-      of: string
-    }
-    /**
-     * RescaleQuestion
-     * @description Which *scale* to bring a *piece* to; with *pattern*, that pattern alone.
-     */
-    RescaleQuestion: {
-      /** Pattern */
-      pattern?: string | null
-      piece: components['schemas']['Piece']
-      scale: components['schemas']['Scale']
-    }
-    /**
-     * Resize
-     * @description Longer by so many *steps* of the grid and *ticks* beside; never shorter than a tick.
-     */
-    Resize: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'resize'
-      /**
-       * @default {
-       *       "divisor": 1,
-       *       "kind": "plain",
-       *       "multiplier": 1,
-       *       "note": 16
-       *     }
-       */
-      step: components['schemas']['StepValue']
-      /**
-       * Steps
-       * @default 0
-       */
-      steps: number
-      /**
-       * Ticks
-       * @default 0
-       */
-      ticks: number
-    }
-    /**
-     * Rests
-     * @description Hits where the other lane rests, rests where it hits.
-     */
-    Rests: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'rests'
-      /** Of */
-      of: string
-    }
-    /**
-     * Revision
-     * @description The revision that a change is based on.
-     */
-    Revision: {
-      /** Revision */
-      revision: number
-    }
-    /**
-     * Save
-     * @description What was changed of the *revision* it is based on: moment by moment, and beside them, after the last.
-     *
-     *     *attempt*: an id of this save; sent again, since its answer got lost, it is stored once.
-     *     *stands_at*: the moment whose document the piece is then.
-     */
-    Save: {
-      /** Attempt */
-      attempt: string
-      /**
-       * Changes
-       * @default []
-       */
-      changes: components['schemas']['Operation'][]
-      /**
-       * Moments
-       * @default []
-       */
-      moments: components['schemas']['MomentIn'][]
-      /** Revision */
-      revision: number
-      /**
-       * Stands At
-       * @description none: the last
-       */
-      stands_at?: number | null
-    }
-    /**
-     * Saved
-     * @description A piece that was saved: the revision that it is now.
-     */
-    Saved: {
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string
-      /** Id */
-      id: number
-      /** Revision */
-      revision: number
-      /** Stands At */
-      stands_at: number
-    }
-    /**
-     * Scale
-     * @description A root and a named row of degrees, or one of the musician's own.
-     *
-     *     *root*: semitones above C. *degrees*: of a custom scale, semitones above the root, ascending from 0.
-     */
-    Scale: {
-      /**
-       * Degrees
-       * @default []
-       */
-      degrees: number[]
-      /**
-       * Name
-       * @default major
-       */
-      name:
-        | (
-            | 'major'
-            | 'minor'
-            | 'harmonic-minor'
-            | 'melodic-minor'
-            | 'ionian'
-            | 'dorian'
-            | 'phrygian'
-            | 'lydian'
-            | 'mixolydian'
-            | 'aeolian'
-            | 'locrian'
-            | 'major-pentatonic'
-            | 'minor-pentatonic'
-            | 'blues'
-            | 'whole-tone'
-            | 'diminished-half-whole'
-            | 'diminished-whole-half'
-            | 'chromatic'
-          )
-        | 'custom'
-      /**
-       * Root
-       * @default 0
-       */
-      root: number
-    }
-    /**
-     * ScalePool
-     * @description The whole scale, from *low* to *high*: degrees above the lane's note.
-     */
-    ScalePool: {
-      /**
-       * High
-       * @default 7
-       */
-      high: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'scale'
-      /**
-       * Low
-       * @default 0
-       */
-      low: number
-    }
-    /**
-     * Scatter
-     * @description *percent* of the notes move to other slots of the span that they lie in: a quick fill.
-     *
-     *     A slot is a *step*; notes keep their place in it. Those that go, and where to, are picked by *throw*. No note goes
-     *     where another of its track and pitch is, or was.
-     */
-    Scatter: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'scatter'
-      /** Percent */
-      percent: number
-      /**
-       * @default {
-       *       "divisor": 1,
-       *       "kind": "plain",
-       *       "multiplier": 1,
-       *       "note": 16
-       *     }
-       */
-      step: components['schemas']['StepValue']
-      /** Throw */
-      throw: number
-    }
-    /**
-     * Score
-     * @description A pattern with everything that decides its sound filled in.
-     */
-    Score: {
-      /**
-       * Bars
-       * @description length of one pass
-       * @default 16
-       */
-      bars: number
-      kit: components['schemas']['Kit']
-      /**
-       * Lanes
-       * @default []
-       */
-      lanes: components['schemas']['Lane'][]
-      /**
-       * @default {
-       *       "denominator": 4,
-       *       "numerator": 4
-       *     }
-       */
-      meter: components['schemas']['Meter']
-      /** @description none: no chords to follow */
-      progression?: components['schemas']['Progression'] | null
-      /**
-       * @default {
-       *       "degrees": [],
-       *       "name": "major",
-       *       "root": 0
-       *     }
-       */
-      scale: components['schemas']['Scale']
-      /**
-       * @default {
-       *       "divisor": 1,
-       *       "kind": "plain",
-       *       "multiplier": 1,
-       *       "note": 16
-       *     }
-       */
-      step_value: components['schemas']['StepValue']
-      /**
-       * @default {
-       *       "note": 16,
-       *       "percent": 50
-       *     }
-       */
-      swing: components['schemas']['Swing']
-      /**
-       * Tempo
-       * @description quarter notes a minute
-       */
-      tempo: number
-    }
-    /**
-     * Sentence
-     * @description All that acts on a lane.
-     */
-    Sentence: {
-      /** Parts */
-      parts: components['schemas']['Part'][]
-    }
-    /**
-     * Session
-     * @description Who is signed in, if anybody; *demo*: whether one may go aboard as the demo musician.
-     */
-    Session: {
-      /** Demo */
-      demo: boolean
-      /** User */
-      user: string | null
-    }
-    /**
-     * SetClip
-     * @description The clip's tempo, from its beginning to its end; its key.
-     */
-    SetClip: {
-      /** Key */
-      key?:
-        | (
-            | 'C'
-            | 'G'
-            | 'D'
-            | 'A'
-            | 'E'
-            | 'B'
-            | 'F#'
-            | 'C#'
-            | 'F'
-            | 'Bb'
-            | 'Eb'
-            | 'Ab'
-            | 'Db'
-            | 'Gb'
-            | 'Cb'
-            | 'Am'
-            | 'Em'
-            | 'Bm'
-            | 'F#m'
-            | 'C#m'
-            | 'G#m'
-            | 'D#m'
-            | 'A#m'
-            | 'Dm'
-            | 'Gm'
-            | 'Cm'
-            | 'Fm'
-            | 'Bbm'
-            | 'Ebm'
-            | 'Abm'
-          )
-        | 'none'
-        | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'clip'
-      /** Tempo */
-      tempo?: number | null
-    }
-    /**
-     * SetControls
-     * @description What a *controller* is sent from *first_tick* to before *end_tick*: *points*, ascending.
-     */
-    SetControls: {
-      /** Controller */
-      controller: number
-      /** End Tick */
-      end_tick: number
-      /** First Tick */
-      first_tick: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'controls'
-      /**
-       * Points
-       * @default []
-       */
-      points: components['schemas']['Point'][]
-      /** Track */
-      track: number
-    }
-    /**
-     * SetNotes
-     * @description Exact values. *start*: of the earliest note, the others keep their distance; the rest is each note's own.
-     */
-    SetNotes: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'set'
-      /** Length */
-      length?: number | null
-      /** Pitch */
-      pitch?: number | null
-      /** Start */
-      start?: number | null
-      /** Velocity */
-      velocity?: number | null
-    }
-    /**
-     * SetTrack
-     * @description A track's name and MIDI channel.
-     */
-    SetTrack: {
-      /** Channel */
-      channel?: number | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'track'
-      /** Lane */
-      lane?: string | null
-      /** Track */
-      track: number
-    }
-    /**
-     * SheetLine
-     * @description A sheet in the list. *takes*: how many lie on it; *first_bar* counted from 0.
-     */
-    SheetLine: {
-      /** Bars */
-      bars: number
-      /**
-       * Created At
-       * Format: date-time
-       */
-      created_at: string
-      /** First Bar */
-      first_bar: number
-      /** Id */
-      id: number
-      /** Lanes */
-      lanes: string[] | null
-      /** Pattern */
-      pattern: string
-      /** Piece */
-      piece: string
-      /** Piece Id */
-      piece_id: number | null
-      /** Takes */
-      takes: number
-    }
-    /**
-     * SheetTrack
-     * @description A track as a note sheet draws it.
-     */
-    SheetTrack: {
-      /** Channel */
-      channel: number
-      /** Controls */
-      controls: components['schemas']['Control'][]
-      /** Ink */
-      ink: number
-      /** Lane */
-      lane: string
-      /** Notes */
-      notes: components['schemas']['Note'][]
-    }
-    /**
-     * ShelfPiece
-     * @description A piece as the shelf shows it, its first pattern's first bar for a cover.
-     *
-     *     *unreadable*: what is wrong with one that cannot be read any more: it can be exported and deleted; '' for others.
-     */
-    ShelfPiece: {
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string
-      /** Id */
-      id: number
-      /** Meter */
-      meter: string
-      /** Name */
-      name: string
-      /** Tempo */
-      tempo: number
-      /** Threads */
-      threads: components['schemas']['CoverThread'][]
-      /**
-       * Unreadable
-       * @default
-       */
-      unreadable: string
-    }
-    /**
-     * Sounds
-     * @description What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
-     */
-    Sounds: {
-      /** Bar Ticks */
-      bar_ticks: number
-      /** Beat Ticks */
-      beat_ticks: number
-      controls: components['schemas']['ControlColumns']
-      /** End Tick */
-      end_tick: number
-      events: components['schemas']['EventColumns']
-      /** First Tick */
-      first_tick: number
-      held: components['schemas']['ControlColumns']
-      /** Lanes */
-      lanes: components['schemas']['LaneTone'][]
-    }
-    /**
-     * SoundsQuestion
-     * @description What to render: the engine's three arguments.
-     */
-    SoundsQuestion: {
-      /** Dice */
-      dice: number
-      score: components['schemas']['Score']
-      window: components['schemas']['Window']
-    }
-    /**
-     * Spread
-     * @description A fresh draw at every hit: the value plus or minus *by*, kept between *low* and *high*.
-     *
-     *     *low*, *high*: none for the strip's own range. *shape*: every value as likely, or those in the middle more so.
-     */
-    Spread: {
-      /** By */
-      by: number
-      /** High */
-      high?: number | null
-      /** Low */
-      low?: number | null
-      /**
-       * Shape
-       * @default even
-       * @enum {string}
-       */
-      shape: 'even' | 'middle'
-    }
-    /**
-     * Staff
-     * @description Between which pitches a melodic lane is drawn. *note*: the lane's, on which its thread lies.
-     *
-     *     *lines*: those of its scale; *roots*: those of its root.
-     *
-     *     *names*: of every pitch from *low* to *high*, as the scale spells them.
-     */
-    Staff: {
-      /** High */
-      high: number
-      /** Lines */
-      lines: number[]
-      /** Low */
-      low: number
-      /** Names */
-      names: string[]
-      /** Note */
-      note: number
-      /** Roots */
-      roots: number[]
-    }
-    /**
-     * Starter
-     * @description A lane or a pattern to begin from: one of the two.
-     */
-    Starter: {
-      lane?: components['schemas']['Lane'] | null
-      /** Name */
-      name: string
-      pattern?: components['schemas']['Pattern'] | null
-      /**
-       * Tags
-       * @default []
-       */
-      tags: string[]
-    }
-    /**
-     * StepRange
-     * @description The steps that take part, from *first* to *last*; with *last* before *first*, over the cycle's end.
-     *
-     *     A step beyond the cycle's end means its last one, until there are more steps again.
-     */
-    StepRange: {
-      /**
-       * First
-       * @default 0
-       */
-      first: number
-      /** Last */
-      last: number
-    }
-    /**
-     * StepRule
-     * @description The cycle rule of one step.
-     */
-    StepRule: {
-      rule: components['schemas']['CycleRule']
-      /** Step */
-      step: number
-    }
-    /**
-     * StepValue
-     * @description A note value times *multiplier*, shared out over *divisor* steps.
-     */
-    StepValue: {
-      /**
-       * Divisor
-       * @description 7 with a half note: seven steps in it
-       * @default 1
-       */
-      divisor: number
-      /**
-       * Kind
-       * @default plain
-       * @enum {string}
-       */
-      kind: 'plain' | 'dotted' | 'triplet'
-      /**
-       * Multiplier
-       * @default 1
-       */
-      multiplier: number
-      /**
-       * Note
-       * @description 4 is a quarter, 16 a sixteenth
-       * @default 16
-       * @enum {integer}
-       */
-      note: 1 | 2 | 4 | 8 | 16 | 32 | 64
-    }
-    /**
-     * StepsQuestion
-     * @description What to do with the steps of *lanes* that begin from *first_tick* to before *end_tick*.
-     *
-     *     *number*: of a throw, of the notes of a roll or burst, of the cycle that a rule lets sound *of* so many.
-     *     *copied*: what to paste; pasting lays them down from *first_tick* on, lane by lane in the order of *lanes*, and
-     *     begins again with the first where there are more.
-     */
-    StepsQuestion: {
-      /** Action */
-      action:
-        ('clear' | 'repeat' | 'throw' | 'ratchet' | 'burst' | 'link' | 'unlink' | 'rule') | ('copy' | 'paste')
-      /**
-       * Copied
-       * @default []
-       */
-      copied: components['schemas']['Copied'][]
-      /** Dice */
-      dice: number
-      /** End Tick */
-      end_tick: number
-      /** First Tick */
-      first_tick: number
-      /** Lanes */
-      lanes: string[]
-      /**
-       * Number
-       * @default 1
-       */
-      number: number
-      /**
-       * Of
-       * @default 2
-       */
-      of: number
-      score: components['schemas']['Score']
-    }
-    /**
-     * Stretch
-     * @description Bars of the tape: from *first_bar*, counted from 0, up to *end_bar*.
-     */
-    Stretch: {
-      /** End Bar */
-      end_bar: number
-      /** First Bar */
-      first_bar: number
-    }
-    /**
-     * StripPicture
-     * @description One strip on the bench. *explains*: what its values do; *words*: all that can be set of it beside them.
-     *
-     *     *values*: all of them, from *low* to *high*; *own*: 1 where the strip has one of its own, else the value is *plain*,
-     *     what the lane gives. *places*: which value each step that begins in the window
-     *     has, of a strip that does not go with the lane. *throw_low*, *throw_high*, *throw_shape*: how it is thrown until a
-     *     hand says otherwise.
-     */
-    StripPicture: {
-      /** Explains */
-      explains: string
-      /** High */
-      high: number
-      /** Is Free */
-      is_free: boolean
-      /** Is Plain */
-      is_plain: boolean
-      /** Low */
-      low: number
-      /** Name */
-      name: string
-      /** Own */
-      own: number[]
-      /** Path */
-      path: string
-      /** Places */
-      places: number[]
-      /** Plain */
-      plain: number
-      /** Throw High */
-      throw_high: number
-      /** Throw Low */
-      throw_low: number
-      /**
-       * Throw Shape
-       * @enum {string}
-       */
-      throw_shape: 'even' | 'middle'
-      /** Unit */
-      unit: string
-      /** Values */
-      values: number[]
-      /** Words */
-      words: components['schemas']['Word'][]
-    }
-    /**
-     * StripQuestion
-     * @description What to do with the strip called *strip* of *lanes*; to throw it, between which values, by which throw.
-     */
-    StripQuestion: {
-      /** Action */
-      action:
-        | (
-            | 'later'
-            | 'earlier'
-            | 'reverse'
-            | 'upside down'
-            | 'up'
-            | 'down'
-            | 'towards the middle'
-            | 'away from the middle'
-          )
-        | ('throw' | 'empty')
-      /** Dice */
-      dice: number
-      /**
-       * High
-       * @default 0
-       */
-      high: number
-      /** Lanes */
-      lanes: string[]
-      /**
-       * Low
-       * @default 0
-       */
-      low: number
-      score: components['schemas']['Score']
-      /**
-       * Shape
-       * @default even
-       * @enum {string}
-       */
-      shape: 'even' | 'middle'
-      /** Strip */
-      strip: string
-      /**
-       * Throw
-       * @default 1
-       */
-      throw: number
-    }
-    /**
-     * Sustain
-     * @description The sustain pedal down from a tick to before another; *end*: none while it is down.
-     */
-    Sustain: {
-      /** End */
-      end?: number | null
-      /** Start */
-      start: number
-    }
-    /**
-     * Swing
-     * @description The first note of a pair of 1/*note* takes *percent* of it.
-     */
-    Swing: {
-      /**
-       * Note
-       * @default 16
-       * @enum {integer}
-       */
-      note: 8 | 16
-      /**
-       * Percent
-       * @default 50
-       */
-      percent: number
-    }
-    /**
-     * Swung
-     * @description Swing of *swing* put in, or taken *out* of notes that have it. Bars are those of the clip's first meter.
-     */
-    Swung: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'swing'
-      /**
-       * Out
-       * @default false
-       */
-      out: boolean
-      swing: components['schemas']['Swing']
-    }
-    /**
-     * TakeLine
-     * @description A take by its number and dice. *clip*: the clip that it was kept as.
-     */
-    TakeLine: {
-      /** Clip */
-      clip: number | null
-      /** Dice */
-      dice: number
-      /** Number */
-      number: number
-    }
-    /**
-     * TakeMeasures
-     * @description *hits_a_bar*: those that sounded; *syncopation*: 0-1, weighted by hits; *distance* from the first: 0-1.
-     */
-    TakeMeasures: {
-      /** Distance */
-      distance: number
-      /** Hits A Bar */
-      hits_a_bar: number
-      /** Notes */
-      notes: number
-      /** Syncopation */
-      syncopation: number
-    }
-    /**
-     * Takes
-     * @description Some takes of a sheet.
-     */
-    Takes: {
-      /** Takes */
-      takes: components['schemas']['DrawnTake'][]
-    }
-    /**
-     * Tape
-     * @description One stretch of what sounded: *tracks* hold the notes in ticks from the pattern's start.
-     *
-     *     *from_tick*: where playing began; *now_tick*: where it is, or where it stopped. The *meter* is the
-     *     last one that held: across a change it counts for the whole stretch.
-     */
-    Tape: {
-      /** From Tick */
-      from_tick: number
-      meter: components['schemas']['Meter']
-      /** Now Tick */
-      now_tick: number
-      /**
-       * Tracks
-       * @default []
-       */
-      tracks: components['schemas']['TapeTrack'][]
-    }
-    /**
-     * TapeTrack
-     * @description What sounded of one lane. *straights*: where the steps of the notes stand; none: where the notes begin.
-     */
-    TapeTrack: {
-      /**
-       * Channel
-       * @default 10
-       */
-      channel: number
-      /**
-       * Controls
-       * @default []
-       */
-      controls: components['schemas']['Control'][]
-      /**
-       * Ink
-       * @default 0
-       */
-      ink: number
-      /** Lane */
-      lane: string
-      /** Lane Id */
-      lane_id?: string | null
-      /**
-       * Notes
-       * @default []
-       */
-      notes: components['schemas']['Note'][]
-      sound?: components['schemas']['TrackSound'] | null
-      /**
-       * Straights
-       * @default []
-       */
-      straights: number[]
-    }
-    TempoChange: [number, number]
-    /**
-     * Thin
-     * @description Only, or without, every so-many-th hit, counted along the run or anew in each cycle.
-     */
-    Thin: {
-      /**
-       * Each Cycle
-       * @default false
-       */
-      each_cycle: boolean
-      /**
-       * Every
-       * @default 3
-       */
-      every: number
-      /**
-       * First
-       * @description from 1, as people count
-       * @default 1
-       */
-      first: number
-      /**
-       * Keeps
-       * @default only
-       * @enum {string}
-       */
-      keeps: 'only' | 'without'
-    }
-    /**
-     * ThrowQuestion
-     * @description Which *lane* to throw (none: all that are not anchored), by how far, by the throw of which number.
-     */
-    ThrowQuestion: {
-      /** Dice */
-      dice: number
-      /** Lane */
-      lane?: string | null
-      /** Percent */
-      percent: number
-      score: components['schemas']['Score']
-      /** Throw */
-      throw: number
-    }
-    /**
-     * Throwing
-     * @description Takes to throw: *count* of *bars* bars from *first_bar* on, of chosen *lanes* or of all that are not muted.
-     */
-    Throwing: {
-      /**
-       * Bars
-       * @default 4
-       */
-      bars: number
-      /**
-       * Count
-       * @default 8
-       */
-      count: number
-      /** Dice */
-      dice: number
-      /**
-       * First Bar
-       * @default 0
-       */
-      first_bar: number
-      /** Lanes */
-      lanes?: string[] | null
-      /** Pattern */
-      pattern: string
-      /** Piece */
-      piece: string
-      /** Piece Id */
-      piece_id?: number | null
-      score: components['schemas']['Score']
-      /**
-       * Vary
-       * @description % of the hits that a throw of each moves
-       * @default 0
-       */
-      vary: number
-    }
-    /**
-     * Thrown
-     * @description `hits` of `steps` picked by a throw and the lane's id.
-     *
-     *     With *moved*, some of the hits that stood there moved to other steps instead; that lies dormant while it does
-     *     not fit `hits` and `steps`. *was*: the computed source before it was thrown, the way back.
-     */
-    Thrown: {
-      /** Hits */
-      hits: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'thrown'
-      moved?: components['schemas']['Moved'] | null
-      /** Steps */
-      steps: number
-      /**
-       * Throw
-       * @default 1
-       */
-      throw: number
-      /** Was */
-      was?: (components['schemas']['Euclidean'] | components['schemas']['Numbered']) | null
-    }
-    /**
-     * Tone
-     * @description How a pitched voice is set. *brightness*: % of its overtones.
-     */
-    Tone: {
-      /** Attack Ms */
-      attack_ms: number
-      /** Brightness */
-      brightness: number
-      /** Release Ms */
-      release_ms: number
-    }
-    /**
-     * Track
-     * @description The notes and controls of one lane, in the order of time.
-     *
-     *     *lane_id*: the lane that they came from; none: from a file. *sound*: none where the notes themselves say it.
-     */
-    Track: {
-      /**
-       * Channel
-       * @default 10
-       */
-      channel: number
-      /**
-       * Controls
-       * @default []
-       */
-      controls: components['schemas']['Control'][]
-      /**
-       * Ink
-       * @default 0
-       */
-      ink: number
-      /** Lane */
-      lane: string
-      /** Lane Id */
-      lane_id?: string | null
-      /**
-       * Notes
-       * @default []
-       */
-      notes: components['schemas']['Note'][]
-      sound?: components['schemas']['TrackSound'] | null
-    }
-    /**
-     * TrackSound
-     * @description How the built-in sounds play a track: by *voice*, which sounds as it is at the MIDI note *note*.
-     *
-     *     *tone*: of a voice that plays any pitch. *kit*: the voices, each struck at its own note, where all of it plays.
-     */
-    TrackSound: {
-      /**
-       * Kit
-       * @default []
-       */
-      kit: components['schemas']['Voice'][]
-      /**
-       * Level Db
-       * @default 0
-       */
-      level_db: number
-      /** Note */
-      note: number
-      /**
-       * Pan
-       * @default 0
-       */
-      pan: number
-      tone?: components['schemas']['Tone'] | null
-      voice: components['schemas']['Voice']
-    }
-    /**
-     * Transpose
-     * @description *semitones* up; what leaves MIDI's range is folded by octaves.
-     */
-    Transpose: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'transpose'
-      /** Semitones */
-      semitones: number
-    }
-    /**
-     * TypedPool
-     * @description A chord that is written here, or notes by their MIDI numbers in the order in which they were played.
-     */
-    TypedPool: {
-      /** Chord */
-      chord?: string | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'typed'
-      /**
-       * Notes
-       * @default []
-       */
-      notes: number[]
-    }
-    /**
-     * Vary
-     * @description How many % of the hits a throw of each take's own moves.
-     */
-    Vary: {
-      /** Percent */
-      percent: number
-    }
-    /**
-     * VelocityStrip
-     * @description How hard each step is struck, in place of the lane's velocity.
-     */
-    VelocityStrip: {
-      /** @description none: it goes with the lane */
-      free?: components['schemas']['Free'] | null
-      /** @description none: the values as they are */
-      spread?: components['schemas']['Spread'] | null
-      /**
-       * Values
-       * @default []
-       */
-      values: (number | null)[]
-    }
-    /**
-     * Voice
-     * @description One sound of a kit and the MIDI note that plays it.
-     *
-     *     *sound*: the built-in sound, or the musician's own, that it is made of; none: the one called as the voice.
-     */
-    Voice: {
-      /** Id */
-      id: string
-      /**
-       * Length Percent
-       * @description how much of it is heard
-       * @default 100
-       */
-      length_percent: number
-      /**
-       * Level Db
-       * @default 0
-       */
-      level_db: number
-      /** Name */
-      name: string
-      /**
-       * Pan
-       * @description % to the right; negative: to the left
-       * @default 0
-       */
-      pan: number
-      /**
-       * Pitch
-       * @description MIDI note number
-       */
-      pitch: number
-      /** Sound */
-      sound?: string | null
-      /**
-       * Tune
-       * @description semitones higher
-       * @default 0
-       */
-      tune: number
-    }
-    /**
-     * VoiceLine
-     * @description A voice that plays any pitch: what it is called, and how it sounds.
-     */
-    VoiceLine: {
-      /** Explains */
-      explains: string
-      /** Home */
-      home: number
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-    }
-    /**
-     * Window
-     * @description *bars* bars from *first_bar* (counted from 0) on.
-     */
-    Window: {
-      /** Bars */
-      bars: number
-      /**
-       * First Bar
-       * @default 0
-       */
-      first_bar: number
-    }
-    /**
-     * Word
-     * @description A piece of a sentence: plain text, a number to move, a word with alternatives, or one that acts at once.
-     *
-     *     *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher.
-     *     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
-     *     Of kind *act*: a press sets the fields of *patch*.
-     *     *own*: how many steps do not take the number, since they have values of their own in the lane's *strip* so called.
-     */
-    Word: {
-      /**
-       * Counted From
-       * @default 0
-       */
-      counted_from: number
-      /**
-       * Decimals
-       * @default 0
-       */
-      decimals: number
-      /**
-       * Digits
-       * @default
-       */
-      digits: string
-      /**
-       * Field
-       * @default
-       */
-      field: string
-      /**
-       * High
-       * @default 0
-       */
-      high: number
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'text' | 'number' | 'digits' | 'choice' | 'act'
-      /**
-       * Last Digits
-       * @default
-       */
-      last_digits: string
-      /**
-       * Low
-       * @default 0
-       */
-      low: number
-      /**
-       * Name
-       * @default
-       */
-      name: string
-      /**
-       * Own
-       * @default 0
-       */
-      own: number
-      /** Patch */
-      patch?: {
-        [key: string]: unknown
-      } | null
-      /**
-       * Stored
-       * @default 0
-       */
-      stored: number
-      /**
-       * Strip
-       * @default
-       */
-      strip: string
-      /** Text */
-      text: string
-      /**
-       * Value
-       * @default 0
-       */
-      value: number
-    }
-    /**
-     * Thrown
-     * @description `hits` of `steps` picked by a throw and the lane's id.
-     *
-     *     With *moved*, some of the hits that stood there moved to other steps instead; that lies dormant while it does
-     *     not fit `hits` and `steps`. *was*: the computed source before it was thrown, the way back.
-     */
-    lattice__document__source__Thrown: {
-      /** Hits */
-      hits: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'thrown'
-      moved?: components['schemas']['Moved'] | null
-      /** Steps */
-      steps: number
-      /**
-       * Throw
-       * @default 1
-       */
-      throw: number
-      /** Was */
-      was?: (components['schemas']['Euclidean'] | components['schemas']['Numbered']) | null
-    }
-    /**
-     * Thrown
-     * @description The sources that lanes have after a throw, by their ids.
-     */
-    pieces__schemas__Thrown: {
-      /** Sources */
-      sources: {
-        [key: string]:
-          | components['schemas']['Drawn']
-          | components['schemas']['Euclidean']
-          | components['schemas']['Numbered']
-          | components['schemas']['lattice__document__source__Thrown']
-          | components['schemas']['Rests']
-          | components['schemas']['Echo']
-          | components['schemas']['Reply']
-      }
-    }
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        /**
+         * Accent
+         * @description Each *every*-th hit, from the *first*-th, is struck with *velocity*.
+         */
+        Accent: {
+            /**
+             * Every
+             * @default 3
+             */
+            every: number;
+            /**
+             * First
+             * @description from 1, as people count
+             * @default 1
+             */
+            first: number;
+            /**
+             * Velocity
+             * @default 120
+             */
+            velocity: number;
+        };
+        /**
+         * Add
+         * @description A note where a hand pointed: on the step of the grid that holds *tick*; without a *step*, at the tick itself.
+         *
+         *     *pitch*: none for what the track plays plainly; *length*: none for a step.
+         */
+        Add: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add";
+            /** Length */
+            length?: number | null;
+            /** Pitch */
+            pitch?: number | null;
+            step?: components["schemas"]["StepValue"] | null;
+            /** Tick */
+            tick: number;
+            /** Track */
+            track: number;
+            /**
+             * Velocity
+             * @default 100
+             */
+            velocity: number;
+        };
+        /**
+         * Alternative
+         * @description One way to go on: what it is called, the fields that it sets, the thread that it would make of the lane.
+         *
+         *     *key*: the same for the same alternative on every lane. *thread*: none where it is no thread's, or all together
+         *     would have more notes than an answer holds.
+         */
+        Alternative: {
+            /** Chosen */
+            chosen: boolean;
+            /** Explains */
+            explains: string;
+            /** Key */
+            key: string;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+            /** Text */
+            text: string;
+            thread: components["schemas"]["LanePicture"] | null;
+        };
+        /**
+         * AlternativesQuestion
+         * @description The *word* of a *setting* of a *lane*, or of the pattern; without a setting, what a lane could begin to use.
+         */
+        AlternativesQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lane */
+            lane?: string | null;
+            score: components["schemas"]["Score"];
+            /**
+             * Setting
+             * @default
+             */
+            setting: string;
+            window: components["schemas"]["Window"];
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+        };
+        /**
+         * Arpeggio
+         * @description *order*: in which a pool's notes are read, after its *octaves* were added. *restart*: when it begins again.
+         */
+        Arpeggio: {
+            /**
+             * Octaves
+             * @default 1
+             */
+            octaves: number;
+            /**
+             * Order
+             * @default up
+             * @enum {string}
+             */
+            order: "up" | "down" | "up-and-down" | "up-and-down-twice" | "as-played" | "inward" | "outward" | "shuffled" | "random" | "all";
+            /** @description none: no note returns */
+            pedal?: components["schemas"]["Pedal"] | null;
+            /**
+             * Pool
+             * @default {
+             *       "kind": "held",
+             *       "latch": "off"
+             *     }
+             */
+            pool: components["schemas"]["HeldPool"] | components["schemas"]["TypedPool"] | components["schemas"]["ChordPool"] | components["schemas"]["ScalePool"] | components["schemas"]["LanePool"];
+            /**
+             * Restart
+             * @description never, with each cycle, with each chord
+             * @default free
+             * @enum {string}
+             */
+            restart: "free" | "cycle" | "chord";
+            /**
+             * Velocity
+             * @description whose velocity its notes have
+             * @default lane
+             * @enum {string}
+             */
+            velocity: "lane" | "keys";
+        };
+        /**
+         * AsLanes
+         * @description Places of the lanes offered that are to be said by their shorter way.
+         */
+        AsLanes: {
+            /**
+             * Shorter
+             * @default []
+             */
+            shorter: number[];
+        };
+        /**
+         * AsPattern
+         * @description For a pattern of an open piece: its id there, the kit that its lanes play, and the piece's swing.
+         */
+        AsPattern: {
+            /**
+             * @default {
+             *       "channel": 10,
+             *       "name": "Dockside",
+             *       "voices": [
+             *         {
+             *           "id": "thud",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Thud",
+             *           "pan": 0,
+             *           "pitch": 36,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "chain",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Chain",
+             *           "pan": 0,
+             *           "pitch": 38,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "bottle",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Bottle",
+             *           "pan": 0,
+             *           "pitch": 39,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "clink",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Clink",
+             *           "pan": 0,
+             *           "pitch": 42,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "hiss",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Hiss",
+             *           "pan": 0,
+             *           "pitch": 46,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "shell",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Shell",
+             *           "pan": 0,
+             *           "pitch": 37,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "winch",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Winch",
+             *           "pan": 0,
+             *           "pitch": 43,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "bell",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Bell",
+             *           "pan": 0,
+             *           "pitch": 51,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "rope",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Rope",
+             *           "pan": 0,
+             *           "pitch": 70,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "rail",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Rail",
+             *           "pan": 0,
+             *           "pitch": 56,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "plank",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Plank",
+             *           "pan": 0,
+             *           "pitch": 41,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "gull",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Gull",
+             *           "pan": 0,
+             *           "pitch": 49,
+             *           "sound": null,
+             *           "tune": 0
+             *         }
+             *       ]
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
+            /** Pattern Id */
+            pattern_id: string;
+            /**
+             * Shorter
+             * @default []
+             */
+            shorter: number[];
+            /**
+             * @default {
+             *       "note": 16,
+             *       "percent": 50
+             *     }
+             */
+            swing: components["schemas"]["Swing"];
+        };
+        /**
+         * BarRestart
+         * @description The cycle begins at its first step again every so many bars.
+         */
+        BarRestart: {
+            /**
+             * Bars
+             * @default 2
+             */
+            bars: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bars";
+        };
+        /**
+         * BarSpan
+         * @description A cycle fills so many bars.
+         */
+        BarSpan: {
+            /**
+             * Bars
+             * @default 1
+             */
+            bars: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bars";
+        };
+        /**
+         * Bench
+         * @description One lane whole: every setting as a field, its strips, when what it plays comes round.
+         *
+         *     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
+         *     *without*: by the id of each lane that it
+         *     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
+         *     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
+         *     *channel*: what its controllers move where the lane is sent as MIDI.
+         */
+        Bench: {
+            /** Channel */
+            channel: string;
+            /** Comes Round After */
+            comes_round_after: string;
+            /** Fields */
+            fields: components["schemas"]["Field"][];
+            /** Fits */
+            fits: {
+                [key: string]: unknown;
+            } | null;
+            /** Id */
+            id: string;
+            /** Pool */
+            pool: string;
+            /** Rate */
+            rate: number;
+            /** Rates */
+            rates: components["schemas"]["Choice"][];
+            /** Strips */
+            strips: components["schemas"]["StripPicture"][];
+            /** Without */
+            without: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        /**
+         * Burst
+         * @description *notes* even notes from *bars* bars and *count* note values on, for as long as *length* of them.
+         *
+         *     *comes*: in what it comes once, and from whose beginning it is counted. *fade_from*, *fade_to*: velocity of the
+         *     first and last, in % of the lane's. *chance_percent*: of all together. One that goes beyond the end of what it comes
+         *     once in lies dormant.
+         */
+        Burst: {
+            /**
+             * Bars
+             * @default 0
+             */
+            bars: number;
+            /**
+             * Chance Percent
+             * @default 100
+             */
+            chance_percent: number;
+            /**
+             * Comes
+             * @description none: once in each pass of the pattern
+             */
+            comes?: (components["schemas"]["EveryBars"] | components["schemas"]["EveryCycle"]) | null;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            /**
+             * Fade From
+             * @description %
+             * @default 100
+             */
+            fade_from: number;
+            /**
+             * Fade To
+             * @description %
+             * @default 100
+             */
+            fade_to: number;
+            /**
+             * Length
+             * @default 4
+             */
+            length: number;
+            /**
+             * Notes
+             * @default 5
+             */
+            notes: number;
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            value: components["schemas"]["StepValue"];
+        };
+        /**
+         * BurstPicture
+         * @description One burst in the window, in ticks: *place* among the lane's; where its *notes* begin; *sounds*: if it does.
+         */
+        BurstPicture: {
+            /** End */
+            end: number;
+            /** Notes */
+            notes: number[];
+            /** Place */
+            place: number;
+            /** Sounds */
+            sounds: boolean;
+            /** Start */
+            start: number;
+            /** Velocities */
+            velocities: number[];
+        };
+        /**
+         * ChanceStrip
+         * @description How often each step sounds, in %; it multiplies the lane's chance.
+         */
+        ChanceStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * Changed
+         * @description The fields that lanes change, by their ids; and what was copied of each that was asked of.
+         */
+        Changed: {
+            /**
+             * Copied
+             * @default []
+             */
+            copied: components["schemas"]["Copied"][];
+            /** Patches */
+            patches: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        /**
+         * Choice
+         * @description One alternative for a word, and the fields that choosing it sets; none if it is *chosen*.
+         *
+         *     *key*: the same for the same alternative on every lane.
+         */
+        Choice: {
+            /** Chosen */
+            chosen: boolean;
+            /** Key */
+            key: string;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+            /** Text */
+            text: string;
+        };
+        /**
+         * ChordLength
+         * @description A length in *ticks*, what the document says for it, and its words. *is_fine*: whether it ends between beats.
+         */
+        ChordLength: {
+            /** Is Fine */
+            is_fine: boolean;
+            /** Lasts */
+            lasts: components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"];
+            /** Says */
+            says: string;
+            /** Ticks */
+            ticks: number;
+        };
+        /**
+         * ChordPicture
+         * @description A chord of the progression in the window: its *place* there, from when to when in ticks, what is written.
+         *
+         *     *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *lasts*: how long, in words.
+         *     *notes*: those that it has.
+         */
+        ChordPicture: {
+            /** End */
+            end: number;
+            /** Lasts */
+            lasts: string;
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: string;
+            /** Numeral */
+            numeral: string;
+            /** Place */
+            place: number;
+            /** Start */
+            start: number;
+            /** Written */
+            written: string;
+        };
+        /**
+         * ChordPool
+         * @description The chord of the progression.
+         */
+        ChordPool: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chord";
+        };
+        /**
+         * ChordStrip
+         * @description How many notes each step stacks up: of an arpeggio its whole pool at once, else every second degree.
+         */
+        ChordStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * ChordsOffered
+         * @description What hands may make of a progression: how long its chords may be, from short to long; and what to begin with.
+         */
+        ChordsOffered: {
+            first: components["schemas"]["Progression"];
+            /** Lengths */
+            lengths: components["schemas"]["ChordLength"][];
+        };
+        /**
+         * ChordsQuestion
+         * @description In which *meter* and *scale* a progression is to lie.
+         */
+        ChordsQuestion: {
+            meter: components["schemas"]["Meter"];
+            scale: components["schemas"]["Scale"];
+        };
+        /**
+         * Clip
+         * @description *tracks* over *length_ticks*; a note may ring on beyond the end, an export cuts it there.
+         *
+         *     *tempo_changes*, *meter_changes*: after the beginning, where a file had any that were kept.
+         */
+        Clip: {
+            /** Key */
+            key?: ("C" | "G" | "D" | "A" | "E" | "B" | "F#" | "C#" | "F" | "Bb" | "Eb" | "Ab" | "Db" | "Gb" | "Cb" | "Am" | "Em" | "Bm" | "F#m" | "C#m" | "G#m" | "D#m" | "A#m" | "Dm" | "Gm" | "Cm" | "Fm" | "Bbm" | "Ebm" | "Abm") | null;
+            /** Length Ticks */
+            length_ticks: number;
+            meter: components["schemas"]["Meter"];
+            /**
+             * Meter Changes
+             * @default []
+             */
+            meter_changes: components["schemas"]["MeterChange"][];
+            /** Name */
+            name: string;
+            origin?: components["schemas"]["Origin"] | null;
+            scale?: components["schemas"]["Scale"] | null;
+            /**
+             * Tempo
+             * @description quarter notes a minute
+             */
+            tempo: number;
+            /**
+             * Tempo Changes
+             * @default []
+             */
+            tempo_changes: components["schemas"]["TempoChange"][];
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: components["schemas"]["Track"][];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * ClipEdit
+         * @description What to do to the *chosen* notes: for each track the places of those chosen.
+         */
+        ClipEdit: {
+            /** Action */
+            action: components["schemas"]["Add"] | components["schemas"]["Delete"] | components["schemas"]["Move"] | components["schemas"]["Transpose"] | components["schemas"]["Resize"] | components["schemas"]["SetNotes"] | components["schemas"]["Paste"] | components["schemas"]["Quantise"] | components["schemas"]["Swung"] | components["schemas"]["Humanised"] | components["schemas"]["Harder"] | components["schemas"]["Ramp"] | components["schemas"]["Paint"] | components["schemas"]["Scatter"] | components["schemas"]["Repeat"] | components["schemas"]["Crop"] | components["schemas"]["Lengthen"] | components["schemas"]["Pace"] | components["schemas"]["SetControls"] | components["schemas"]["SetTrack"] | components["schemas"]["SetClip"];
+            /**
+             * Chosen
+             * @default []
+             */
+            chosen: number[][];
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * ClipGuess
+         * @description *says*: in words. *scale_sure*, *chords_sure*: in %; a scale that the clip itself has is 100 % sure.
+         */
+        ClipGuess: {
+            /** Chords Sure */
+            chords_sure: number;
+            progression: components["schemas"]["Progression"] | null;
+            /** Says */
+            says: string;
+            scale: components["schemas"]["Scale"];
+            /** Scale Sure */
+            scale_sure: number;
+        };
+        /**
+         * ClipLine
+         * @description A clip as the list shows it, with as many of its notes as a small note sheet shows.
+         *
+         *     *unreadable*: what is wrong with one that cannot be read any more; '' for others.
+         */
+        ClipLine: {
+            /** Bars */
+            bars: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Id */
+            id: number;
+            /** Length Ticks */
+            length_ticks: number;
+            meter: components["schemas"]["Meter"];
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: number;
+            origin: components["schemas"]["From"] | null;
+            /** Set Name */
+            set_name: string;
+            /** Tags */
+            tags: string[];
+            /** Tempo */
+            tempo: number;
+            /** Tracks */
+            tracks: components["schemas"]["SheetTrack"][];
+            /**
+             * Unreadable
+             * @default
+             */
+            unreadable: string;
+        };
+        /**
+         * ClipPage
+         * @description Some of the clips that were asked for: *total* are there. *sets*, *tags*: all that the musician has.
+         */
+        ClipPage: {
+            /** Clips */
+            clips: components["schemas"]["ClipLine"][];
+            /** Sets */
+            sets: string[];
+            /** Tags */
+            tags: string[];
+            /** Total */
+            total: number;
+        };
+        /**
+         * ContourQuestion
+         * @description Which contour to draw on the pitches of *lanes*: between which values, by leaps of at most how many.
+         */
+        ContourQuestion: {
+            /**
+             * Contour
+             * @enum {string}
+             */
+            contour: "rise" | "fall" | "arch" | "wave" | "wander" | "throw";
+            /** Dice */
+            dice: number;
+            /** High */
+            high: number;
+            /** Lanes */
+            lanes: string[];
+            /** Leap */
+            leap: number;
+            /** Low */
+            low: number;
+            score: components["schemas"]["Score"];
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
+        };
+        Control: [
+            number,
+            number,
+            number
+        ];
+        /**
+         * ControlColumns
+         * @description `lattice.render.controls.Controls` as lists.
+         */
+        ControlColumns: {
+            /** Channels */
+            channels: number[];
+            /** Controllers */
+            controllers: number[];
+            /** Lanes */
+            lanes: number[];
+            /** Ticks */
+            ticks: number[];
+            /** Values */
+            values: number[];
+        };
+        /**
+         * ControlQuestion
+         * @description Which MIDI controller *lanes* are to have a strip of.
+         */
+        ControlQuestion: {
+            /** Controller */
+            controller: number;
+            /** Dice */
+            dice: number;
+            /** Lanes */
+            lanes: string[];
+            score: components["schemas"]["Score"];
+        };
+        /**
+         * ControlStrip
+         * @description What is sent to a MIDI controller with each step.
+         */
+        ControlStrip: {
+            /** Controller */
+            controller: number;
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * Copied
+         * @description Steps in the order in which they were played.
+         */
+        Copied: {
+            /** @description how ratchets fade and climb; its values are those of the steps */
+            ratchet?: components["schemas"]["RatchetStrip"] | null;
+            /** Steps */
+            steps: components["schemas"]["CopiedStep"][];
+        };
+        CopiedNote: [
+            number,
+            number,
+            number,
+            number,
+            number,
+            number
+        ];
+        /**
+         * CopiedStep
+         * @description One step: whether it is a hit, the values that its strips have of their own, its letter, its cycle rule.
+         */
+        CopiedStep: {
+            /**
+             * Accidental
+             * @default 0
+             */
+            accidental: number;
+            /** Hit */
+            hit: boolean;
+            /** Letter */
+            letter?: ("a" | "b" | "c" | "d" | "e" | "f" | "g" | "h") | null;
+            rule?: components["schemas"]["CycleRule"] | null;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * CoverThread
+         * @description A lane in a piece's first bar. *hits*: its hits' places there (0-1); *velocities*: theirs.
+         */
+        CoverThread: {
+            /** Hits */
+            hits: number[];
+            /** Ink */
+            ink: number;
+            /** Velocities */
+            velocities: number[];
+        };
+        /**
+         * Credentials
+         * @description Name and password.
+         */
+        Credentials: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * Crop
+         * @description Only what lies from *first_tick* to before *end_tick*: notes that begin there, and what controllers hold.
+         *
+         *     An end that is none is that of the bars in which chosen notes begin.
+         */
+        Crop: {
+            /** End Tick */
+            end_tick?: number | null;
+            /** First Tick */
+            first_tick?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crop";
+        };
+        /**
+         * CycleRule
+         * @description Only in the *nth* of every *of* cycles, from 1, as people count.
+         */
+        CycleRule: {
+            /**
+             * Nth
+             * @default 1
+             */
+            nth: number;
+            /**
+             * Of
+             * @default 4
+             */
+            of: number;
+        };
+        /**
+         * Delete
+         * @description The chosen notes go; without a choice none do.
+         */
+        Delete: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "delete";
+        };
+        /**
+         * Description
+         * @description A new name, tags or set; none: as it is. An empty *set_name*: in no set.
+         */
+        Description: {
+            /** Name */
+            name?: string | null;
+            /** Set Name */
+            set_name?: string | null;
+            /** Tags */
+            tags?: string[] | null;
+        };
+        /**
+         * Differences
+         * @description The places, track by track, of the notes that only one of two takes has.
+         */
+        Differences: {
+            /** Only One */
+            only_one: number[][];
+            /** Only Other */
+            only_other: number[][];
+        };
+        /**
+         * Drawn
+         * @description The steps that the musician set by hand: `hits` ascending, counted from 0.
+         */
+        Drawn: {
+            /**
+             * Hits
+             * @default []
+             */
+            hits: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawn";
+            /**
+             * Steps
+             * @default 16
+             */
+            steps: number;
+        };
+        /**
+         * DrawnTake
+         * @description A take's notes, track by track, and its measures; *sounds*: what sounds each of its notes.
+         */
+        DrawnTake: {
+            measures: components["schemas"]["TakeMeasures"];
+            /** Number */
+            number: number;
+            /** Sounds */
+            sounds: {
+                [key: string]: components["schemas"]["PitchSound"];
+            }[];
+            /** Tracks */
+            tracks: components["schemas"]["SheetTrack"][];
+        };
+        /**
+         * Echo
+         * @description The other lane's hits, *shift* steps later.
+         */
+        Echo: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "echo";
+            /** Of */
+            of: string;
+            /**
+             * Shift
+             * @default 3
+             */
+            shift: number;
+        };
+        /**
+         * Edit
+         * @description One step forced to hit or rest by hand, on top of all else.
+         */
+        Edit: {
+            /** Hit */
+            hit: boolean;
+            /** Step */
+            step: number;
+        };
+        /**
+         * EditedClip
+         * @description A clip after an edit, and the places of the notes that are chosen now, track by track.
+         */
+        EditedClip: {
+            /** Chosen */
+            chosen: number[][];
+            clip: components["schemas"]["OpenClip"];
+        };
+        /**
+         * EnterQuestion
+         * @description What to enter on a *step* of a *lane*: a note's *pitch* and *velocity* (none: the lane's), a rest or a tie.
+         */
+        EnterQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lane */
+            lane: string;
+            /** Pitch */
+            pitch?: number | null;
+            score: components["schemas"]["Score"];
+            /** Step */
+            step: number;
+            /** Velocity */
+            velocity?: number | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "note" | "rest" | "tie";
+        };
+        /**
+         * ErrorSchema
+         * @description *code* for programs, *message* for people.
+         */
+        ErrorSchema: {
+            /** Code */
+            code: string;
+            /** Message */
+            message: string;
+            /**
+             * Problems
+             * @default []
+             */
+            problems: components["schemas"]["ProblemSchema"][];
+        };
+        /**
+         * Euclidean
+         * @description `hits` spread as evenly as possible over `steps`.
+         */
+        Euclidean: {
+            /** Hits */
+            hits: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "euclidean";
+            /** Steps */
+            steps: number;
+        };
+        /**
+         * EventColumns
+         * @description `lattice.render.Events` as lists: what sounds in the window.
+         */
+        EventColumns: {
+            /** Channels */
+            channels: number[];
+            /** Lanes */
+            lanes: number[];
+            /** Lengths */
+            lengths: number[];
+            /** Pitches */
+            pitches: number[];
+            /** Starts */
+            starts: number[];
+            /** Straights */
+            straights: number[];
+            /** Tunes */
+            tunes: number[];
+            /** Velocities */
+            velocities: number[];
+        };
+        /**
+         * EveryBars
+         * @description It comes once in every so many bars, counted from the pattern's start.
+         */
+        EveryBars: {
+            /**
+             * Bars
+             * @default 4
+             */
+            bars: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bars";
+        };
+        /**
+         * EveryCycle
+         * @description It comes in each cycle of its lane.
+         */
+        EveryCycle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cycle";
+        };
+        /**
+         * Export
+         * @description How a clip is written. *resolution*: file ticks to the quarter; at 13440 nothing is lost.
+         *
+         *     *type*: 1 for a track a lane, 0 for all in one. *drums*: notes and channels as the lanes have them, or as General
+         *     MIDI numbers what their sounds come nearest to. *key*: none for the clip's own.
+         *     *bends*: whether what a voice of the kit climbs is written as pitch bend, which moves all notes of its channel; else
+         *     it is left out.
+         */
+        Export: {
+            /**
+             * Bends
+             * @default false
+             */
+            bends: boolean;
+            /**
+             * Drums
+             * @default lanes
+             * @enum {string}
+             */
+            drums: "lanes" | "general-midi";
+            /** Key */
+            key?: ("C" | "G" | "D" | "A" | "E" | "B" | "F#" | "C#" | "F" | "Bb" | "Eb" | "Ab" | "Db" | "Gb" | "Cb" | "Am" | "Em" | "Bm" | "F#m" | "C#m" | "G#m" | "D#m" | "A#m" | "Dm" | "Gm" | "Cm" | "Fm" | "Bbm" | "Ebm" | "Abm") | null;
+            /**
+             * Markers
+             * @description one at each bar
+             * @default false
+             */
+            markers: boolean;
+            /**
+             * Repeats
+             * @default 1
+             */
+            repeats: number;
+            /**
+             * Resolution
+             * @default 960
+             * @enum {integer}
+             */
+            resolution: 96 | 480 | 960 | 13440;
+            /**
+             * Type
+             * @default 1
+             * @enum {integer}
+             */
+            type: 0 | 1;
+        };
+        /**
+         * Exporting
+         * @description How to write a file, as an address says it: a lattice.formats.midi.Export.
+         */
+        Exporting: {
+            /**
+             * Drums
+             * @default lanes
+             */
+            drums: string;
+            /** Key */
+            key?: string | null;
+            /**
+             * Markers
+             * @default false
+             */
+            markers: boolean;
+            /**
+             * Repeats
+             * @default 1
+             */
+            repeats: number;
+            /**
+             * Resolution
+             * @default 960
+             */
+            resolution: number;
+            /**
+             * Type
+             * @default 1
+             */
+            type: number;
+        };
+        /**
+         * Field
+         * @description One setting, plain or not, with its label, as the bench shows it in its *group*.
+         */
+        Field: {
+            /** Explains */
+            explains: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "steps" | "luck" | "time" | "notes" | "sound";
+            /** Is Plain */
+            is_plain: boolean;
+            /** Label */
+            label: string;
+            /** Plain */
+            plain: {
+                [key: string]: unknown;
+            } | null;
+            /** Red */
+            red: boolean;
+            /** Setting */
+            setting: string;
+            /** Words */
+            words: components["schemas"]["Word"][];
+        };
+        /**
+         * FileQuestion
+         * @description Which bars to write as a MIDI file, called by which *piece* and *pattern*, and how.
+         */
+        FileQuestion: {
+            /** Dice */
+            dice: number;
+            /**
+             * @default {
+             *       "bends": false,
+             *       "drums": "lanes",
+             *       "key": null,
+             *       "markers": false,
+             *       "repeats": 1,
+             *       "resolution": 960,
+             *       "type": 1
+             *     }
+             */
+            export: components["schemas"]["Export"];
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+            score: components["schemas"]["Score"];
+            window: components["schemas"]["Window"];
+        };
+        /**
+         * Free
+         * @description How a strip of its own length is read, from its first value on since the lane last began.
+         */
+        Free: {
+            /**
+             * Advance
+             * @description with every played step, or every hit
+             * @default step
+             * @enum {string}
+             */
+            advance: "step" | "hit";
+            /**
+             * Direction
+             * @default forward
+             * @enum {string}
+             */
+            direction: "forward" | "backward" | "to-and-fro" | "to-and-fro-twice" | "shuffled" | "random" | "wander";
+        };
+        /**
+         * From
+         * @description Where a clip came from; *first_bar* counted from 0.
+         */
+        From: {
+            /** Bars */
+            bars: number;
+            /** Dice */
+            dice: number;
+            /** First Bar */
+            first_bar: number;
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+        };
+        /**
+         * FromTape
+         * @description A take of what the tape holds. *differs*: hands moved while it played, so that the take is not what was heard.
+         */
+        FromTape: {
+            /** Differs */
+            differs: boolean;
+            sheet: components["schemas"]["SheetLine"];
+        };
+        /**
+         * GatherQuestion
+         * @description What lanes hold, by their ids: gathered from the tick *at* on (none: after all that hands did) at *begin*.
+         */
+        GatherQuestion: {
+            /** At */
+            at?: number | null;
+            /**
+             * Begin
+             * @default 0
+             */
+            begin: number;
+            /** Lanes */
+            lanes: {
+                [key: string]: components["schemas"]["Held"];
+            };
+        };
+        /**
+         * Gathered
+         * @description What is held, by the ids of lanes, with nothing of what went before.
+         */
+        Gathered: {
+            /** Lanes */
+            lanes: {
+                [key: string]: components["schemas"]["Keys"];
+            };
+        };
+        /**
+         * GridStep
+         * @description The length of a step in ticks, to draw a grid by; edits reckon with it exactly.
+         */
+        GridStep: {
+            /** Ticks */
+            ticks: number;
+        };
+        /**
+         * Harder
+         * @description Every velocity by as much higher or lower, within 1-127.
+         */
+        Harder: {
+            /** By */
+            by: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "harder";
+        };
+        /**
+         * Held
+         * @description What hands held for a lane, and how its pool latches it.
+         */
+        Held: {
+            keys: components["schemas"]["Keys"];
+            /**
+             * Latch
+             * @enum {string}
+             */
+            latch: "off" | "replace" | "add";
+        };
+        /**
+         * HeldKey
+         * @description A key held from a tick on to before another; *end*: none while it is held.
+         */
+        HeldKey: {
+            /** End */
+            end?: number | null;
+            /** Key */
+            key: number;
+            /** Start */
+            start: number;
+            /** Velocity */
+            velocity: number;
+        };
+        /**
+         * HeldPool
+         * @description The keys that are held. *latch*: they stay when let go, until new ones take their place, or for good.
+         */
+        HeldPool: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "held";
+            /**
+             * Latch
+             * @default off
+             * @enum {string}
+             */
+            latch: "off" | "replace" | "add";
+        };
+        /**
+         * Humanise
+         * @description How far hits stray: normally distributed, cut at twice the spread. *ms*: in time; *velocity*: in strength.
+         */
+        Humanise: {
+            /**
+             * Ms
+             * @default 6
+             */
+            ms: number;
+            /**
+             * Velocity
+             * @default 4
+             */
+            velocity: number;
+        };
+        /**
+         * Humanised
+         * @description Loosened by a *throw*: at 100 % strays as a lane does with 15 ms and 12 of velocity, cut at twice that.
+         */
+        Humanised: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "humanise";
+            /** Percent */
+            percent: number;
+            /** Throw */
+            throw: number;
+        };
+        /**
+         * Imported
+         * @description The clips of a file, what of it was not kept, and the scale and chords that were *heard* in it, if any.
+         */
+        Imported: {
+            /** Clips */
+            clips: components["schemas"]["ClipLine"][];
+            /** Heard */
+            heard: string;
+            /** Remarks */
+            remarks: string[];
+        };
+        /**
+         * InPlace
+         * @description The lanes that a clip could play in place of.
+         */
+        InPlace: {
+            /** Lanes */
+            lanes: string[];
+        };
+        /**
+         * Join
+         * @description The number of the clip to come after this one.
+         */
+        Join: {
+            /** Other */
+            other: number;
+            /** Revision */
+            revision: number;
+        };
+        JsonValue: unknown;
+        /**
+         * Keeping
+         * @description What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood.
+         *
+         *     *keeping*: a name of its own, so that one that is tried again is not stored twice.
+         */
+        Keeping: {
+            /**
+             * Bars
+             * @default 4
+             */
+            bars: number;
+            /** Dice */
+            dice: number;
+            /** Keeping */
+            keeping?: string | null;
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+            score: components["schemas"]["Score"];
+            stretch?: components["schemas"]["Stretch"] | null;
+            tape: components["schemas"]["Tape"];
+        };
+        /**
+         * KeptKit
+         * @description A kit to keep.
+         */
+        KeptKit: {
+            kit: components["schemas"]["Kit"];
+        };
+        /**
+         * KeptPicture
+         * @description The notes of a clip that plays in a lane's place, as far as they begin in the window; when it begins again.
+         */
+        KeptPicture: {
+            /** Begins */
+            begins: number[];
+            /** Lengths */
+            lengths: number[];
+            /** Name */
+            name: string;
+            /** Pitches */
+            pitches: number[];
+            /** Starts */
+            starts: number[];
+            /** Velocities */
+            velocities: number[];
+        };
+        /**
+         * KeptStarter
+         * @description A starter to keep.
+         */
+        KeptStarter: {
+            starter: components["schemas"]["Starter"];
+        };
+        /**
+         * Key
+         * @description A key of MIDI note *pitch*: its *name* with its octave (middle C, 60, is C4), and its *letter* without.
+         */
+        Key: {
+            /** In Scale */
+            in_scale: boolean;
+            /** Is Black */
+            is_black: boolean;
+            /** Is Root */
+            is_root: boolean;
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Pitch */
+            pitch: number;
+        };
+        /**
+         * KeyboardQuestion
+         * @description Of which *scale* the keys are; none: spelt as without one.
+         */
+        KeyboardQuestion: {
+            scale?: components["schemas"]["Scale"] | null;
+        };
+        /**
+         * Keys
+         * @description A performance on the keys, in ticks from the pattern's start. It is played through once.
+         *
+         *     *held*: in the order of time. *let_go*: when all that a latch holds was let go.
+         */
+        Keys: {
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["HeldKey"][];
+            /**
+             * Let Go
+             * @default []
+             */
+            let_go: number[];
+            /**
+             * Sustained
+             * @default []
+             */
+            sustained: components["schemas"]["Sustain"][];
+        };
+        /**
+         * Kit
+         * @description A set of voices on one MIDI channel.
+         */
+        Kit: {
+            /**
+             * Channel
+             * @description as musicians count, from 1
+             * @default 10
+             */
+            channel: number;
+            /** Name */
+            name: string;
+            /** Voices */
+            voices: components["schemas"]["Voice"][];
+        };
+        /**
+         * Lane
+         * @description A field left at its default is *plain*: it does nothing and the sentence does not name it.
+         *
+         *     What concerns pitch lies dormant while the *voice* is one of the kit.
+         */
+        Lane: {
+            /** @description none: no hit is accented */
+            accent?: components["schemas"]["Accent"] | null;
+            /**
+             * Anchored
+             * @description no throw and no action on all lanes touches it
+             * @default false
+             */
+            anchored: boolean;
+            /** @description none: its own pitches */
+            arpeggio?: components["schemas"]["Arpeggio"] | null;
+            /**
+             * Attack Ms
+             * @description none: the voice's
+             */
+            attack_ms?: number | null;
+            /**
+             * Beat Weight
+             * @description %: how much weaker weak places are
+             * @default 0
+             */
+            beat_weight: number;
+            /**
+             * Brightness
+             * @description % of a pitched voice's overtones; none: the voice's
+             */
+            brightness?: number | null;
+            /**
+             * Bursts
+             * @default []
+             */
+            bursts: components["schemas"]["Burst"][];
+            /**
+             * Chance Percent
+             * @description how often a hit sounds
+             * @default 100
+             */
+            chance_percent: number;
+            chance_strip?: components["schemas"]["ChanceStrip"] | null;
+            /**
+             * Channel
+             * @description MIDI channel; none: the kit's
+             */
+            channel?: number | null;
+            chord_strip?: components["schemas"]["ChordStrip"] | null;
+            /** @description kept notes that play in its place; none: none do */
+            clip?: components["schemas"]["LaneClip"] | null;
+            /**
+             * Complement
+             * @description its rests: hits and rests change places
+             * @default false
+             */
+            complement: boolean;
+            /**
+             * Control Strips
+             * @default []
+             */
+            control_strips: components["schemas"]["ControlStrip"][];
+            /** @description none: in every cycle */
+            cycle_rule?: components["schemas"]["CycleRule"] | null;
+            /**
+             * Degrees Up
+             * @description higher before the scale: stays in it
+             * @default 0
+             */
+            degrees_up: number;
+            /**
+             * Direction
+             * @default forward
+             * @enum {string}
+             */
+            direction: "forward" | "backward" | "to-and-fro" | "to-and-fro-twice" | "shuffled" | "random" | "wander";
+            /**
+             * Edits
+             * @description ascending by step
+             * @default []
+             */
+            edits: components["schemas"]["Edit"][];
+            /**
+             * Evened
+             * @description %: velocities pulled towards their mean
+             * @default 0
+             */
+            evened: number;
+            /**
+             * Follows
+             * @description what of the progression a melodic lane follows
+             * @default none
+             * @enum {string}
+             */
+            follows: "none" | "root" | "tones" | "nearest";
+            /** @description none: exactly in time and strength */
+            humanise?: components["schemas"]["Humanise"] | null;
+            /** Id */
+            id: string;
+            /**
+             * Ink
+             * @default 0
+             */
+            ink: number;
+            /**
+             * @description what was held on the keyboard for its pool of held keys
+             * @default {
+             *       "held": [],
+             *       "let_go": [],
+             *       "sustained": []
+             *     }
+             */
+            keys: components["schemas"]["Keys"];
+            /**
+             * Length Percent
+             * @description length of a note, in % of a step
+             * @default 100
+             */
+            length_percent: number;
+            length_strip?: components["schemas"]["LengthStrip"] | null;
+            /**
+             * Level Db
+             * @description of the built-in sound
+             * @default 0
+             */
+            level_db: number;
+            /**
+             * Links
+             * @description ascending by step
+             * @default []
+             */
+            links: components["schemas"]["Link"][];
+            /**
+             * Luck Bars
+             * @description luck comes round after so many bars; none: never
+             */
+            luck_bars?: number | null;
+            /**
+             * Mute
+             * @default false
+             */
+            mute: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @description MIDI note number; none: the voice's, or the root nearest to a pitched one's
+             */
+            note?: number | null;
+            nudge_strip?: components["schemas"]["NudgeStrip"] | null;
+            octave_strip?: components["schemas"]["OctaveStrip"] | null;
+            /** @description one cycle in each pass; none: it goes round */
+            once?: components["schemas"]["Once"] | null;
+            /**
+             * Pan
+             * @description % to the right; negative: to the left
+             * @default 0
+             */
+            pan: number;
+            pitch_strip?: components["schemas"]["PitchStrip"] | null;
+            ratchet_strip?: components["schemas"]["RatchetStrip"] | null;
+            /**
+             * Release Ms
+             * @description none: the voice's
+             */
+            release_ms?: number | null;
+            /**
+             * Restart
+             * @description none: never
+             */
+            restart?: (components["schemas"]["BarRestart"] | components["schemas"]["PassRestart"]) | null;
+            /**
+             * Rotate
+             * @description steps later; negative: earlier
+             * @default 0
+             */
+            rotate: number;
+            /** @description none: the pattern's */
+            scale?: components["schemas"]["Scale"] | null;
+            /**
+             * Semitones Up
+             * @description higher after the scale: may leave it
+             * @default 0
+             */
+            semitones_up: number;
+            /**
+             * Solo
+             * @default false
+             */
+            solo: boolean;
+            /** Source */
+            source: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["Thrown"] | components["schemas"]["Rests"] | components["schemas"]["Echo"] | components["schemas"]["Reply"];
+            /**
+             * Span
+             * @description what a cycle fills; none: it keeps its step
+             */
+            span?: (components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"]) | null;
+            /** @description none: all steps */
+            step_range?: components["schemas"]["StepRange"] | null;
+            /**
+             * Step Rules
+             * @description ascending by step
+             * @default []
+             */
+            step_rules: components["schemas"]["StepRule"][];
+            /** @description none: the pattern's */
+            step_value?: components["schemas"]["StepValue"] | null;
+            /** @description none: the piece's */
+            swing?: components["schemas"]["LaneSwing"] | null;
+            /** @description none: every hit */
+            thin?: components["schemas"]["Thin"] | null;
+            /**
+             * Velocity
+             * @default 100
+             */
+            velocity: number;
+            velocity_strip?: components["schemas"]["VelocityStrip"] | null;
+            /** Voice */
+            voice: string;
+        };
+        /**
+         * LaneClip
+         * @description One lane of a clip, going round from the pattern's start every *length_ticks*. The lane itself is set aside.
+         *
+         *     *notes* and *controls* are in the order of time. A note may ring on beyond the length, or begin after it: its hit
+         *     was heard late, so it sounds that much after the beginning of each further time round, never before the first.
+         */
+        LaneClip: {
+            /**
+             * Controls
+             * @default []
+             */
+            controls: components["schemas"]["Control"][];
+            /** Length Ticks */
+            length_ticks: number;
+            /** Name */
+            name: string;
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["Note"][];
+        };
+        /**
+         * LaneOffer
+         * @description A lane that plays some of a clip's notes, and what is said of it.
+         *
+         *     *step*: what fits best, said; *mean_off_percent*, *worst_off_percent*: how far the notes lie off it, in % of a step,
+         *     before they are nudged; *remarks*: what the lane cannot say exactly. *shorter*: a lane that plays the same by a rule
+         *     or a shorter cycle, and *this_is* in words; none where there is none.
+         */
+        LaneOffer: {
+            lane: components["schemas"]["Lane"];
+            /** Mean Off Percent */
+            mean_off_percent: number;
+            /** Remarks */
+            remarks: string[];
+            shorter?: components["schemas"]["Lane"] | null;
+            /** Step */
+            step: string;
+            /**
+             * This Is
+             * @default
+             */
+            this_is: string;
+            /** Worst Off Percent */
+            worst_off_percent: number;
+        };
+        /**
+         * LanePicture
+         * @description A lane in the window. All positions are ticks from the pattern's start.
+         *
+         *     *starts*, *numbers*: of every step that begins in the window, its time after swing and its number in the lane;
+         *     *hits*: indices into those, of the hits. Then, hit by hit: *sounds* (1 if dice and cycle rules let it sound),
+         *     *velocities*, *lengths*, *chances* (%); and each of these, or nothing where all are plain: *onsets* (when its first
+         *     note begins), *ratchets* (notes), *accents* (1 for one), *ties* (1 if it lasts until the next hit), *octaves*,
+         *     *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead). *values*: what the
+         *     property that was asked for has at each step, what the lane and its strip make together; *painted_on*: the
+         *     fields to lay on the lane before values are painted, where it has a part in them. Of a melodic lane, hit by hit
+         *     too: *pitches* (all that begin with it; none where its pool is empty), *degrees* (what its pitch strip says).
+         *     *staff*: None for a voice of the kit. *folded*: how many of its hits have notes that were moved by octaves into
+         *     what MIDI has. *held*: the keys that its pool has after all that hands did, ascending. *tone*: of a pitched
+         *     voice.
+         *
+         *     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
+         *     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
+         *     cycle; *edited*: those forced by hand; *ruled*: of these, the ones that would be hits without that. *draws*: for
+         *     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
+         *     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
+         *     from. *kept*: the clip that plays in its place.
+         */
+        LanePicture: {
+            /** Accents */
+            accents: number[];
+            /** Bursts */
+            bursts: components["schemas"]["BurstPicture"][];
+            /** Chances */
+            chances: number[];
+            /** Comes Round */
+            comes_round: string;
+            /** Covered */
+            covered: number[];
+            /** Cycle Ends */
+            cycle_ends: number[];
+            /** Cycle Hits */
+            cycle_hits: number[];
+            /** Cycle Starts */
+            cycle_starts: number[];
+            /** Cycle Ticks */
+            cycle_ticks: number;
+            /** Degrees */
+            degrees: number[];
+            /** Draws */
+            draws: number[];
+            /** Edited */
+            edited: number[];
+            /** First Step */
+            first_step: number;
+            /** Folded */
+            folded: number;
+            /** Follows */
+            follows: string | null;
+            /** Held */
+            held: number[];
+            /** Hits */
+            hits: number[];
+            /** Id */
+            id: string;
+            /** Is Gapped */
+            is_gapped: boolean;
+            kept: components["schemas"]["KeptPicture"] | null;
+            /** Last Step */
+            last_step: number;
+            /** Lengths */
+            lengths: number[];
+            /** Letters */
+            letters: string[];
+            /** Numbers */
+            numbers: number[];
+            /** Octaves */
+            octaves: number[];
+            /** Onsets */
+            onsets: number[];
+            /** Painted On */
+            painted_on: {
+                [key: string]: unknown;
+            } | null;
+            /** Pitches */
+            pitches: number[][];
+            /** Ratchets */
+            ratchets: number[];
+            /** Ruled */
+            ruled: number[];
+            sentence: components["schemas"]["Sentence"];
+            /** Silent */
+            silent: boolean;
+            /** Sounds */
+            sounds: number[];
+            staff: components["schemas"]["Staff"] | null;
+            /** Starts */
+            starts: number[];
+            /** Step Ticks */
+            step_ticks: number;
+            /** Steps */
+            steps: number;
+            /** Ties */
+            ties: number[];
+            tone: components["schemas"]["Tone"] | null;
+            /** Values */
+            values: number[];
+            /** Velocities */
+            velocities: number[];
+        };
+        /**
+         * LanePool
+         * @description The notes that sound in another lane, whose id is *of*.
+         */
+        LanePool: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lane";
+            /** Of */
+            of: string;
+        };
+        /**
+         * LaneSwing
+         * @description The swing of a lane. *own_steps*: its own steps are the notes of the pairs, whatever they are, triplets too.
+         */
+        LaneSwing: {
+            /**
+             * Note
+             * @default 16
+             * @enum {integer}
+             */
+            note: 8 | 16;
+            /**
+             * Own Steps
+             * @default false
+             */
+            own_steps: boolean;
+            /**
+             * Percent
+             * @default 50
+             */
+            percent: number;
+        };
+        /**
+         * LaneTone
+         * @description How a lane's pitched voice is set; None for voices of the kit.
+         */
+        LaneTone: {
+            /** Id */
+            id: string;
+            tone: components["schemas"]["Tone"] | null;
+        };
+        /**
+         * LanesOffered
+         * @description The lanes that a clip's notes could become; *left_out*: what of the clip none of them has, in words.
+         */
+        LanesOffered: {
+            /** Left Out */
+            left_out: string[];
+            /** Offers */
+            offers: components["schemas"]["LaneOffer"][];
+        };
+        /**
+         * LengthStrip
+         * @description How long each note lasts, in % of a step; 0: tied, until the lane's next hit.
+         *
+         *     Beyond LENGTH.high: tied over so many steps.
+         */
+        LengthStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * Lengthen
+         * @description The clip lasts so many whole *bars*; notes that begin later go.
+         */
+        Lengthen: {
+            /** Bars */
+            bars: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lengthen";
+        };
+        /**
+         * Link
+         * @description One step that sounds together with all of its letter, or not at all.
+         */
+        Link: {
+            /**
+             * Letter
+             * @default a
+             * @enum {string}
+             */
+            letter: "a" | "b" | "c" | "d" | "e" | "f" | "g" | "h";
+            /** Step */
+            step: number;
+        };
+        /**
+         * ListedKit
+         * @description *id*: of one's own; none of those that ship.
+         */
+        ListedKit: {
+            /** Id */
+            id: number | null;
+            kit: components["schemas"]["Kit"];
+        };
+        /**
+         * ListedStarter
+         * @description *fields*: what a lane takes over from it; none of a pattern. *id*: of one's own; none of those that ship.
+         */
+        ListedStarter: {
+            /** Fields */
+            fields: {
+                [key: string]: unknown;
+            } | null;
+            /** Id */
+            id: number | null;
+            starter: components["schemas"]["Starter"];
+        };
+        /**
+         * Made
+         * @description The number of a piece that was made.
+         */
+        Made: {
+            /** Piece */
+            piece: number;
+        };
+        /**
+         * Measures
+         * @description *hits_a_bar*: onsets before chance; *syncopation*, *evenness*, *distance*, *pattern_distance*: 0-1.
+         */
+        Measures: {
+            /** Distance */
+            distance: number;
+            /** Evenness */
+            evenness: number;
+            /** Hits A Bar */
+            hits_a_bar: number;
+            /** Pattern Distance */
+            pattern_distance: number;
+            /** Syncopation */
+            syncopation: number;
+        };
+        /**
+         * MeasuresQuestion
+         * @description Which *lane* to measure, and since what its distance is.
+         */
+        MeasuresQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lane */
+            lane: string;
+            score: components["schemas"]["Score"];
+            since: components["schemas"]["Score"];
+            /** Since Dice */
+            since_dice: number;
+        };
+        /**
+         * Meeting
+         * @description When lanes begin a cycle together: *says*, and where in the window. *of*: their ids.
+         */
+        Meeting: {
+            /** At */
+            at: number[];
+            /** Of */
+            of: string[];
+            /** Says */
+            says: string;
+        };
+        /**
+         * Meter
+         * @description *numerator* beats of a 1/*denominator* note in a bar.
+         */
+        Meter: {
+            /**
+             * Denominator
+             * @default 4
+             * @enum {integer}
+             */
+            denominator: 1 | 2 | 4 | 8 | 16 | 32;
+            /**
+             * Numerator
+             * @default 4
+             */
+            numerator: number;
+        };
+        MeterChange: [
+            number,
+            components["schemas"]["Meter"]
+        ];
+        /**
+         * MomentIn
+         * @description A change since the last save: its number, its name, and what it changed of the document of the moment before.
+         */
+        MomentIn: {
+            /** Changes */
+            changes: components["schemas"]["Operation"][];
+            /** Label */
+            label: string;
+            /** Number */
+            number: number;
+        };
+        /**
+         * MomentLine
+         * @description A moment in the list of a piece's history.
+         */
+        MomentLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Label */
+            label: string;
+            /** Number */
+            number: number;
+        };
+        /**
+         * More
+         * @description How many more takes to throw.
+         */
+        More: {
+            /**
+             * Count
+             * @default 8
+             */
+            count: number;
+        };
+        /**
+         * Move
+         * @description By so many *steps* of the grid and *ticks* beside, *rows* of tracks down, *semitones* up.
+         *
+         *     Notes move together: the first one to reach an edge stops all. On another track they play what that plays plainly.
+         */
+        Move: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move";
+            /**
+             * Rows
+             * @default 0
+             */
+            rows: number;
+            /**
+             * Semitones
+             * @default 0
+             */
+            semitones: number;
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+            /**
+             * Steps
+             * @default 0
+             */
+            steps: number;
+            /**
+             * Ticks
+             * @default 0
+             */
+            ticks: number;
+        };
+        /**
+         * Moved
+         * @description A throw that moves only *percent* of the hits that *of* draws.
+         */
+        Moved: {
+            of: components["schemas"]["Drawn"];
+            /**
+             * Percent
+             * @default 100
+             */
+            percent: number;
+        };
+        /**
+         * Naming
+         * @description A new name.
+         */
+        Naming: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewPiece
+         * @description A new piece: named, or a whole *document*, for a copy.
+         */
+        NewPiece: {
+            document?: components["schemas"]["Piece"] | null;
+            /**
+             * Name
+             * @default New piece
+             */
+            name: string;
+        };
+        /**
+         * News
+         * @description Of a `Rendering` what a page does not have already.
+         *
+         *     *marks*: a fingerprint of every item that may be left out, new or not, in order: "lane" and its id; "bench" and a
+         *     lane's id, for all of it but "field" and "strip", each by lane and name; "standing" and its setting; "meeting". The
+         *     page sends those back that it has. *benches* hold the fields and strips alone that are new. *meeting*: none where
+         *     it is known.
+         */
+        News: {
+            /** Bar Ticks */
+            bar_ticks: number;
+            /** Beat Ticks */
+            beat_ticks: number;
+            /** Benches */
+            benches: components["schemas"]["Bench"][];
+            /** Chords */
+            chords: components["schemas"]["ChordPicture"][];
+            /** End Tick */
+            end_tick: number;
+            /** First Tick */
+            first_tick: number;
+            /** Lanes */
+            lanes: components["schemas"]["LanePicture"][];
+            /** Marks */
+            marks: {
+                [key: string]: string;
+            };
+            meeting: components["schemas"]["Meeting"] | null;
+            /** Progression */
+            progression: string;
+            property: components["schemas"]["Property"] | null;
+            /** Scale Chords */
+            scale_chords: string[];
+            /** Standing */
+            standing: components["schemas"]["Part"][];
+        };
+        Note: [
+            number,
+            number,
+            number,
+            number,
+            number
+        ];
+        /**
+         * NoteSpan
+         * @description A cycle fills a note value.
+         */
+        NoteSpan: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            value: components["schemas"]["StepValue"];
+        };
+        /**
+         * NudgeStrip
+         * @description How much later (negative: earlier) each step begins, in % of a step.
+         */
+        NudgeStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * Numbered
+         * @description One of all the ways to place `hits` on `steps`, by its number, taken modulo the number of ways.
+         *
+         *     The number is as large as it needs to be, so it travels as digits.
+         */
+        Numbered: {
+            /** Hits */
+            hits: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "numbered";
+            /**
+             * Number
+             * @default 0
+             */
+            number: string;
+            /** Steps */
+            steps: number;
+        };
+        /**
+         * OctaveStrip
+         * @description By how many octaves each step is higher.
+         */
+        OctaveStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * Once
+         * @description One cycle in each pass of the pattern, *bars* bars and *count* notes of 1/*note* after its beginning.
+         */
+        Once: {
+            /**
+             * Bars
+             * @default 0
+             */
+            bars: number;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            /**
+             * Note
+             * @default 4
+             * @enum {integer}
+             */
+            note: 1 | 2 | 4 | 8 | 16 | 32 | 64;
+        };
+        /**
+         * OpenClip
+         * @description A clip to work on: its *document* without its origin's score, and what sounds each of its notes, track by track.
+         *
+         *     *undo*, *redo*: what can be undone and done again; empty where nothing can. *is_melody*: whether all its notes are
+         *     pitches.
+         */
+        OpenClip: {
+            /** Bars */
+            bars: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            document: components["schemas"]["Clip"];
+            /** Id */
+            id: number;
+            /** Is Melody */
+            is_melody: boolean;
+            origin: components["schemas"]["From"] | null;
+            /** Redo */
+            redo: string;
+            /** Revision */
+            revision: number;
+            /** Sounds */
+            sounds: {
+                [key: string]: components["schemas"]["PitchSound"];
+            }[];
+            /** Undo */
+            undo: string;
+        };
+        /**
+         * OpenMoment
+         * @description A moment to go back to.
+         */
+        OpenMoment: {
+            document: components["schemas"]["Piece"];
+            /** Number */
+            number: number;
+        };
+        /**
+         * OpenPiece
+         * @description A piece to work on, the revision that it is, the save that made it, and the moment that it stands at.
+         */
+        OpenPiece: {
+            /** Attempt */
+            attempt: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            document: components["schemas"]["Piece"];
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+            /** Stands At */
+            stands_at: number;
+        };
+        /**
+         * OpenSheet
+         * @description A sheet with its takes in the order of their numbers; their notes are asked for apart.
+         *
+         *     *lane_names*: of the lanes that were chosen; none: all. *vary*: how many % of the hits a throw of each take's own
+         *     moves. *is_lucky*: whether dice have a say; where neither is so, all takes are the same.
+         */
+        OpenSheet: {
+            /** Is Lucky */
+            is_lucky: boolean;
+            /** Lane Names */
+            lane_names: string[] | null;
+            /** Length Ticks */
+            length_ticks: number;
+            meter: components["schemas"]["Meter"];
+            sheet: components["schemas"]["SheetLine"];
+            /** Takes */
+            takes: components["schemas"]["TakeLine"][];
+            /** Tempo */
+            tempo: number;
+            /** Vary */
+            vary: number;
+        };
+        /**
+         * Operation
+         * @description One operation. Those that would make much of little, copying and moving, are not taken.
+         */
+        Operation: {
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "add" | "remove" | "replace";
+            /** Path */
+            path: string;
+            value?: components["schemas"]["JsonValue"];
+        };
+        /**
+         * Opposed
+         * @description The numbers of two takes to compare.
+         */
+        Opposed: {
+            /** One */
+            one: number;
+            /** Other */
+            other: number;
+        };
+        /**
+         * Origin
+         * @description Where a clip came from, enough to render it again. *first_bar*: from 0; *lanes*: those chosen; none: all.
+         */
+        Origin: {
+            /** Bars */
+            bars: number;
+            /** Dice */
+            dice: number;
+            /** First Bar */
+            first_bar: number;
+            /** Lanes */
+            lanes?: string[] | null;
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+            score: components["schemas"]["Score"];
+        };
+        /**
+         * OwnSound
+         * @description A sound as the list shows it. *sound*: what a kit's voice calls it.
+         */
+        OwnSound: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Seconds */
+            seconds: number;
+            /** Sound */
+            sound: string;
+        };
+        /**
+         * Pace
+         * @description All of the clip at half the pace, twice as long, or at double.
+         */
+        Pace: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pace";
+            /**
+             * Pace
+             * @enum {string}
+             */
+            pace: "half" | "double";
+        };
+        /**
+         * Paint
+         * @description Velocities as a hand painted them.
+         */
+        Paint: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paint";
+            /** Values */
+            values: components["schemas"]["Painted"][];
+        };
+        Painted: [
+            number,
+            number,
+            number
+        ];
+        /**
+         * Part
+         * @description One setting that acts. *red*: it makes the lane differ from its source's hits played in full.
+         */
+        Part: {
+            /** Explains */
+            explains: string;
+            /** Plain */
+            plain: {
+                [key: string]: unknown;
+            } | null;
+            /** Red */
+            red: boolean;
+            /** Setting */
+            setting: string;
+            /** Words */
+            words: components["schemas"]["Word"][];
+        };
+        /**
+         * PassRestart
+         * @description The cycle begins at its first step again with each pass of the pattern.
+         */
+        PassRestart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pass";
+        };
+        /**
+         * Paste
+         * @description Copied *notes*, the earliest at *tick*. The clip grows by whole bars where they reach beyond its end.
+         *
+         *     *tick*: none for the bar line after the chosen notes; with none chosen, the clip's beginning.
+         */
+        Paste: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paste";
+            /** Notes */
+            notes: components["schemas"]["CopiedNote"][];
+            /** Tick */
+            tick?: number | null;
+        };
+        /**
+         * Pattern
+         * @description One pattern of a piece, with dice of its own.
+         */
+        Pattern: {
+            /**
+             * Bars
+             * @description length of one pass
+             * @default 16
+             */
+            bars: number;
+            /**
+             * Dice
+             * @default 1
+             */
+            dice: number;
+            /** Id */
+            id: string;
+            /**
+             * Lanes
+             * @default []
+             */
+            lanes: components["schemas"]["Lane"][];
+            /**
+             * @default {
+             *       "denominator": 4,
+             *       "numerator": 4
+             *     }
+             */
+            meter: components["schemas"]["Meter"];
+            /** Name */
+            name: string;
+            /** @description none: no chords to follow */
+            progression?: components["schemas"]["Progression"] | null;
+            /** @description none: the piece's */
+            scale?: components["schemas"]["Scale"] | null;
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step_value: components["schemas"]["StepValue"];
+        };
+        /**
+         * Pedal
+         * @description A note that returns on each *every*-th hit, from the *first*-th, in place of the order's.
+         *
+         *     *note*: its MIDI number; none: the lane's. *again*: whether the order starts again after it.
+         */
+        Pedal: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /**
+             * Every
+             * @default 4
+             */
+            every: number;
+            /**
+             * First
+             * @description from 1, as people count
+             * @default 1
+             */
+            first: number;
+            /** Note */
+            note?: number | null;
+        };
+        /**
+         * Piece
+         * @description The document a musician works on.
+         */
+        Piece: {
+            /**
+             * @default {
+             *       "channel": 10,
+             *       "name": "Dockside",
+             *       "voices": [
+             *         {
+             *           "id": "thud",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Thud",
+             *           "pan": 0,
+             *           "pitch": 36,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "chain",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Chain",
+             *           "pan": 0,
+             *           "pitch": 38,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "bottle",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Bottle",
+             *           "pan": 0,
+             *           "pitch": 39,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "clink",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Clink",
+             *           "pan": 0,
+             *           "pitch": 42,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "hiss",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Hiss",
+             *           "pan": 0,
+             *           "pitch": 46,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "shell",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Shell",
+             *           "pan": 0,
+             *           "pitch": 37,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "winch",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Winch",
+             *           "pan": 0,
+             *           "pitch": 43,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "bell",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Bell",
+             *           "pan": 0,
+             *           "pitch": 51,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "rope",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Rope",
+             *           "pan": 0,
+             *           "pitch": 70,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "rail",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Rail",
+             *           "pan": 0,
+             *           "pitch": 56,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "plank",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Plank",
+             *           "pan": 0,
+             *           "pitch": 41,
+             *           "sound": null,
+             *           "tune": 0
+             *         },
+             *         {
+             *           "id": "gull",
+             *           "length_percent": 100,
+             *           "level_db": 0,
+             *           "name": "Gull",
+             *           "pan": 0,
+             *           "pitch": 49,
+             *           "sound": null,
+             *           "tune": 0
+             *         }
+             *       ]
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
+            /** Name */
+            name: string;
+            /** Patterns */
+            patterns: components["schemas"]["Pattern"][];
+            /**
+             * @default {
+             *       "degrees": [],
+             *       "name": "major",
+             *       "root": 0
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            /**
+             * @default {
+             *       "note": 16,
+             *       "percent": 50
+             *     }
+             */
+            swing: components["schemas"]["Swing"];
+            /**
+             * Tempo
+             * @description quarter notes a minute
+             * @default 112
+             */
+            tempo: number;
+            /**
+             * Version
+             * @default 3
+             * @constant
+             */
+            version: 3;
+        };
+        /**
+         * PitchSound
+         * @description *voice* sounds a note, *semitones* higher than it is. *tone*: of a voice that plays any pitch.
+         */
+        PitchSound: {
+            /**
+             * Level Db
+             * @default 0
+             */
+            level_db: number;
+            /**
+             * Pan
+             * @default 0
+             */
+            pan: number;
+            /** Semitones */
+            semitones: number;
+            tone?: components["schemas"]["Tone"] | null;
+            voice: components["schemas"]["Voice"];
+        };
+        /**
+         * PitchStrip
+         * @description How much higher than the lane's note each step is. *unit*: degrees of the scale, or semitones.
+         *
+         *     *accidentals*: value by value, by how many semitones that degree alone is raised; they lie dormant with semitones.
+         */
+        PitchStrip: {
+            /**
+             * Accidentals
+             * @default []
+             */
+            accidentals: number[];
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Unit
+             * @default degrees
+             * @enum {string}
+             */
+            unit: "degrees" | "semitones";
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * PlacedChord
+         * @description One chord: what is written, turned over *inversion* times, and how long it lasts.
+         */
+        PlacedChord: {
+            /** Chord */
+            chord: string;
+            /**
+             * Inversion
+             * @default 0
+             */
+            inversion: number;
+            /**
+             * Lasts
+             * @default {
+             *       "bars": 1,
+             *       "kind": "bars"
+             *     }
+             */
+            lasts: components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"];
+        };
+        Point: [
+            number,
+            number
+        ];
+        /**
+         * ProblemSchema
+         * @description One thing wrong with a document: on which lane (if any), in which field.
+         */
+        ProblemSchema: {
+            /** Field */
+            field: string;
+            /** Lane */
+            lane: string | null;
+            /** Message */
+            message: string;
+        };
+        /**
+         * Progression
+         * @description Chords one after the other, from the pattern's start, beginning again at their own end.
+         *
+         *     *leading*: each as it is written, or after the first in the position that moves least from the one before.
+         */
+        Progression: {
+            /** Chords */
+            chords: components["schemas"]["PlacedChord"][];
+            /**
+             * Leading
+             * @default as-written
+             * @enum {string}
+             */
+            leading: "as-written" | "nearest";
+        };
+        /**
+         * ProgressionLine
+         * @description A progression to begin with. *scales*: the kind of scale it was made for.
+         */
+        ProgressionLine: {
+            /** Explains */
+            explains: string;
+            /** Name */
+            name: string;
+            progression: components["schemas"]["Progression"];
+            /** Scales */
+            scales: string;
+        };
+        /**
+         * Property
+         * @description What the whole lattice shows in place of beads: a strip's *name*, where it lies in a lane, its range.
+         */
+        Property: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * Quantise
+         * @description *percent* of the way to the nearest *step* of the grid. A note that comes to the clip's end begins it.
+         */
+        Quantise: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "quantise";
+            /**
+             * Percent
+             * @default 100
+             */
+            percent: number;
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+        };
+        /**
+         * Ramp
+         * @description Velocities in a straight line through time, from *first* to *last*.
+         */
+        Ramp: {
+            /** First */
+            first: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ramp";
+            /** Last */
+            last: number;
+        };
+        /**
+         * RatchetStrip
+         * @description How many notes there are in a step.
+         *
+         *     *fade_from*, *fade_to*: velocity of the first and last of them, in % of the step's, in a straight line between;
+         *     *climb*: semitones, or on a melodic lane perhaps degrees, by which each is higher than the one before.
+         */
+        RatchetStrip: {
+            /**
+             * Climb
+             * @default 0
+             */
+            climb: number;
+            /**
+             * Climb Unit
+             * @default semitones
+             * @enum {string}
+             */
+            climb_unit: "semitones" | "degrees";
+            /**
+             * Fade From
+             * @description %
+             * @default 100
+             */
+            fade_from: number;
+            /**
+             * Fade To
+             * @description %
+             * @default 100
+             */
+            fade_to: number;
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * RecordQuestion
+         * @description Keys that were played along with a *lane*. *over*: in place of what it had. *nudges*: whether they are kept.
+         */
+        RecordQuestion: {
+            /** Dice */
+            dice: number;
+            /** Keys */
+            keys: components["schemas"]["HeldKey"][];
+            /** Lane */
+            lane: string;
+            /**
+             * Nudges
+             * @default false
+             */
+            nudges: boolean;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
+            score: components["schemas"]["Score"];
+        };
+        /**
+         * Refusal
+         * @description The answer to everything that is refused.
+         */
+        Refusal: {
+            error: components["schemas"]["ErrorSchema"];
+        };
+        /**
+         * RenderQuestion
+         * @description What to render and to draw. *chosen*: lanes whose benches are wanted. *known*: marks of what the page has.
+         */
+        RenderQuestion: {
+            /**
+             * Chosen
+             * @default []
+             */
+            chosen: string[];
+            /** Dice */
+            dice: number;
+            /**
+             * Known
+             * @default {}
+             */
+            known: {
+                [key: string]: string;
+            };
+            score: components["schemas"]["Score"];
+            /**
+             * Shown
+             * @description the property wanted at every step
+             */
+            shown?: ("velocity" | "chance" | "ratchet" | "nudge" | "length" | "pitch") | null;
+            window: components["schemas"]["Window"];
+        };
+        /**
+         * Repeat
+         * @description The chosen notes again, *times* more, after the span that they fill in whole steps; or all of the clip.
+         */
+        Repeat: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "repeat";
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+        };
+        /**
+         * Reply
+         * @description One hit midway between each *every*-th hit of the other lane and its next hit.
+         */
+        Reply: {
+            /**
+             * Every
+             * @default 1
+             */
+            every: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reply";
+            /** Of */
+            of: string;
+        };
+        /**
+         * RescaleQuestion
+         * @description Which *scale* to bring a *piece* to; with *pattern*, that pattern alone.
+         */
+        RescaleQuestion: {
+            /** Pattern */
+            pattern?: string | null;
+            piece: components["schemas"]["Piece"];
+            scale: components["schemas"]["Scale"];
+        };
+        /**
+         * Resize
+         * @description Longer by so many *steps* of the grid and *ticks* beside; never shorter than a tick.
+         */
+        Resize: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "resize";
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+            /**
+             * Steps
+             * @default 0
+             */
+            steps: number;
+            /**
+             * Ticks
+             * @default 0
+             */
+            ticks: number;
+        };
+        /**
+         * Rests
+         * @description Hits where the other lane rests, rests where it hits.
+         */
+        Rests: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rests";
+            /** Of */
+            of: string;
+        };
+        /**
+         * Revision
+         * @description The revision that a change is based on.
+         */
+        Revision: {
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * Save
+         * @description What was changed of the *revision* it is based on: moment by moment, and beside them, after the last.
+         *
+         *     *attempt*: an id of this save; sent again, since its answer got lost, it is stored once.
+         *     *stands_at*: the moment whose document the piece is then.
+         */
+        Save: {
+            /** Attempt */
+            attempt: string;
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["Operation"][];
+            /**
+             * Moments
+             * @default []
+             */
+            moments: components["schemas"]["MomentIn"][];
+            /** Revision */
+            revision: number;
+            /**
+             * Stands At
+             * @description none: the last
+             */
+            stands_at?: number | null;
+        };
+        /**
+         * Saved
+         * @description A piece that was saved: the revision that it is now.
+         */
+        Saved: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+            /** Stands At */
+            stands_at: number;
+        };
+        /**
+         * Scale
+         * @description A root and a named row of degrees, or one of the musician's own.
+         *
+         *     *root*: semitones above C. *degrees*: of a custom scale, semitones above the root, ascending from 0.
+         */
+        Scale: {
+            /**
+             * Degrees
+             * @default []
+             */
+            degrees: number[];
+            /**
+             * Name
+             * @default major
+             */
+            name: ("major" | "minor" | "harmonic-minor" | "melodic-minor" | "ionian" | "dorian" | "phrygian" | "lydian" | "mixolydian" | "aeolian" | "locrian" | "major-pentatonic" | "minor-pentatonic" | "blues" | "whole-tone" | "diminished-half-whole" | "diminished-whole-half" | "chromatic") | "custom";
+            /**
+             * Root
+             * @default 0
+             */
+            root: number;
+        };
+        /**
+         * ScalePool
+         * @description The whole scale, from *low* to *high*: degrees above the lane's note.
+         */
+        ScalePool: {
+            /**
+             * High
+             * @default 7
+             */
+            high: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scale";
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+        };
+        /**
+         * Scatter
+         * @description *percent* of the notes move to other slots of the span that they lie in: a quick fill.
+         *
+         *     A slot is a *step*; notes keep their place in it. Those that go, and where to, are picked by *throw*. No note goes
+         *     where another of its track and pitch is, or was.
+         */
+        Scatter: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scatter";
+            /** Percent */
+            percent: number;
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+            /** Throw */
+            throw: number;
+        };
+        /**
+         * Score
+         * @description A pattern with everything that decides its sound filled in.
+         */
+        Score: {
+            /**
+             * Bars
+             * @description length of one pass
+             * @default 16
+             */
+            bars: number;
+            kit: components["schemas"]["Kit"];
+            /**
+             * Lanes
+             * @default []
+             */
+            lanes: components["schemas"]["Lane"][];
+            /**
+             * @default {
+             *       "denominator": 4,
+             *       "numerator": 4
+             *     }
+             */
+            meter: components["schemas"]["Meter"];
+            /** @description none: no chords to follow */
+            progression?: components["schemas"]["Progression"] | null;
+            /**
+             * @default {
+             *       "degrees": [],
+             *       "name": "major",
+             *       "root": 0
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step_value: components["schemas"]["StepValue"];
+            /**
+             * @default {
+             *       "note": 16,
+             *       "percent": 50
+             *     }
+             */
+            swing: components["schemas"]["Swing"];
+            /**
+             * Tempo
+             * @description quarter notes a minute
+             */
+            tempo: number;
+        };
+        /**
+         * Sentence
+         * @description All that acts on a lane.
+         */
+        Sentence: {
+            /** Parts */
+            parts: components["schemas"]["Part"][];
+        };
+        /**
+         * Session
+         * @description Who is signed in, if anybody; *demo*: whether one may go aboard as the demo musician.
+         */
+        Session: {
+            /** Demo */
+            demo: boolean;
+            /** User */
+            user: string | null;
+        };
+        /**
+         * SetClip
+         * @description The clip's tempo, from its beginning to its end; its key.
+         */
+        SetClip: {
+            /** Key */
+            key?: ("C" | "G" | "D" | "A" | "E" | "B" | "F#" | "C#" | "F" | "Bb" | "Eb" | "Ab" | "Db" | "Gb" | "Cb" | "Am" | "Em" | "Bm" | "F#m" | "C#m" | "G#m" | "D#m" | "A#m" | "Dm" | "Gm" | "Cm" | "Fm" | "Bbm" | "Ebm" | "Abm") | "none" | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clip";
+            /** Tempo */
+            tempo?: number | null;
+        };
+        /**
+         * SetControls
+         * @description What a *controller* is sent from *first_tick* to before *end_tick*: *points*, ascending.
+         */
+        SetControls: {
+            /** Controller */
+            controller: number;
+            /** End Tick */
+            end_tick: number;
+            /** First Tick */
+            first_tick: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "controls";
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["Point"][];
+            /** Track */
+            track: number;
+        };
+        /**
+         * SetNotes
+         * @description Exact values. *start*: of the earliest note, the others keep their distance; the rest is each note's own.
+         */
+        SetNotes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set";
+            /** Length */
+            length?: number | null;
+            /** Pitch */
+            pitch?: number | null;
+            /** Start */
+            start?: number | null;
+            /** Velocity */
+            velocity?: number | null;
+        };
+        /**
+         * SetTrack
+         * @description A track's name and MIDI channel.
+         */
+        SetTrack: {
+            /** Channel */
+            channel?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "track";
+            /** Lane */
+            lane?: string | null;
+            /** Track */
+            track: number;
+        };
+        /**
+         * SheetLine
+         * @description A sheet in the list. *takes*: how many lie on it; *first_bar* counted from 0.
+         */
+        SheetLine: {
+            /** Bars */
+            bars: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** First Bar */
+            first_bar: number;
+            /** Id */
+            id: number;
+            /** Lanes */
+            lanes: string[] | null;
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+            /** Piece Id */
+            piece_id: number | null;
+            /** Takes */
+            takes: number;
+        };
+        /**
+         * SheetTrack
+         * @description A track as a note sheet draws it.
+         */
+        SheetTrack: {
+            /** Channel */
+            channel: number;
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Ink */
+            ink: number;
+            /** Lane */
+            lane: string;
+            /** Notes */
+            notes: components["schemas"]["Note"][];
+        };
+        /**
+         * ShelfPiece
+         * @description A piece as the shelf shows it, its first pattern's first bar for a cover.
+         *
+         *     *unreadable*: what is wrong with one that cannot be read any more: it can be exported and deleted; '' for others.
+         */
+        ShelfPiece: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Id */
+            id: number;
+            /** Meter */
+            meter: string;
+            /** Name */
+            name: string;
+            /** Tempo */
+            tempo: number;
+            /** Threads */
+            threads: components["schemas"]["CoverThread"][];
+            /**
+             * Unreadable
+             * @default
+             */
+            unreadable: string;
+        };
+        /**
+         * Sounds
+         * @description What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
+         */
+        Sounds: {
+            /** Bar Ticks */
+            bar_ticks: number;
+            /** Beat Ticks */
+            beat_ticks: number;
+            controls: components["schemas"]["ControlColumns"];
+            /** End Tick */
+            end_tick: number;
+            events: components["schemas"]["EventColumns"];
+            /** First Tick */
+            first_tick: number;
+            held: components["schemas"]["ControlColumns"];
+            /** Lanes */
+            lanes: components["schemas"]["LaneTone"][];
+        };
+        /**
+         * SoundsQuestion
+         * @description What to render: the engine's three arguments.
+         */
+        SoundsQuestion: {
+            /** Dice */
+            dice: number;
+            score: components["schemas"]["Score"];
+            window: components["schemas"]["Window"];
+        };
+        /**
+         * Spread
+         * @description A fresh draw at every hit: the value plus or minus *by*, kept between *low* and *high*.
+         *
+         *     *low*, *high*: none for the strip's own range. *shape*: every value as likely, or those in the middle more so.
+         */
+        Spread: {
+            /** By */
+            by: number;
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
+            /**
+             * Shape
+             * @default even
+             * @enum {string}
+             */
+            shape: "even" | "middle";
+        };
+        /**
+         * Staff
+         * @description Between which pitches a melodic lane is drawn. *note*: the lane's, on which its thread lies.
+         *
+         *     *lines*: those of its scale; *roots*: those of its root.
+         *
+         *     *names*: of every pitch from *low* to *high*, as the scale spells them.
+         */
+        Staff: {
+            /** High */
+            high: number;
+            /** Lines */
+            lines: number[];
+            /** Low */
+            low: number;
+            /** Names */
+            names: string[];
+            /** Note */
+            note: number;
+            /** Roots */
+            roots: number[];
+        };
+        /**
+         * Starter
+         * @description A lane or a pattern to begin from: one of the two.
+         */
+        Starter: {
+            lane?: components["schemas"]["Lane"] | null;
+            /** Name */
+            name: string;
+            pattern?: components["schemas"]["Pattern"] | null;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+        };
+        /**
+         * StepRange
+         * @description The steps that take part, from *first* to *last*; with *last* before *first*, over the cycle's end.
+         *
+         *     A step beyond the cycle's end means its last one, until there are more steps again.
+         */
+        StepRange: {
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /** Last */
+            last: number;
+        };
+        /**
+         * StepRule
+         * @description The cycle rule of one step.
+         */
+        StepRule: {
+            rule: components["schemas"]["CycleRule"];
+            /** Step */
+            step: number;
+        };
+        /**
+         * StepValue
+         * @description A note value times *multiplier*, shared out over *divisor* steps.
+         */
+        StepValue: {
+            /**
+             * Divisor
+             * @description 7 with a half note: seven steps in it
+             * @default 1
+             */
+            divisor: number;
+            /**
+             * Kind
+             * @default plain
+             * @enum {string}
+             */
+            kind: "plain" | "dotted" | "triplet";
+            /**
+             * Multiplier
+             * @default 1
+             */
+            multiplier: number;
+            /**
+             * Note
+             * @description 4 is a quarter, 16 a sixteenth
+             * @default 16
+             * @enum {integer}
+             */
+            note: 1 | 2 | 4 | 8 | 16 | 32 | 64;
+        };
+        /**
+         * StepsQuestion
+         * @description What to do with the steps of *lanes* that begin from *first_tick* to before *end_tick*.
+         *
+         *     *number*: of a throw, of the notes of a roll or burst, of the cycle that a rule lets sound *of* so many.
+         *     *copied*: what to paste; pasting lays them down from *first_tick* on, lane by lane in the order of *lanes*, and
+         *     begins again with the first where there are more.
+         */
+        StepsQuestion: {
+            /** Action */
+            action: ("clear" | "repeat" | "throw" | "ratchet" | "burst" | "link" | "unlink" | "rule") | ("copy" | "paste");
+            /**
+             * Copied
+             * @default []
+             */
+            copied: components["schemas"]["Copied"][];
+            /** Dice */
+            dice: number;
+            /** End Tick */
+            end_tick: number;
+            /** First Tick */
+            first_tick: number;
+            /** Lanes */
+            lanes: string[];
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
+            /**
+             * Of
+             * @default 2
+             */
+            of: number;
+            score: components["schemas"]["Score"];
+        };
+        /**
+         * Stretch
+         * @description Bars of the tape: from *first_bar*, counted from 0, up to *end_bar*.
+         */
+        Stretch: {
+            /** End Bar */
+            end_bar: number;
+            /** First Bar */
+            first_bar: number;
+        };
+        /**
+         * StripPicture
+         * @description One strip on the bench. *explains*: what its values do; *words*: all that can be set of it beside them.
+         *
+         *     *values*: all of them, from *low* to *high*; *own*: 1 where the strip has one of its own, else the value is *plain*,
+         *     what the lane gives. *places*: which value each step that begins in the window
+         *     has, of a strip that does not go with the lane. *throw_low*, *throw_high*, *throw_shape*: how it is thrown until a
+         *     hand says otherwise.
+         */
+        StripPicture: {
+            /** Explains */
+            explains: string;
+            /** High */
+            high: number;
+            /** Is Free */
+            is_free: boolean;
+            /** Is Plain */
+            is_plain: boolean;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Own */
+            own: number[];
+            /** Path */
+            path: string;
+            /** Places */
+            places: number[];
+            /** Plain */
+            plain: number;
+            /** Throw High */
+            throw_high: number;
+            /** Throw Low */
+            throw_low: number;
+            /**
+             * Throw Shape
+             * @enum {string}
+             */
+            throw_shape: "even" | "middle";
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: number[];
+            /** Words */
+            words: components["schemas"]["Word"][];
+        };
+        /**
+         * StripQuestion
+         * @description What to do with the strip called *strip* of *lanes*; to throw it, between which values, by which throw.
+         */
+        StripQuestion: {
+            /** Action */
+            action: ("later" | "earlier" | "reverse" | "upside down" | "up" | "down" | "towards the middle" | "away from the middle") | ("throw" | "empty");
+            /** Dice */
+            dice: number;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+            /** Lanes */
+            lanes: string[];
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            score: components["schemas"]["Score"];
+            /**
+             * Shape
+             * @default even
+             * @enum {string}
+             */
+            shape: "even" | "middle";
+            /** Strip */
+            strip: string;
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
+        };
+        /**
+         * Sustain
+         * @description The sustain pedal down from a tick to before another; *end*: none while it is down.
+         */
+        Sustain: {
+            /** End */
+            end?: number | null;
+            /** Start */
+            start: number;
+        };
+        /**
+         * Swing
+         * @description The first note of a pair of 1/*note* takes *percent* of it.
+         */
+        Swing: {
+            /**
+             * Note
+             * @default 16
+             * @enum {integer}
+             */
+            note: 8 | 16;
+            /**
+             * Percent
+             * @default 50
+             */
+            percent: number;
+        };
+        /**
+         * Swung
+         * @description Swing of *swing* put in, or taken *out* of notes that have it. Bars are those of the clip's first meter.
+         */
+        Swung: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "swing";
+            /**
+             * Out
+             * @default false
+             */
+            out: boolean;
+            swing: components["schemas"]["Swing"];
+        };
+        /**
+         * TakeLine
+         * @description A take by its number and dice. *clip*: the clip that it was kept as.
+         */
+        TakeLine: {
+            /** Clip */
+            clip: number | null;
+            /** Dice */
+            dice: number;
+            /** Number */
+            number: number;
+        };
+        /**
+         * TakeMeasures
+         * @description *hits_a_bar*: those that sounded; *syncopation*: 0-1, weighted by hits; *distance* from the first: 0-1.
+         */
+        TakeMeasures: {
+            /** Distance */
+            distance: number;
+            /** Hits A Bar */
+            hits_a_bar: number;
+            /** Notes */
+            notes: number;
+            /** Syncopation */
+            syncopation: number;
+        };
+        /**
+         * Takes
+         * @description Some takes of a sheet.
+         */
+        Takes: {
+            /** Takes */
+            takes: components["schemas"]["DrawnTake"][];
+        };
+        /**
+         * Tape
+         * @description One stretch of what sounded: *tracks* hold the notes in ticks from the pattern's start.
+         *
+         *     *from_tick*: where playing began; *now_tick*: where it is, or where it stopped. The *meter* is the
+         *     last one that held: across a change it counts for the whole stretch.
+         */
+        Tape: {
+            /** From Tick */
+            from_tick: number;
+            meter: components["schemas"]["Meter"];
+            /** Now Tick */
+            now_tick: number;
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: components["schemas"]["TapeTrack"][];
+        };
+        /**
+         * TapeTrack
+         * @description What sounded of one lane. *straights*: where the steps of the notes stand; none: where the notes begin.
+         */
+        TapeTrack: {
+            /**
+             * Channel
+             * @default 10
+             */
+            channel: number;
+            /**
+             * Controls
+             * @default []
+             */
+            controls: components["schemas"]["Control"][];
+            /**
+             * Ink
+             * @default 0
+             */
+            ink: number;
+            /** Lane */
+            lane: string;
+            /** Lane Id */
+            lane_id?: string | null;
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["Note"][];
+            sound?: components["schemas"]["TrackSound"] | null;
+            /**
+             * Straights
+             * @default []
+             */
+            straights: number[];
+        };
+        TempoChange: [
+            number,
+            number
+        ];
+        /**
+         * Thin
+         * @description Only, or without, every so-many-th hit, counted along the run or anew in each cycle.
+         */
+        Thin: {
+            /**
+             * Each Cycle
+             * @default false
+             */
+            each_cycle: boolean;
+            /**
+             * Every
+             * @default 3
+             */
+            every: number;
+            /**
+             * First
+             * @description from 1, as people count
+             * @default 1
+             */
+            first: number;
+            /**
+             * Keeps
+             * @default only
+             * @enum {string}
+             */
+            keeps: "only" | "without";
+        };
+        /**
+         * ThrowQuestion
+         * @description Which *lane* to throw (none: all that are not anchored), by how far, by the throw of which number.
+         */
+        ThrowQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lane */
+            lane?: string | null;
+            /** Percent */
+            percent: number;
+            score: components["schemas"]["Score"];
+            /** Throw */
+            throw: number;
+        };
+        /**
+         * Throwing
+         * @description Takes to throw: *count* of *bars* bars from *first_bar* on, of chosen *lanes* or of all that are not muted.
+         */
+        Throwing: {
+            /**
+             * Bars
+             * @default 4
+             */
+            bars: number;
+            /**
+             * Count
+             * @default 8
+             */
+            count: number;
+            /** Dice */
+            dice: number;
+            /**
+             * First Bar
+             * @default 0
+             */
+            first_bar: number;
+            /** Lanes */
+            lanes?: string[] | null;
+            /** Pattern */
+            pattern: string;
+            /** Piece */
+            piece: string;
+            /** Piece Id */
+            piece_id?: number | null;
+            score: components["schemas"]["Score"];
+            /**
+             * Vary
+             * @description % of the hits that a throw of each moves
+             * @default 0
+             */
+            vary: number;
+        };
+        /**
+         * Thrown
+         * @description `hits` of `steps` picked by a throw and the lane's id.
+         *
+         *     With *moved*, some of the hits that stood there moved to other steps instead; that lies dormant while it does
+         *     not fit `hits` and `steps`. *was*: the computed source before it was thrown, the way back.
+         */
+        Thrown: {
+            /** Hits */
+            hits: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thrown";
+            moved?: components["schemas"]["Moved"] | null;
+            /** Steps */
+            steps: number;
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
+            /** Was */
+            was?: (components["schemas"]["Euclidean"] | components["schemas"]["Numbered"]) | null;
+        };
+        /**
+         * Tone
+         * @description How a pitched voice is set. *brightness*: % of its overtones.
+         */
+        Tone: {
+            /** Attack Ms */
+            attack_ms: number;
+            /** Brightness */
+            brightness: number;
+            /** Release Ms */
+            release_ms: number;
+        };
+        /**
+         * Track
+         * @description The notes and controls of one lane, in the order of time.
+         *
+         *     *lane_id*: the lane that they came from; none: from a file. *sound*: none where the notes themselves say it.
+         */
+        Track: {
+            /**
+             * Channel
+             * @default 10
+             */
+            channel: number;
+            /**
+             * Controls
+             * @default []
+             */
+            controls: components["schemas"]["Control"][];
+            /**
+             * Ink
+             * @default 0
+             */
+            ink: number;
+            /** Lane */
+            lane: string;
+            /** Lane Id */
+            lane_id?: string | null;
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["Note"][];
+            sound?: components["schemas"]["TrackSound"] | null;
+        };
+        /**
+         * TrackSound
+         * @description How the built-in sounds play a track: by *voice*, which sounds as it is at the MIDI note *note*.
+         *
+         *     *tone*: of a voice that plays any pitch. *kit*: the voices, each struck at its own note, where all of it plays.
+         */
+        TrackSound: {
+            /**
+             * Kit
+             * @default []
+             */
+            kit: components["schemas"]["Voice"][];
+            /**
+             * Level Db
+             * @default 0
+             */
+            level_db: number;
+            /** Note */
+            note: number;
+            /**
+             * Pan
+             * @default 0
+             */
+            pan: number;
+            tone?: components["schemas"]["Tone"] | null;
+            voice: components["schemas"]["Voice"];
+        };
+        /**
+         * Transpose
+         * @description *semitones* up; what leaves MIDI's range is folded by octaves.
+         */
+        Transpose: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "transpose";
+            /** Semitones */
+            semitones: number;
+        };
+        /**
+         * TypedPool
+         * @description A chord that is written here, or notes by their MIDI numbers in the order in which they were played.
+         */
+        TypedPool: {
+            /** Chord */
+            chord?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "typed";
+            /**
+             * Notes
+             * @default []
+             */
+            notes: number[];
+        };
+        /**
+         * Vary
+         * @description How many % of the hits a throw of each take's own moves.
+         */
+        Vary: {
+            /** Percent */
+            percent: number;
+        };
+        /**
+         * VelocityStrip
+         * @description How hard each step is struck, in place of the lane's velocity.
+         */
+        VelocityStrip: {
+            /** @description none: it goes with the lane */
+            free?: components["schemas"]["Free"] | null;
+            /** @description none: the values as they are */
+            spread?: components["schemas"]["Spread"] | null;
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * Voice
+         * @description One sound of a kit and the MIDI note that plays it.
+         *
+         *     *sound*: the built-in sound, or the musician's own, that it is made of; none: the one called as the voice.
+         */
+        Voice: {
+            /** Id */
+            id: string;
+            /**
+             * Length Percent
+             * @description how much of it is heard
+             * @default 100
+             */
+            length_percent: number;
+            /**
+             * Level Db
+             * @default 0
+             */
+            level_db: number;
+            /** Name */
+            name: string;
+            /**
+             * Pan
+             * @description % to the right; negative: to the left
+             * @default 0
+             */
+            pan: number;
+            /**
+             * Pitch
+             * @description MIDI note number
+             */
+            pitch: number;
+            /** Sound */
+            sound?: string | null;
+            /**
+             * Tune
+             * @description semitones higher
+             * @default 0
+             */
+            tune: number;
+        };
+        /**
+         * VoiceLine
+         * @description A voice that plays any pitch: what it is called, and how it sounds.
+         */
+        VoiceLine: {
+            /** Explains */
+            explains: string;
+            /** Home */
+            home: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Window
+         * @description *bars* bars from *first_bar* (counted from 0) on.
+         */
+        Window: {
+            /** Bars */
+            bars: number;
+            /**
+             * First Bar
+             * @default 0
+             */
+            first_bar: number;
+        };
+        /**
+         * Word
+         * @description A piece of a sentence: plain text, a number to move, a word with alternatives, or one that acts at once.
+         *
+         *     *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher.
+         *     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
+         *     Of kind *act*: a press sets the fields of *patch*.
+         *     *own*: how many steps do not take the number, since they have values of their own in the lane's *strip* so called.
+         */
+        Word: {
+            /**
+             * Counted From
+             * @default 0
+             */
+            counted_from: number;
+            /**
+             * Decimals
+             * @default 0
+             */
+            decimals: number;
+            /**
+             * Digits
+             * @default
+             */
+            digits: string;
+            /**
+             * Field
+             * @default
+             */
+            field: string;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "text" | "number" | "digits" | "choice" | "act";
+            /**
+             * Last Digits
+             * @default
+             */
+            last_digits: string;
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Own
+             * @default 0
+             */
+            own: number;
+            /** Patch */
+            patch?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Stored
+             * @default 0
+             */
+            stored: number;
+            /**
+             * Strip
+             * @default
+             */
+            strip: string;
+            /** Text */
+            text: string;
+            /**
+             * Value
+             * @default 0
+             */
+            value: number;
+        };
+        /**
+         * Thrown
+         * @description `hits` of `steps` picked by a throw and the lane's id.
+         *
+         *     With *moved*, some of the hits that stood there moved to other steps instead; that lies dormant while it does
+         *     not fit `hits` and `steps`. *was*: the computed source before it was thrown, the way back.
+         */
+        lattice__document__source__Thrown: {
+            /** Hits */
+            hits: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thrown";
+            moved?: components["schemas"]["Moved"] | null;
+            /** Steps */
+            steps: number;
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
+            /** Was */
+            was?: (components["schemas"]["Euclidean"] | components["schemas"]["Numbered"]) | null;
+        };
+        /**
+         * Thrown
+         * @description The sources that lanes have after a throw, by their ids.
+         */
+        pieces__schemas__Thrown: {
+            /** Sources */
+            sources: {
+                [key: string]: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["lattice__document__source__Thrown"] | components["schemas"]["Rests"] | components["schemas"]["Echo"] | components["schemas"]["Reply"];
+            };
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
-  clips_api_list_clips: {
-    parameters: {
-      query?: {
-        words?: string
-        set_name?: string | null
-        tag?: string
-        first?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ClipPage']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_keep: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Keeping']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ClipLine']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_grid_step: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['StepValue']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['GridStep']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_import_clips: {
-    parameters: {
-      query?: {
-        name?: string
-        split?: 'track' | 'channel' | 'note'
-        changes?: 'keep' | 'flatten'
-        each?: boolean
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'audio/midi': string
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Imported']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_download_zip: {
-    parameters: {
-      query?: {
-        type?: number
-        resolution?: number
-        repeats?: number
-        drums?: string
-        markers?: boolean
-        key?: string | null
-        set_name?: string | null
-        ids?: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_open_clip: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenClip']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_delete_clip: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_describe_clip: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Description']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ClipLine']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_download_clip: {
-    parameters: {
-      query?: {
-        type?: number
-        resolution?: number
-        repeats?: number
-        drums?: string
-        markers?: boolean
-        key?: string | null
-      }
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_clip_as_text: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_copy_clip: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ClipLine']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_edit_clip: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ClipEdit']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['EditedClip']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_clip_guess: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ClipGuess'] | null
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_clip_in_place: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['InPlace']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': {
-            [key: string]: components['schemas']['LaneClip']
-          }
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_join_clip: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Join']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenClip']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_clip_lanes: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LanesOffered']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_piece_of_lanes: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AsLanes']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Made']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_pattern_of_lanes: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AsPattern']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Pattern']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_redo_edit: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Revision']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenClip']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_reopen_pattern: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Made']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_restore_clip: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ClipLine']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  clips_api_undo_edit: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        clip_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Revision']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenClip']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  library_api_list_kits: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ListedKit'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  library_api_keep_kit: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['KeptKit']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ListedKit']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  library_api_delete_kit: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_melody_api_chords: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChordsQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ChordsOffered']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_melody_api_contour: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ContourQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Changed']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_melody_api_enter: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EnterQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Changed']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_melody_api_gather: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['GatherQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Gathered']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_melody_api_progressions: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ProgressionLine'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_melody_api_record: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['RecordQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Changed']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_melody_api_rescale: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['RescaleQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Piece']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_melody_api_voices: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['VoiceLine'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_list_pieces: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShelfPiece'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_create_piece: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewPiece']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenPiece']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_import_piece: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': Record<string, never>
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenPiece']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_schema: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': {
-            [key: string]: unknown
-          }
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_open_piece: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        piece_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenPiece']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_save_piece: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        piece_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Save']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Saved']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_delete_piece: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        piece_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_rename_piece: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        piece_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Naming']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShelfPiece']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_export_piece: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        piece_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Piece']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_list_moments: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        piece_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['MomentLine'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_open_moment: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        piece_id: number
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenMoment']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_api_restore_piece: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        piece_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShelfPiece']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_render_api_render: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['RenderQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['News']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_render_api_alternatives: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AlternativesQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Alternative'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_render_api_control: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ControlQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Changed']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_render_api_measures: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['MeasuresQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Measures']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_render_api_midi: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['FileQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_render_api_sounds: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SoundsQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Sounds']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_render_api_steps: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['StepsQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Changed']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_render_api_strip: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['StripQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Changed']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  pieces_render_api_throw: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ThrowQuestion']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['pieces__schemas__Thrown']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  accounts_api_read_session: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Session']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  accounts_api_sign_in: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Credentials']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Session']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  accounts_api_sign_out: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Session']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  accounts_api_go_aboard: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Session']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  sounds_api_list_sounds: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OwnSound'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  sounds_api_add_sound: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'multipart/form-data': {
-          /**
-           * File
-           * Format: binary
-           */
-          file: string
-        }
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OwnSound']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  sounds_api_play_sound: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sound_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  sounds_api_delete_sound: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sound_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  library_api_list_starters: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ListedStarter'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  library_api_keep_starter: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['KeptStarter']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ListedStarter']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  library_api_delete_starter: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_list_sheets: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SheetLine'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_throw_takes: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Throwing']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenSheet']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_take_from_tape: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Keeping']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['FromTape']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_open_sheet: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sheet_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenSheet']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_delete_sheet: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sheet_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_what_differs: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sheet_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Opposed']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Differences']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_drawn_takes: {
-    parameters: {
-      query?: {
-        first?: number
-        last?: number
-      }
-      header?: never
-      path: {
-        sheet_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Takes']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_throw_more: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sheet_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['More']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenSheet']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_restore_sheet: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sheet_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SheetLine']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_vary_takes: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sheet_id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Vary']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenSheet']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_drop_take: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sheet_id: number
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_keep_take: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sheet_id: number
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ClipLine']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
-  takes_api_pick_up_take: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sheet_id: number
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OpenSheet']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Internal Server Error */
-      500: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Refusal']
-        }
-      }
-    }
-  }
+    clips_api_list_clips: {
+        parameters: {
+            query?: {
+                words?: string;
+                set_name?: string | null;
+                tag?: string;
+                first?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keeping"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_grid_step: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepValue"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GridStep"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_import_clips: {
+        parameters: {
+            query?: {
+                name?: string;
+                split?: "track" | "channel" | "note";
+                changes?: "keep" | "flatten";
+                each?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "audio/midi": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_download_zip: {
+        parameters: {
+            query?: {
+                type?: number;
+                resolution?: number;
+                repeats?: number;
+                drums?: string;
+                markers?: boolean;
+                key?: string | null;
+                set_name?: string | null;
+                ids?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_open_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_delete_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_describe_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Description"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_download_clip: {
+        parameters: {
+            query?: {
+                type?: number;
+                resolution?: number;
+                repeats?: number;
+                drums?: string;
+                markers?: boolean;
+                key?: string | null;
+            };
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_clip_as_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_copy_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_edit_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditedClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_clip_guess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipGuess"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_clip_in_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InPlace"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["LaneClip"];
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_join_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Join"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_clip_lanes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LanesOffered"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_piece_of_lanes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsLanes"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_pattern_of_lanes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsPattern"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pattern"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_redo_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Revision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_reopen_pattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_restore_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    clips_api_undo_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Revision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenClip"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_list_kits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedKit"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_keep_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptKit"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedKit"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_delete_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_chords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChordsQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChordsOffered"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_contour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ContourQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnterQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_gather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GatherQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gathered"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_keys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeyboardQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Key"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_progressions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressionLine"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_rescale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescaleQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_melody_api_voices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VoiceLine"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_list_pieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPiece"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_create_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPiece"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenPiece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_import_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenPiece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_schema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_open_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenPiece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_save_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Save"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_delete_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_rename_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Naming"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPiece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_export_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_list_moments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentLine"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_open_moment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenMoment"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_restore_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPiece"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_render: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenderQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["News"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_alternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlternativesQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Alternative"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_control: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ControlQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_measures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuresQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measures"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_midi: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_sounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SoundsQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sounds"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepsQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_strip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StripQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_throw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThrowQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["pieces__schemas__Thrown"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    accounts_api_read_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    accounts_api_sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Credentials"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    accounts_api_sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    accounts_api_go_aboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sounds_api_list_sounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSound"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sounds_api_add_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSound"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sounds_api_play_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sound_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sounds_api_delete_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sound_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_list_starters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedStarter"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_keep_starter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptStarter"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedStarter"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    library_api_delete_starter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_list_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetLine"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_throw_takes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Throwing"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_take_from_tape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keeping"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FromTape"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_open_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_delete_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_what_differs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Opposed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Differences"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_drawn_takes: {
+        parameters: {
+            query?: {
+                first?: number;
+                last?: number;
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Takes"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_throw_more: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["More"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_restore_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_vary_takes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Vary"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_drop_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_keep_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    takes_api_pick_up_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The collection: kept clips of all pieces, found, heard, grouped and taken away. */
 import { refDebounced } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { clipsApi } from '@/api/clips'
@@ -10,6 +10,7 @@ import { useFrames } from '@/page/useFrames'
 import { useOwnPlay } from '@/playing/useOwnPlay'
 import { useShortcuts } from '@/page/useShortcuts'
 import { useNotices } from '@/page/notices'
+import { usePages } from '@/page/useLists'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import ClipCard from './ClipCard.vue'
@@ -27,28 +28,24 @@ const piece = usePiece()
 const words = ref('')
 const setName = ref<string | null>(null)
 const tag = ref('')
-const page = shallowRef<Schemas['ClipPage'] | null>(null)
-const clips = computed(() => page.value?.clips ?? [])
 const isLooking = computed(() => words.value !== '' || setName.value !== null || tag.value !== '')
 const searched = refDebounced(words, 120)
-let asked = 0
-
-async function load(first = 0) {
-  const turn = ++asked
-  const wanted = {
-    words: words.value,
-    tag: tag.value,
-    first,
-    ...(setName.value !== null && { set_name: setName.value }),
-  }
-  try {
-    const found = await clipsApi.list(wanted)
-    if (turn === asked) page.value = first ? { ...found, clips: [...clips.value, ...found.clips] } : found
-  } catch (reason) {
-    if (turn === asked) notices.complain(reason, { label: 'Try again', act: () => load(first) })
-  }
-}
-watch([searched, setName, tag], () => load(), { immediate: true })
+const {
+  page,
+  lines: clips,
+  more,
+  again: load,
+} = usePages(
+  () => ['clips', searched.value, setName.value, tag.value],
+  (first) =>
+    clipsApi.list({
+      words: searched.value,
+      tag: tag.value,
+      first,
+      ...(setName.value !== null && { set_name: setName.value }),
+    }),
+  (found) => found.clips,
+)
 
 // ---- Hearing ----
 const heard = computed(() => {
@@ -223,12 +220,7 @@ async function imported() {
         @menu="(kind, beside) => (menu = { clip, kind, beside })"
       />
     </ul>
-    <button
-      v-if="page && clips.length < page.total"
-      type="button"
-      class="word-button more"
-      @click="load(clips.length)"
-    >
+    <button v-if="page && clips.length < page.total" type="button" class="word-button more" @click="more">
       More: {{ page.total - clips.length }} are left
     </button>
     <div v-if="page && !clips.length" class="empty">

@@ -1,5 +1,6 @@
 /** What is said of a clip. People count bars from 1. */
 import type { ClipLine } from '@/api/client'
+import { barsSaid } from '@/sound/time'
 
 export const factsOf = ({
   bars,
@@ -11,7 +12,6 @@ export const factsOf = ({
 
 export function originOf({ origin }: Pick<ClipLine, 'origin'>): string {
   if (!origin) return 'from a MIDI file'
-  const last = origin.first_bar + origin.bars
-  const bars = origin.bars === 1 ? `bar ${last}` : `bars ${origin.first_bar + 1}–${last}`
+  const bars = barsSaid(origin.first_bar, origin.bars)
   return `from ${origin.piece}, pattern ${origin.pattern}, ${bars}, dice ${origin.dice}`
 }

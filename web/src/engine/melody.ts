@@ -11,30 +11,19 @@ function asked(score?: Score) {
   return { score: score ?? piece.score, dice: piece.dice }
 }
 
-let voices: Promise<Schemas['VoiceLine'][]> | undefined
-
-const offered = new Map<string, Promise<Schemas['ChordsOffered']>>()
-
 export const melody = {
   /** The voices that play any pitch. */
-  voices: () =>
-    (voices ??= answer(api.GET('/api/melody/voices')).catch((reason: unknown) => {
-      voices = undefined // asked again when they are wanted again
-      throw reason
-    })),
+  voices: () => answer(api.GET('/api/melody/voices')),
   /** What lanes hold after all that hands did, as the engine gathers it: where a pattern begins anew, or is put away. */
   gather: async (lanes: Schemas['GatherQuestion']['lanes']): Promise<ReadonlyMap<string, Keys>> => {
     const gathered = await answer(api.POST('/api/melody/gather', { body: { lanes, begin: 0 } }))
     return new Map(Object.entries(gathered.lanes))
   },
-  /** How long chords may be made in a meter, and a progression to begin with in a scale; asked once for each. */
-  chords: (meter: Schemas['Meter'], scale: Schemas['Scale']): Promise<Schemas['ChordsOffered']> => {
-    const key = JSON.stringify([meter, scale])
-    const asked = offered.get(key) ?? answer(api.POST('/api/melody/chords', { body: { meter, scale } }))
-    offered.set(key, asked)
-    asked.catch(() => offered.delete(key)) // asked again when they are wanted again
-    return asked
-  },
+  /** How long chords may be made in a meter, and a progression to begin with in a scale. */
+  chords: (meter: Schemas['Meter'], scale: Schemas['Scale']) =>
+    answer(api.POST('/api/melody/chords', { body: { meter, scale } })),
+  /** The keys of a keyboard, MIDI notes 0-127, as a scale spells and marks them. */
+  keyboard: (scale: Schemas['Scale'] | null) => answer(api.POST('/api/melody/keyboard', { body: { scale } })),
   progressions: () => answer(api.GET('/api/melody/progressions')),
   /** Lanes with a contour on their pitches: fields by lane. */
   contour: async (of: Omit<Schemas['ContourQuestion'], 'score' | 'dice'>): Promise<Patches> =>

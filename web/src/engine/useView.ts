@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 
 import type { PropertyName } from '@/api/client'
-import { pageOf } from '@/sound/time'
+import { barsOn, pageOf } from '@/sound/time'
 
 /** Bars that can be in view, as buttons; any number from 1 to 16 by wheel and keys. */
 export const VIEWS = [1, 2, 4, 8, 16] as const
@@ -47,12 +47,12 @@ export const useView = defineStore('view', () => {
     bars.value = Math.min(MOST, Math.max(1, count))
     if (follows()) firstBar.value = pageOf(around, bars.value)
   }
-  const zoom = (by: number) => show(bars.value + by)
+  const zoom = (by: number) => show(barsOn(bars.value, by))
   function scroll(by: number) {
     isFollowing.value = false
-    firstBar.value = Math.max(0, firstBar.value + by)
+    firstBar.value = barsOn(firstBar.value, by)
   }
-  const turnPage = (by: number) => scroll(by * bars.value)
+  const turnPage = (by: 1 | -1) => scroll(by > 0 ? bars.value : -bars.value)
   const toggleFollowing = () => (isFollowing.value = !isFollowing.value)
   function begin() {
     firstBar.value = 0

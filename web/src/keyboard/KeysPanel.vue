@@ -2,15 +2,17 @@
 /** Keys in place of the bench: a keyboard and pads, what they hold, and playing into the chosen lane. */
 import { computed } from 'vue'
 
-import type { Bench, Lane, LanePicture } from '@/api/client'
+import type { Bench, Lane, LanePicture, Schemas } from '@/api/client'
 import { useHands } from '@/hands/useHands'
+import { useOffer } from '@/page/useLists'
+import { melody } from '@/engine/melody'
 import { engine } from '@/engine/engine'
 import { useFocusBack } from '@/page/useFocusBack'
 import { useNotices } from '@/page/notices'
 import type { Patch } from '@/work/document'
 import { usePlaying } from '@/playing/playing'
 import { inkOf } from '@/theme/inks'
-import { isBlack, printedOn, SHOWN } from './keyboard'
+import { printedOn, SHOWN } from './keyboard'
 import { useKeys } from './useKeys'
 import { useRecording, type Into } from './useRecording'
 
@@ -22,9 +24,7 @@ const props = defineProps<{
   heldByLanes: readonly number[]
   picture: LanePicture | undefined
   bench: Bench | undefined
-  /** The twelve notes from C on, as the scale spells them; which of them it has, from its root on. */
-  names: readonly string[]
-  scaleNotes: readonly number[]
+  inScale: Schemas['Scale']
 }>()
 const cursor = defineModel<number | null>('cursor', { required: true })
 const emit = defineEmits<{ close: [] }>()
@@ -46,18 +46,20 @@ const keys = useKeys(
   () => props.picture,
   recording,
 )
-const { octave, velocity, down, isSustained, stopPhrase } = keys
+const { velocity, down, isSustained, stopPhrase } = keys
 
-const shown = computed(() => Array.from({ length: SHOWN }, (_, at) => keys.firstKey.value + at))
-const nameOf = (pitch: number) => `${props.names[pitch % 12] ?? ''}${Math.floor(pitch / 12) - 1}`
-const pitchClassOf = (pitch: number) => props.names[pitch % 12] ?? ''
-const inScale = computed(() => new Set(props.scaleNotes))
+/** All keys, by their pitches, as the scale spells and marks them. */
+const all = useOffer(
+  () => ['keyboard', props.inScale],
+  () => melody.keyboard(props.inScale),
+)
+const shown = computed(() => all.value?.slice(keys.firstKey.value, keys.firstKey.value + SHOWN) ?? [])
+const nameOf = (pitch: number) => all.value?.[pitch]?.name ?? ''
 /** Two octaves of the scale, from the first of its roots on the keyboard on. */
 const pads = computed(() => {
-  const [root = 0] = props.scaleNotes
-  const first = keys.firstKey.value + ((root - (keys.firstKey.value % 12) + 12) % 12)
-  const degrees = props.scaleNotes.map((note) => (note - root + 12) % 12)
-  return [...degrees, ...degrees.map((one) => one + 12), 24].map((above) => first + above)
+  const above = all.value?.slice(keys.firstKey.value).filter(({ in_scale }) => in_scale) ?? []
+  const roots = above.flatMap(({ is_root }, at) => (is_root ? [at] : []))
+  return above.slice(roots[0] ?? 0, (roots[2] ?? above.length) + 1)
 })
 
 const held = computed(() =>
@@ -89,23 +91,32 @@ const makeArpeggio = () =>
     arpeggio: { pool: { kind: 'held', latch: 'replace' }, order: 'up', octaves: 1, restart: 'free', pedal: null, velocity: 'lane' },
   }) // prettier-ignore
 
-/** The lower on a key, the harder. */
-function touch(event: PointerEvent, pitch: number) {
-  const key = event.currentTarget as HTMLElement
-  key.setPointerCapture(event.pointerId)
-  const { top, height } = key.getBoundingClientRect()
-  const share = Math.min(1, Math.max(0, (event.clientY - top) / height))
-  keys.press(pitch, Math.round(40 + 80 * share), event)
-}
-/** Enter and Space on a key or a pad that has the focus strike it for as long as they are down. */
-function strike(event: KeyboardEvent, pitch: number) {
-  if (event.key !== 'Enter' && event.key !== ' ') return
-  event.preventDefault()
-  event.stopPropagation()
-  if (!event.repeat) keys.press(pitch, velocity.value, event)
-}
-function letUp(event: KeyboardEvent, pitch: number) {
-  if (event.key === 'Enter' || event.key === ' ') keys.release(pitch, event)
+/**
+ * What strikes a key or a pad: a pointer, the lower the harder, or Enter and Space where it has the focus, each for as long
+ * as it is down.
+ */
+function struckBy(pitch: number) {
+  const isKey = ({ key }: KeyboardEvent) => key === 'Enter' || key === ' '
+  return {
+    onPointerdown(event: PointerEvent) {
+      event.preventDefault()
+      if (!(event.currentTarget instanceof Element)) return
+      event.currentTarget.setPointerCapture(event.pointerId)
+      const { top, height } = event.currentTarget.getBoundingClientRect()
+      const share = Math.min(1, Math.max(0, (event.clientY - top) / height))
+      keys.press(pitch, Math.round(40 + 80 * share), event)
+    },
+    onPointerup: (event: PointerEvent) => keys.release(pitch, event),
+    onPointercancel: () => keys.release(pitch),
+    onKeydown(event: KeyboardEvent) {
+      if (!isKey(event)) return
+      event.preventDefault()
+      event.stopPropagation()
+      if (!event.repeat) keys.press(pitch, velocity.value, event)
+    },
+    onKeyup: (event: KeyboardEvent) => isKey(event) && keys.release(pitch, event),
+    onBlur: () => keys.release(pitch),
+  }
 }
 const INTO: readonly (readonly [Into, string, string])[] = [
   ['steps', 'step by step', 'Each key enters its pitch on the step under the cursor and goes on to the next'],
@@ -135,7 +146,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
             <button type="button" class="pill" aria-label="An octave lower" @click="keys.turnOctave(-1)">
               −
             </button>
-            <b data-test="octave">{{ octave }} to {{ octave + 2 }}</b>
+            <b data-test="octave">{{ shown[0]?.name }} to {{ shown.at(-1)?.name }}</b>
             <button type="button" class="pill" aria-label="An octave higher" @click="keys.turnOctave(1)">
               +
             </button>
@@ -206,48 +217,31 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
     <div class="middle">
       <div class="board" role="group" aria-label="Keyboard">
         <button
-          v-for="pitch in shown"
+          v-for="{ pitch, name, letter, is_black, in_scale, is_root } in shown"
           :key="pitch"
           type="button"
           class="key"
-          :class="{
-            black: isBlack(pitch),
-            down: down.has(pitch),
-            held: held.includes(pitch),
-            out: !inScale.has(pitch % 12),
-          }"
-          :aria-label="nameOf(pitch)"
+          :class="{ black: is_black, down: down.has(pitch), held: held.includes(pitch), out: !in_scale }"
+          :aria-label="name"
           :aria-pressed="held.includes(pitch)"
           tabindex="-1"
-          @pointerdown.prevent="(event) => touch(event, pitch)"
-          @keydown="(event) => strike(event, pitch)"
-          @keyup="(event) => letUp(event, pitch)"
-          @blur="keys.release(pitch)"
-          @pointerup="(event) => keys.release(pitch, event)"
-          @pointercancel="keys.release(pitch)"
+          v-bind="struckBy(pitch)"
         >
-          <span class="note">{{
-            held.includes(pitch) || pitch % 12 === scaleNotes[0] ? pitchClassOf(pitch) : ''
-          }}</span>
+          <span class="note">{{ held.includes(pitch) || is_root ? letter : '' }}</span>
           <span class="printed">{{ printedOn(pitch - keys.firstKey.value) }}</span>
         </button>
       </div>
       <div class="pads" role="group" aria-label="Pads of the scale">
         <button
-          v-for="pitch in pads"
+          v-for="{ pitch, name, letter, is_root } in pads"
           :key="pitch"
           type="button"
           class="pad"
-          :class="{ down: down.has(pitch), held: held.includes(pitch), root: pitch % 12 === scaleNotes[0] }"
-          :aria-label="`Pad ${nameOf(pitch)}`"
-          @pointerdown.prevent="(event) => touch(event, pitch)"
-          @keydown="(event) => strike(event, pitch)"
-          @keyup="(event) => letUp(event, pitch)"
-          @blur="keys.release(pitch)"
-          @pointerup="(event) => keys.release(pitch, event)"
-          @pointercancel="keys.release(pitch)"
+          :class="{ down: down.has(pitch), held: held.includes(pitch), root: is_root }"
+          :aria-label="`Pad ${name}`"
+          v-bind="struckBy(pitch)"
         >
-          {{ pitchClassOf(pitch) }}
+          {{ letter }}
         </button>
       </div>
     </div>

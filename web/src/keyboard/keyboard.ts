@@ -20,6 +20,3 @@ export const semitonesOf = (code: string): number | undefined => PLACES.get(code
 /** What is printed on that key. */
 export const printedOn = (semitones: number): string =>
   [...PLACES].find(([, at]) => at === semitones)?.[0].replace(/^(Key|Digit)/, '') ?? ''
-
-const BLACK = new Set([1, 3, 6, 8, 10])
-export const isBlack = (pitch: number): boolean => BLACK.has(pitch % 12)

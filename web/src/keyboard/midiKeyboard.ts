@@ -1,5 +1,7 @@
 /** A simulated MIDI keyboard: it sends the messages of one, played by hand or from a recorded phrase. */
 
+import { secondsOf } from '@/sound/time'
+
 /** A message as the MIDI standard has it: status, two data bytes. */
 export type MidiMessage = readonly [status: number, first: number, second: number]
 
@@ -63,7 +65,7 @@ export function replay(
         heed(message, heard)
         if (beat === last && message === ordered.at(-1)?.[1]) ended()
       },
-      (beat * 60_000) / beatsPerMinute,
+      1000 * secondsOf(beat, beatsPerMinute),
     ),
   )
   return () => {

@@ -12,6 +12,8 @@ import { afterAll, downKeys, isPedalDown, letGo, pedalled, pressed, released } f
 import type { useRecording } from './useRecording'
 
 const HIGHEST = 127
+/** The keys that a keyboard may begin with: the Cs, from C0 on. */
+const FIRST_KEYS = [12, 24, 36, 48, 60, 72, 84, 96]
 
 /** When something happened, as events say it: milliseconds since the page was opened. */
 export interface Stamped {
@@ -28,14 +30,14 @@ export function useKeys(
   const piece = usePiece()
   const playing = usePlaying()
   const shortcuts = useShortcutState()
-  /** The octave of the first key, as in C4. */
-  const octave = ref(3)
+  /** Which of FIRST_KEYS the keyboard begins with. */
+  const first = ref(3)
   const velocity = ref(100)
   const isSustained = ref(false)
   /** All that is down, whether any lane listens to it or not. */
   const down = computed(() => playing.handsDown)
   const sounding = new Map<number, Promise<(() => void) | null>>()
-  const firstKey = computed(() => 12 * (octave.value + 1))
+  const firstKey = computed(() => FIRST_KEYS[first.value] ?? 0)
 
   const isHeldPool = ({ arpeggio }: Lane) => arpeggio?.pool.kind === 'held'
   const listening = () => lanes().filter(isHeldPool)
@@ -125,11 +127,11 @@ export function useKeys(
   const isTyping = (event: KeyboardEvent) =>
     event.target instanceof Element && event.target.closest('input, textarea, .v-overlay') !== null
   useEventListener(window, 'keydown', (event) => {
-    const semitones = semitonesOf(event.code)
-    if (semitones === undefined || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return
+    const place = semitonesOf(event.code)
+    if (place === undefined || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return
     event.preventDefault()
     if (event.repeat) return
-    const key = firstKey.value + semitones
+    const key = firstKey.value + place
     byPlace.set(event.code, key)
     press(key, velocity.value, event)
   })
@@ -141,7 +143,7 @@ export function useKeys(
   useEventListener(window, 'blur', releaseAll)
 
   function turnOctave(by: number) {
-    octave.value = Math.min(7, Math.max(0, octave.value + by))
+    first.value = FIRST_KEYS[first.value + by] === undefined ? first.value : first.value + by
   }
 
   shortcuts.lettersPlay = true
@@ -153,7 +155,7 @@ export function useKeys(
   })
 
   return {
-    octave, velocity, isSustained, down, firstKey, stopPhrase,
+    velocity, isSustained, down, firstKey, stopPhrase,
     press, release, sustain, letAllGo, changeLatch, togglePhrase, turnOctave,
   } // prettier-ignore
 }

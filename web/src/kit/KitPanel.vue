@@ -2,13 +2,14 @@
 /** The kit: which voices there are, the notes they answer to, what they sound like; other kits, and sounds of one's own. */
 import { computed, ref } from 'vue'
 
-import { library, type Kit, type ListedKit, type OwnSound, type Voice } from '@/api/library'
+import { library, type Kit, type ListedKit, type Voice } from '@/api/library'
 import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useShortcuts } from '@/page/useShortcuts'
 import { numberWord } from '@/sentence/number'
 import NumberWord from '@/sentence/NumberWord.vue'
 import { builtInSounds } from '@/sound/names'
 import { useSoundFiles } from './useSoundFiles'
+import { useList } from '@/page/useLists'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
@@ -18,8 +19,8 @@ const playing = usePlaying()
 const notices = useNotices()
 const soundFiles = useSoundFiles()
 const isOpen = ref(false)
-const kits = ref<readonly ListedKit[]>([])
-const sounds = ref<readonly OwnSound[]>([])
+const { lines: kits, again: readKits } = useList(['kits'], library.kits)
+const { lines: sounds, again: readSounds } = useList(['sounds'], library.sounds)
 const isBusy = ref(false)
 
 const kit = computed<Kit | null>(() => piece.document?.kit ?? null)
@@ -36,10 +37,7 @@ async function told(act: () => Promise<unknown>) {
     isBusy.value = false
   }
 }
-const read = () =>
-  told(async () => {
-    ;[kits.value, sounds.value] = await Promise.all([library.kits(), library.sounds()])
-  })
+const read = () => told(() => Promise.all([readKits(), readSounds()]))
 
 function change(label: string, fields: Partial<Kit>, gesture: string | null = null) {
   piece.edit(`Kit: ${label}`, (document) => ({ ...document, kit: { ...document.kit, ...fields } }), gesture)
@@ -91,7 +89,7 @@ const chooser = ref<HTMLInputElement>()
 function addFiles(files: FileList | null | undefined) {
   void told(async () => {
     await soundFiles.take([...(files ?? [])])
-    sounds.value = await library.sounds()
+    await readSounds()
   })
   if (chooser.value) chooser.value.value = ''
 }
@@ -105,7 +103,7 @@ const keepKit = () =>
     const kept = { ...kit.value, name }
     await library.keepKit(kept)
     change(`kept as ${name}`, { name })
-    kits.value = await library.kits()
+    await readKits()
     kitName.value = ''
     notices.say(`Kept the kit “${name}”: any piece can play it.`)
   })
@@ -113,12 +111,12 @@ const forgetKit = (one: ListedKit) =>
   told(async () => {
     if (one.id === null) return
     await library.deleteKit(one.id)
-    kits.value = await library.kits()
+    await readKits()
     notices.say(`“${one.kit.name}” is no longer among your kits.`, {
       label: 'Undo',
       act: () => told(async () => {
         await library.keepKit(one.kit)
-        kits.value = await library.kits()
+        await readKits()
       }),
     }) // prettier-ignore
   })

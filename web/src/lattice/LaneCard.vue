@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** What a lane is called, how it sounds, its ink; and copying or removing it. */
-import { onMounted, ref, shallowRef, useTemplateRef } from 'vue'
+import { ref, useTemplateRef } from 'vue'
 
 import type { Lane, Schemas } from '@/api/client'
 import { melody } from '@/engine/melody'
+import { useOffer } from '@/page/useLists'
 import { inkOf, inks } from '@/theme/inks'
 
 /** `isNew`: its voice is to be chosen first. */
@@ -26,8 +27,7 @@ function takeName() {
 }
 
 /** The voices that play any pitch. */
-const pitched = shallowRef<readonly Schemas['VoiceLine'][]>([])
-onMounted(async () => (pitched.value = await melody.voices().catch(() => [])))
+const pitched = useOffer(['voices'], melody.voices)
 const card = useTemplateRef<HTMLElement>('card')
 /** Once it is seen. */
 const begin = () => {
@@ -46,7 +46,7 @@ function takeVoice(voice: Schemas['Voice']) {
 function turnTo(voice: { id: string; name: string }) {
   if (voice.id === props.lane.voice) return
   // A lane that is called after its voice goes on being called so.
-  const was = [...props.voices, ...pitched.value].find(({ id }) => id === props.lane.voice)?.name
+  const was = [...props.voices, ...(pitched.value ?? [])].find(({ id }) => id === props.lane.voice)?.name
   const isNamedAfterVoice = props.lane.name === was
   if (isNamedAfterVoice) name.value = voice.name
   emit('change', `voice ${voice.name}`, { voice: voice.id, ...(isNamedAfterVoice && { name: voice.name }) })

@@ -358,8 +358,7 @@ useEventListener(
       :held-by-lanes="heldByLanes"
       :picture="chosenPicture"
       :bench="benches.get(chosen.first.value.id)"
-      :names="rendering.pitch_names"
-      :scale-notes="rendering.scale_notes"
+      :in-scale="piece.pattern?.scale ?? piece.document.scale"
       @close="isKeysOpen = false"
     />
     <Bench

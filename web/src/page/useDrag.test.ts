@@ -8,7 +8,7 @@ const at = (clientX: number, clientY: number, button = 0) => {
   return { clientX, clientY, button, pointerId: 1, currentTarget } as Partial<PointerEvent> as PointerEvent
 }
 
-test('what is taken is told of each move, and at the end whether the hand moved', () => {
+test('what is taken is told of each move, and at the end whether it was let go of or taken away', () => {
   const [move, end] = [vi.fn(), vi.fn()]
   const { on } = useDrag(() => ({ move, end }))
   on.onPointermove(at(5, 5))
@@ -18,8 +18,6 @@ test('what is taken is told of each move, and at the end whether the hand moved'
   on.onPointerup()
   expect([move.mock.calls.length, end.mock.calls]).toEqual([1, [[false]]])
   on.onPointerdown(at(0, 0))
-  on.onPointermove(at(0, 9))
-  on.onPointermove(at(0, 0))
   on.onPointercancel()
   expect(end).toHaveBeenLastCalledWith(true)
   on.onPointerup()

@@ -3,37 +3,32 @@
 /** What a hand holds. */
 export interface Held {
   move(event: PointerEvent): void
-  /** `hasMoved`: by more than a hand trembles. */
-  end?(hasMoved: boolean): unknown
+  /** `isTakenAway`: by the browser, for a scroll say, rather than let go of. */
+  end?(isTakenAway: boolean): unknown
 }
-
-/** Pixels that a hand trembles. */
-const STILL = 2
 
 /** `take`: what a press of the main button takes hold of; null for nothing. Bind `on` to the element: `v-bind="drag.on"`. */
 export function useDrag(take: (event: PointerEvent) => Held | null) {
-  let held: { hold: Held; x: number; y: number; hasMoved: boolean } | null = null
+  let held: Held | null = null
 
-  function letGo() {
+  function letGo(isTakenAway: boolean) {
     const last = held
     held = null
-    last?.hold.end?.(last.hasMoved)
+    last?.end?.(isTakenAway)
   }
   function onPointerdown(event: PointerEvent) {
     if (event.button !== 0) return
-    letGo()
-    const hold = take(event)
-    if (!hold) return
-    held = { hold, x: event.clientX, y: event.clientY, hasMoved: false }
-    if (event.currentTarget instanceof Element) event.currentTarget.setPointerCapture(event.pointerId)
+    letGo(true)
+    held = take(event)
+    if (held && event.currentTarget instanceof Element) event.currentTarget.setPointerCapture(event.pointerId)
   }
-  function onPointermove(event: PointerEvent) {
-    if (!held) return
-    held.hasMoved ||= Math.hypot(event.clientX - held.x, event.clientY - held.y) > STILL
-    held.hold.move(event)
+  const on = {
+    onPointerdown,
+    onPointermove: (event: PointerEvent) => held?.move(event),
+    onPointerup: () => letGo(false),
+    onPointercancel: () => letGo(true),
   }
   /** Let go of what is held as if it had never been taken. */
   const drop = () => (held = null)
-  const on = { onPointerdown, onPointermove, onPointerup: letGo, onPointercancel: letGo }
   return { on, drop, isHeld: () => held !== null }
 }

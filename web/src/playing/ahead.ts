@@ -1,5 +1,5 @@
 /** Bars that are to be kept once they have sounded. */
-import { barFrom } from '@/sound/time'
+import { barsFrom } from '@/sound/time'
 import type { TapeStretch } from '@/sound/tape'
 
 export interface Ahead {
@@ -11,6 +11,6 @@ export interface Ahead {
 
 /** The next `bars` bars of a stretch that runs: from the next bar line on, or from its beginning if it is about to begin. */
 export function aheadOf(stretch: TapeStretch, bars: number): Ahead {
-  const first = barFrom(stretch.nowTick, stretch.barTicks)
-  return { stretch, first, end: first + bars }
+  const [first, end] = barsFrom(stretch.nowTick, bars, stretch.barTicks)
+  return { stretch, first, end }
 }

@@ -11,7 +11,7 @@ import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
 import { Player, type Question } from '@/sound/player'
 import type { Clock, Standing } from '@/sound/port'
-import { startOfBar } from '@/sound/time'
+import { isWithin, startOfBar } from '@/sound/time'
 import { wavOf } from '@/sound/wav'
 import { aheadOf, type Ahead } from './ahead'
 import { storedTape, storeTape } from './stored'
@@ -209,7 +209,7 @@ export const usePlaying = defineStore('playing', () => {
     if (!recording) return
     const isOver = !isPlaying.value || tape.value.stretches.at(-1) !== recording.stretch
     const { nowTick, barTicks } = recording.stretch
-    if (!isOver && nowTick < recording.end * barTicks) return
+    if (!isOver && nowTick < startOfBar(recording.end, barTicks)) return
     ahead.value = null
     void keep(recording.end - recording.first, recording)
   }
@@ -480,7 +480,7 @@ function saidOf(kept: ClipLine, asked: number, stretch: TapeStretch): string {
   const few = kept.bars < asked ? ` (only ${kept.bars} had sounded whole)` : ''
   const changedAt = stretch.tempoChangedAt
   const first = startOfBar(kept.origin?.first_bar ?? 0, stretch.barTicks)
-  const within = changedAt !== null && changedAt > first && changedAt < first + kept.length_ticks
+  const within = changedAt !== null && isWithin(changedAt, first, kept.length_ticks)
   const tempo = within ? ` The tempo changed on the way: the clip has ${kept.tempo}.` : ''
   return `Kept “${kept.name}”${few}.${tempo}`
 }

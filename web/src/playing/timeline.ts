@@ -1,5 +1,6 @@
 /** What hands did on the keys since the pattern began to play, in ticks: exactly what the engine renders from. */
 import type { Keys } from '@/api/client'
+import { postponed } from '@/sound/time'
 
 const isDown = (one: { end?: number | null }) => one.end === null || one.end === undefined
 
@@ -28,17 +29,16 @@ export const letGo = (keys: Keys, tick: number): Keys => ({ ...keys, let_go: [..
 
 /** What was to count from the tick `late` on counts from `tick` on: the engine's answer came after it. */
 export function moved(keys: Keys, late: number, tick: number): Keys {
-  const at = (when: number | null | undefined) =>
-    when !== null && when !== undefined && when >= late ? when + (tick - late) : when
+  const at = (when: number) => postponed(when, late, tick)
   const shift = <Span extends { start: number; end?: number | null }>(one: Span): Span => ({
     ...one,
-    start: at(one.start) as number,
-    end: at(one.end) ?? null,
+    start: at(one.start),
+    end: typeof one.end === 'number' ? at(one.end) : null,
   })
   return {
     held: keys.held.map(shift),
     sustained: keys.sustained.map(shift),
-    let_go: keys.let_go.map((when) => at(when) as number),
+    let_go: keys.let_go.map(at),
   }
 }
 

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** The chords above the lanes, true to time: pull an edge to resize, press one to write another, drag to put it elsewhere. */
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Progression, Schemas } from '@/api/client'
 import { melody } from '@/engine/melody'
 import { newGesture } from '@/page/gesture'
 import { ticksBeside, xOf, type Scale } from '@/lattice/geometry/scale'
-import { useNotices } from '@/page/notices'
+import { useDrag } from '@/page/useDrag'
+import { useOffer } from '@/page/useLists'
 import { inkOf } from '@/theme/inks'
 import ChordCard from './ChordCard.vue'
 import StarterProgressions from './StarterProgressions.vue'
@@ -52,19 +53,9 @@ const at = (place: number, change: (one: PlacedChord) => PlacedChord) =>
   placed.value.map((one, here) => (here === place ? change(one) : one))
 
 // ---- Resizing ----
-const offered = shallowRef<Schemas['ChordsOffered'] | null>(null)
-const notices = useNotices()
-watch(
-  () => [props.meter, props.inScale] as const,
-  async ([meter, scale]) => {
-    try {
-      const found = await melody.chords(meter, scale)
-      if (meter === props.meter && scale === props.inScale) offered.value = found
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  },
-  { immediate: true },
+const offered = useOffer(
+  () => ['chords', props.meter, props.inScale],
+  () => melody.chords(props.meter, props.inScale),
 )
 const lengths = computed(() => offered.value?.lengths ?? [])
 /** How long a chord in view lasts, in ticks: as the document has it, since the picture may be a moment behind the hand. */
@@ -74,18 +65,16 @@ function ticksOf(place: number): number {
   const shown = props.chords.find((chord) => chord.place === place)
   return shown ? shown.end - shown.start : 0
 }
-let pulled: { place: number; x: number; lasts: number; gesture: string } | null = null
-function pull(event: PointerEvent, place: number) {
-  if (event.button !== 0) return
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  pulled = { place, x: event.clientX, lasts: ticksOf(place), gesture: newGesture('chord') }
-}
-function moveEdge(event: PointerEvent) {
-  if (!pulled) return
-  const { place, x, lasts, gesture } = pulled
-  const wanted = ticksBeside(lasts, event.clientX - x, props.scale)
-  resize(place, nearestLength(lengths.value, wanted, event.shiftKey), gesture)
-}
+const drag = useDrag((event) => {
+  const place = event.target instanceof HTMLElement ? Number(event.target.dataset['place']) : 0
+  const [lasts, gesture] = [ticksOf(place), newGesture('chord')]
+  return {
+    move({ clientX, shiftKey }) {
+      const wanted = ticksBeside(lasts, clientX - event.clientX, props.scale)
+      resize(place, nearestLength(lengths.value, wanted, shiftKey), gesture)
+    },
+  }
+})
 /** To whole beats; with Shift to half ones. */
 function resize(place: number, length: Schemas['ChordLength'] | undefined, gesture: string | null) {
   if (!length) return
@@ -187,14 +176,7 @@ const setLeading = () => {
           @close="open = null"
         />
       </v-menu>
-      <span
-        class="edge"
-        aria-hidden="true"
-        @pointerdown="(event) => pull(event, chord.place)"
-        @pointermove="moveEdge"
-        @pointerup="pulled = null"
-        @pointercancel="pulled = null"
-      />
+      <span class="edge" aria-hidden="true" v-bind="drag.on" :data-place="chord.place" />
     </div>
   </div>
 </template>

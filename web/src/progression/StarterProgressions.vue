@@ -1,23 +1,14 @@
 <script setup lang="ts">
 /** Progressions to begin with. */
-import { ref, shallowRef, watch } from 'vue'
+import { ref } from 'vue'
 
 import type { Schemas } from '@/api/client'
 import { melody } from '@/engine/melody'
-import { useNotices } from '@/page/notices'
+import { useOffer } from '@/page/useLists'
 
 const emit = defineEmits<{ take: [one: Schemas['ProgressionLine']] }>()
 const isOpen = ref(false)
-const notices = useNotices()
-const all = shallowRef<readonly Schemas['ProgressionLine'][]>([])
-watch(isOpen, async (open) => {
-  if (!open || all.value.length) return
-  try {
-    all.value = await melody.progressions()
-  } catch (reason) {
-    notices.complain(reason)
-  }
-})
+const all = useOffer(['progressions'], melody.progressions, isOpen)
 const chordsOf = ({ progression }: Schemas['ProgressionLine']) =>
   progression.chords.map(({ chord }) => chord).join(' ')
 function take(one: Schemas['ProgressionLine']) {

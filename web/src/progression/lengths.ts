@@ -1,6 +1,7 @@
 /** How long a chord may be made: which of what the engine offers a hand means. */
 import { isSame } from '@/api/same'
 import type { Progression, Schemas } from '@/api/client'
+import { nearestOf } from '@/sound/time'
 
 export type PlacedChord = Progression['chords'][number]
 type Length = Schemas['ChordLength']
@@ -13,10 +14,7 @@ export const ticksOfLasts = (lengths: readonly Length[], lasts: PlacedChord['las
 
 /** The length nearest to so many ticks; of those that end between beats too where it `isFine`. */
 export const nearestLength = (lengths: readonly Length[], ticks: number, isFine: boolean) =>
-  among(lengths, isFine).reduce<Length | undefined>(
-    (near, one) => (near && Math.abs(near.ticks - ticks) <= Math.abs(one.ticks - ticks) ? near : one),
-    undefined,
-  )
+  nearestOf(among(lengths, isFine), ticks, (one) => one.ticks)
 
 /** The next longer or shorter one; the same where there is none. */
 export const lengthBeside = (lengths: readonly Length[], ticks: number, by: number, isFine: boolean) => {

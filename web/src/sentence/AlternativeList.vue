@@ -4,7 +4,7 @@ import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 
 import type { Alternative } from '@/api/client'
 import { useView } from '@/engine/useView'
-import { startOfBar } from '@/sound/time'
+import { barsOn, startOfBar } from '@/sound/time'
 import MiniThread from './MiniThread.vue'
 
 const props = defineProps<{
@@ -22,7 +22,7 @@ const isMany = computed(() => found.value.length > 9 && !isOffers.value)
 const problem = ref('')
 const list = useTemplateRef<HTMLElement>('list')
 const { first_bar, bars } = useView().window
-const [from, second, end] = [0, 1, Math.min(2, bars)].map((bar) => startOfBar(first_bar + bar, props.barTicks)) as [number, number, number] // prettier-ignore
+const [from, second, end] = [0, 1, Math.min(2, bars)].map((bar) => startOfBar(barsOn(first_bar, bar), props.barTicks)) as [number, number, number] // prettier-ignore
 
 onMounted(async () => {
   try {

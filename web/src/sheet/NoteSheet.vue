@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 
 import type { SheetTrack } from '@/api/client'
+import { barLinesOf, filling, xIn } from '@/lattice/geometry/scale'
 import { inkOf } from '@/theme/inks'
 import { notesPath } from './path'
 
@@ -28,7 +29,6 @@ const lanes = computed(() => {
 })
 const rows = computed(() => {
   const rowHeight = (props.height - 8) / Math.max(1, lanes.value.length)
-  const perTick = props.width / props.lengthTicks
   return lanes.value.map((lane, row) => {
     const y = 4 + (row + 0.5) * rowHeight
     const r = Math.min(rowHeight * 0.46, 4.5)
@@ -38,7 +38,7 @@ const rows = computed(() => {
     const theirs = props.beside?.tracks[other]
     const only = props.only ? new Set(props.only[at] ?? []) : null
     const path = (track: SheetTrack | undefined, isMeant: (place: number) => boolean) =>
-      notesPath(track?.notes ?? [], isMeant, { perTick, y, r, lengthTicks: props.lengthTicks })
+      notesPath(track?.notes ?? [], isMeant, { zoom: zoom.value, y, r, lengthTicks: props.lengthTicks })
     const besides = new Set(props.beside?.only[other] ?? [])
     return {
       lane,
@@ -50,13 +50,9 @@ const rows = computed(() => {
     }
   })
 })
-const barLines = computed(() => {
-  const bars = Math.ceil(props.lengthTicks / props.barTicks)
-  return Array.from(
-    { length: bars - 1 },
-    (_, at) => ((at + 1) * props.barTicks * props.width) / props.lengthTicks,
-  )
-})
+const barLines = computed(() => barLinesOf(props.lengthTicks, props.barTicks, props.width))
+const zoom = computed(() => filling(props.lengthTicks, props.width))
+const now = computed(() => (typeof props.nowTick === 'number' ? xIn(props.nowTick, zoom.value) : null))
 </script>
 
 <template>
@@ -70,14 +66,7 @@ const barLines = computed(() => {
         <path v-if="row.outline" class="outline" :d="row.outline" />
       </g>
     </g>
-    <line
-      v-if="nowTick !== undefined && nowTick !== null"
-      class="now"
-      :x1="(nowTick * width) / lengthTicks"
-      :x2="(nowTick * width) / lengthTicks"
-      y1="0"
-      :y2="height"
-    />
+    <line v-if="now !== null" class="now" :x1="now" :x2="now" y1="0" :y2="height" />
   </svg>
 </template>
 

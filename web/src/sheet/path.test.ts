@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 
 import { notesPath } from './path'
 
-const line = { perTick: 0.01, y: 10, r: 4, lengthTicks: 1000 }
+const line = { zoom: { firstTick: 0, perTick: 0.01 }, y: 10, r: 4, lengthTicks: 1000 }
 
 describe('the notes of a line', () => {
   it('begin where they do, and end with the sheet', () => {
@@ -13,7 +13,7 @@ describe('the notes of a line', () => {
         [900, 5000, 36, 127, 0],
       ],
       () => true,
-      { ...line, perTick: 1 },
+      { ...line, zoom: { firstTick: 0, perTick: 1 } },
     )
       .split('M')
       .slice(1)

@@ -1,8 +1,9 @@
 /** Notes of one line as one SVG path: thousands of them stay light. */
 import type { Schemas } from '@/api/client'
+import { xIn, type Zoom } from '@/lattice/geometry/scale'
 
 interface Line {
-  readonly perTick: number
+  readonly zoom: Zoom
   readonly y: number
   /** Half the height of the loudest note. */
   readonly r: number
@@ -15,15 +16,16 @@ const round = (value: number) => Math.round(value * 10) / 10
 export function notesPath(
   notes: readonly Schemas['Note'][],
   isMeant: (place: number) => boolean,
-  { perTick, y, r, lengthTicks }: Line,
+  { zoom, y, r, lengthTicks }: Line,
 ): string {
   return notes
     .map(([start, length, , velocity], place) => {
       if (!isMeant(place)) return ''
       const half = r * (0.45 + 0.55 * (velocity / 127))
-      const width = Math.max(Math.min(length, lengthTicks - start) * perTick - 1, 2 * half) - 2 * half
+      const [x, end] = [xIn(start, zoom), xIn(Math.min(start + length, lengthTicks), zoom)]
+      const width = Math.max(end - x - 1, 2 * half) - 2 * half
       const arc = `a${round(half)} ${round(half)} 0 0 1 0`
-      return `M${round(start * perTick + half)} ${round(y - half)}h${round(width)}${arc} ${round(2 * half)}h${round(-width)}${arc} ${round(-2 * half)}z`
+      return `M${round(x + half)} ${round(y - half)}h${round(width)}${arc} ${round(2 * half)}h${round(-width)}${arc} ${round(-2 * half)}z`
     })
     .join('')
 }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** The musician's pieces. */
-import { ref, shallowRef } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { answer, api, importPiece, type ShelfPiece } from '@/api/client'
 import NameField from '@/page/NameField.vue'
 import { useNotices } from '@/page/notices'
+import { useList } from '@/page/useLists'
 import { usePiece } from '@/work/piece'
 import { sayAge } from '@/page/age'
 import PieceCover from './PieceCover.vue'
@@ -13,20 +14,14 @@ import PieceCover from './PieceCover.vue'
 const notices = useNotices()
 const open = usePiece()
 const router = useRouter()
-const pieces = shallowRef<ShelfPiece[]>([])
-const isLoaded = ref(false)
-
-async function load() {
-  try {
-    await open.saveNow()
-    pieces.value = await answer(api.GET('/api/pieces'))
-  } catch (reason) {
-    notices.complain(reason, { label: 'Try again', act: load })
-  } finally {
-    isLoaded.value = true
-  }
-}
-void load()
+const {
+  lines: pieces,
+  isLoaded,
+  again: load,
+} = useList(['pieces'], async () => {
+  await open.saveNow()
+  return answer(api.GET('/api/pieces'))
+})
 
 const at = (piece: ShelfPiece) => ({ params: { path: { piece_id: piece.id } } })
 
@@ -77,7 +72,7 @@ async function remove(piece: ShelfPiece) {
   try {
     if (piece.id === open.id) await putAway()
     await answer(api.DELETE('/api/pieces/{piece_id}', at(piece)))
-    pieces.value = pieces.value.filter(({ id }) => id !== piece.id)
+    await load()
     notices.say(`“${piece.name}” is deleted.`, { label: 'Undo', act: () => restore(piece) })
   } catch (reason) {
     notices.complain(reason)

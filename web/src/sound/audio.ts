@@ -8,6 +8,7 @@ import { OwnSounds } from './ownSounds'
 import { soundPitched, TIMBRES } from './pitched'
 import { HORIZON, LEAD_IN } from './player'
 import type { Clock, Move, Port, Sounding, Strike } from './port'
+import { paceOf, tuned } from './time'
 
 export interface Audio {
   readonly clock: Clock
@@ -157,7 +158,7 @@ function strike(
     return soundPitched(context, out, { timbre, tone, pitch, loudness, pan, time, end })
   }
   const gain = new GainNode(context, { gain: loudness })
-  const rate = 2 ** ((note.semitones + voice.tune) / 12)
+  const rate = paceOf(tuned(note.semitones, voice.tune))
   const source = new AudioBufferSourceNode(context, { buffer, playbackRate: rate })
   const release = releaseOf(soundOf(voice))
   source.connect(gain)

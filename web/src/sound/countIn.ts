@@ -1,24 +1,25 @@
 /** Clicks before the music begins: on nobody's lane, and so on no tape. */
 import type { Schemas } from '@/api/client'
 import type { Port, Sounding } from './port'
+import { wrapped } from './time'
 
 /** The voice that counts in. */
 const CLICK = 'shell'
 const SECONDS = 0.05
 
-/** Strike a click at each of `times`, in seconds; the first of each `beatsInBar` is higher. */
+/** Strike a click at each of `times`, in seconds; the first of each `inBar` is higher. */
 export function countIn(
   port: Port,
   { voices, channel }: Schemas['Kit'],
   times: readonly number[],
-  beatsInBar: number,
+  inBar: number,
 ): Sounding[] {
   const voice = voices.find(({ id }) => id === CLICK) ?? voices[0]
   if (!voice) return []
-  return times.map((time, beat) => {
-    const [semitones, velocity] = beat % beatsInBar === 0 ? [7, 110] : [0, 80]
+  return times.map((time, at) => {
+    const [higher, velocity] = wrapped(at, inBar) === 0 ? [7, 110] : [0, 80]
     return port.strike({
-      part: 'clicks', voice, semitones, tone: null, velocity, channel, time, level: 0, pan: 0, pitch: voice.pitch, end: time + SECONDS,
+      part: 'clicks', voice, semitones: higher, tone: null, velocity, channel, time, level: 0, pan: 0, pitch: voice.pitch, end: time + SECONDS,
     }) // prettier-ignore
   })
 }

@@ -2,7 +2,7 @@
 import type { Schemas } from '@/api/client'
 import { HORIZON, LEAD_IN } from './player'
 import type { Clock, Port, Sounding } from './port'
-import { TimeLine } from './time'
+import { byTick, TimeLine, tuned, wrapped } from './time'
 
 export type PitchSound = Schemas['PitchSound']
 
@@ -69,7 +69,7 @@ export class LoopPlayer {
     if (!this.#line || !this.#loop) return 0
     const since = Math.max(0, this.#line.tickAt(this.clock.now())) - this.#passAt
     const { lengthTicks } = this.#loop
-    return ((since % lengthTicks) + lengthTicks) % lengthTicks
+    return wrapped(since, lengthTicks)
   }
 
   play(loop: Loop) {
@@ -84,7 +84,7 @@ export class LoopPlayer {
   /** Play another loop from here on: in time, at the same place, if it is as long. */
   change(loop: Loop) {
     if (!this.#line) return
-    const place = (this.#upTo - this.#passAt) % loop.lengthTicks
+    const place = wrapped(this.#upTo - this.#passAt, loop.lengthTicks)
     this.#passAt = this.#upTo - place
     this.#take(loop)
     this.#next = this.#happenings.findIndex(({ tick }) => tick >= place)
@@ -139,11 +139,11 @@ export class LoopPlayer {
         })),
         // One that begins after the end was heard late: it sounds in each further time round, never before the first.
         ...track.notes.map((note) => ({
-          tick: note[0] % loop.lengthTicks,
+          tick: wrapped(note[0], loop.lengthTicks),
           act: (at: number) => at >= note[0] && this.#strike(track, note, at),
         })),
       ]),
-    ].sort((one, other) => one.tick - other.tick)
+    ].sort(byTick)
   }
 
   #move({ lane, channel }: LoopTrack, controller: number, value: number, at: number) {
@@ -160,7 +160,7 @@ export class LoopPlayer {
     const sounding = this.port.strike({
       part: track.lane,
       voice: sound.voice,
-      semitones: sound.semitones + tune,
+      semitones: tuned(sound.semitones, tune),
       tone: sound.tone ?? null,
       level: sound.level_db,
       pan: sound.pan,

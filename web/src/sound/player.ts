@@ -9,7 +9,18 @@ import type { Lane, Schemas, Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from './tape'
 import { countIn } from './countIn'
 import type { Clock, Port, Sounding } from './port'
-import { secondsPerTick, ticksOfBar, TimeLine } from './time'
+import {
+  barOf,
+  barsLasting,
+  beatsOf,
+  byTick,
+  lengthUntil,
+  nextBarLine,
+  postponed,
+  tickAfter,
+  ticksOfBar,
+  TimeLine,
+} from './time'
 
 /** Seconds that notes are committed ahead. */
 export const HORIZON = 0.1
@@ -158,14 +169,10 @@ export class Player {
     if (starts !== this.#starts) return
     const { tempo } = playing.score
     const begin = this.clock.now() + LEAD_IN
-    const beats = Math.ceil((barsBefore * first.bar_ticks) / first.beat_ticks)
-    const music = begin + barsBefore * first.bar_ticks * secondsPerTick(tempo)
-    this.#begin(new TimeLine(fromTick, music, tempo), first, fromTick)
-    const times = Array.from(
-      { length: beats },
-      (_, beat) => begin + beat * first.beat_ticks * secondsPerTick(tempo),
-    )
-    this.#clicks = countIn(this.port, playing.score.kit, times, first.bar_ticks / first.beat_ticks)
+    const { times, end, inBar } = beatsOf(barsBefore, first.bar_ticks, first.beat_ticks, tempo)
+    this.#begin(new TimeLine(fromTick, begin + end, tempo), first, fromTick)
+    const clicks = times.map((time) => begin + time)
+    this.#clicks = countIn(this.port, playing.score.kit, clicks, inBar)
     this.#takenVersion = version
     this.tick()
   }
@@ -259,8 +266,11 @@ export class Player {
     this.#stamps = []
     this.onLateKeys?.(late, tick)
     if (this.#version === before) return
-    this.#lastKey += tick - late
-    this.#stamps = waiting.map((stamp) => ({ version: this.#version, tick: stamp.tick + tick - late }))
+    this.#lastKey = postponed(this.#lastKey, late, tick)
+    this.#stamps = waiting.map((stamp) => ({
+      version: this.#version,
+      tick: postponed(stamp.tick, late, tick),
+    }))
     // Answers that are still under way know the keys where they count no longer.
     this.#oldest = this.#version
   }
@@ -336,7 +346,7 @@ export class Player {
   #switchTick(): number | null {
     if (!this.#next?.first || !this.#run || this.#leaving) return null
     const { barTicks } = this.#run.stretch
-    return Math.ceil(this.#committedUpTo / barTicks) * barTicks
+    return nextBarLine(this.#committedUpTo, barTicks)
   }
 
   #switch(endTick: number) {
@@ -427,7 +437,7 @@ export class Player {
       const tick = run.line.tickAt(time)
       if (note.start + note.length <= tick) continue
       sounding.cut(time)
-      note.length = Math.max(1, Math.round(tick - note.start))
+      note.length = lengthUntil(note.start, tick)
     }
   }
 
@@ -438,7 +448,7 @@ export class Player {
     const run = this.#run
     if (!run || !this.#playing || this.clock.now() < this.#askAgainAt) return
     const isOld = this.#takenVersion !== this.#version
-    const needed = this.#committedUpTo + FETCHED_AHEAD / secondsPerTick(this.#playing.score.tempo)
+    const needed = tickAfter(this.#committedUpTo, FETCHED_AHEAD, this.#playing.score.tempo)
     if (!isOld && this.#readyUpTo >= needed) return
     const version = this.#version
     // A newer state need not wait for the answer about an older one; three questions at once are enough.
@@ -463,8 +473,8 @@ export class Player {
   #askFrom(tick: number, playing = this.#playing as Playing): Promise<Sounds> {
     const { score, dice } = playing
     const barTicks = ticksOfBar(score.meter)
-    const bars = Math.min(MOST_BARS, Math.ceil(FETCHED_AHEAD / secondsPerTick(score.tempo) / barTicks) + 1)
-    return this.ask({ score, dice, window: { first_bar: Math.floor(tick / barTicks), bars } })
+    const bars = Math.min(MOST_BARS, barsLasting(FETCHED_AHEAD, score.tempo, barTicks) + 1)
+    return this.ask({ score, dice, window: { first_bar: barOf(tick, barTicks), bars } })
   }
 
   #take(rendering: Sounds, version: number) {
@@ -491,7 +501,7 @@ export class Player {
     )
     const tick = Math.ceil(from) // commitments end anywhere, what is on the tape lies on whole ticks
     this.#readyControls = [...missing.map(([, one]) => ({ ...one, tick })), ...this.#readyControls].sort(
-      (one, other) => one.tick - other.tick,
+      byTick,
     )
   }
 

@@ -64,3 +64,76 @@ export class TimeLine {
 
 /** The first bar of the page that shows `bar`, where a page has so many bars. */
 export const pageOf = (bar: number, bars: number): number => Math.floor(bar / bars) * bars
+/** The bar so many bars later (negative: earlier); none is before the first. */
+export const barsOn = (bar: number, by: number): number => Math.max(0, bar + by)
+/** The bar line at or after `tick`. */
+export const nextBarLine = (tick: number, barTicks: number): number =>
+  startOfBar(barFrom(tick, barTicks), barTicks)
+/** Where in something that goes round every `length` ticks a tick lies. */
+export const wrapped = (tick: number, length: number): number => ((tick % length) + length) % length
+/** A tick that counted from `from` on, where all of that now counts from `to` on. */
+export const postponed = (tick: number, from: number, to: number): number =>
+  tick >= from ? tick + (to - from) : tick
+/** How many bars last at least so many seconds. */
+export const barsLasting = (seconds: number, tempo: number, barTicks: number): number =>
+  Math.ceil(seconds / secondsPerTick(tempo) / barTicks)
+
+/** The beats of so many bars, in seconds after the first; where they end; and how many there are in a bar. */
+export function beatsOf(bars: number, barTicks: number, beatTicks: number, tempo: number) {
+  const beat = beatTicks * secondsPerTick(tempo)
+  const times = Array.from({ length: Math.ceil((bars * barTicks) / beatTicks) }, (_, at) => at * beat)
+  return { times, end: bars * barTicks * secondsPerTick(tempo), inBar: barTicks / beatTicks }
+}
+
+/** By how much faster something sounds that is so many semitones higher. */
+export const paceOf = (semitones: number): number => 2 ** (semitones / 12)
+export const tuned = (semitones: number, by: number): number => semitones + by
+
+/** A place in time as people count: bar, beat, and ticks into the beat. */
+export function placeSaid(tick: number, meter: Required<Schemas['Meter']>): string {
+  const bar = ticksOfBar(meter)
+  const beat = bar / meter.numerator
+  return `${barOf(tick, bar) + 1}:${beatOf(tick, bar, beat) + 1}:${(tick % beat) + 1}`
+}
+/** The tick of "bar:beat:tick" as `placeSaid` says it; beat and tick may be left out. Null if it is none. */
+export function placeRead(said: string, meter: Required<Schemas['Meter']>): number | null {
+  const parts = said.trim().split(/[:.]/).map(Number)
+  if (!parts.length || parts.length > 3 || parts.some((part) => !Number.isInteger(part) || part < 1))
+    return null
+  const [bar = 1, beat = 1, tick = 1] = parts
+  return (
+    startOfBar(bar - 1, ticksOfBar(meter)) + ((beat - 1) * ticksOfBar(meter)) / meter.numerator + tick - 1
+  )
+}
+/** Bars as people count them. */
+export const barsSaid = (first: number, bars: number): string =>
+  bars === 1 ? `bar ${first + 1}` : `bars ${first + 1}–${first + bars}`
+/** Of several the one whose ticks are nearest to `ticks`, of equals the earlier; undefined of none. */
+export const nearestOf = <One>(
+  all: readonly One[],
+  ticks: number,
+  ticksOf: (one: One) => number,
+): One | undefined => {
+  const apart = (one: One) => Math.abs(ticksOf(one) - ticks)
+  return all.reduce<One | undefined>(
+    (near, one) => (near && apart(near) <= apart(one) ? near : one),
+    undefined,
+  )
+}
+/** The `bars` bars that begin at or after `tick`: the first, and the one after the last. */
+export function barsFrom(tick: number, bars: number, barTicks: number): [first: number, end: number] {
+  const first = barFrom(tick, barTicks)
+  return [first, first + bars]
+}
+/** Whether a tick lies inside of `length` ticks from `first` on, not at its ends. */
+export const isWithin = (tick: number, first: number, length: number): boolean =>
+  tick > first && tick < first + length
+/** How long so many quarters last, in seconds. */
+export const secondsOf = (quarters: number, tempo: number): number => (quarters * 60) / tempo
+/** The tick that is reached `seconds` after `tick`. */
+export const tickAfter = (tick: number, seconds: number, tempo: number): number =>
+  tick + seconds / secondsPerTick(tempo)
+/** How many whole ticks lie between, at least one: no note is shorter. */
+export const lengthUntil = (start: number, end: number): number => Math.max(1, Math.round(end - start))
+export const byTick = (one: { readonly tick: number }, other: { readonly tick: number }): number =>
+  one.tick - other.tick

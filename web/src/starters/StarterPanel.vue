@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** Ready-made beginnings: looked for by name and tag, heard and seen in place while it plays, taken or let go. */
-import { computed, onUnmounted, ref, useTemplateRef } from 'vue'
+import { computed, onUnmounted, ref, useTemplateRef, watch } from 'vue'
 
 import { answer, api, type Lane, type LanePicture } from '@/api/client'
 import { library, type ListedStarter } from '@/api/library'
+import { useList } from '@/page/useLists'
 import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useShortcuts } from '@/page/useShortcuts'
 import MiniThread from '@/sentence/MiniThread.vue'
@@ -16,7 +17,6 @@ const piece = usePiece()
 const notices = useNotices()
 const isOpen = ref(false)
 const panel = useTemplateRef<HTMLElement>('panel')
-const starters = ref<readonly ListedStarter[]>([])
 const pictures = ref(new Map<string, LanePicture>())
 const typed = ref('')
 const kind = ref<'lane' | 'pattern'>('lane')
@@ -30,15 +30,11 @@ const found = computed(() => ofKind.value.filter((one) => isFound(one, typed.val
 const tags = computed(() => tagsOf(ofKind.value).slice(0, 14))
 const keyOf = (one: ListedStarter) => `${one.id ?? 'ours'} ${one.starter.name}`
 
-async function begin() {
-  panel.value?.querySelector('input')?.focus()
-  try {
-    starters.value = await library.starters()
-    await draw()
-  } catch (reason) {
-    notices.complain(reason, { label: 'Try again', act: begin })
-  }
-}
+const { lines: starters, again } = useList(['starters'], library.starters)
+const begin = () => panel.value?.querySelector('input')?.focus()
+watch([isOpen, starters], ([isSeen]) => {
+  if (isSeen) void draw().catch(notices.complain)
+})
 /** All lane starters in one question, as if they were the lanes of a pattern. */
 async function draw() {
   const { score, dice } = piece
@@ -107,11 +103,10 @@ async function keep(what: 'lane' | 'pattern') {
   const known = ownTags.value.split(',').map((tag) => tag.trim()).filter(Boolean) // prettier-ignore
   try {
     await library.keepStarter({ name, tags: known, [what]: what === 'lane' ? lane : pattern })
-    starters.value = await library.starters()
+    await again()
     kind.value = what
     typed.value = ''
     ownName.value = ''
-    await draw()
     notices.say(`Kept “${name}” among your starters.`)
   } catch (reason) {
     notices.complain(reason)
@@ -122,12 +117,12 @@ async function forget(one: ListedStarter) {
   letGo()
   try {
     await library.deleteStarter(one.id)
-    starters.value = await library.starters()
+    await again()
     notices.say(`“${one.starter.name}” is no longer among your starters.`, {
       label: 'Undo',
       act: async () => {
         await library.keepStarter(one.starter)
-        starters.value = await library.starters()
+        await again()
       },
     })
   } catch (reason) {

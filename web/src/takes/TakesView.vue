@@ -13,8 +13,9 @@ import { useFrames } from '@/page/useFrames'
 import { useOwnPlay } from '@/playing/useOwnPlay'
 import { useShortcuts } from '@/page/useShortcuts'
 import { sayAge } from '@/page/age'
-import { ticksOfBar } from '@/sound/time'
+import { barsSaid, ticksOfBar } from '@/sound/time'
 import { useNotices } from '@/page/notices'
+import { useList } from '@/page/useLists'
 import { usePlaying } from '@/playing/playing'
 import { ORDERS, sorted, type Order } from './sorting'
 import TakeCard from './TakeCard.vue'
@@ -25,35 +26,25 @@ const props = defineProps<{ id: number | null }>()
 const router = useRouter()
 const notices = useNotices()
 const playing = usePlaying()
-const sheets = shallowRef<SheetLine[]>([])
-const isLoaded = ref(false)
+const { lines: sheets, isLoaded, again: load } = useList(['take sheets'], takesApi.list)
+watch(
+  [sheets, () => props.id],
+  ([[first], id]) => {
+    if (id === null && first) void router.replace(`/takes/${first.id}`)
+  },
+  { immediate: true },
+)
 const { sheet, takes, progress, open, take } = useSheet(() => props.id)
 const order = ref<Order>('number')
 const more = ref(8)
 const shown = computed(() => sorted(takes.value, order.value))
 
-async function load() {
-  try {
-    sheets.value = await takesApi.list()
-    if (props.id === null && sheets.value[0]) await router.replace(`/takes/${sheets.value[0].id}`)
-  } catch (reason) {
-    notices.complain(reason, { label: 'Try again', act: load })
-  } finally {
-    isLoaded.value = true
-  }
-}
-void load()
-
 async function thrown(fresh: OpenSheet) {
-  sheets.value = [fresh.sheet, ...sheets.value]
+  void load()
   await router.push(`/takes/${fresh.sheet.id}`)
 }
-const listed = (line: SheetLine) =>
-  (sheets.value = sheets.value.map((one) => (one.id === line.id ? line : one)))
-
 const barTicks = computed(() => (sheet.value ? ticksOfBar(sheet.value.meter) : 1))
-const barsOf = ({ first_bar, bars }: SheetLine) =>
-  bars === 1 ? `bar ${first_bar + 1}` : `bars ${first_bar + 1}–${first_bar + bars}`
+const barsOf = ({ first_bar, bars }: SheetLine) => barsSaid(first_bar, bars)
 
 // ---- Hearing ----
 const nameOf = (number: number) => `take ${props.id} ${number}`
@@ -135,7 +126,7 @@ async function drop(number: number) {
     await takesApi.drop(id, number)
     if (heard.value === number) playing.stopLoop()
     await open(id)
-    if (sheet.value) listed(sheet.value.sheet)
+    await load()
     notices.say(`Take ${number} is dropped.`, { label: 'Undo', act: () => pickUp(id, number) })
   } catch (reason) {
     notices.complain(reason)
@@ -170,13 +161,13 @@ async function vary(percent: number) {
 }
 const varySoon = useDebounceFn(vary, 300)
 async function show(found: OpenSheet) {
-  listed(found.sheet)
+  void load()
   if (found.sheet.id === props.id) await take(found)
 }
 async function remove(line: SheetLine) {
   try {
     await takesApi.delete(line.id)
-    sheets.value = sheets.value.filter(({ id }) => id !== line.id)
+    await load()
     playing.stopLoop()
     notices.say(`The takes of ${line.piece}, pattern ${line.pattern}, are deleted.`, {
       label: 'Undo',

@@ -22,7 +22,7 @@ const percent = (share: number) => `${Math.round(share * 100)} %`
 export const saidOf = ({ measures }: DrawnTake): string =>
   [
     `${measures.notes} notes`,
-    `${Math.round(measures.hits_a_bar * 10) / 10} a bar`,
+    `${Number(measures.hits_a_bar.toFixed(1))} a bar`,
     `syncopation ${percent(measures.syncopation)}`,
   ].join(' · ')
 

@@ -66,8 +66,8 @@ function tellAhead() {
     aheadSaid.value = ''
     return
   }
-  const bar = barOf(recording.stretch.nowTick, recording.stretch.barTicks)
-  const done = bar - recording.first
+  const now = barOf(recording.stretch.nowTick, recording.stretch.barTicks)
+  const done = now - recording.first
   aheadSaid.value = done < 0 ? 'from the next bar' : `bar ${done + 1} of ${recording.end - recording.first}`
 }
 useFrames(

@@ -3,8 +3,9 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 
+import { useDrag } from '@/page/useDrag'
 import { canvasOf, useFrames } from '@/page/useFrames'
-import { shareOfBar } from '@/sound/time'
+import { barsOn, shareOfBar, wrapped } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import { BARS_ON_TAPE, type Tape, type TapeBar, type TapeStretch } from '@/sound/tape'
 import { notesOfBar } from './barNotes'
@@ -16,7 +17,7 @@ const emit = defineEmits<{ keep: [stretch: TapeStretch, first: number, end: numb
 const box = useTemplateRef<HTMLElement>('box')
 const canvas = ref<HTMLCanvasElement>()
 const { width, height } = useElementSize(box)
-const barWidth = computed(() => width.value / BARS_ON_TAPE)
+const columnWidth = computed(() => width.value / BARS_ON_TAPE)
 const isEmpty = ref(true)
 let bars: TapeBar[] = []
 let drag: { from: number; to: number } | null = null
@@ -51,15 +52,15 @@ function drawBar(
   rows: ReadonlyMap<string, number>,
   before?: TapeBar,
 ) {
-  const left = at * barWidth.value
+  const left = at * columnWidth.value
   const isNewStretch = before !== undefined && before.stretch !== stretch
   context.fillStyle = isNewStretch || at === 0 ? '#f5f0e6aa' : '#f5f0e63a'
   context.fillRect(left, 4, isNewStretch ? 2 : 1, height.value - 8)
   context.fillStyle = '#c9c0d6'
   context.font = '11px "Atkinson Hyperlegible Next Variable"'
   // Where bars are narrow, as many of them have a number as have room for it.
-  const apart = Math.ceil((context.measureText(String(bar + 1)).width + 8) / barWidth.value)
-  if (isNewStretch || bar % apart === 0) context.fillText(String(bar + 1), left + 4, 13)
+  const apart = Math.ceil((context.measureText(String(bar + 1)).width + 8) / columnWidth.value)
+  if (isNewStretch || wrapped(bar, apart) === 0) context.fillText(String(bar + 1), left + 4, 13)
   if (sounded < 1) drawNotes(context, stretch, bar, left, rows)
   else {
     const picture = pictureOf(stretch, bar, rows)
@@ -73,7 +74,7 @@ function drawBar(
   }
   if (props.isPlaying && at === bars.length - 1) {
     context.fillStyle = '#d9482b'
-    context.fillRect(left + sounded * barWidth.value, 2, 2, height.value - 4)
+    context.fillRect(left + sounded * columnWidth.value, 2, 2, height.value - 4)
   }
 }
 
@@ -87,7 +88,8 @@ function drawNotes(
   const rowHeight = Math.min(9, (height.value - 22) / Math.max(1, rows.size))
   for (const note of notesOfBar(stretch, bar)) {
     if (note.start > stretch.nowTick) continue
-    const x = left + shareOfBar(note.start, bar, stretch.barTicks) * barWidth.value
+    const share = shareOfBar(note.start, bar, stretch.barTicks)
+    const x = left + share * columnWidth.value
     context.fillStyle = brighter(inkOf(note.ink))
     context.globalAlpha = 0.35 + 0.65 * (note.velocity / 127)
     context.fillRect(x, 18 + (rows.get(note.laneId) ?? 0) * rowHeight, 2.4, Math.max(2, rowHeight - 1.6))
@@ -99,7 +101,7 @@ function drawNotes(
 const pictures = new WeakMap<TapeStretch, Map<number, { as: string; canvas: OffscreenCanvas }>>()
 function pictureOf(stretch: TapeStretch, bar: number, rows: ReadonlyMap<string, number>): OffscreenCanvas {
   const pixel = window.devicePixelRatio
-  const [wide, high] = [Math.ceil((barWidth.value + 3) * pixel), Math.ceil(height.value * pixel)]
+  const [wide, high] = [Math.ceil((columnWidth.value + 3) * pixel), Math.ceil(height.value * pixel)]
   // What was withdrawn or played since is drawn too.
   const as = [wide, high, notesOfBar(stretch, bar).length, ...rows.keys()].join(' ')
   const ofStretch = pictures.get(stretch) ?? new Map<number, { as: string; canvas: OffscreenCanvas }>()
@@ -112,7 +114,7 @@ function pictureOf(stretch: TapeStretch, bar: number, rows: ReadonlyMap<string, 
     context.setTransform(pixel, 0, 0, pixel, 0, 0)
     drawNotes(context, stretch, bar, 0, rows)
   }
-  for (const old of ofStretch.keys()) if (old < bar - BARS_ON_TAPE) ofStretch.delete(old)
+  for (const old of ofStretch.keys()) if (old < barsOn(bar, -BARS_ON_TAPE)) ofStretch.delete(old)
   ofStretch.set(bar, { as, canvas })
   return canvas
 }
@@ -120,7 +122,7 @@ function pictureOf(stretch: TapeStretch, bar: number, rows: ReadonlyMap<string, 
 const brighter = (ink: string) => `color-mix(in srgb, ${ink} 62%, white)`
 
 function outline(context: CanvasRenderingContext2D, from: number, to: number, isDragged: boolean) {
-  const [left, right] = [from * barWidth.value, to * barWidth.value]
+  const [left, right] = [from * columnWidth.value, to * columnWidth.value]
   context.strokeStyle = '#f6b73c'
   context.lineWidth = 2
   context.beginPath()
@@ -131,27 +133,27 @@ function outline(context: CanvasRenderingContext2D, from: number, to: number, is
   context.fill()
 }
 
-const barAt = (event: PointerEvent) => {
+const columnAt = (event: PointerEvent) => {
   const left = box.value?.getBoundingClientRect().left ?? 0
-  return Math.floor((event.clientX - left) / (barWidth.value || 1))
+  return Math.floor((event.clientX - left) / (columnWidth.value || 1))
 }
-function onPointerDown(event: PointerEvent) {
-  if (event.button !== 0 || !bars.length) return
-  box.value?.setPointerCapture(event.pointerId)
-  drag = { from: barAt(event), to: barAt(event) }
+const hand = useDrag((event) => {
+  if (!bars.length) return null
+  drag = { from: columnAt(event), to: columnAt(event) }
   draw()
-}
-function onPointerMove(event: PointerEvent) {
-  if (!drag) return
-  drag.to = barAt(event)
-  draw()
-}
-function onPointerUp() {
-  const chosen = drag && draggedBars(bars, drag.from, drag.to)
-  drag = null
-  draw()
-  if (chosen) emit('keep', chosen.stretch, chosen.first, chosen.end)
-}
+  return {
+    move(moved) {
+      if (drag) drag.to = columnAt(moved)
+      draw()
+    },
+    end(isTakenAway) {
+      const chosen = drag && draggedBars(bars, drag.from, drag.to)
+      drag = null
+      draw()
+      if (chosen && !isTakenAway) emit('keep', chosen.stretch, chosen.first, chosen.end)
+    },
+  }
+})
 
 useFrames(
   draw,
@@ -167,10 +169,7 @@ useFrames(
     class="tape"
     role="img"
     aria-label="Tape: the last 16 bars that sounded. Drag over bars to keep them."
-    @pointerdown="onPointerDown"
-    @pointermove="onPointerMove"
-    @pointerup="onPointerUp"
-    @pointercancel="onPointerUp"
+    v-bind="hand.on"
   >
     <canvas ref="canvas" v-bind="canvasOf(width, height)" />
     <p v-if="isEmpty">The tape. What you play runs by here; drag over bars to keep them.</p>

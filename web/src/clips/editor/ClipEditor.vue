@@ -3,6 +3,8 @@
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
+import { melody } from '@/engine/melody'
+import { useOffer } from '@/page/useLists'
 import { useOwnHistory } from '@/page/ownHistory'
 import NameField from '@/page/NameField.vue'
 import { useOwnPlay } from '@/playing/useOwnPlay'
@@ -45,7 +47,14 @@ watch(
     view.value = clip.value?.is_melody ? 'melody' : 'drums'
   },
 )
-const rows = computed(() => rowsOf(document.value?.tracks ?? [], view.value))
+/** The keys of the clip's scale: how its pitches are called. */
+const keys = useOffer(
+  () => ['keyboard', document.value?.scale],
+  () => melody.keyboard(document.value?.scale ?? null),
+  () => document.value !== null,
+)
+const nameOf = (pitch: number) => keys.value?.[pitch]?.name ?? ''
+const rows = computed(() => rowsOf(document.value?.tracks ?? [], view.value, nameOf))
 const sheetWindow = shallowRef<Window>({ firstTick: 0, perTick: 0.01, rowHeight: 26, top: 0 })
 const sheet = useTemplateRef('sheet')
 
@@ -239,6 +248,7 @@ async function place() {
         :chosen="chosen"
         :step="step"
         :bars="clip.bars"
+        :name-of="nameOf"
         @act="act"
       >
         <p>

@@ -6,13 +6,15 @@ import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
 import { randomNumber } from '@/work/document'
 import { chosenNotes } from './copied'
-import { pitchName, placeRead, placeSaid } from './layout'
+import { placeRead, placeSaid } from '@/sound/time'
 
 const props = defineProps<{
   clip: Schemas['Clip']
   chosen: readonly (readonly number[])[]
   step: Required<Schemas['StepValue']>
   bars: number
+  /** How a pitch is called. */
+  nameOf: (pitch: number) => string
 }>()
 const emit = defineEmits<{ act: [action: Action] }>()
 
@@ -102,7 +104,7 @@ watch(
           aria-label="Pitch"
           @change="setExact('pitch')"
         />
-        <small>{{ exact.pitch === '' ? '' : pitchName(Number(exact.pitch)) }}</small></label
+        <small>{{ exact.pitch === '' ? '' : nameOf(Number(exact.pitch)) }}</small></label
       >
       <label
         >velocity

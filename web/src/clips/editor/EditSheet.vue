@@ -9,10 +9,21 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
 import { canvasOf, useFrames } from '@/page/useFrames'
-import { ticksOfBar } from '@/sound/time'
+import { useDrag } from '@/page/useDrag'
+import { startOfBar, ticksOfBar } from '@/sound/time'
 import { drawSheet, LOW, RULER, valueBelow, type Hand } from './drawing'
 import {
-  firstFrom, isChosen, notesWithin, noteUnder, rowAt, tickAt, turned, xOf,
+  filling,
+  gridWithin,
+  scrolledTo,
+  tickIn,
+  ticksOfWay,
+  wayOf,
+  xIn,
+  zoomed,
+} from '@/lattice/geometry/scale'
+import {
+  firstFrom, isChosen, notesWithin, noteUnder, rowAt, turned,
   type SheetRow, type View, type Window,
 } from './layout' // prettier-ignore
 
@@ -44,7 +55,6 @@ const sheetHeight = computed(() => Math.max(0, height.value - LOW - RULER))
 const barTicks = computed(() => ticksOfBar(props.clip.meter))
 
 // ---- What a hand is doing ----
-type Note = Schemas['Note']
 const hand = ref<Hand | null>(null)
 
 const place = (event: PointerEvent | MouseEvent) => {
@@ -53,48 +63,48 @@ const place = (event: PointerEvent | MouseEvent) => {
 }
 const under = (x: number, y: number) => noteUnder(props.clip.tracks, props.rows, x, y - RULER, shown.value)
 
-function onDown(event: PointerEvent) {
-  if (event.button !== 0 || props.isReadonly) return
-  box.value?.setPointerCapture(event.pointerId)
+const drag = useDrag((event) => {
+  if (props.isReadonly) return null
   const [x, y] = place(event)
+  hand.value = takeAt(x, y, event.shiftKey)
+  return hand.value && { move: moveHand, end: letGo }
+})
+function takeAt(x: number, y: number, isMore: boolean): Hand | null {
   if (y > height.value - LOW) return beginPainting(x, y)
   const note = under(x, y)
-  if (!note) {
-    hand.value = { kind: 'box', from: [x, y], to: [x, y], isMore: event.shiftKey }
-    return
-  }
+  if (!note) return { kind: 'box', from: [x, y], to: [x, y], isMore }
   emit('track', note.at[0])
-  if (event.shiftKey) {
+  if (isMore) {
     emit('choose', turned(props.chosen, note.at, props.clip.tracks.length))
-    return
+    return null
   }
   if (!isChosen(props.chosen, note.at)) emit('choose', turned([], note.at, props.clip.tracks.length))
-  hand.value = { kind: note.isEnd ? 'resize' : 'move', x, y, steps: 0, rows: 0, ticks: 0 }
+  return { kind: note.isEnd ? 'resize' : 'move', x, y, steps: 0, rows: 0, ticks: 0 }
 }
-function onMove(event: PointerEvent) {
+function moveHand(event: PointerEvent) {
   const doing = hand.value
   const [x, y] = place(event)
-  if (!doing) return void (cursor.value = y > height.value - LOW ? 'crosshair' : cursorOver(x, y))
+  if (!doing) return
   if (doing.kind === 'box') hand.value = { ...doing, to: [x, y] }
-  else if (doing.kind === 'velocity' || doing.kind === 'control') paintTo(doing, x, y)
+  else if (doing.kind === 'velocity' || doing.kind === 'control') hand.value = paintedTo(doing, x, y)
   else {
-    const ticks = (x - doing.x) / shown.value.perTick
-    const free = !props.snaps || event.altKey || !props.stepTicks
-    hand.value = {
-      ...doing,
-      steps: free ? 0 : Math.round(ticks / props.stepTicks),
-      ticks: free ? Math.round(ticks) : 0,
-      rows: doing.kind === 'move' ? Math.round((y - doing.y) / shown.value.rowHeight) : 0,
-    }
+    const isFree = !props.snaps || event.altKey || !props.stepTicks
+    const { steps, ticks } = wayOf(x - doing.x, shown.value, isFree ? 0 : props.stepTicks)
+    const rows = doing.kind === 'move' ? Math.round((y - doing.y) / shown.value.rowHeight) : 0
+    hand.value = { ...doing, steps, ticks, rows }
   }
 }
-function onUp() {
+function onMove(event: PointerEvent) {
+  if (drag.isHeld()) return
+  const [x, y] = place(event)
+  cursor.value = y > height.value - LOW ? 'crosshair' : cursorOver(x, y)
+}
+function letGo(isTakenAway: boolean) {
   const doing = hand.value
   hand.value = null
-  if (!doing) return
+  if (!doing || isTakenAway) return
   if (doing.kind === 'box') return finishBox(doing)
-  if (doing.kind === 'velocity')
-    return emit('act', { kind: 'paint', values: [...doing.values.values()] as never })
+  if (doing.kind === 'velocity') return emit('act', { kind: 'paint', values: [...doing.values.values()] })
   if (doing.kind === 'control') return finishControl(doing)
   const { steps, ticks, rows } = doing
   if (!steps && !ticks && !rows) return
@@ -126,62 +136,61 @@ function onDouble(event: MouseEvent) {
   }
   const row = props.rows[rowAt(y - RULER, shown.value)]
   if (!row) return
-  const tick = Math.max(0, Math.round(tickAt(x, shown.value)))
+  const tick = Math.max(0, Math.round(tickIn(x, shown.value)))
   if (tick >= props.clip.length_ticks) return
   const track = row.track ?? props.track
   emit('act', { kind: 'add', track, tick, step: props.snaps ? props.step : null, pitch: row.pitch })
 }
 
 // ---- Painting below ----
-function beginPainting(x: number, y: number) {
+type Painting = Hand & { kind: 'velocity' | 'control' }
+function beginPainting(x: number, y: number): Painting {
   const last = [x, valueAt(y)] as const
-  const doing: Hand = props.control
-    ? { kind: 'control', points: new Map(), last }
-    : { kind: 'velocity', values: new Map(), last }
-  paintTo(doing, x, y)
+  return paintedTo(
+    props.control
+      ? { kind: 'control', points: new Map(), last }
+      : { kind: 'velocity', values: new Map(), last },
+    x,
+    y,
+  )
 }
 const valueAt = (y: number) => valueBelow(y - (height.value - LOW))
 const painted = computed(() => props.chosen.some((places) => places.length > 0))
-function paintTo(doing: Hand & { kind: 'velocity' | 'control' }, x: number, y: number) {
+function paintedTo(doing: Painting, x: number, y: number): Painting {
   const value = valueAt(y)
   const [from, first] = doing.last
   const [left, right] = from < x ? [from, x] : [x, from]
-  const along = (at: number) =>
-    Math.round(x === from ? value : first + ((value - first) * (at - from)) / (x - from))
+  /** The value of a stroke from there to here at a tick. */
+  const along = (tick: number) => {
+    const at = Math.min(right, Math.max(left, xIn(tick, shown.value)))
+    return Math.round(x === from ? value : first + ((value - first) * (at - from)) / (x - from))
+  }
+  const last = [x, value] as const
   if (doing.kind === 'velocity') {
     const values = new Map(doing.values)
     props.clip.tracks.forEach(({ notes }, track) => {
-      const end = firstFrom(notes, tickAt(right + 4, shown.value))
-      for (let at = firstFrom(notes, tickAt(left - 4, shown.value)); at < end; at++) {
-        if (painted.value && !isChosen(props.chosen, [track, at])) continue
-        const hard = Math.max(
-          1,
-          along(Math.min(right, Math.max(left, xOf((notes[at] as Note)[0], shown.value)))),
-        )
-        values.set(`${track} ${at}`, [track, at, hard])
+      const end = firstFrom(notes, tickIn(right + 4, shown.value))
+      for (let at = firstFrom(notes, tickIn(left - 4, shown.value)); at < end; at++) {
+        const [start] = notes[at] ?? []
+        if (start === undefined || (painted.value && !isChosen(props.chosen, [track, at]))) continue
+        values.set(`${track} ${at}`, [track, at, Math.max(1, along(start))])
       }
     })
-    hand.value = { ...doing, values, last: [x, value] }
-  } else if (props.stepTicks) {
-    const points = new Map(doing.points)
-    const first = Math.max(0, Math.floor(tickAt(left, shown.value) / props.stepTicks))
-    const last = Math.floor(tickAt(right, shown.value) / props.stepTicks)
-    for (let at = first; at <= last; at++) {
-      const tick = Math.round(at * props.stepTicks)
-      if (tick < props.clip.length_ticks)
-        points.set(tick, along(Math.min(right, Math.max(left, xOf(tick, shown.value)))))
-    }
-    hand.value = { ...doing, points, last: [x, value] }
+    return { ...doing, values, last }
   }
+  const points = new Map(doing.points)
+  for (const { tick } of gridWithin(tickIn(left, shown.value), tickIn(right, shown.value), props.stepTicks))
+    if (tick < props.clip.length_ticks) points.set(tick, along(tick))
+  return { ...doing, points, last }
 }
 function finishControl({ points }: Hand & { kind: 'control' }) {
   const ticks = [...points.keys()].sort((a, b) => a - b)
   const [first, last] = [ticks[0], ticks.at(-1)]
   if (!props.control || first === undefined || last === undefined) return
-  const end = Math.min(props.clip.length_ticks, Math.round(last + props.stepTicks))
+  const end = Math.min(props.clip.length_ticks, ticksOfWay({ ticks: last, steps: 1 }, props.stepTicks))
   emit('act', {
     kind: 'controls', ...props.control, first_tick: first, end_tick: end,
-    points: ticks.map((tick) => [tick, points.get(tick) ?? 0]) as never,
+    points: ticks.map((tick) => [tick, points.get(tick) ?? 0]),
   }) // prettier-ignore
 }
 
@@ -197,36 +206,34 @@ function onWheel(event: WheelEvent) {
     const [x] = place(event)
     zoom(event.deltaY < 0 ? 1.25 : 0.8, x)
   } else if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY))
-    scrollTo(now.firstTick + (event.deltaY + event.deltaX) / now.perTick, now.top)
+    scrollTo(tickIn(event.deltaY + event.deltaX, now), now.top)
   else scrollTo(now.firstTick, now.top + event.deltaY)
 }
 function zoom(by: number, x = width.value / 2) {
   const now = shown.value
-  const least = width.value / props.clip.length_ticks
-  const perTick = Math.min(0.5, Math.max(least, now.perTick * by))
-  const tick = tickAt(x, now)
-  shown.value = { ...now, perTick }
-  scrollTo(tick - x / perTick, now.top)
+  shown.value = { ...now, ...zoomed(now, by, x, width.value, props.clip.length_ticks) }
+  scrollTo(shown.value.firstTick, now.top)
 }
 function scrollTo(tick: number, top: number) {
   const now = shown.value
-  const lastTick = Math.max(0, props.clip.length_ticks - width.value / now.perTick)
   const lastTop = Math.max(0, props.rows.length * now.rowHeight - sheetHeight.value)
   shown.value = {
     ...now,
-    firstTick: Math.min(lastTick, Math.max(0, tick)),
+    firstTick: scrolledTo(tick, now, width.value, props.clip.length_ticks),
     top: Math.min(lastTop, Math.max(0, top)),
   }
 }
+/** The most bars that are in view at first. */
+const MOST_BARS = 16
 /** All of the clip in view; where it is very long, its first bars. */
 function showAll() {
   if (!width.value || !sheetHeight.value) return
-  const bars = Math.min(props.clip.length_ticks, 16 * barTicks.value)
+  const ticks = Math.min(props.clip.length_ticks, startOfBar(MOST_BARS, barTicks.value))
   const rowHeight = Math.min(
     52,
     Math.max(props.view === 'drums' ? 22 : 12, sheetHeight.value / Math.max(1, props.rows.length)),
   )
-  shown.value = { firstTick: 0, perTick: width.value / bars, rowHeight, top: 0 }
+  shown.value = { ...filling(ticks, width.value), rowHeight, top: 0 }
 }
 watch(
   [width, sheetHeight, () => props.view, () => props.rows.length, () => props.clip.length_ticks],
@@ -261,10 +268,8 @@ useFrames(
     role="application"
     aria-label="Note sheet: arrows move the chosen notes, Delete removes them"
     :style="{ cursor: isReadonly ? 'default' : cursor }"
-    @pointerdown="onDown"
+    v-bind="drag.on"
     @pointermove="onMove"
-    @pointerup="onUp"
-    @pointercancel="hand = null"
     @dblclick="onDouble"
     @wheel.prevent="onWheel"
   >

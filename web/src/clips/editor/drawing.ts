@@ -2,7 +2,8 @@
 import type { Schemas } from '@/api/client'
 import { MAX_RADIUS, radiusOf } from '@/lattice/geometry/beads'
 import { inkOf } from '@/theme/inks'
-import { firstFrom, MIN_WIDTH, rowOf, tickAt, xOf, type SheetRow, type Window } from './layout'
+import { gridWithin, pixelsIn, tickIn, ticksOfWay, xIn } from '@/lattice/geometry/scale'
+import { firstFrom, MIN_WIDTH, rowOf, type SheetRow, type Window } from './layout'
 
 type Note = Schemas['Note']
 type Point = readonly [number, number]
@@ -11,7 +12,7 @@ type Point = readonly [number, number]
 export type Hand =
   | { kind: 'move' | 'resize'; x: number; y: number; steps: number; rows: number; ticks: number }
   | { kind: 'box'; from: Point; to: Point; isMore: boolean }
-  | { kind: 'velocity'; values: Map<string, readonly [number, number, number]>; last: Point }
+  | { kind: 'velocity'; values: Map<string, [number, number, number]>; last: Point }
   | { kind: 'control'; points: Map<number, number>; last: Point }
 
 export const RULER = 22
@@ -67,7 +68,7 @@ export function drawSheet(canvas: HTMLCanvasElement, seen: Seen) {
   if (seen.hand?.kind === 'box') drawBox(context, seen.hand, shades)
   if (seen.nowTick !== null) {
     context.fillStyle = shades.act
-    context.fillRect(xOf(seen.nowTick, seen.window) - 1, 0, 2, seen.height)
+    context.fillRect(xIn(seen.nowTick, seen.window) - 1, 0, 2, seen.height)
   }
 }
 
@@ -77,7 +78,7 @@ function drawThreads(context: CanvasRenderingContext2D, seen: Seen, shades: Shad
   const { rowHeight, top } = seen.window
   const low = height - LOW
   context.fillStyle = shades.card
-  context.fillRect(0, RULER, xOf(clip.length_ticks, seen.window), low - RULER)
+  context.fillRect(0, RULER, xIn(clip.length_ticks, seen.window), low - RULER)
   rows.forEach(({ track, pitch }, at) => {
     const y = RULER + (at + 0.5) * rowHeight - top
     if (y < RULER || y > low) return
@@ -96,20 +97,18 @@ function drawGrid(
   { clip, window: view, width, height, barTicks, stepTicks }: Seen,
   shades: Shades,
 ) {
-  const lastTick = Math.min(clip.length_ticks, tickAt(width, view))
-  const lines = (by: number, draw: (x: number, at: number) => void) => {
-    for (let at = Math.max(0, Math.floor(view.firstTick / by)); at * by <= lastTick; at++)
-      draw(xOf(at * by, view), at)
-  }
+  const lastTick = Math.min(clip.length_ticks, tickIn(width, view))
   context.fillStyle = shades.rule
-  if (stepTicks * view.perTick >= 7) lines(stepTicks, (x) => context.fillRect(x, RULER, 1, height))
+  if (pixelsIn(stepTicks, view) >= 7)
+    for (const { tick } of gridWithin(view.firstTick, lastTick, stepTicks))
+      context.fillRect(xIn(tick, view), RULER, 1, height)
   context.font = '600 12px "Atkinson Hyperlegible Next Variable"'
-  lines(barTicks, (x, bar) => {
+  for (const { line: bar, tick } of gridWithin(view.firstTick, lastTick, barTicks)) {
     context.fillStyle = shades.soft
-    context.fillRect(x, 4, 1.5, height)
+    context.fillRect(xIn(tick, view), 4, 1.5, height)
     context.fillStyle = shades.ink
-    if (bar * barTicks < clip.length_ticks) context.fillText(String(bar + 1), x + 5, 15)
-  })
+    if (tick < clip.length_ticks) context.fillText(String(bar + 1), xIn(tick, view) + 5, 15)
+  }
 }
 
 /** Beads that were drawn before, by colour and size: thousands of them are stamped faster than drawn. */
@@ -139,20 +138,23 @@ function longestOf(notes: readonly Note[]): number {
   return known
 }
 
+/** The first note that may reach into a view that begins there. */
+const reachingInto = (notes: Note[], begin: number) => firstFrom(notes, begin - longestOf(notes))
+
 /** Beads as large as notes are loud, with tails as long as they sound; those a hand moves, where it has them. */
 function drawTrack(context: CanvasRenderingContext2D, seen: Seen, shades: Shades, track: number) {
   const { rows, width, height, hand, stepTicks } = seen
-  const { rowHeight, top, firstTick, perTick } = seen.window
+  const { rowHeight, top, firstTick } = seen.window
   const { notes, ink } = seen.clip.tracks[track] ?? { notes: [], ink: 0 }
-  const lastTick = tickAt(width, seen.window)
+  const lastTick = tickIn(width, seen.window)
   const isMoved = hand?.kind === 'move' || hand?.kind === 'resize'
-  const by = isMoved ? hand.ticks + Math.round(hand.steps * stepTicks) : 0
+  const by = isMoved ? ticksOfWay(hand, stepTicks) : 0
   const chosen = new Set(seen.chosen[track] ?? [])
   const colour = inkOf(ink)
   const rings = new Path2D()
   context.fillStyle = colour
   const end = isMoved ? notes.length : firstFrom(notes, lastTick)
-  for (let place = isMoved ? 0 : firstFrom(notes, firstTick - longestOf(notes)); place < end; place++) {
+  for (let place = isMoved ? 0 : reachingInto(notes, firstTick); place < end; place++) {
     const [start, length, pitch, velocity] = notes[place] as Note
     const isMeant = chosen.has(place)
     const isHeld = isMeant && hand?.kind === 'move'
@@ -160,12 +162,12 @@ function drawTrack(context: CanvasRenderingContext2D, seen: Seen, shades: Shades
     const long = isMeant && hand?.kind === 'resize' ? Math.max(1, length + by) : length
     if (begin + long < firstTick || begin > lastTick) continue
     const row = rowOf(rows, track, pitch) + (isHeld ? hand.rows : 0)
-    const [x, y] = [xOf(begin, seen.window), RULER + (row + 0.5) * rowHeight - top]
+    const [x, y] = [xIn(begin, seen.window), RULER + (row + 0.5) * rowHeight - top]
     if (y + rowHeight < RULER || y - rowHeight > height - LOW) continue
     const following = notes[place + 1]?.[0] ?? Infinity
-    const apart = following > start ? (following - start) * perTick : Infinity
+    const apart = following > start ? pixelsIn(following - start, seen.window) : Infinity
     const r = Math.max(1, radiusOf(velocity, Math.min(apart, rowHeight)))
-    const wide = Math.max(MIN_WIDTH, long * perTick - 1)
+    const wide = Math.max(MIN_WIDTH, pixelsIn(long, seen.window) - 1)
     if (wide > 2 * r) {
       context.globalAlpha = 0.34
       context.fillRect(x + r, y - r * 0.55, wide - r, r * 1.1)
@@ -199,13 +201,13 @@ function drawVelocities(
   const values = hand?.kind === 'velocity' ? hand.values : null
   const isAnyChosen = chosen.some((places) => places.length > 0)
   clip.tracks.forEach(({ notes, ink }, track) => {
-    const end = firstFrom(notes, tickAt(width, view))
+    const end = firstFrom(notes, tickIn(width, view))
     const meant = new Set(chosen[track] ?? [])
     context.fillStyle = inkOf(ink)
-    for (let at = firstFrom(notes, tickAt(-6, view)); at < end; at++) {
+    for (let at = firstFrom(notes, tickIn(-6, view)); at < end; at++) {
       const [start, , , hard] = notes[at] as Note
       const high = tall(values?.get(`${track} ${at}`)?.[2] ?? hard)
-      const x = xOf(start, view)
+      const x = xIn(start, view)
       context.globalAlpha = isAnyChosen && !meant.has(at) ? 0.18 : 0.85
       context.fillRect(x, floor - high, 3, high)
       context.fillRect(x - 1, floor - high, 5, 3)
@@ -231,9 +233,9 @@ function drawControl(
   context.lineWidth = 2
   context.beginPath()
   points.forEach(([tick, value], at) => {
-    const [x, y] = [xOf(tick, view), floor - tall(value)]
+    const [x, y] = [xIn(tick, view), floor - tall(value)]
     context.moveTo(x, y)
-    context.lineTo(xOf(points[at + 1]?.[0] ?? clip.length_ticks, view), y)
+    context.lineTo(xIn(points[at + 1]?.[0] ?? clip.length_ticks, view), y)
     context.fillRect(x - 2, y - 2, 5, 5)
   })
   context.stroke()

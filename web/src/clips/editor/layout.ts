@@ -1,6 +1,6 @@
 /** Where notes lie on the editor's sheet: pure, in pixels. Times are ticks; what an edit does to them is the engine's. */
 import type { Schemas } from '@/api/client'
-import { TICKS_PER_QUARTER } from '@/sound/time'
+import { pixelsIn, tickIn, xIn, type Zoom } from '@/lattice/geometry/scale'
 
 type Track = Schemas['Clip']['tracks'][number]
 export type View = 'drums' | 'melody'
@@ -9,9 +9,7 @@ export type View = 'drums' | 'melody'
 export type NoteAt = readonly [track: number, place: number]
 
 /** What is in view: from `firstTick` on, `perTick` pixels a tick; rows of `rowHeight`, the first at `top` (scrolled). */
-export interface Window {
-  readonly firstTick: number
-  readonly perTick: number
+export interface Window extends Zoom {
   readonly rowHeight: number
   readonly top: number
 }
@@ -23,13 +21,11 @@ export interface SheetRow {
   readonly pitch: number | null
 }
 
-const NAMES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B']
-export const pitchName = (pitch: number) => `${NAMES[pitch % 12]}${Math.floor(pitch / 12) - 1}`
 /** Pitches shown above and below those that sound. */
 const MARGIN = 3
 
-/** The rows of a clip: its tracks, or all pitches around those that sound, the highest first. */
-export function rowsOf(tracks: readonly Track[], view: View): SheetRow[] {
+/** The rows of a clip: its tracks, or all pitches around those that sound, the highest first, by the names that they have. */
+export function rowsOf(tracks: readonly Track[], view: View, nameOf: (pitch: number) => string): SheetRow[] {
   if (view === 'drums') return tracks.map(({ lane }, track) => ({ label: lane, track, pitch: null }))
   const pitches = tracks.flatMap(({ notes }) => notes.map(([, , pitch]) => pitch))
   const lowest = Math.max(0, pitches.reduce((low, pitch) => Math.min(low, pitch), pitches[0] ?? 60) - MARGIN)
@@ -39,7 +35,7 @@ export function rowsOf(tracks: readonly Track[], view: View): SheetRow[] {
   )
   return Array.from({ length: highest - lowest + 1 }, (_, at) => {
     const pitch = highest - at
-    return { label: pitchName(pitch), track: null, pitch }
+    return { label: nameOf(pitch), track: null, pitch }
   })
 }
 
@@ -49,8 +45,6 @@ export function rowOf(rows: readonly SheetRow[], track: number, pitch: number): 
   return highest === null || highest === undefined ? track : highest - pitch
 }
 
-export const xOf = (tick: number, { firstTick, perTick }: Window) => (tick - firstTick) * perTick
-export const tickAt = (x: number, { firstTick, perTick }: Window) => firstTick + x / perTick
 export const rowAt = (y: number, { rowHeight, top }: Window) => Math.floor((y + top) / rowHeight)
 
 /** Index of the first note that begins at `tick` or later; notes are in the order of time. */
@@ -73,21 +67,22 @@ export function noteUnder(
   window: Window,
 ): { at: NoteAt; isEnd: boolean } | null {
   const row = rowAt(y, window)
-  const tick = tickAt(x, window)
-  const slack = 4 / window.perTick
   let found: { at: NoteAt; isEnd: boolean } | null = null
   tracks.forEach(({ notes }, track) => {
-    const end = firstFrom(notes, tick + slack)
+    const end = firstFrom(notes, tickIn(x + SLACK, window))
     for (let place = 0; place < end; place++) {
       const [start, length, pitch] = notes[place] as Track['notes'][number]
-      const drawn = Math.max(length, MIN_WIDTH / window.perTick)
-      if (start + drawn < tick - slack || rowOf(rows, track, pitch) !== row) continue
-      const isEnd = tick > start + drawn - Math.min(7 / window.perTick, drawn / 3)
-      found = { at: [track, place], isEnd }
+      const wide = Math.max(pixelsIn(length, window), MIN_WIDTH)
+      const last = xIn(start, window) + wide
+      if (last < x - SLACK || rowOf(rows, track, pitch) !== row) continue
+      found = { at: [track, place], isEnd: x > last - Math.min(END, wide / 3) }
     }
   })
   return found
 }
+/** Pixels beside a note that still are on it, and those of its end by which it is drawn longer. */
+const SLACK = 4
+const END = 7
 /** No note is drawn narrower, so that it can be taken hold of. */
 export const MIN_WIDTH = 10
 
@@ -98,7 +93,7 @@ export function notesWithin(
   [left, top, right, bottom]: readonly [number, number, number, number],
   window: Window,
 ): number[][] {
-  const [from, to] = [tickAt(left, window), tickAt(right, window)]
+  const [from, to] = [tickIn(left, window), tickIn(right, window)]
   const [first, last] = [rowAt(top, window), rowAt(bottom, window)]
   return tracks.map(({ notes }, track) =>
     notes.flatMap(([start, length, pitch], place) => {
@@ -127,22 +122,3 @@ export const isChosen = (chosen: readonly (readonly number[])[], [track, place]:
   chosen[track]?.includes(place) ?? false
 export const countOf = (chosen: readonly (readonly number[])[]) =>
   chosen.reduce((sum, places) => sum + places.length, 0)
-
-/** A place in time as people count: bar, beat, and ticks into the beat. */
-export function placeSaid(tick: number, { numerator, denominator }: Required<Schemas['Meter']>): string {
-  const beat = (TICKS_PER_QUARTER * 4) / denominator
-  const bar = beat * numerator
-  return `${Math.floor(tick / bar) + 1}:${Math.floor((tick % bar) / beat) + 1}:${(tick % beat) + 1}`
-}
-/** The tick of "bar:beat:tick" as `placeSaid` says it; beat and tick may be left out. Null if it is none. */
-export function placeRead(
-  said: string,
-  { numerator, denominator }: Required<Schemas['Meter']>,
-): number | null {
-  const parts = said.trim().split(/[:.]/).map(Number)
-  if (!parts.length || parts.length > 3 || parts.some((part) => !Number.isInteger(part) || part < 1))
-    return null
-  const beat = (TICKS_PER_QUARTER * 4) / denominator
-  const [bar = 1, beats = 1, ticks = 1] = parts
-  return (bar - 1) * beat * numerator + (beats - 1) * beat + ticks - 1
-}

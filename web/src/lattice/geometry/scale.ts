@@ -51,3 +51,50 @@ export function stepNear(starts: readonly number[], tick: number): number {
   if (before === undefined) return after === undefined ? -1 : low
   return after === undefined || tick - before <= after - tick ? low - 1 : low
 }
+
+// ---- A sheet that is zoomed and scrolled: from `firstTick` on, `perTick` pixels a tick ----
+
+export interface Zoom {
+  readonly firstTick: number
+  readonly perTick: number
+}
+/** No tick is wider, in pixels. */
+const WIDEST = 0.5
+
+export const xIn = (tick: number, { firstTick, perTick }: Zoom): number => (tick - firstTick) * perTick
+export const tickIn = (x: number, { firstTick, perTick }: Zoom): number => firstTick + x / perTick
+export const pixelsIn = (ticks: number, { perTick }: Zoom): number => ticks * perTick
+export const ticksIn = (pixels: number, { perTick }: Zoom): number => pixels / perTick
+/** So many ticks, from 0 on, just filling so many pixels. */
+export const filling = (ticks: number, width: number): Zoom => ({ firstTick: 0, perTick: width / ticks })
+
+/** Zoomed by a factor about `x`, where all of `length` ticks is the least that is shown on `width` pixels. */
+export function zoomed(now: Zoom, by: number, x: number, width: number, length: number): Zoom {
+  const perTick = Math.min(WIDEST, Math.max(filling(length, width).perTick, now.perTick * by))
+  return { firstTick: tickIn(x, now) - x / perTick, perTick }
+}
+/** The first tick in view after scrolling to `tick`: nothing is shown before the beginning or after `length`. */
+export const scrolledTo = (tick: number, zoom: Zoom, width: number, length: number): number =>
+  Math.max(0, Math.min(length - ticksIn(width, zoom), tick))
+
+/** The lines of a grid of `every` ticks from that before `from` up to `to`: the number of each, and its tick. */
+export function gridWithin(from: number, to: number, every: number): { line: number; tick: number }[] {
+  const lines = []
+  if (every > 0)
+    for (let line = Math.max(0, Math.floor(from / every)); line * every <= to; line++)
+      lines.push({ line, tick: Math.round(line * every) })
+  return lines
+}
+/** How far a hand that has gone so many pixels moves notes: by whole steps of a grid, or where it has none by ticks. */
+export function wayOf(pixels: number, zoom: Zoom, every: number): { steps: number; ticks: number } {
+  const ticks = ticksIn(pixels, zoom)
+  return every ? { steps: Math.round(ticks / every), ticks: 0 } : { steps: 0, ticks: Math.round(ticks) }
+}
+/** The same in ticks. */
+export const ticksOfWay = ({ steps, ticks }: { steps: number; ticks: number }, every: number): number =>
+  ticks + Math.round(steps * every)
+/** Where the bar lines of a sheet of `length` ticks lie that is `width` wide, its ends left out. */
+export const barLinesOf = (length: number, barTicks: number, width: number): number[] =>
+  gridWithin(barTicks, length, barTicks).flatMap(({ tick }) =>
+    tick < length ? xIn(tick, filling(length, width)) : [],
+  )

@@ -28,3 +28,6 @@ export function stepsBetween(from: number, to: number, { lines }: Staff, isOfSca
   const placeOf = (pitch: number) => lines.filter((line) => line <= pitch).length
   return placeOf(to) - placeOf(from)
 }
+/** What the pitch strip says of a step whose pitch is drawn from where it is to another. */
+export const drawnTo = (value: number, from: number, to: number, staff: Staff, isOfScale: boolean): number =>
+  value + stepsBetween(from, to, staff, isOfScale)

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import { newGesture } from '@/page/gesture'
 import { xOf } from '../geometry/scale'
-import { pitchAtY, stepsBetween, yOfPitch } from '../geometry/staff'
+import { drawnTo, pitchAtY, yOfPitch } from '../geometry/staff'
 import { nearTo, type Drawn, type Place } from './place'
 
 /** Pixels from a bead's middle within which a hand is on it. */
@@ -59,8 +59,8 @@ export function usePitch(drawn: () => Drawn & { readonly isOfScale: boolean }) {
         if (pitch === undefined) return
         const step = numbers[near] ?? 0
         const degree = degrees[hit] ?? 0
-        const value =
-          degree + stepsBetween(pitch, pitchAtY(place.y, staff, height, isOfScale), staff, isOfScale)
+        const wanted = pitchAtY(place.y, staff, height, isOfScale)
+        const value = drawnTo(degree, pitch, wanted, staff, isOfScale)
         if (value === (values.get(step) ?? degree)) return
         values.set(step, value)
         set(new Map(values), gesture)
