@@ -9,6 +9,7 @@ import {
   textAt,
   type Schemas,
 } from './client'
+import type { paths } from './schema'
 
 const at = (id: number) => ({ params: { path: { clip_id: id } } })
 const based = (id: number, revision: number) => ({ ...at(id), body: { revision } })
@@ -29,6 +30,9 @@ export const PLAIN_EXPORT: Export = {
   bends: false,
 }
 
+/** How a MIDI file becomes clips. */
+export type Import = Omit<NonNullable<paths['/api/clips/import']['post']['parameters']['query']>, 'name'>
+
 const asQuery = (fields: object) =>
   new URLSearchParams(Object.entries(fields).map(([name, value]) => [name, String(value)])).toString()
 
@@ -44,7 +48,7 @@ export const clipsApi = {
     (await answer(
       api.POST('/api/clips/{clip_id}/edits', {
         ...at(id),
-        body: { revision, action: action as never, chosen },
+        body: { revision, action: action as AnyAction, chosen },
       }),
     )) as { clip: OpenClip; chosen: number[][] },
   undo: async (id: number, revision: number) =>
@@ -82,13 +86,13 @@ export const clipsApi = {
     `/api/clips/zip?${asQuery({ ...of, ...how })}`,
   /** The notes as text. */
   text: (id: number) => textAt(`/api/clips/${id}.txt`),
-  import: async (file: File, how: { split: string; changes: string; each: boolean }) =>
+  import: async (file: File, how: Import) =>
     (await answer(
       api.POST('/api/clips/import', {
-        params: { query: { name: file.name.replace(/\.midi?$/i, ''), ...how } as never },
+        params: { query: { name: file.name.replace(/\.midi?$/i, ''), ...how } },
         headers: { 'Content-Type': 'audio/midi' },
-        body: file as never,
-        bodySerializer: (body: unknown) => body as File,
+        body: file.name,
+        bodySerializer: () => file,
       }),
     )) as { clips: ClipLine[]; remarks: string[]; heard: string },
 }

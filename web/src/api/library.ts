@@ -22,7 +22,7 @@ export const library = {
   addSound: (file: File): Promise<OwnSound> =>
     answer(
       api.POST('/api/sounds', {
-        body: { file: file as unknown as string },
+        body: { file: file.name },
         bodySerializer: () => {
           const form = new FormData()
           form.append('file', file)

@@ -44,7 +44,7 @@ async function downloadPattern() {
   } // prettier-ignore
   try {
     const file = await answer(api.POST('/api/render/midi', { body, parseAs: 'blob' }))
-    save(file as unknown as Blob, `${document.name} ${pattern.name}.mid`)
+    if (file instanceof Blob) save(file, `${document.name} ${pattern.name}.mid`)
   } catch (reason) {
     notices.complain(reason)
   }

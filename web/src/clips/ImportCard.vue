@@ -2,14 +2,14 @@
 /** MIDI files that were dropped or chosen: how they are to be read. */
 import { reactive, ref } from 'vue'
 
-import { clipsApi } from '@/api/clips'
+import { clipsApi, type Import } from '@/api/clips'
 import type { ClipLine } from '@/api/client'
 import { useNotices } from '@/page/notices'
 
 const props = defineProps<{ files: readonly File[] }>()
 const emit = defineEmits<{ done: [clips: ClipLine[]]; close: [] }>()
 const notices = useNotices()
-const how = reactive({ split: 'track', changes: 'keep', each: false })
+const how = reactive<Import>({ split: 'track', changes: 'keep', each: false })
 const reading = ref('')
 
 async function read() {

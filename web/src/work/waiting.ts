@@ -102,8 +102,7 @@ const unwritten = new Map<string, Waiting | null>()
 let writing: Promise<void> | null = null
 async function write() {
   const db = await database()
-  while (unwritten.size) {
-    const [[key, entry]] = unwritten as unknown as [[string, Waiting | null]]
+  for (const [key, entry] of unwritten) {
     unwritten.delete(key)
     try {
       if (entry) await db?.put('waiting', packed(entry))
