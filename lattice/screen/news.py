@@ -5,15 +5,15 @@ from hashlib import blake2b
 
 from pydantic import BaseModel
 
-from lattice.screen.pictures import Bench, News, Rendering
+from lattice.screen.pictures import Bench, News, Rendering, Sounds
 
 __all__ = ["news"]
 
 _MARK_BYTES = 6
 
 
-def news(built: Rendering, known: Mapping[str, str]) -> News:
-    """Return what of *built* is new to a page that has the items of the marks *known*."""
+def news(built: Rendering, known: Mapping[str, str], heard: Sounds | None = None) -> News:
+    """Return what of *built* is new to a page that has the items of the marks *known*, with what is *heard*."""
     marks: dict[str, str] = {}
 
     def is_new(key: str, item: BaseModel) -> bool:
@@ -35,7 +35,7 @@ def news(built: Rendering, known: Mapping[str, str]) -> News:
         "benches": [new for bench in built.benches if (new := new_of(bench))],
         "meeting": built.meeting if is_new("meeting", built.meeting) else None,
     }
-    return News.model_construct(**dict(built) | new, marks=marks)
+    return News.model_construct(**dict(built) | new, marks=marks, sounds=heard)
 
 
 def _mark_of(item: BaseModel) -> str:

@@ -292,8 +292,9 @@ class News(Drawn):
     *marks*: a fingerprint of every item that may be left out, new or not, in order: "lane" and its id; "bench" and a
     lane's id, for all of it but "field" and "strip", each by lane and name; "standing" and its setting; "meeting". The
     page sends those back that it has. *benches* hold the fields and strips alone that are new. *meeting*: none where
-    it is known.
+    it is known. *sounds*: what is heard, of the window that was asked for; none where none was.
     """
 
     meeting: Meeting | None
     marks: dict[str, str]
+    sounds: Sounds | None

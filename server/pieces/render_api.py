@@ -1,6 +1,7 @@
 """The engine over HTTP: no sign-in, no database, no state."""
 
 from itertools import cycle
+from time import perf_counter
 
 from accounts.auth import from_our_page
 from config.answers import answer
@@ -41,10 +42,16 @@ def _check(window: Window) -> None:
 
 @router.post("", response={200: News, **refusals(422)})
 def render(request: HttpRequest, body: RenderQuestion) -> HttpResponse:
-    """Everything to be drawn of a window of a score that the page does not have yet."""
+    """Everything to be drawn of a window of a score that the page does not have yet; what is heard, if it is asked."""
     _check(body.window)
+    if body.sounds:
+        _check(body.sounds)
+    began = perf_counter()
     built = screen.picture(body.score, body.dice, body.window, body.chosen, body.shown)
-    return answer(screen.news(built, body.known))
+    heard = screen.sounds(body.score, body.dice, body.sounds) if body.sounds else None
+    reply = answer(screen.news(built, body.known, heard))
+    reply["Server-Timing"] = f"engine;dur={1000 * (perf_counter() - began):.1f}"
+    return reply
 
 
 @router.post("/sounds", response={200: Sounds, **refusals(422)})

@@ -185,8 +185,12 @@ class SoundsQuestion(Question):
 
 
 class RenderQuestion(SoundsQuestion):
-    """What to render and to draw. *chosen*: lanes whose benches are wanted. *known*: marks of what the page has."""
+    """What to render and to draw. *chosen*: lanes whose benches are wanted. *known*: marks of what the page has.
 
+    *sounds*: of which window what is heard is wanted too.
+    """
+
+    sounds: Window | None = None
     chosen: Annotated[list[Id], Field(max_length=64)] = []
     known: Annotated[
         dict[str, Annotated[str, StringConstraints(max_length=16)]], Field(max_length=10_000)

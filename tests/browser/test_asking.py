@@ -23,3 +23,22 @@ def test_tabs_through_the_words_ask_for_no_alternatives(musician):
     assert names.count("alternatives") == 1, "asked when a word opens, and not before"
     # Other lanes are chosen on the way, and their benches fetched: once each.
     assert names.count("render") <= 4
+
+
+def test_an_edit_while_it_plays_is_one_question_about_picture_and_sound(musician):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("Space")
+    musician.wait_for_bars(1)
+    hits = musician.number("Bottle: hits")
+    hits.focus()
+    alone = []
+    page.on("request", lambda request: alone.append(request) if request.url.endswith("/sounds") else None)
+    with page.expect_request("**/api/render") as asked:
+        page.keyboard.press("ArrowUp")
+    question = asked.value.post_data_json
+    assert question["sounds"]["bars"] > 0
+    lane = next(lane for lane in question["score"]["lanes"] if lane["id"] == "bottle")
+    assert lane["source"]["hits"] == 6
+    # What is asked alone is of the same score, and further on.
+    assert all(request.post_data_json["window"] != question["sounds"] for request in alone)
+    expect(hits).to_have_attribute("aria-valuenow", "6")

@@ -90,6 +90,7 @@ export function standIn({
     property: null,
     benches: [],
     meeting: { says: '', at: [], of: [] },
+    sounds: null,
     lanes: pictures.filter((one) => known[`lane ${one.id}`] !== markOf(one)),
     marks: Object.fromEntries(pictures.map((one) => [`lane ${one.id}`, markOf(one)])),
     events: {

@@ -39,6 +39,15 @@ def test_the_answer_holds_the_engines_events(anybody):
     assert [lane["id"] for lane in answer["lanes"]] == [lane.id for lane in PATTERN.lanes]
 
 
+def test_what_is_drawn_and_what_is_heard_are_one_question(anybody):
+    ahead = {"first_bar": 8, "bars": 2}
+    answer = anybody.ask(sounds=ahead)
+    assert answer.json()["sounds"] == anybody.ask("/sounds", window=ahead).json()
+    assert answer["Server-Timing"].startswith("engine;dur=")
+    assert anybody.ask().json()["sounds"] is None
+    assert anybody.ask(sounds={"first_bar": 0, "bars": 65}).status_code == 422
+
+
 def test_an_edit_is_answered_with_what_it_changed(anybody):
     whole = anybody.ask(chosen=["bottle"])
     known = whole.json()["marks"]

@@ -12,7 +12,7 @@ export type Score = Schemas['Score']
 export type Keys = Schemas['Keys']
 export type Progression = Schemas['Progression']
 /** All that is drawn of a window, put together from what the engine says is new. */
-export type Rendering = Omit<Schemas['News'], 'marks'>
+export type Rendering = Omit<Schemas['News'], 'marks' | 'sounds'>
 export type LanePicture = Schemas['LanePicture']
 export type Part = Schemas['Part']
 export type Word = Schemas['Word']

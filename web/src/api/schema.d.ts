@@ -791,7 +791,7 @@ export interface paths {
         put?: never;
         /**
          * Render
-         * @description Everything to be drawn of a window of a score that the page does not have yet.
+         * @description Everything to be drawn of a window of a score that the page does not have yet; what is heard, if it is asked.
          */
         post: operations["pieces_render_api_render"];
         delete?: never;
@@ -3547,7 +3547,7 @@ export interface components {
          *     *marks*: a fingerprint of every item that may be left out, new or not, in order: "lane" and its id; "bench" and a
          *     lane's id, for all of it but "field" and "strip", each by lane and name; "standing" and its setting; "meeting". The
          *     page sends those back that it has. *benches* hold the fields and strips alone that are new. *meeting*: none where
-         *     it is known.
+         *     it is known. *sounds*: what is heard, of the window that was asked for; none where none was.
          */
         News: {
             /** Bar Ticks */
@@ -3574,6 +3574,7 @@ export interface components {
             property: components["schemas"]["Property"] | null;
             /** Scale Chords */
             scale_chords: string[];
+            sounds: components["schemas"]["Sounds"] | null;
             /** Standing */
             standing: components["schemas"]["Part"][];
         };
@@ -4373,6 +4374,8 @@ export interface components {
         /**
          * RenderQuestion
          * @description What to render and to draw. *chosen*: lanes whose benches are wanted. *known*: marks of what the page has.
+         *
+         *     *sounds*: of which window what is heard is wanted too.
          */
         RenderQuestion: {
             /**
@@ -4395,6 +4398,7 @@ export interface components {
              * @description the property wanted at every step
              */
             shown?: ("velocity" | "chance" | "ratchet" | "nudge" | "length" | "pitch") | null;
+            sounds?: components["schemas"]["Window"] | null;
             window: components["schemas"]["Window"];
         };
         /**

@@ -33,7 +33,7 @@ export class Known {
   #whole = new Map<string, { core: Bench; bench: Bench }>()
 
   /** All that is drawn, put together from what is new and what is known. */
-  take({ marks, lanes, standing, benches, meeting, ...rest }: News): Rendering {
+  take({ marks, lanes, standing, benches, meeting, ...rest }: Omit<News, 'sounds'>): Rendering {
     this.marks = marks
     const names = Object.keys(marks)
     const of = (kind: string) => names.filter((name) => name.startsWith(`${kind} `))

@@ -1,3 +1,4 @@
+import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, shallowRef } from 'vue'
 
@@ -9,6 +10,7 @@ type Question = Parameters<typeof standIn>[0]
 let asked: { question: Question; answer: (isRefused?: boolean) => Promise<void> }[]
 
 beforeEach(() => {
+  setActivePinia(createPinia())
   asked = []
   vi.stubGlobal('fetch', async (request: Request) => {
     const question: Question = JSON.parse(await request.text())

@@ -9,12 +9,15 @@ import {
   type MaybeRefOrGetter,
 } from 'vue'
 
-import { answer, api, type Rendering, type Schemas } from '@/api/client'
+import type { Rendering, Schemas } from '@/api/client'
 import { isTransient, pauseAfter } from '@/api/policy'
 import { Known } from './known'
+import { useConversation } from './useConversation'
 
 /** `chosen`: ids of the lanes whose benches are wanted. */
-type Question = Omit<Schemas['RenderQuestion'], 'chosen' | 'known'> & { readonly chosen?: string[] }
+type Question = Omit<Schemas['RenderQuestion'], 'chosen' | 'known' | 'sounds'> & {
+  readonly chosen?: string[]
+}
 
 /**
  * The engine's answer to the newest `question`. One question is on its way at a time; meanwhile only the newest waits,
@@ -28,6 +31,7 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
   const accepted = shallowRef<Question | null>(null)
   const answered = ref(0)
   const known = new Known()
+  const conversation = useConversation()
   let waiting: Question | null = null
   let isAsking = false
 
@@ -44,7 +48,7 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
       waiting = null
       try {
         const body = { chosen: [], ...asked, known: known.marks }
-        const news = await answer(api.POST('/api/render', { body }))
+        const news = await conversation.picture(body)
         if (!toValue(question)) break
         rendering.value = known.take(news)
         error.value = null

@@ -5,11 +5,12 @@ import { ref, shallowRef, watch } from 'vue'
 import { clipsApi } from '@/api/clips'
 import { melody } from '@/engine/melody'
 import { takesApi } from '@/api/takes'
-import { answer, api, type ClipLine, type Keys, type Lane, type Schemas } from '@/api/client'
+import type { ClipLine, Keys, Lane, Schemas } from '@/api/client'
 import { afterAll, downKeys, moved, released } from './timeline'
+import { useConversation } from '@/engine/useConversation'
 import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
-import { Player, type Question } from '@/sound/player'
+import { Player } from '@/sound/player'
 import type { Clock, Standing } from '@/sound/port'
 import { isWithin, startOfBar } from '@/sound/time'
 import { wavOf } from '@/sound/wav'
@@ -21,9 +22,6 @@ import { useNotices } from '@/page/notices'
 import { useOutbox } from '@/work/outbox'
 import { usePiece } from '@/work/piece'
 import { useSession } from '@/work/session'
-
-const ask = (question: Question) =>
-  answer(api.POST('/api/render/sounds', { body: question as Schemas['SoundsQuestion'] }))
 
 let audio: Promise<Audio> | undefined
 /** The browser's audio, made when it is first needed; Tone.js is fetched only then. */
@@ -43,6 +41,7 @@ const LONGEST_KEY = 60 // seconds that a key sounds at most
 /** Playing the open piece, takes and clips, and keeping what sounded. */
 export const usePlaying = defineStore('playing', () => {
   const piece = usePiece()
+  const conversation = useConversation()
   const notices = useNotices()
   const outbox = useOutbox()
   const session = useSession()
@@ -57,7 +56,7 @@ export const usePlaying = defineStore('playing', () => {
   async function ready(): Promise<Player> {
     const sound = await sounding()
     clock = sound.clock
-    player.value ??= new Player(sound.clock, sound.port, ask, tape.value)
+    player.value ??= new Player(sound.clock, sound.port, conversation.sounds, tape.value)
     player.value.onLateKeys = lateKeys
     return player.value
   }
@@ -455,7 +454,7 @@ export const usePlaying = defineStore('playing', () => {
     isPlaying,
     isStarting,
     keptBars,
-    ask,
+    ask: conversation.sounds,
     ready: ensureAudio,
     play,
     stop,

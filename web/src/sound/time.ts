@@ -70,7 +70,10 @@ export const barsOn = (bar: number, by: number): number => Math.max(0, bar + by)
 export const nextBarLine = (tick: number, barTicks: number): number =>
   startOfBar(barFrom(tick, barTicks), barTicks)
 /** Where in something that goes round every `length` ticks a tick lies. */
-export const wrapped = (tick: number, length: number): number => ((tick % length) + length) % length
+export const wrapped = (tick: number, length: number): number => {
+  const rest = tick % length
+  return rest < 0 ? rest + length : rest // exact: nothing is added where nothing has to be
+}
 /** A tick that counted from `from` on, where all of that now counts from `to` on. */
 export const postponed = (tick: number, from: number, to: number): number =>
   tick >= from ? tick + (to - from) : tick

@@ -1,0 +1,62 @@
+import { defineStore } from 'pinia'
+
+import { answer, api, type Score, type Schemas } from '@/api/client'
+
+type Sounds = Schemas['Sounds']
+type PictureQuestion = Omit<Schemas['RenderQuestion'], 'sounds'>
+export interface SoundsQuestion {
+  readonly score: Score
+  readonly dice: number
+  readonly window: Schemas['Window']
+}
+interface Wanted {
+  readonly question: SoundsQuestion
+  readonly resolve: (sounds: Sounds) => void
+  readonly reject: (reason: unknown) => void
+}
+
+/** Long enough for a picture to be asked: all before anything is drawn. */
+async function breath() {
+  await null
+  await null
+  await null
+}
+
+/**
+ * What the page asks of the engine about a score: what is to be drawn, and what is to be heard. Where both are asked in one
+ * breath, as at each edit while it plays, they are one question.
+ */
+export const useConversation = defineStore('conversation', () => {
+  /** What is to be heard and has not been asked yet. */
+  const wanted = new Set<Wanted>()
+
+  const askAlone = ({ question, resolve, reject }: Wanted) =>
+    void answer(api.POST('/api/render/sounds', { body: question })).then(resolve, reject)
+
+  const sounds = (question: SoundsQuestion): Promise<Sounds> =>
+    new Promise((resolve, reject) => {
+      const mine = { question, resolve, reject }
+      wanted.add(mine)
+      // By then what is drawn of the same score has been asked, and has taken it along.
+      void breath().then(() => {
+        if (wanted.delete(mine)) askAlone(mine)
+      })
+    })
+
+  async function picture(question: PictureQuestion): Promise<Schemas['News']> {
+    await null // what is heard of it is asked in the same breath
+    const { score, dice } = question
+    const along = [...wanted].find((one) => one.question.score === score && one.question.dice === dice)
+    if (along) wanted.delete(along)
+    try {
+      const body = { ...question, sounds: along?.question.window ?? null }
+      const news = await answer(api.POST('/api/render', { body }))
+      if (news.sounds) along?.resolve(news.sounds)
+      return news
+    } catch (reason) {
+      along?.reject(reason)
+      throw reason
+    }
+  }
+  return { sounds, picture }
+})
