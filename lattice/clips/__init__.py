@@ -1,10 +1,10 @@
 """Kept notes, independent of the pattern they came from."""
 
 from lattice.clips.back import apart, as_it_stood, in_place
-from lattice.clips.clip import KEYS, Clip, Key, Note, Origin, Track, TrackSound
+from lattice.clips.clip import KEYS, Clip, Key, Note, Origin, Track
 from lattice.clips.edits import Action, Edited, edited, joined
 from lattice.clips.keep import Kept, NothingToKeepError, Tape, keep_bars, keep_last, make_clip, with_sound
-from lattice.clips.sounds import PitchSound, sounds_of
+from lattice.clips.sounds import sounds_of
 from lattice.clips.take import (
     MAX_TAKE_BARS,
     MAX_TAKES,
@@ -18,6 +18,7 @@ from lattice.clips.take import (
     varied,
 )
 from lattice.clips.undisturbed import undisturbed
+from lattice.document.sounding import PitchSound, TrackSound
 
 __all__ = [
     "KEYS",

@@ -5,13 +5,12 @@ from typing import Annotated, Literal, NamedTuple, get_args
 from pydantic import Field
 
 from lattice.document.base import Document, Id, Name, Row
-from lattice.document.kit import Voice
 from lattice.document.lane import INKS
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, MAX_TICKS, Control, Note, Tick
 from lattice.document.piece import Dice, Score, Tempo
-from lattice.document.pitched import Tone
 from lattice.document.scale import Scale
+from lattice.document.sounding import TrackSound
 
 __all__ = [
     "KEYS",
@@ -25,7 +24,6 @@ __all__ = [
     "Origin",
     "TempoChange",
     "Track",
-    "TrackSound",
 ]
 
 MAX_TRACKS = 256
@@ -50,20 +48,6 @@ class MeterChange(NamedTuple):
 
     tick: Tick
     meter: Meter
-
-
-class TrackSound(Document):
-    """How the built-in sounds play a track: by *voice*, which sounds as it is at the MIDI note *note*.
-
-    *tone*: of a voice that plays any pitch. *kit*: the voices, each struck at its own note, where all of it plays.
-    """
-
-    voice: Voice
-    note: Annotated[int, Field(ge=0, le=127)]
-    tone: Tone | None = None
-    kit: Row[Voice] = ()
-    level_db: Annotated[int, Field(ge=-48, le=6)] = 0
-    pan: Annotated[int, Field(ge=-100, le=100)] = 0
 
 
 class Track(Document):

@@ -5,15 +5,12 @@ from typing import Annotated, NamedTuple, Self
 
 from pydantic import Field, model_validator
 
-from lattice.clips.clip import KEYS, MAX_TRACKS, Clip, Control, Key, Note, Origin, Track, TrackSound
+from lattice.clips.clip import KEYS, MAX_TRACKS, Clip, Control, Key, Note, Origin, Track
 from lattice.document.base import MAX_NAME, Document, Row
-from lattice.document.kit import Kit, Voice
-from lattice.document.lane import Lane
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, Tick
 from lattice.document.piece import Score
-from lattice.document.pitched import PITCHED, WHOLE_KIT
-from lattice.render.notes import note_of
+from lattice.render.sounding import lane_sound
 from lattice.theory.signature import signature_of
 
 __all__ = [
@@ -180,16 +177,5 @@ def controls_between(controls: Sequence[Control], first_tick: int, end_tick: int
 def with_sound(track: Track, score: Score) -> Track:
     """Return *track* with the sound that its lane has in *score*, if it is still there."""
     lane = next((lane for lane in score.lanes if lane.id == track.lane_id), None)
-    voice = _voice_of(lane, score.kit) if lane else None
-    if lane is None or voice is None:
-        return track
-    _, note = note_of(lane, score)
-    kit = score.kit.voices if lane.voice == WHOLE_KIT else ()
-    sound = TrackSound(voice=voice, note=note, tone=lane.tone, kit=kit, level_db=lane.level_db, pan=lane.pan)
-    return track.model_copy(update={"sound": sound})
-
-
-def _voice_of(lane: Lane, kit: Kit) -> Voice | None:
-    if lane.is_melodic:
-        return Voice(id=lane.voice, name=PITCHED[lane.voice].name, pitch=PITCHED[lane.voice].home)
-    return kit.voice(lane.voice)
+    sound = lane_sound(lane, score) if lane else None
+    return track.model_copy(update={"sound": sound}) if sound else track

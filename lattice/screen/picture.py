@@ -16,13 +16,11 @@ from lattice.document.source import Drawn, Made
 from lattice.document.strip import TIED
 from lattice.memory import MEGABYTE, remembered
 from lattice.render.bursts import BurstNotes, awake, burst_ticks
-from lattice.render.controls import Controls, controls_of
 from lattice.render.feel import feel_of
 from lattice.render.held_keys import held_pools
 from lattice.render.lane import Hits, LaidOut, Played
 from lattice.render.notes import silent_lanes
-from lattice.render.overlaps import Events
-from lattice.render.pipeline import REMEMBERED_STEPS, events_of, play_all, play_lane
+from lattice.render.pipeline import REMEMBERED_STEPS, play_all, play_lane
 from lattice.render.pitch import degrees_of
 from lattice.render.size import check_notes, check_work
 from lattice.render.window import Window
@@ -31,15 +29,11 @@ from lattice.screen.chords import chord_pictures
 from lattice.screen.periods import said_after
 from lattice.screen.pictures import (
     BurstPicture,
-    ControlColumns,
-    EventColumns,
     KeptPicture,
     LanePicture,
-    LaneTone,
     Meeting,
     PropertyName,
     Rendering,
-    Sounds,
 )
 from lattice.screen.properties import all_in_the_strip, property_of, shown_values
 from lattice.screen.staff import folded_row, staff_of
@@ -51,7 +45,7 @@ from lattice.steps.step_window import StepWindow
 from lattice.theory.chords import scale_chords
 from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
 
-__all__ = ["lane_picture", "picture", "sounds"]
+__all__ = ["lane_picture", "picture"]
 
 
 _DEGREES = 7  # about an octave of most scales
@@ -93,23 +87,6 @@ def picture(
             if line.lane.id in set(chosen)
         ],
         meeting=_meeting(score, of_chosen if len(of_chosen) > 1 else lines, first, end),
-    )
-
-
-def sounds(score: Score, dice: int, window: Window) -> Sounds:
-    """Return what is heard of *window*: what `render` returns. Raises DocumentError as `picture` does."""
-    first, end = window.ticks(score.meter.bar_ticks)
-    played = play_all(score, dice, window)
-    sent = controls_of(score, window, played)
-    return Sounds.model_construct(
-        first_tick=first,
-        end_tick=end,
-        bar_ticks=score.meter.bar_ticks,
-        beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
-        lanes=[LaneTone(id=lane.id, tone=lane.tone) for lane in score.lanes],
-        events=_columns(EventColumns, events_of(score, window, played)),
-        controls=_columns(ControlColumns, sent.sends),
-        held=_columns(ControlColumns, sent.held),
     )
 
 
@@ -296,10 +273,6 @@ def _draws(lane: Lane) -> list[int]:
         return []
     steps = lane.source.steps
     return [(step - lane.rotate) % steps for step in range(steps)]
-
-
-def _columns(model: type[Columns], of: Events | Controls) -> Columns:
-    return model.model_construct(**{name: getattr(of, name).tolist() for name in model.model_fields})
 
 
 def _meeting(score: Score, lines: list[LaneSteps], first: int, end: int) -> Meeting:

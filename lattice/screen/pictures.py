@@ -4,6 +4,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from lattice.document.kit import Voice
 from lattice.document.pitched import Tone
 from lattice.document.strip import Shape
 from lattice.sentence import Choice, Field, Part, Sentence, Word
@@ -30,7 +31,10 @@ PropertyName = Literal["velocity", "chance", "ratchet", "nudge", "length", "pitc
 
 
 class EventColumns(BaseModel):
-    """`lattice.render.Events` as lists: what sounds in the window."""
+    """`lattice.render.Events` as lists: what sounds in the window.
+
+    *voices*: which of the voices of `Sounds` the built-in sounds strike; *semitones*: by how much they tune it.
+    """
 
     lanes: list[int]
     starts: list[int]
@@ -40,6 +44,8 @@ class EventColumns(BaseModel):
     tunes: list[int]
     channels: list[int]
     straights: list[int]
+    voices: list[int]
+    semitones: list[int]
 
 
 class ControlColumns(BaseModel):
@@ -248,13 +254,17 @@ class LaneTone(BaseModel):
 
 
 class Sounds(BaseModel):
-    """What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins."""
+    """What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
+
+    *voices*: those that its notes strike.
+    """
 
     first_tick: int
     end_tick: int
     bar_ticks: int
     beat_ticks: int
     lanes: list[LaneTone]
+    voices: list[Voice]
     events: EventColumns
     controls: ControlColumns
     held: ControlColumns

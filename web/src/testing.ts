@@ -91,6 +91,18 @@ export function standIn({
     benches: [],
     meeting: { says: '', at: [], of: [] },
     sounds: null,
+    voices: score.lanes.map(
+      ({ voice, name }) =>
+        score.kit.voices.find(({ id }) => id === voice) ?? {
+          id: voice,
+          name,
+          pitch: 60,
+          tune: 0,
+          length_percent: 100,
+          level_db: 0,
+          pan: 0,
+        },
+    ),
     lanes: pictures.filter((one) => known[`lane ${one.id}`] !== markOf(one)),
     marks: Object.fromEntries(pictures.map((one) => [`lane ${one.id}`, markOf(one)])),
     events: {
@@ -100,6 +112,8 @@ export function standIn({
       pitches: notes.map(({ pitch }) => pitch),
       velocities: notes.map(({ velocity }) => velocity),
       tunes: notes.map(() => 0),
+      voices: notes.map(({ index }) => index),
+      semitones: notes.map(() => 0),
       channels: notes.map(() => 10),
       straights: notes.map(({ start }) => start),
     },

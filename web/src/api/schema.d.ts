@@ -2366,6 +2366,8 @@ export interface components {
         /**
          * EventColumns
          * @description `lattice.render.Events` as lists: what sounds in the window.
+         *
+         *     *voices*: which of the voices of `Sounds` the built-in sounds strike; *semitones*: by how much they tune it.
          */
         EventColumns: {
             /** Channels */
@@ -2376,6 +2378,8 @@ export interface components {
             lengths: number[];
             /** Pitches */
             pitches: number[];
+            /** Semitones */
+            semitones: number[];
             /** Starts */
             starts: number[];
             /** Straights */
@@ -2384,6 +2388,8 @@ export interface components {
             tunes: number[];
             /** Velocities */
             velocities: number[];
+            /** Voices */
+            voices: number[];
         };
         /**
          * EveryBars
@@ -4844,6 +4850,8 @@ export interface components {
         /**
          * Sounds
          * @description What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
+         *
+         *     *voices*: those that its notes strike.
          */
         Sounds: {
             /** Bar Ticks */
@@ -4859,6 +4867,8 @@ export interface components {
             held: components["schemas"]["ControlColumns"];
             /** Lanes */
             lanes: components["schemas"]["LaneTone"][];
+            /** Voices */
+            voices: components["schemas"]["Voice"][];
         };
         /**
          * SoundsQuestion

@@ -79,7 +79,8 @@ describe('committing', () => {
   it('tunes the sound of a note and leaves its MIDI note alone, on the tape too', async () => {
     player = new Player(clock, port, async (question) => {
       const { events, ...rest } = standIn(question)
-      return { ...rest, events: { ...events, tunes: events.starts.map((_, at) => 2 * at) } }
+      const tunes = events.starts.map((_, at) => 2 * at)
+      return { ...rest, events: { ...events, tunes, semitones: tunes } }
     })
     await player.play(playing(1))
     await clock.run(player, 0.6)

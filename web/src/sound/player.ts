@@ -5,7 +5,7 @@
  * and committed at most HORIZON seconds ahead; what is not yet committed is replaced when the score changes. Another pattern
  * begins at the next bar line, at its first step, on a time line and a stretch of tape of its own.
  */
-import type { Lane, Schemas, Score } from '@/api/client'
+import type { Schemas, Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from './tape'
 import { countIn } from './countIn'
 import type { Clock, Port, Sounding } from './port'
@@ -48,7 +48,6 @@ export interface Question {
 /** Asks the engine. Rejects if it cannot be asked; the player then asks again. */
 export type Ask = (question: Question) => Promise<Sounds>
 
-type Tone = Schemas['Tone']
 type Sounds = Schemas['Sounds']
 
 interface Ready {
@@ -60,6 +59,10 @@ interface Ready {
   readonly channel: number
   readonly straight: number
   readonly tune: number
+  /** What strikes it, tuned by so many semitones; `tone`: of a voice that plays any pitch. */
+  readonly voice: Schemas['Voice'] | undefined
+  readonly semitones: number
+  readonly tone: Schemas['Tone'] | null
 }
 interface ReadyControl {
   readonly laneId: string
@@ -108,8 +111,6 @@ export class Player {
   #patience = HORIZON
   /** Answers to versions before this one are of no use any more. */
   #oldest = 0
-  /** How each lane's pitched voice is set, as the engine said last. */
-  #tones = new Map<string, Tone | null>()
   /** When the engine may be asked again, after it could not be. */
   #askAgainAt = 0
   /** Counts starts and stops, so that an answer that comes too late for one is dropped. */
@@ -391,11 +392,7 @@ export class Player {
   #commit(next: Ready, run: Run) {
     const score = this.#playing?.score
     const lane = score?.lanes.find(({ id }) => id === next.laneId)
-    const voices = score?.kit.voices ?? []
-    const tone = this.#tones.get(next.laneId) ?? null
-    // A lane that plays the whole kit strikes the voice of each note; the nearest where there is none.
-    const voice = lane && voiceOf(lane, next.pitch, voices)
-    if (!lane || !voice) return
+    if (!lane || !next.voice) return
     const time = run.line.timeOf(next.start)
     // One pitch at a time, also across an edit: the engine sees to it within one score.
     const before = ({ note, run: its }: Committed) => its !== run || note.start < next.start
@@ -403,11 +400,12 @@ export class Player {
       this.#live.filter((one) => isSamePitch(one.note, next) && before(one)),
       time,
     )
-    const note: TapeNote = { ...next, time, lane: lane.name, ink: lane.ink }
+    const { voice, semitones, tone, ...written } = next
+    const note: TapeNote = { ...written, time, lane: lane.name, ink: lane.ink }
     const sounding = this.port.strike({
       part: lane.id,
       voice,
-      semitones: (lane.voice === voice.id ? next.pitch - (lane.note ?? voice.pitch) : 0) + next.tune,
+      semitones,
       tone,
       level: lane.level_db,
       pan: lane.pan,
@@ -505,13 +503,19 @@ export class Player {
     )
   }
 
-  #add({ events, controls, lanes, end_tick }: Sounds, from: number, isHushed: (laneId: string) => boolean) {
-    this.#tones = new Map(lanes.map(({ id, tone }) => [id, tone ?? null]))
+  #add(
+    { events, controls, lanes, voices, end_tick }: Sounds,
+    from: number,
+    isHushed: (laneId: string) => boolean,
+  ) {
     const moves = controlsOf(controls, lanes).filter(({ tick, laneId }) => tick >= from && !isHushed(laneId))
     this.#readyControls = [...this.#readyControls, ...moves]
     const fresh = events.starts
       .map((start, at) => ({
         laneId: lanes[events.lanes[at] as number]?.id ?? '',
+        tone: lanes[events.lanes[at] as number]?.tone ?? null,
+        voice: voices[events.voices[at] as number],
+        semitones: events.semitones[at] as number,
         start,
         length: events.lengths[at] as number,
         pitch: events.pitches[at] as number,
@@ -524,19 +528,6 @@ export class Player {
     this.#ready = [...this.#ready, ...fresh]
     this.#readyUpTo = end_tick
   }
-}
-
-type Voice = Schemas['Voice']
-const WHOLE_KIT = 'whole-kit'
-
-/** What sounds a note of `lane`: a voice of the kit, or one that plays any pitch. */
-function voiceOf({ voice, name }: Lane, pitch: number, kit: readonly Voice[]): Voice | undefined {
-  if (voice === WHOLE_KIT) {
-    const apart = (one: Voice) => Math.abs(one.pitch - pitch)
-    return kit.reduce((near, one) => (apart(one) < apart(near) ? one : near), kit[0] as Voice)
-  }
-  const plain = { id: voice, name, pitch, tune: 0, length_percent: 100, level_db: 0, pan: 0 }
-  return kit.find(({ id }) => id === voice) ?? plain
 }
 
 const controlsOf = (columns: Sounds['controls'], lanes: Sounds['lanes']): ReadyControl[] =>

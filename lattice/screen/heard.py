@@ -1,0 +1,67 @@
+"""What is heard of a window: the notes with the voices that strike them, and what controllers are sent."""
+
+import numpy as np
+
+from lattice.document.kit import Voice
+from lattice.document.piece import Score
+from lattice.render.controls import Controls, controls_of
+from lattice.render.overlaps import Events
+from lattice.render.pipeline import events_of, play_all
+from lattice.render.sounding import lane_sound
+from lattice.render.window import Window
+from lattice.screen.pictures import ControlColumns, EventColumns, LaneTone, Sounds
+from lattice.units import TICKS_PER_QUARTER
+
+__all__ = ["sounds"]
+
+_PITCHES = 128
+
+
+def sounds(score: Score, dice: int, window: Window) -> Sounds:
+    """Return what is heard of *window*: what `render` returns. Raises DocumentError as `picture` does."""
+    first, end = window.ticks(score.meter.bar_ticks)
+    played = play_all(score, dice, window)
+    sent = controls_of(score, window, played)
+    voices, events = _struck(score, events_of(score, window, played))
+    return Sounds.model_construct(
+        first_tick=first,
+        end_tick=end,
+        bar_ticks=score.meter.bar_ticks,
+        beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
+        lanes=[LaneTone(id=lane.id, tone=lane.tone) for lane in score.lanes],
+        voices=voices,
+        events=events,
+        controls=_columns(sent.sends),
+        held=_columns(sent.held),
+    )
+
+
+def _struck(score: Score, events: Events) -> tuple[list[Voice], EventColumns]:
+    """Return the voices that notes strike, and the notes. One that has no voice strikes none: -1."""
+    voices: dict[str, tuple[int, Voice]] = {}
+    lane_sounds = [lane_sound(lane, score) for lane in score.lanes]
+
+    def struck(lane: int, pitch: int) -> tuple[int, int]:
+        sound = lane_sounds[lane]
+        if sound is None:
+            return -1, 0
+        at = sound.at(pitch)
+        number, _ = voices.setdefault(at.voice.id, (len(voices), at.voice))
+        return number, at.semitones
+
+    # Thousands of notes, but few of a lane and pitch of their own.
+    keys, which = np.unique(events.lanes * _PITCHES + events.pitches, return_inverse=True)
+    table = np.array([struck(*divmod(key, _PITCHES)) for key in keys.tolist()], np.int64).reshape(-1, 2)
+    names = [name for name in EventColumns.model_fields if name not in {"voices", "semitones"}]
+    columns = EventColumns.model_construct(
+        **{name: getattr(events, name).tolist() for name in names},
+        voices=table[which, 0].tolist(),
+        semitones=(table[which, 1] + events.tunes).tolist(),
+    )
+    return [voice for _, voice in voices.values()], columns
+
+
+def _columns(of: Controls) -> ControlColumns:
+    return ControlColumns.model_construct(
+        **{name: getattr(of, name).tolist() for name in ControlColumns.model_fields}
+    )
