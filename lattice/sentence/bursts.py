@@ -3,7 +3,8 @@
 from fractions import Fraction
 from typing import Any
 
-from lattice.document.burst import MAX_BURST_NOTES, Burst, EveryBars, EveryCycle
+from lattice.document.burst import Burst, EveryBars, EveryCycle
+from lattice.document.limits import limits
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN, MAX_OFFSET_NOTES
 from lattice.sentence.setting import Alternatives, Setting, Speech
 from lattice.sentence.step_value import say_step_value
@@ -57,17 +58,22 @@ def _bursts_on_bench(speech: Speech) -> list[Word]:
         path, name = f"bursts.{place}", f"burst {place + 1}"
         words += [text(" · ")] if words else []
         words += [
-            number(f"{name} notes", f"{path}.notes", burst.notes, 1, MAX_BURST_NOTES),
+            number(f"{name} notes", f"{path}.notes", burst.notes, *limits(Burst, "notes")),
             text(" over "),
             number(f"{name} length", f"{path}.length", burst.length, 1, MAX_OFFSET_NOTES),
             text(f" × {say_step_value(burst.value)} from {_start(burst)}, comes "),
             choice(_say_comes(burst, speech), f"{name} comes"),
             text(", fades from "),
-            number(f"{name} fades from", f"{path}.fade_from", burst.fade_from, 1, 200),
+            number(f"{name} fades from", f"{path}.fade_from", burst.fade_from, *limits(Burst, "fade_from")),
             text(" % to "),
-            number(f"{name} fades to", f"{path}.fade_to", burst.fade_to, 1, 200),
+            number(f"{name} fades to", f"{path}.fade_to", burst.fade_to, *limits(Burst, "fade_to")),
             text(" %, chance "),
-            number(f"{name} chance", f"{path}.chance_percent", burst.chance_percent, 0, 100),
+            number(
+                f"{name} chance",
+                f"{path}.chance_percent",
+                burst.chance_percent,
+                *limits(Burst, "chance_percent"),
+            ),
             text(" % "),
             choice("as played", f"{name} stays"),
         ]

@@ -2,14 +2,14 @@
 
 from typing import get_args
 
-from lattice.document.feel import MAX_HUMANISE_MS, STRAIGHT, Accent, Humanise, LaneSwing, Swing
+from lattice.document.feel import STRAIGHT, Accent, Humanise, LaneSwing, Swing
+from lattice.document.limits import limits
 from lattice.document.source import MAX_EVERY
 from lattice.sentence.setting import Setting, Speech, either, offered, one_number, unlabelled
 from lattice.sentence.words import Choice, Offer, Patch, Word, choice, choices, number, ordinal, text
 
 __all__ = ["STROKES", "SWING", "TIMING", "swing_choices", "swing_words"]
 
-MAX_SWING = 75
 _OWN_SWING = 58
 
 
@@ -22,7 +22,7 @@ def _say_accent(speech: Speech) -> list[Word]:
         return []
     words = [
         text("accent "),
-        number("accent velocity", "accent.velocity", accent.velocity, 1, 127),
+        number("accent velocity", "accent.velocity", accent.velocity, *limits(Accent, "velocity")),
         text(" on "),
         choice("each", "accent"),
         text(" "),
@@ -61,7 +61,7 @@ def swing_words(swing: Swing) -> list[Word]:
     """Return how much is swung, and which notes."""
     own = isinstance(swing, LaneSwing) and swing.own_steps
     return [
-        number("swing", "swing.percent", swing.percent, STRAIGHT, MAX_SWING),
+        number("swing", "swing.percent", swing.percent, *limits(Swing, "percent")),
         text(" % of "),
         choice("its own steps" if own else f"1/{swing.note}", "swung notes"),
     ]
@@ -122,9 +122,9 @@ def _say_humanise(speech: Speech) -> list[Word]:
         return []
     return [
         text("humanise "),
-        number("humanise ms", "humanise.ms", humanise.ms, 0, MAX_HUMANISE_MS),
+        number("humanise ms", "humanise.ms", humanise.ms, *limits(Humanise, "ms")),
         text(" ms, "),
-        number("humanise velocity", "humanise.velocity", humanise.velocity, 0, 40),
+        number("humanise velocity", "humanise.velocity", humanise.velocity, *limits(Humanise, "velocity")),
         text(" "),
         choice("velocity", "humanise"),
     ]
@@ -158,8 +158,8 @@ STROKES: tuple[Setting, ...] = (
         alternatives={"accent": _accent_choices},
         offers=_offer_accent,
     ),
-    one_number("beat weight", "beat_weight", (0, 100), 40, explains=_WEIGHT, unit=" %"),
-    one_number("evened", "evened", (0, 100), 30, explains=_EVENED, unit=" %"),
+    one_number("beat weight", "beat_weight", 40, explains=_WEIGHT, unit=" %"),
+    one_number("evened", "evened", 30, explains=_EVENED, unit=" %"),
 )
 
 TIMING: tuple[Setting, ...] = (

@@ -5,7 +5,8 @@ from typing import get_args
 
 import numpy as np
 
-from lattice.document.lane import Follows
+from lattice.document.lane import Follows, Lane
+from lattice.document.limits import limits
 from lattice.document.scale import SCALES_SAID, Scale
 from lattice.document.strip import PitchStrip
 from lattice.document.strip_places import strip_at
@@ -127,21 +128,21 @@ def _say_pitches(speech: Speech) -> list[Word]:
 def _say_transposed(speech: Speech) -> list[Word]:
     lane = speech.lane
     words: list[Word] = []
-    for field, unit, furthest in (("degrees_up", "degree", 28), ("semitones_up", "semitone", 48)):
+    for field, unit in (("degrees_up", "degree"), ("semitones_up", "semitone")):
         by = getattr(lane, field)
         if by:
             said = f" {unit}{'' if abs(by) == 1 else 's'}{' up' if by > 0 else ''}"  # the sign says down
             words += [text(", ")] if words else []
-            words += [number(f"{unit}s up", field, by, -furthest, furthest), text(said)]
+            words += [number(f"{unit}s up", field, by, *limits(Lane, field)), text(said)]
     return words
 
 
 def _transposed_on_bench(speech: Speech) -> list[Word]:
     lane = speech.lane
     return [
-        number("degrees up", "degrees_up", lane.degrees_up, -28, 28),
+        number("degrees up", "degrees_up", lane.degrees_up, *limits(Lane, "degrees_up")),
         text(" degrees, "),
-        number("semitones up", "semitones_up", lane.semitones_up, -48, 48),
+        number("semitones up", "semitones_up", lane.semitones_up, *limits(Lane, "semitones_up")),
         text(" semitones"),
     ]
 

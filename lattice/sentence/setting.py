@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from lattice.document.lane import Lane
+from lattice.document.limits import limits
 from lattice.render.pitch_context import PitchContext
 from lattice.sentence.words import Choice, Offer, Patch, Word, number, text
 from lattice.steps.lane_steps import Frame, LaneSteps
@@ -114,7 +115,6 @@ def offered(
 def one_number(
     name: str,
     field: str,
-    limits: tuple[int, int],
     first: int,
     *,
     explains: str,
@@ -126,7 +126,7 @@ def one_number(
 
     def value(speech: Speech) -> list[Word]:
         unit_words = [text(unit)] if unit else []
-        return [number(name, field, getattr(speech.lane, field), *limits), *unit_words]
+        return [number(name, field, getattr(speech.lane, field), *limits(Lane, field)), *unit_words]
 
     def is_plain(speech: Speech) -> bool:
         return bool(getattr(speech.lane, field) == plain)

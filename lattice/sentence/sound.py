@@ -1,6 +1,8 @@
 """Where a lane's notes go, how its sound stands in the room, what stands or plays in its place, in words."""
 
-from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT
+from lattice.document.lane import Lane
+from lattice.document.limits import limits
+from lattice.document.pitched import PITCHED, WHOLE_KIT
 from lattice.sentence.setting import Setting, Speech, offered, one_number, unlabelled
 from lattice.sentence.words import Choice, Offer, Word, choice, choices, number, text
 from lattice.theory.names import note_name
@@ -14,7 +16,11 @@ def _say_channel(speech: Speech) -> list[Word]:
     channel = speech.lane.channel
     if channel is None:
         return []
-    return [choice("channel", "channel"), text(" "), number("channel", "channel", channel, 1, 16)]
+    return [
+        choice("channel", "channel"),
+        text(" "),
+        number("channel", "channel", channel, *limits(Lane, "channel")),
+    ]
 
 
 def _channel_choices(speech: Speech) -> list[Choice]:
@@ -39,7 +45,7 @@ def _say_note(speech: Speech) -> list[Word]:
     note = speech.lane.note
     if note is None:
         return []
-    words = [choice("note", "note"), text(" "), number("note", "note", note, 0, 127)]
+    words = [choice("note", "note"), text(" "), number("note", "note", note, *limits(Lane, "note"))]
     return [*words, text(f" ({_nearest_root(speech)})")] if speech.context else words
 
 
@@ -58,7 +64,7 @@ def _say_pan(speech: Speech) -> list[Word]:
     pan = speech.lane.pan
     if pan == 0:
         return []
-    return [text("pan "), number("pan", "pan", pan, -100, 100)]
+    return [text("pan "), number("pan", "pan", pan, *limits(Lane, "pan"))]
 
 
 def _anchor_choices(speech: Speech) -> list[Choice]:
@@ -97,7 +103,7 @@ _ATTACK = "How long a pitched voice takes to swell."
 _RELEASE = "How long a pitched voice rings on when its note ends."
 
 
-def _of_the_voice(field: str, label: str, unit: str, high: int, explains: str) -> Setting:
+def _of_the_voice(field: str, label: str, unit: str, explains: str) -> Setting:
     """A row of a number that a pitched voice has of its own, unless the lane says another."""
 
     def voices(speech: Speech) -> int:
@@ -107,7 +113,12 @@ def _of_the_voice(field: str, label: str, unit: str, high: int, explains: str) -
         value = getattr(speech.lane, field)
         if value is None or not _is_synthesised(speech):
             return []
-        return [choice(label, label), text(" "), number(label, field, value, 0, high), text(unit)]
+        return [
+            choice(label, label),
+            text(" "),
+            number(label, field, value, *limits(Lane, field)),
+            text(unit),
+        ]
 
     def on_bench(speech: Speech) -> list[Word]:
         if not _is_synthesised(speech):
@@ -144,17 +155,17 @@ def _is_synthesised(speech: Speech) -> bool:
 
 
 SOUND: tuple[Setting, ...] = (
-    _of_the_voice("brightness", "brightness", " %", 100, _BRIGHTNESS),
-    _of_the_voice("attack_ms", "attack", " ms", MAX_ATTACK_MS, _ATTACK),
-    _of_the_voice("release_ms", "release", " ms", MAX_RELEASE_MS, _RELEASE),
-    one_number("level", "level_db", (-48, 6), -6, explains=_LEVEL, unit=" dB"),
+    _of_the_voice("brightness", "brightness", " %", _BRIGHTNESS),
+    _of_the_voice("attack_ms", "attack", " ms", _ATTACK),
+    _of_the_voice("release_ms", "release", " ms", _RELEASE),
+    one_number("level", "level_db", -6, explains=_LEVEL, unit=" dB"),
     Setting(
         "pan",
         "pan",
         frozenset({"pan"}),
         _PAN,
         _say_pan,
-        lambda speech: _say_pan(speech)[1:] or [number("pan", "pan", 0, -100, 100)],
+        lambda speech: _say_pan(speech)[1:] or [number("pan", "pan", 0, *limits(Lane, "pan"))],
         offers=offered("pan 30", _PAN, {"pan": 30}, lambda speech: speech.lane.pan != 0),
     ),
     Setting(

@@ -3,10 +3,10 @@
 from typing import Any
 
 from lattice.document.lane import CLOCK_FIELDS, Lane
+from lattice.document.limits import limits
 from lattice.document.source import (
     MAX_EVERY,
     MAX_STEPS,
-    MAX_THROW,
     Computed,
     Drawn,
     Echo,
@@ -64,7 +64,7 @@ def _which(source: Computed) -> list[Word]:
             which = digits("number", "source.number", int(source.number) % count, count - 1)
             return [text(", no. "), which, text(f" of {count:,}")]
         case Thrown(throw=throw, was=was):
-            words = [text(", throw "), number("throw", "source.throw", throw, 1, MAX_THROW)]
+            words = [text(", throw "), number("throw", "source.throw", throw, *limits(Thrown, "throw"))]
             if was is None:
                 return words
             said = f"was {was.placed} in {was.steps}"

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping
 from typing import Any, Literal
 
+from lattice.document.limits import limits
 from lattice.document.step_value import KINDS, NOTES, NoteKind, StepValue
 from lattice.sentence.words import Choice, Word, choice, choices, number, text
 
@@ -22,9 +23,17 @@ def note_value_words(value: StepValue, field: str) -> list[Word]:
     """Return a note value as words; *field* is where it lies. The word "step" opens other note values."""
     words = []
     if value.divisor > 1:
-        words += [number("steps to a note", f"{field}.divisor", value.divisor, 1, 16), text(" in a ")]
+        words += [
+            number("steps to a note", f"{field}.divisor", value.divisor, *limits(StepValue, "divisor")),
+            text(" in a "),
+        ]
     if value.multiplier > 1:
-        words += [number("times the note", f"{field}.multiplier", value.multiplier, 1, 16), text(" × ")]
+        words += [
+            number(
+                "times the note", f"{field}.multiplier", value.multiplier, *limits(StepValue, "multiplier")
+            ),
+            text(" × "),
+        ]
     return [*words, choice(_say_note(value), "step")]
 
 

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from typing import Any, get_args
 
 from lattice.document.lane import Lane
+from lattice.document.limits import limits
 from lattice.document.strip import (
     STRIPS,
     ChordStrip,
@@ -75,11 +76,11 @@ def strip_words(at: StripAt) -> list[Word]:
     if isinstance(strip, RatchetStrip) and at.strip:
         words += [
             text(" · fades from "),
-            number("fades from", f"{at.path}.fade_from", strip.fade_from, 1, 200),
+            number("fades from", f"{at.path}.fade_from", strip.fade_from, *limits(RatchetStrip, "fade_from")),
             text(" % to "),
-            number("fades to", f"{at.path}.fade_to", strip.fade_to, 1, 200),
+            number("fades to", f"{at.path}.fade_to", strip.fade_to, *limits(RatchetStrip, "fade_to")),
             text(" % · climbs "),
-            number("climbs", f"{at.path}.climb", strip.climb, -12, 12),
+            number("climbs", f"{at.path}.climb", strip.climb, *limits(RatchetStrip, "climb")),
             text(" "),
             choice(strip.climb_unit, "climb unit"),
         ]
@@ -194,7 +195,6 @@ def _always(found: list[Choice]) -> Alternatives:
 def _beside_a_number(
     name: str,
     field: str,
-    limits: tuple[int, int],
     first: int,
     *,
     explains: str,
@@ -206,7 +206,7 @@ def _beside_a_number(
 
     def value(speech: Speech) -> list[Word]:
         at = strip_at(speech.lane, name)
-        of_lane = number(name, field, getattr(speech.lane, field), *limits)
+        of_lane = number(name, field, getattr(speech.lane, field), *limits(Lane, field))
         # Other strips, of chance, act beside the number: all steps take it.
         if at.strip and at.kind.plain is None:
             of_lane.strip, of_lane.own = name, sum(value is not None for value in at.strip.values)
@@ -285,9 +285,9 @@ _OCTAVE = "Steps by octaves higher or lower."
 _CHORDS = "Steps that sound a stack of every second degree; of an arpeggio its whole pool at once."
 _CONTROL = "What is sent to a MIDI controller with each step."
 
-VELOCITY = _beside_a_number("velocity", "velocity", (1, 127), 80, explains=_VELOCITY)
-CHANCE = _beside_a_number("chance", "chance_percent", (0, 100), 75, explains=_CHANCE, unit=" %", red=True)
-LENGTH = _beside_a_number("length", "length_percent", (1, 400), 50, explains=_LENGTH, unit=" %")
+VELOCITY = _beside_a_number("velocity", "velocity", 80, explains=_VELOCITY)
+CHANCE = _beside_a_number("chance", "chance_percent", 75, explains=_CHANCE, unit=" %", red=True)
+LENGTH = _beside_a_number("length", "length_percent", 50, explains=_LENGTH, unit=" %")
 RATCHET = _of_its_own(
     "ratchet", "ratchet", explains=_RATCHET, offer="ratchet on 1", first=RatchetStrip(values=(3,), fade_to=60)
 )
