@@ -28,9 +28,11 @@ def test_tabs_through_the_words_ask_for_no_alternatives(musician):
 def test_an_edit_while_it_plays_is_one_question_about_picture_and_sound(musician):
     page = musician.open("Night Ferry").page
     page.keyboard.press("Space")
+    page.keyboard.press("f")  # no page is turned meanwhile
     musician.wait_for_bars(1)
     hits = musician.number("Bottle: hits")
     hits.focus()
+    page.wait_for_timeout(500)
     alone = []
     page.on("request", lambda request: alone.append(request) if request.url.endswith("/sounds") else None)
     with page.expect_request("**/api/render") as asked:
