@@ -103,7 +103,6 @@ const told = computed(() =>
           <PartWords
             :part="weight"
             :owner="`${lane.name} on the bench`"
-            :target="lane"
             :ink="lane.ink"
             :bar-ticks="barTicks"
         /></span>
@@ -138,7 +137,6 @@ const told = computed(() =>
                 <PartWords
                   :part="field"
                   :owner="`${lane.name} on the bench`"
-                  :target="lane"
                   :ink="lane.ink"
                   :bar-ticks="barTicks"
                 />

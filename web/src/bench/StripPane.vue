@@ -160,13 +160,7 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
       @draw="(asked) => hands.drawContour(lane, asked)"
     />
     <div class="set">
-      <PartWords
-        :part="part"
-        :owner="`${lane.name} strip`"
-        :target="lane"
-        :ink="lane.ink"
-        :bar-ticks="barTicks"
-      />
+      <PartWords :part="part" :owner="`${lane.name} strip`" :ink="lane.ink" :bar-ticks="barTicks" />
       <StripThrow
         :strip="strip"
         :cursor="cursor"

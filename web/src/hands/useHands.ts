@@ -93,6 +93,7 @@ function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonl
 
   /** The hands on the words of a lane; of whichever lane `of` says it is now. */
   const wordsOf = (of: () => Lane): WordHands => ({
+    document: of,
     move: (word, value, gesture, isTyped) => edits.move(of(), word, value, gesture, isTyped),
     choose: (setting, word, alternative) => edits.choose(of(), setting, word, alternative),
     patch: (label, fields) => edits.patch(of(), label, fields),

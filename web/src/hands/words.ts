@@ -8,6 +8,8 @@ import { usePiece } from '@/work/piece'
 
 /** `gesture` is the same for all steps of one movement of the hand. */
 export interface WordHands {
+  /** The document that the words are of, as it is now. */
+  document(): object
   move(word: Word, value: number | string, gesture: string, isTyped: boolean): void
   choose(setting: string, word: string, alternative: Alternative): unknown
   patch(label: string, fields: Patch): void
@@ -38,6 +40,7 @@ export function patternWords(): WordHands {
     else piece.editPattern(label, (pattern) => ({ ...pattern, ...fields }))
   }
   return {
+    document: () => ({ ...piece.pattern, tempo: piece.document?.tempo, swing: piece.document?.swing }),
     move(word, value, gesture) {
       const label = `${word.name} → ${value}`
       if (isOfPiece(word.field))

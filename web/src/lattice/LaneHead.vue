@@ -22,7 +22,7 @@ const props = defineProps<{
   barTicks: number
 }>()
 /** `grip`: the hand takes hold of the row, to put it elsewhere. */
-const emit = defineEmits<{ grip: [] }>()
+const emit = defineEmits<{ grip: [lane: Lane] }>()
 const { edits, chosen, mute, solo, wordsOf } = useHands()
 const playing = usePlaying()
 const words = wordsOf(() => props.lane)
@@ -48,7 +48,7 @@ function onClick(event: MouseEvent) {
 function onGrip(event: PointerEvent) {
   if (event.ctrlKey || event.metaKey || event.shiftKey) return
   event.stopPropagation()
-  emit('grip')
+  emit('grip', props.lane)
 }
 const isCardOpen = ref(false)
 const card = useTemplateRef<InstanceType<typeof LaneCard>>('card')
@@ -150,7 +150,6 @@ const close = (act: 'copy' | 'remove') => {
       v-if="picture"
       :owner="lane.name"
       :parts="picture.sentence.parts"
-      :target="lane"
       :is-one-line="!isHigh"
       :ink="lane.ink"
       :bar-ticks="barTicks"

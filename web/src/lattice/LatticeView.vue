@@ -238,9 +238,9 @@ useEventListener(
         <span class="named">{{ piece.lanes.length }} {{ piece.lanes.length === 1 ? 'lane' : 'lanes' }}</span>
         <span class="steps">
           steps of
-          <SentenceLine owner="Pattern" :parts="standing('step value')" :target="piece.pattern ?? {}" />
+          <SentenceLine owner="Pattern" :parts="standing('step value')" />
           · length
-          <SentenceLine owner="Pattern" :parts="standing('bars')" :target="piece.pattern ?? {}" />
+          <SentenceLine owner="Pattern" :parts="standing('bars')" />
         </span>
       </div>
       <div
@@ -305,7 +305,7 @@ useEventListener(
             :is-new="lane.id === added"
             :is-high="lane.id === high"
             :bar-ticks="barTicks"
-            @grip="holdLane(lane)"
+            @grip="holdLane"
           />
           <div class="thread-place">
             <LaneThread

@@ -42,7 +42,7 @@ function own() {
 
 <template>
   <div class="scale" data-test="scale">
-    <SentenceLine owner="Pattern" :parts="parts" :target="piece.pattern ?? {}" />
+    <SentenceLine owner="Pattern" :parts="parts" />
     <button
       v-tip="isOwn ? 'Let the pattern have the piece’s scale again' : 'Give this pattern a scale of its own'"
       type="button"

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /**
- * The words of one setting, which can be taken hold of. Words, limits and what they change come from the engine; `target` is
- * the document they change.
+ * The words of one setting, which can be taken hold of. Words, limits and what they change come from the engine.
  */
 import { computed } from 'vue'
 
@@ -14,13 +13,12 @@ import NumberWord from './NumberWord.vue'
 const props = defineProps<{
   part: Part
   owner: string
-  target: object
   ink: number
   barTicks: number
 }>()
 /** `taken`: something was chosen from an open list; `patched`: a press has set fields. */
 const emit = defineEmits<{ taken: []; patched: [] }>()
-const words = useWords()
+const hands = useWords()
 
 /** Letters from which on a part may go on over the end of a line; others stay in one piece. */
 const LONG = 38
@@ -28,7 +26,7 @@ const isLong = computed(() => props.part.words.map(({ text }) => text).join('').
 
 /** A number shows the document's value at once: the next touch must not wait for the engine's words. */
 function asItStands(word: Word): Word {
-  const value = word.field ? valueAt(props.target, word.field) : undefined
+  const value = word.field ? valueAt(hands.document(), word.field) : undefined
   if (word.kind === 'number' && typeof value === 'number' && value !== word.stored) {
     return { ...word, value, text: String(value + word.counted_from) }
   }
@@ -43,25 +41,30 @@ function asItStands(word: Word): Word {
   return word
 }
 
+/** The same row while it says the same: then nothing is drawn again. */
+const words = computed<readonly Word[]>((old) => {
+  const now = props.part.words.map(asItStands)
+  return old?.length === now.length && now.every((word, at) => word === old[at]) ? old : now
+})
 function patch(label: string, fields: Patch | null | undefined) {
   if (!fields) return
   emit('patched')
-  words.patch(label, fields)
+  hands.patch(label, fields)
 }
 const makePlain = () => patch(`no ${props.part.setting}`, props.part.plain)
 </script>
 
 <template>
   <span class="part" :class="{ red: part.red, long: isLong }">
-    <template v-for="(word, place) in part.words" :key="place">
+    <template v-for="(word, place) in words" :key="place">
       <NumberWord
         v-if="word.kind === 'number' || word.kind === 'digits'"
-        :word="asItStands(word)"
+        :word="word"
         :owner="owner"
         :explains="part.explains"
         :is-red="part.red"
-        @move="(value, gesture, isTyped) => words.move(word, value, gesture, isTyped)"
-        @cancel="words.cancel"
+        @move="(value, gesture, isTyped) => hands.move(word, value, gesture, isTyped)"
+        @cancel="hands.cancel"
         @plain="makePlain"
       />
       <ChoiceWord
@@ -72,9 +75,9 @@ const makePlain = () => patch(`no ${props.part.setting}`, props.part.plain)
         :is-red="part.red"
         :ink="ink"
         :bar-ticks="barTicks"
-        :ask="() => words.ask(part.setting, word.name)"
+        :ask="() => hands.ask(part.setting, word.name)"
         @taken="emit('taken')"
-        @choose="(alternative) => words.choose(part.setting, word.name, alternative)"
+        @choose="(alternative) => hands.choose(part.setting, word.name, alternative)"
         @plain="makePlain"
       />
       <button

@@ -1,6 +1,6 @@
 import { vTip } from '@/page/tip'
 import { mount } from '@vue/test-utils'
-import { defineComponent, h, nextTick, reactive } from 'vue'
+import { defineComponent, h, nextTick, reactive, shallowRef } from 'vue'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 
 import type { Part, Word } from '@/api/client'
@@ -24,12 +24,21 @@ const rotated: Part = {
 }
 
 /** The hands that the words ask for. */
-const hands = { move: vi.fn(), choose: vi.fn(), patch: vi.fn(), cancel: vi.fn(), ask: async () => [] }
+const target = shallowRef<object>({})
+const hands = {
+  document: () => target.value,
+  move: vi.fn(),
+  choose: vi.fn(),
+  patch: vi.fn(),
+  cancel: vi.fn(),
+  ask: async () => [],
+}
 beforeEach(() => vi.clearAllMocks())
 const moved = () => hands.move.mock.calls as [Word, number | string, string, boolean][]
 
-const line = (parts: Part[] = [rotated], rotate = 2, target = aLane('bottle', { rotate })) => {
-  const props = reactive({ owner: 'Bottle', parts, target })
+const line = (parts: Part[] = [rotated], rotate = 2, of = aLane('bottle', { rotate })) => {
+  target.value = of
+  const props = reactive({ owner: 'Bottle', parts })
   const owner = defineComponent({
     setup() {
       provideWords(hands)
@@ -173,7 +182,8 @@ describe('a part that is held', () => {
   it('stays while its number passes the plain value, and goes when it is let go', async () => {
     const sentence = line()
     await sentence.get('.part').trigger('focusin')
-    await sentence.turn({ parts: [], target: aLane('bottle', { rotate: 0 }) })
+    target.value = aLane('bottle', { rotate: 0 })
+    await sentence.turn({ parts: [] })
     expect(sentence.get('[role=spinbutton]').text()).toBe('0')
     await sentence.get('.sentence').trigger('focusout')
     expect(sentence.find('[role=spinbutton]').exists()).toBe(false)

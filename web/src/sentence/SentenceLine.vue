@@ -14,7 +14,6 @@ const props = withDefaults(
   defineProps<{
     owner: string
     parts: readonly Part[]
-    target: object
     /** Whether a "+" offers what is still plain. */
     hasOffers?: boolean
     /** Whether it has but one line; else as many as it needs. */
@@ -86,7 +85,6 @@ function take(offer: Alternative) {
         <PartWords
           :part="part"
           :owner="owner"
-          :target="target"
           :ink="ink"
           :bar-ticks="barTicks"
           @focusin="hold(part, at)"

@@ -2,7 +2,8 @@
 /** The foot of every working screen: play, where the music is, what holds for the pattern, the tape, and keep. */
 import { computed, ref } from 'vue'
 
-import type { Score } from '@/api/client'
+import type { Schemas, Score } from '@/api/client'
+import { isSame } from '@/api/same'
 import { patternWords, provideWords } from '@/hands/words'
 import { useFrames } from '@/page/useFrames'
 import { giveBackKeys, useShortcuts } from '@/page/useShortcuts'
@@ -15,6 +16,11 @@ import { barOf, beatOf } from '@/sound/time'
 import TapeStrip from './TapeStrip.vue'
 
 const KEEPS = [1, 2, 4, 8] as const
+interface Spoken {
+  readonly score: Score
+  readonly dice: number
+  readonly window: Schemas['Window']
+}
 const piece = usePiece()
 const playing = usePlaying()
 
@@ -22,22 +28,18 @@ const playing = usePlaying()
  * The words of tempo, meter and dice come from the engine, as all words do. They do not speak of lanes, so it is asked
  * without them, and only when what they speak of changes.
  */
-const spokenOf = computed(() => JSON.stringify(piece.score && [{ ...piece.score, lanes: [] }, piece.dice]))
-const { rendering } = useRendering(
-  computed(() => {
-    const [score, dice] = (JSON.parse(spokenOf.value) ?? []) as [Score?, number?]
-    return score && dice !== undefined ? { score, dice, window: { first_bar: 0, bars: 1 } } : null
-  }),
-)
+const spokenOf = computed<Spoken | null>((old) => {
+  const now = piece.score && {
+    score: { ...piece.score, lanes: [] },
+    dice: piece.dice,
+    window: { first_bar: 0, bars: 1 },
+  }
+  return isSame(old, now) && old ? old : now
+})
+const { rendering } = useRendering(spokenOf)
 const standing = (name: string) => rendering.value?.standing.filter(({ setting }) => setting === name) ?? []
 
 provideWords(patternWords())
-/** What the words change: tempo and swing are the piece's, the rest the pattern's. */
-const target = computed(() => ({
-  ...piece.pattern,
-  tempo: piece.document?.tempo,
-  swing: piece.document?.swing,
-}))
 function newDice() {
   const dice = randomNumber(10_000)
   piece.editPattern(`new dice ${dice}`, (pattern) => ({ ...pattern, dice }))
@@ -128,7 +130,7 @@ useShortcuts({
         <span class="named" data-test="place">{{ place }}</span> <small>bar : beat</small>
         <span class="words dice-words">
           dice
-          <SentenceLine owner="Pattern" :parts="standing('dice')" :target="target" />
+          <SentenceLine owner="Pattern" :parts="standing('dice')" />
           <button
             v-tip="'New dice: every chance falls otherwise'"
             type="button"
@@ -140,11 +142,11 @@ useShortcuts({
         </span>
       </div>
       <div class="words">
-        <span><SentenceLine owner="Piece" :parts="standing('tempo')" :target="target" /> BPM</span>
-        <span><SentenceLine owner="Pattern" :parts="standing('meter')" :target="target" /></span>
+        <span><SentenceLine owner="Piece" :parts="standing('tempo')" /> BPM</span>
+        <span><SentenceLine owner="Pattern" :parts="standing('meter')" /></span>
         <span>
           swing
-          <SentenceLine owner="Piece" :parts="standing('swing')" :target="target" />
+          <SentenceLine owner="Piece" :parts="standing('swing')" />
         </span>
       </div>
     </div>
