@@ -8,6 +8,7 @@ from lattice.document.arpeggio import MOST_AT_ONCE, Arpeggio, ChordPool, HeldPoo
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.document.strip import RATCHET, Strip
+from lattice.memory import MEGABYTE, remembered
 from lattice.render.bursts import awake, round_of
 from lattice.render.feel import STRAIGHT_ON
 from lattice.render.kept_clip import kept_count, kept_longest
@@ -58,21 +59,28 @@ def check_work(score: Score, lines: list[LaneSteps], first: int, ends: list[int]
 
 def notes_of_lane(line: LaneSteps, score: Score, first: int, end: int) -> int:
     """Return how many notes of a lane may begin from tick *first* to before *end*, chance apart."""
-    lane = line.lane
-    if lane.clip:
-        return kept_count(lane.clip, first, end)
-    hits = line.hit_count(line.clock.first_at(first), line.clock.first_at(end))
+    _, hits, bursts = _counts(line, first, end)
+    return hits * (1 if line.lane.clip else _notes_of_a_hit(line, score)) + bursts
+
+
+# An edit moves one lane: what is counted of the others stays the same.
+@remembered(16 * MEGABYTE)
+def _counts(line: LaneSteps, first: int, end: int) -> tuple[int, int, int]:
+    """Return how many steps begin from tick *first* to before *end*, and how many notes of hits and of bursts."""
+    begin, last = line.clock.first_at(first), line.clock.first_at(end)
+    if line.lane.clip:
+        return last - begin, kept_count(line.lane.clip, first, end), 0
     bursts = sum(
         burst.notes * ((end - first) // max(1, int(round_of(burst, line) * TICKS_PER_QUARTER)) + 2)
         for _, burst in awake(line)
     )
-    return ceil(hits * _ratchets(line)) * _notes_of_a_hit(line, score) + bursts
+    return last - begin, ceil(line.hit_count(begin, last) * _ratchets(line)), bursts
 
 
 def _work(line: LaneSteps, score: Score, first: int, end: int) -> int:
     """Return how many steps and notes are looked at for a lane, those of the lanes that it reads included."""
-    steps = (line.clock.first_at(end) - line.clock.first_at(first)) * (1 + len(line.lane.control_strips))
-    own = steps + notes_of_lane(line, score, first, end)
+    steps, _, _ = _counts(line, first, end)
+    own = steps * (1 + len(line.lane.control_strips)) + notes_of_lane(line, score, first, end)
     pool = line.lane.arpeggio.pool if line.lane.is_melodic and line.lane.arpeggio else None
     if not isinstance(pool, LanePool) or own > MAX_WORK:
         return own

@@ -12,7 +12,8 @@ import { useNotices } from '@/page/notices'
 import type { Patch } from '@/work/document'
 import { usePlaying } from '@/playing/playing'
 import { inkOf } from '@/theme/inks'
-import { printedOn, SHOWN } from './keyboard'
+import KeyBoard from './KeyBoard.vue'
+import { SHOWN } from './keyboard'
 import { useKeys } from './useKeys'
 import { useRecording, type Into } from './useRecording'
 
@@ -53,15 +54,7 @@ const all = useOffer(
   () => ['keyboard', props.inScale],
   () => melody.keyboard(props.inScale),
 )
-const shown = computed(() => all.value?.slice(keys.firstKey.value, keys.firstKey.value + SHOWN) ?? [])
 const nameOf = (pitch: number) => all.value?.[pitch]?.name ?? ''
-/** Two octaves of the scale, from the first of its roots on the keyboard on. */
-const pads = computed(() => {
-  const above = all.value?.slice(keys.firstKey.value).filter(({ in_scale }) => in_scale) ?? []
-  const roots = above.flatMap(({ is_root }, at) => (is_root ? [at] : []))
-  return above.slice(roots[0] ?? 0, (roots[2] ?? above.length) + 1)
-})
-
 const held = computed(() =>
   [...new Set([...props.heldByLanes, ...down.value])].sort((one, other) => one - other),
 )
@@ -91,33 +84,6 @@ const makeArpeggio = () =>
     arpeggio: { pool: { kind: 'held', latch: 'replace' }, order: 'up', octaves: 1, restart: 'free', pedal: null, velocity: 'lane' },
   }) // prettier-ignore
 
-/**
- * What strikes a key or a pad: a pointer, the lower the harder, or Enter and Space where it has the focus, each for as long
- * as it is down.
- */
-function struckBy(pitch: number) {
-  const isKey = ({ key }: KeyboardEvent) => key === 'Enter' || key === ' '
-  return {
-    onPointerdown(event: PointerEvent) {
-      event.preventDefault()
-      if (!(event.currentTarget instanceof Element)) return
-      event.currentTarget.setPointerCapture(event.pointerId)
-      const { top, height } = event.currentTarget.getBoundingClientRect()
-      const share = Math.min(1, Math.max(0, (event.clientY - top) / height))
-      keys.press(pitch, Math.round(40 + 80 * share), event)
-    },
-    onPointerup: (event: PointerEvent) => keys.release(pitch, event),
-    onPointercancel: () => keys.release(pitch),
-    onKeydown(event: KeyboardEvent) {
-      if (!isKey(event)) return
-      event.preventDefault()
-      event.stopPropagation()
-      if (!event.repeat) keys.press(pitch, velocity.value, event)
-    },
-    onKeyup: (event: KeyboardEvent) => isKey(event) && keys.release(pitch, event),
-    onBlur: () => keys.release(pitch),
-  }
-}
 const INTO: readonly (readonly [Into, string, string])[] = [
   ['steps', 'step by step', 'Each key enters its pitch on the step under the cursor and goes on to the next'],
   ['loop', 'with the loop', 'Play along: each key lands on the step nearest to it'],
@@ -146,7 +112,9 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
             <button type="button" class="pill" aria-label="An octave lower" @click="keys.turnOctave(-1)">
               −
             </button>
-            <b data-test="octave">{{ shown[0]?.name }} to {{ shown.at(-1)?.name }}</b>
+            <b data-test="octave"
+              >{{ nameOf(keys.firstKey.value) }} to {{ nameOf(keys.firstKey.value + SHOWN - 1) }}</b
+            >
             <button type="button" class="pill" aria-label="An octave higher" @click="keys.turnOctave(1)">
               +
             </button>
@@ -214,37 +182,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
       </div>
     </div>
 
-    <div class="middle">
-      <div class="board" role="group" aria-label="Keyboard">
-        <button
-          v-for="{ pitch, name, letter, is_black, in_scale, is_root } in shown"
-          :key="pitch"
-          type="button"
-          class="key"
-          :class="{ black: is_black, down: down.has(pitch), held: held.includes(pitch), out: !in_scale }"
-          :aria-label="name"
-          :aria-pressed="held.includes(pitch)"
-          tabindex="-1"
-          v-bind="struckBy(pitch)"
-        >
-          <span class="note">{{ held.includes(pitch) || is_root ? letter : '' }}</span>
-          <span class="printed">{{ printedOn(pitch - keys.firstKey.value) }}</span>
-        </button>
-      </div>
-      <div class="pads" role="group" aria-label="Pads of the scale">
-        <button
-          v-for="{ pitch, name, letter, is_root } in pads"
-          :key="pitch"
-          type="button"
-          class="pad"
-          :class="{ down: down.has(pitch), held: held.includes(pitch), root: is_root }"
-          :aria-label="`Pad ${name}`"
-          v-bind="struckBy(pitch)"
-        >
-          {{ letter }}
-        </button>
-      </div>
-    </div>
+    <KeyBoard :keys="keys" :all="all ?? []" :held="held" />
 
     <div class="told">
       <div>
@@ -386,83 +324,6 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
   background: var(--act-text);
   color: #fff;
 }
-.middle {
-  display: grid;
-  grid-template-rows: 1fr 44px;
-  gap: 8px;
-  min-width: 0;
-}
-.board {
-  display: flex;
-  gap: 3px;
-  min-width: 0;
-  touch-action: none;
-}
-.key {
-  flex: 1 1 0;
-  min-width: 0;
-  display: flex;
-  flex-direction: column;
-  justify-content: flex-end;
-  align-items: center;
-  gap: 4px;
-  padding-bottom: 9px;
-  border-radius: 6px 6px 13px 13px;
-  background: var(--paper);
-  border: 1.5px solid var(--rule);
-  color: var(--soft-ink);
-  cursor: pointer;
-  touch-action: none;
-}
-.key.black {
-  align-self: flex-start;
-  height: 66%;
-  background: color-mix(in srgb, var(--ink) 82%, var(--paper));
-  border-color: transparent;
-  color: var(--paper);
-}
-/* What the scale has not is thin: it can be played, but it leaves the scale. */
-.key.out {
-  opacity: 0.5;
-}
-.key .note {
-  font: 650 15px/1 var(--name-font);
-}
-.key .printed {
-  font-size: 12px;
-}
-.key.held {
-  background: var(--lane-ink);
-  border-color: var(--lane-ink);
-  color: #fff;
-  opacity: 1;
-}
-.key.down,
-.pad.down {
-  transform: translateY(2px);
-}
-.pads {
-  display: flex;
-  gap: 4px;
-}
-.pad {
-  flex: 1 1 0;
-  min-width: 0;
-  border-radius: 22px;
-  border: 1.5px solid var(--rule);
-  font: 650 15px/1 var(--name-font);
-  color: var(--ink);
-  cursor: pointer;
-  touch-action: none;
-}
-.pad.root {
-  border-color: var(--ink);
-}
-.pad.held {
-  background: var(--lane-ink);
-  border-color: var(--lane-ink);
-  color: #fff;
-}
 .told {
   display: grid;
   align-content: start;
@@ -476,11 +337,5 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
 .play-in {
   display: grid;
   gap: 4px;
-}
-@media (prefers-reduced-motion: reduce) {
-  .key.down,
-  .pad.down {
-    transform: none;
-  }
 }
 </style>

@@ -1,12 +1,10 @@
-import { useDebounceFn, useEventListener, useIntervalFn } from '@vueuse/core'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
 
 import { clipsApi } from '@/api/clips'
-import { melody } from '@/engine/melody'
 import { takesApi } from '@/api/takes'
-import type { ClipLine, Keys, Lane, Schemas } from '@/api/client'
-import { afterAll, downKeys, moved, released } from './timeline'
+import type { ClipLine, Lane, Schemas } from '@/api/client'
 import { useConversation } from '@/engine/useConversation'
 import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
@@ -14,6 +12,8 @@ import { Player } from '@/sound/player'
 import type { Clock, Standing } from '@/sound/port'
 import { isWithin, startOfBar } from '@/sound/time'
 import { wavOf } from '@/sound/wav'
+import { ensureAudio, restAudio } from './audio'
+import { useHeldKeys } from './useHeldKeys'
 import { aheadOf, type Ahead } from './ahead'
 import { storedTape, storeTape } from './stored'
 import { Tape, tapeOf, type Playing, type TapeStretch } from '@/sound/tape'
@@ -22,17 +22,6 @@ import { useNotices } from '@/page/notices'
 import { useOutbox } from '@/work/outbox'
 import { usePiece } from '@/work/piece'
 import { useSession } from '@/work/session'
-
-let audio: Promise<Audio> | undefined
-/** The browser's audio, made when it is first needed; Tone.js is fetched only then. */
-const ensureAudio = (): Promise<Audio> =>
-  (audio ??= import('@/sound/audio')
-    .then(({ createAudio }) => createAudio(latencyAsked()))
-    .catch((reason: unknown) => {
-      audio = undefined // so that it can be tried again
-      throw reason
-    }))
-const latencyAsked = () => Number(new URLSearchParams(location.search).get('latency')) || undefined
 
 const STORED_EACH_MS = 5000
 const PLAIN_TONE = { brightness: 50, attack_ms: 10, release_ms: 300 }
@@ -63,58 +52,11 @@ export const usePlaying = defineStore('playing', () => {
 
   // ---- Keys that hands hold ----
 
-  /** When an event happened, in seconds on the audio clock, however late the page gets to it. */
-  const timeOf = ({ timeStamp }: { readonly timeStamp: number }) =>
-    clock ? clock.now() - Math.max(0, performance.now() - timeStamp) / 1000 : 0
-  /** From where on a key that was struck or let go with an event counts. */
-  const keyTick = (event: { readonly timeStamp: number }) => player.value?.keyTick(timeOf(event)) ?? 0
-  /** Where the music was when an event happened. */
-  const tickOf = (event: { readonly timeStamp: number }) => player.value?.tickAt(timeOf(event)) ?? 0
-  function lateKeys(late: number, tick: number) {
-    for (const [id, keys] of piece.liveKeys) piece.holdKeys(id, moved(keys, late, tick))
-  }
-
-  /** Keys that hands have down now: what is stored of a lane is what stays when they are let go. */
-  const handsDown = shallowRef<ReadonlySet<number>>(new Set())
-  let gathering: Promise<unknown> = Promise.resolve()
-  /**
-   * Store what hands have left held, so that it is there after a reload, in a take, when the pattern begins anew: what
-   * sounds then is what sounded. Where nothing plays, what they hold is so from the first moment on. The engine says
-   * what that is. False where hands have done something meanwhile.
-   */
-  function gatherKeys(): Promise<boolean> {
-    const done = gathering.then(gatherNow, gatherNow)
-    gathering = done
-    return done
-  }
-  async function gatherNow(): Promise<boolean> {
-    const live = piece.liveKeys
-    const [pieceId, patternId] = [piece.id, piece.pattern?.id]
-    const held: Schemas['GatherQuestion']['lanes'] = {}
-    const left: Schemas['GatherQuestion']['lanes'] = {}
-    for (const { id, arpeggio } of piece.lanes) {
-      const keys = live.get(id)
-      if (!keys || arpeggio?.pool.kind !== 'held') continue
-      const latch = arpeggio.pool.latch ?? 'off'
-      const down = downKeys(keys).filter((key) => handsDown.value.has(key))
-      held[id] = { keys, latch }
-      left[id] = { keys: down.reduce((all, key) => released(all, key, afterAll(keys)), keys), latch }
-    }
-    if (!Object.keys(held).length) return true
-    const [now, then] = await Promise.all([
-      handsDown.value.size && !isPlaying.value ? melody.gather(held) : new Map<string, Keys>(),
-      melody.gather(left),
-    ])
-    if (piece.id !== pieceId || piece.pattern?.id !== patternId) return true
-    piece.storeKeys(then)
-    if (piece.liveKeys !== live) return false
-    if (!isPlaying.value) piece.liveKeys = now
-    return true
-  }
-  const gather = () => void gatherKeys().catch(notices.complain)
-  const gatherSoon = useDebounceFn(gather, 400)
-  /** Hands did something: stored when they rest, and where nothing plays seen and heard from the first moment at once. */
-  const handsMoved = () => (isPlaying.value ? void gatherSoon() : gather())
+  const { keyTick, tickOf, lateKeys, handsDown, gatherKeys, gather, handsMoved } = useHeldKeys(
+    () => player.value,
+    () => clock,
+    () => isPlaying.value,
+  )
   /** Sound a lane's pitched voice for as long as a key is down; null for other lanes. */
   async function soundKey(lane: Lane, tone: Schemas['Tone'] | null, pitch: number, velocity: number) {
     if (!tone) return null
@@ -177,7 +119,7 @@ export const usePlaying = defineStore('playing', () => {
   }
   function stopLoop() {
     if (!looping.value) return
-    void audio?.then((sound) => sound.rest())
+    restAudio()
     loop.value?.stop()
     looping.value = ''
   }
@@ -252,7 +194,7 @@ export const usePlaying = defineStore('playing', () => {
   )
 
   function stopPattern() {
-    if (player.value?.isPlaying) void audio?.then((sound) => sound.rest())
+    if (player.value?.isPlaying) restAudio()
     player.value?.stop()
     isPlaying.value = false
     if (piece.liveKeys.size) gather()

@@ -5,10 +5,11 @@
  * and committed at most HORIZON seconds ahead; what is not yet committed is replaced when the score changes. Another pattern
  * begins at the next bar line, at its first step, on a time line and a stretch of tape of its own.
  */
-import type { Schemas, Score } from '@/api/client'
+import type { Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from './tape'
 import { countIn } from './countIn'
 import type { Clock, Port, Sounding } from './port'
+import { controlsOf, notesOf, type Ready, type ReadyControl, type Sounds } from './prepared'
 import {
   barOf,
   barsLasting,
@@ -48,29 +49,6 @@ export interface Question {
 /** Asks the engine. Rejects if it cannot be asked; the player then asks again. */
 export type Ask = (question: Question) => Promise<Sounds>
 
-type Sounds = Schemas['Sounds']
-
-interface Ready {
-  readonly laneId: string
-  readonly start: number
-  readonly length: number
-  readonly pitch: number
-  readonly velocity: number
-  readonly channel: number
-  readonly straight: number
-  readonly tune: number
-  /** What strikes it, tuned by so many semitones; `tone`: of a voice that plays any pitch. */
-  readonly voice: Schemas['Voice'] | undefined
-  readonly semitones: number
-  readonly tone: Schemas['Tone'] | null
-}
-interface ReadyControl {
-  readonly laneId: string
-  readonly tick: number
-  readonly controller: number
-  readonly value: number
-  readonly channel: number
-}
 /** A stretch of tape and where it lies in time. */
 interface Run {
   readonly line: TimeLine
@@ -503,41 +481,15 @@ export class Player {
     )
   }
 
-  #add(
-    { events, controls, lanes, voices, end_tick }: Sounds,
-    from: number,
-    isHushed: (laneId: string) => boolean,
-  ) {
+  #add(sounds: Sounds, from: number, isHushed: (laneId: string) => boolean) {
+    const { controls, lanes, end_tick } = sounds
     const moves = controlsOf(controls, lanes).filter(({ tick, laneId }) => tick >= from && !isHushed(laneId))
     this.#readyControls = [...this.#readyControls, ...moves]
-    const fresh = events.starts
-      .map((start, at) => ({
-        laneId: lanes[events.lanes[at] as number]?.id ?? '',
-        tone: lanes[events.lanes[at] as number]?.tone ?? null,
-        voice: voices[events.voices[at] as number],
-        semitones: events.semitones[at] as number,
-        start,
-        length: events.lengths[at] as number,
-        pitch: events.pitches[at] as number,
-        velocity: events.velocities[at] as number,
-        tune: events.tunes[at] as number,
-        channel: events.channels[at] as number,
-        straight: events.straights[at] as number,
-      }))
-      .filter(({ start, laneId }) => start >= from && !isHushed(laneId))
+    const fresh = notesOf(sounds).filter(({ start, laneId }) => start >= from && !isHushed(laneId))
     this.#ready = [...this.#ready, ...fresh]
     this.#readyUpTo = end_tick
   }
 }
-
-const controlsOf = (columns: Sounds['controls'], lanes: Sounds['lanes']): ReadyControl[] =>
-  columns.ticks.map((tick, at) => ({
-    laneId: lanes[columns.lanes[at] as number]?.id ?? '',
-    tick,
-    controller: columns.controllers[at] as number,
-    value: columns.values[at] as number,
-    channel: columns.channels[at] as number,
-  }))
 
 const isSamePitch = (one: { pitch: number; channel: number }, other: { pitch: number; channel: number }) =>
   one.pitch === other.pitch && one.channel === other.channel
