@@ -2,7 +2,7 @@
 
 from lattice.clips.clip import Track
 from lattice.document.kit import DOCKSIDE, Voice
-from lattice.document.pitched import PITCHED, Tone
+from lattice.document.pitched import PITCHED
 from lattice.document.sounding import PitchSound, nearest
 
 __all__ = ["DRUM_CHANNEL", "TUNED", "PitchSound", "sounds_of"]
@@ -26,6 +26,5 @@ def _sound(track: Track, pitch: int) -> PitchSound:
     if track.channel == DRUM_CHANNEL:
         return PitchSound(voice=nearest(DOCKSIDE.voices, pitch), semitones=0)
     pitched = PITCHED[TUNED]
-    tone = Tone(brightness=pitched.brightness, attack_ms=pitched.attack_ms, release_ms=pitched.release_ms)
     voice = Voice(id=TUNED, name=pitched.name, pitch=pitched.home)
-    return PitchSound(voice=voice, semitones=pitch - pitched.home, tone=tone)
+    return PitchSound(voice=voice, semitones=pitch - pitched.home, tone=pitched.tone)

@@ -34,6 +34,11 @@ class PitchedVoice(NamedTuple):
     attack_ms: int = 5
     release_ms: int = 200
 
+    @property
+    def tone(self) -> Tone:
+        """How it is set where a lane says nothing."""
+        return Tone(brightness=self.brightness, attack_ms=self.attack_ms, release_ms=self.release_ms)
+
 
 PITCHED: dict[str, PitchedVoice] = {
     "low-reed": PitchedVoice("Low reed", 38, 1, "a dark, buzzing bass reed", 45, 15, 160),

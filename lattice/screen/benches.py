@@ -61,6 +61,8 @@ def _strip_picture(at: StripAt, line: LaneSteps, played: Played, inside: slice) 
         name=at.name,
         path=at.path,
         explains=at.kind.explains,
+        lowest=at.kind.low,
+        highest=at.kind.high,
         throw_low=at.kind.throw.low,
         throw_high=at.kind.throw.high,
         throw_shape=at.kind.throw.shape,

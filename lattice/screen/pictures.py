@@ -184,13 +184,15 @@ class StripPicture(BaseModel):
 
     *values*: all of them, from *low* to *high*; *own*: 1 where the strip has one of its own, else the value is *plain*,
     what the lane gives. *places*: which value each step that begins in the window
-    has, of a strip that does not go with the lane. *throw_low*, *throw_high*, *throw_shape*: how it is thrown until a
-    hand says otherwise.
+    has, of a strip that does not go with the lane. *lowest*, *highest*: what a value may
+    be at all. *throw_low*, *throw_high*, *throw_shape*: how it is thrown until a hand says otherwise.
     """
 
     name: str
     path: str
     explains: str
+    lowest: int
+    highest: int
     throw_low: int
     throw_high: int
     throw_shape: Shape

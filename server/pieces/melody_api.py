@@ -15,7 +15,7 @@ from lattice.document import DocumentError, HeldKey, Keys, Meter, Piece, Progres
 from lattice.document.arpeggio import Latch
 from lattice.document.base import Id
 from lattice.document.keys import MAX_KEYS
-from lattice.document.pitched import PITCHED
+from lattice.document.pitched import PITCHED, Tone
 from lattice.document.source import MAX_STEPS, MAX_THROW
 from lattice.document.strip import PITCH
 from lattice.edits.chord_lengths import ChordLength, chord_lengths, first_progression
@@ -37,6 +37,7 @@ class VoiceLine(BaseModel):
     name: str
     explains: str
     home: int
+    tone: Tone
 
 
 class ProgressionLine(BaseModel):
@@ -137,7 +138,7 @@ class RescaleQuestion(Body):
 def voices(request: HttpRequest) -> list[VoiceLine]:
     """The voices that play any pitch."""
     return [
-        VoiceLine(id=key, name=voice.name, explains=voice.explains, home=voice.home)
+        VoiceLine(id=key, name=voice.name, explains=voice.explains, home=voice.home, tone=voice.tone)
         for key, voice in PITCHED.items()
     ]
 

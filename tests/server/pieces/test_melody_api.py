@@ -27,7 +27,7 @@ def post(client: Any, what: str, body: dict[str, Any]) -> Any:
 def test_the_voices_and_the_progressions_are_listed(client):
     voices = client.get("/api/melody/voices").json()
     assert [voice["id"] for voice in voices] == list(PITCHED)
-    assert all(voice["explains"] for voice in voices)
+    assert all(voice["explains"] and voice["tone"]["brightness"] > 0 for voice in voices)
     assert len(client.get("/api/melody/progressions").json()) >= 12
 
 

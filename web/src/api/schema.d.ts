@@ -5043,20 +5043,24 @@ export interface components {
          *
          *     *values*: all of them, from *low* to *high*; *own*: 1 where the strip has one of its own, else the value is *plain*,
          *     what the lane gives. *places*: which value each step that begins in the window
-         *     has, of a strip that does not go with the lane. *throw_low*, *throw_high*, *throw_shape*: how it is thrown until a
-         *     hand says otherwise.
+         *     has, of a strip that does not go with the lane. *lowest*, *highest*: what a value may
+         *     be at all. *throw_low*, *throw_high*, *throw_shape*: how it is thrown until a hand says otherwise.
          */
         StripPicture: {
             /** Explains */
             explains: string;
             /** High */
             high: number;
+            /** Highest */
+            highest: number;
             /** Is Free */
             is_free: boolean;
             /** Is Plain */
             is_plain: boolean;
             /** Low */
             low: number;
+            /** Lowest */
+            lowest: number;
             /** Name */
             name: string;
             /** Own */
@@ -5544,6 +5548,7 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            tone: components["schemas"]["Tone"];
         };
         /**
          * Window

@@ -3,15 +3,15 @@
 import { storeToRefs } from 'pinia'
 import { computed } from 'vue'
 
+import type { StripPicture } from '@/api/client'
 import { numberWord } from '@/sentence/number'
 import NumberWord from '@/sentence/NumberWord.vue'
 import type { ContourNeeds } from '@/hands/strips'
 import { useHandSettings } from '@/hands/useHandSettings'
 
-const props = defineProps<{ owner: string }>()
+const props = defineProps<{ owner: string; strip: StripPicture }>()
 const emit = defineEmits<{ draw: [asked: ContourNeeds] }>()
 
-const FURTHEST = 28
 const CONTOURS: readonly (readonly [ContourNeeds['contour'], string, string])[] = [
   ['rise', 'M1 13L23 3', 'From the lowest to the highest'],
   ['fall', 'M1 3L23 13', 'From the highest to the lowest'],
@@ -24,9 +24,9 @@ const { contourRange: range } = storeToRefs(useHandSettings())
 const words = computed(() => {
   const { low, high, leap } = range.value
   return {
-    low: numberWord('contour from', low, -FURTHEST, high),
-    high: numberWord('contour to', high, low, FURTHEST),
-    leap: numberWord('largest leap', leap, 1, 2 * FURTHEST),
+    low: numberWord('contour from', low, props.strip.lowest, high),
+    high: numberWord('contour to', high, low, props.strip.highest),
+    leap: numberWord('largest leap', leap, 1, props.strip.highest - props.strip.lowest),
   }
 })
 const set = (change: Partial<typeof range.value>) => (range.value = { ...range.value, ...change })

@@ -157,6 +157,7 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
     <ContourBar
       v-if="strip.name === 'pitch'"
       :owner="lane.name"
+      :strip="strip"
       @draw="(asked) => hands.drawContour(lane, asked)"
     />
     <div class="set">

@@ -69,20 +69,17 @@ const LATCHES = [
   ['add', 'add', 'Notes stay, and new ones join them'],
 ] as const
 /** The engine says what is held under another latch: what one has replaced does not come back with the next. */
-const setLatch = (to: (typeof LATCHES)[number][0]) =>
+const setLatch = (to: (typeof LATCHES)[number][0], label = `latch ${to}`) =>
   keys.changeLatch(async () => {
     try {
       const found = await engine.alternatives({ lane: props.lane.id, setting: 'arpeggio', word: 'pool' })
       const chosen = found.find(({ key }) => key === to)
-      if (chosen) patch(`latch ${to}`, chosen.patch)
+      if (chosen) patch(label, chosen.patch)
     } catch (reason) {
       notices.complain(reason)
     }
   })
-const makeArpeggio = () =>
-  patch('arpeggio of held keys', {
-    arpeggio: { pool: { kind: 'held', latch: 'replace' }, order: 'up', octaves: 1, restart: 'free', pedal: null, velocity: 'lane' },
-  }) // prettier-ignore
+const makeArpeggio = () => setLatch('replace', 'arpeggio of held keys')
 
 const INTO: readonly (readonly [Into, string, string])[] = [
   ['steps', 'step by step', 'Each key enters its pitch on the step under the cursor and goes on to the next'],

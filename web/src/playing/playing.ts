@@ -24,7 +24,6 @@ import { usePiece } from '@/work/piece'
 import { useSession } from '@/work/session'
 
 const STORED_EACH_MS = 5000
-const PLAIN_TONE = { brightness: 50, attack_ms: 10, release_ms: 300 }
 const LONGEST_KEY = 60 // seconds that a key sounds at most
 
 /** Playing the open piece, takes and clips, and keeping what sounded. */
@@ -236,9 +235,9 @@ export const usePlaying = defineStore('playing', () => {
   }
 
   /** Sound a voice that plays any pitch once, at the note it sounds best at. */
-  async function trySinging({ id, name, home }: Schemas['VoiceLine'], lane: Lane) {
+  async function trySinging({ id, name, home, tone }: Schemas['VoiceLine'], lane: Lane) {
     try {
-      const end = await soundKey({ ...lane, voice: id, name }, PLAIN_TONE, home, 100)
+      const end = await soundKey({ ...lane, voice: id, name }, tone, home, 100)
       setTimeout(() => end?.(), 600)
     } catch (reason) {
       notices.complain(reason)
