@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from lattice.document.lane import Lane
 from lattice.document.strip import CONTROL
 from lattice.document.strip_places import strips_of
+from lattice.memory import MEGABYTE, remembered
 from lattice.render.bursts import BurstNotes
 from lattice.render.feel import Feel
 from lattice.render.notes import Notes
@@ -109,6 +110,11 @@ class Played:
 
 def reach(line: LaneSteps, feel: Feel, end_tick: int) -> int:
     """Return for how long after *end_tick* a note of the lane may last that begins before, in ticks."""
+    return _reach(line if line.is_random else line.laid, feel, end_tick)
+
+
+@remembered(8 * MEGABYTE)
+def _reach(line: LaneSteps, feel: Feel, end_tick: int) -> int:
     longest = longest_note(line, feel)
     if may_tie(line):
         early, late = earliest_and_latest(line, feel)

@@ -59,11 +59,15 @@ def check_work(score: Score, lines: list[LaneSteps], first: int, ends: list[int]
 
 def notes_of_lane(line: LaneSteps, score: Score, first: int, end: int) -> int:
     """Return how many notes of a lane may begin from tick *first* to before *end*, chance apart."""
-    _, hits, bursts = _counts(line, first, end)
+    _, hits, bursts = _counts(_without_dice(line), first, end)
     return hits * (1 if line.lane.clip else _notes_of_a_hit(line, score)) + bursts
 
 
-# An edit moves one lane: what is counted of the others stays the same.
+def _without_dice(line: LaneSteps) -> LaneSteps:
+    return line if line.is_random else line.laid
+
+
+# An edit moves one lane, and new dice none: what is counted of the others stays the same.
 @remembered(16 * MEGABYTE)
 def _counts(line: LaneSteps, first: int, end: int) -> tuple[int, int, int]:
     """Return how many steps begin from tick *first* to before *end*, and how many notes of hits and of bursts."""
@@ -79,7 +83,7 @@ def _counts(line: LaneSteps, first: int, end: int) -> tuple[int, int, int]:
 
 def _work(line: LaneSteps, score: Score, first: int, end: int) -> int:
     """Return how many steps and notes are looked at for a lane, those of the lanes that it reads included."""
-    steps, _, _ = _counts(line, first, end)
+    steps, _, _ = _counts(_without_dice(line), first, end)
     own = steps * (1 + len(line.lane.control_strips)) + notes_of_lane(line, score, first, end)
     pool = line.lane.arpeggio.pool if line.lane.is_melodic and line.lane.arpeggio else None
     if not isinstance(pool, LanePool) or own > MAX_WORK:

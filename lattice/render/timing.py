@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from lattice.document.strip import LENGTH, NUDGE, RATCHET, TIED
 from lattice.luck.draws import DRAW_BITS, Purpose
+from lattice.memory import MEGABYTE, remembered
 from lattice.render.feel import Feel
 from lattice.steps.groove import SWING_PARTS, swing_unit, swung
 from lattice.steps.lane_steps import LaneSteps
@@ -41,6 +42,11 @@ _CUT = 2  # spreads: nothing strays further
 
 def earliest_and_latest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
     """Return by how many ticks at most a note of the lane begins before, and after, its step's straight time."""
+    return _furthest(line.laid, feel)
+
+
+@remembered(8 * MEGABYTE)
+def _furthest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
     lane, step = line.lane, line.clock.step
     strip = lane.nudge_strip
     nudged = Fraction(0)
