@@ -108,3 +108,32 @@ def test_the_bench_has_three_sizes(musician):
     expect(bench.get_by_role("group", name="Settings: steps")).to_have_count(0)
     page.reload()
     expect(sizes.get_by_role("button", name="small", exact=True)).to_have_attribute("aria-pressed", "true")
+
+
+def test_the_bench_is_dragged_smaller_larger_and_away_by_its_upper_edge(musician):
+    page = musician.open("Night Ferry").page
+    bench = page.get_by_role("region", name="Bench of Thud")
+    sizes = bench.get_by_role("group", name="Size of the bench")
+
+    def drag(by):
+        box = bench.locator(".edge").bounding_box()
+        x, y = box["x"] + 40, box["y"] + 4
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x, y + by, steps=6)
+        page.mouse.up()
+
+    def expect_size(name):
+        expect(sizes.get_by_role("button", name=name, exact=True)).to_have_attribute("aria-pressed", "true")
+
+    expect_size("large")
+    drag(80)
+    expect_size("medium")
+    drag(-80)
+    expect_size("large")
+    drag(160)
+    expect_size("small")
+    drag(80)
+    expect(bench).to_have_count(0)
+    page.keyboard.press("b")
+    expect_size("small")

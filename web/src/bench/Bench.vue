@@ -5,11 +5,12 @@ import { computed } from 'vue'
 import type { Bench, Lane, LanePicture } from '@/api/client'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
+import { useDrag } from '@/page/useDrag'
 import PartWords from '@/sentence/PartWords.vue'
 import { usePiece } from '@/work/piece'
 import { inkOf } from '@/theme/inks'
 import RateHand from './RateHand.vue'
-import { BENCH_SIZES, type BenchSize } from './sizes'
+import { BENCH_SIZES, sizeBeside, type BenchSize } from './sizes'
 import StripPane from './StripPane.vue'
 import ThrowControl from './ThrowControl.vue'
 import { useMeasures } from './useMeasures'
@@ -31,6 +32,19 @@ const props = defineProps<{
 const emit = defineEmits<{ fold: [] }>()
 const size = defineModel<BenchSize>('size', { required: true })
 
+/** Pixels that the upper edge is dragged for one size more, or one less; below the smallest it is folded. */
+const A_SIZE = 80
+const edge = useDrag(({ clientY }) => {
+  const from = size.value
+  let to: BenchSize | null = from
+  return {
+    move(event) {
+      to = sizeBeside(from, Math.round((clientY - event.clientY) / A_SIZE))
+      if (to) size.value = to
+    },
+    end: () => to ?? emit('fold'),
+  }
+})
 const { edits, wordsOf } = useHands()
 const words = wordsOf(() => props.lane)
 provideWords(words)
@@ -77,6 +91,12 @@ const told = computed(() =>
     :aria-label="`Bench of ${lane.name}`"
     :style="{ '--lane-ink': inkOf(lane.ink) }"
   >
+    <div
+      v-tip="'Drag: how much of the bench is shown (Shift+B), down to nothing (B)'"
+      class="edge"
+      aria-hidden="true"
+      v-bind="edge.on"
+    />
     <div class="who">
       <div class="whose">
         <span class="named">{{ lane.name }}</span>
@@ -217,6 +237,19 @@ const told = computed(() =>
   background: var(--card);
   border-top: 1.5px solid var(--ink);
   border-left: 8px solid var(--lane-ink);
+}
+/* It stays in place while the bench is scrolled. */
+.edge {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  height: 8px;
+  margin-bottom: -8px;
+  cursor: ns-resize;
+  touch-action: none;
+}
+.edge:hover {
+  background: color-mix(in srgb, var(--lane-ink) 30%, transparent);
 }
 .bench.medium {
   height: 162px;
