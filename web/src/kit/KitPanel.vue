@@ -19,8 +19,8 @@ const playing = usePlaying()
 const notices = useNotices()
 const soundFiles = useSoundFiles()
 const isOpen = ref(false)
-const { lines: kits, again: readKits } = useList(['kits'], library.kits)
-const { lines: sounds, again: readSounds } = useList(['sounds'], library.sounds)
+const { lines: kits, again: readKits } = useList(['kits'], library.kits, isOpen)
+const { lines: sounds, again: readSounds } = useList(['sounds'], library.sounds, isOpen)
 const isBusy = ref(false)
 
 const kit = computed<Kit | null>(() => piece.document?.kit ?? null)
@@ -37,7 +37,6 @@ async function told(act: () => Promise<unknown>) {
     isBusy.value = false
   }
 }
-const read = () => told(() => Promise.all([readKits(), readSounds()]))
 
 function change(label: string, fields: Partial<Kit>, gesture: string | null = null) {
   piece.edit(`Kit: ${label}`, (document) => ({ ...document, kit: { ...document.kit, ...fields } }), gesture)
@@ -133,13 +132,7 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
     aria-haspopup="dialog"
   >
     {{ kit?.name ?? 'Kit' }}
-    <v-menu
-      v-model="isOpen"
-      activator="parent"
-      location="top"
-      :close-on-content-click="false"
-      @after-enter="read"
-    >
+    <v-menu v-model="isOpen" activator="parent" location="top" :close-on-content-click="false">
       <section v-if="kit" class="card kit" aria-label="Kit" :aria-busy="isBusy">
         <header>
           <div class="kits" role="group" aria-label="Kits">

@@ -30,9 +30,14 @@ function complainOf(failures: Ref<number>, reason: Ref<Error | null>, again: () 
   })
 }
 
-/** A list that is read when a screen opens, and anew by `again`. */
-export function useList<Line>(key: Key, fetch: () => Promise<Line[]>) {
-  const query = useQuery({ queryKey: computed(() => toValue(key)), queryFn: fetch })
+/** A list that is read when it is first wanted, as a screen or a panel opens, and anew by `again`. */
+export function useList<Line>(
+  key: Key,
+  fetch: () => Promise<Line[]>,
+  isWanted: MaybeRefOrGetter<boolean> = true,
+) {
+  const enabled = computed(() => toValue(isWanted))
+  const query = useQuery({ queryKey: computed(() => toValue(key)), queryFn: fetch, enabled })
   const again = async () => void (await query.refetch())
   complainOf(query.failureCount, query.failureReason, again)
   return { lines: computed<readonly Line[]>(() => query.data.value ?? []), isLoaded: query.isFetched, again }

@@ -30,7 +30,7 @@ const found = computed(() => ofKind.value.filter((one) => isFound(one, typed.val
 const tags = computed(() => tagsOf(ofKind.value).slice(0, 14))
 const keyOf = (one: ListedStarter) => `${one.id ?? 'ours'} ${one.starter.name}`
 
-const { lines: starters, again } = useList(['starters'], library.starters)
+const { lines: starters, again } = useList(['starters'], library.starters, isOpen)
 const begin = () => panel.value?.querySelector('input')?.focus()
 watch([isOpen, starters], ([isSeen]) => {
   if (isSeen) void draw().catch(notices.complain)

@@ -99,8 +99,8 @@ export function useThreadHands(
     return (
       drawing && {
         move: (event) => drawing.to(placeOf(event)),
-        end() {
-          if (!drawing.hasDrawn()) stepsFrom(touched).end?.(false)
+        end(isTakenAway) {
+          if (!isTakenAway && !drawing.hasDrawn()) stepsFrom(touched).end?.(false)
         },
       }
     )
