@@ -5,15 +5,17 @@ from contextlib import suppress
 from typing import TypeVar
 
 from accounts.auth import user_of
+from config.answers import answer
 from config.bodies import Body
 from config.refusal import refusals
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 from pydantic import BaseModel
 
-from lattice.document import DocumentError, Kit, read
+from lattice.document import DocumentError, Kit, Pattern, read
+from lattice.document.base import Id
 from lattice.document.kit import KITS
-from lattice.starters import LANES, PATTERNS, Starter, starting_fields
+from lattice.starters import LANES, PATTERNS, Starter, begun, starting_fields
 from library import models, services
 
 Kept = TypeVar("Kept", Kit, Starter)
@@ -47,6 +49,15 @@ class KeptStarter(Body):
     """A starter to keep."""
 
     starter: Starter
+
+
+class Beginning(Body):
+    """What is to begin from a *starter*: a *pattern* of a piece with a *kit*, or which *lane* of it."""
+
+    starter: Starter
+    pattern: Pattern
+    kit: Kit
+    lane: Id | None = None
 
 
 def _listed(starter: Starter, number: int | None = None) -> ListedStarter:
@@ -98,6 +109,12 @@ def keep_starter(request: HttpRequest, body: KeptStarter) -> Status[ListedStarte
     """Keep a lane or a pattern to begin from."""
     stored = services.keep_starter(user_of(request), body.starter)
     return Status(201, _listed(body.starter, stored.pk))
+
+
+@starters.post("/begin", response={200: Pattern, **refusals(401, 422)})
+def begin(request: HttpRequest, body: Beginning) -> HttpResponse:
+    """A pattern after it, or one of its lanes, has begun from a starter."""
+    return answer(begun(body.pattern, body.starter, body.kit, body.lane))
 
 
 @starters.delete("/{int:number}", response={204: None, **refusals(401, 404)})

@@ -35,6 +35,26 @@ def test_a_wrong_kit_is_refused(mara):
     assert "channel" in refused.json()["error"]["message"]
 
 
+def test_a_lane_and_a_pattern_begin_from_starters(mara):
+    lane = {
+        "id": "thud",
+        "name": "Thud",
+        "voice": "thud",
+        "source": {"kind": "drawn", "steps": 8, "hits": [0]},
+    }
+    pattern = {"id": "a", "name": "A", "lanes": [lane]}
+    listed = [one["starter"] for one in mara.send("GET", "/starters").json()]
+    of_lane = next(one for one in listed if one["lane"])
+    asked = {"pattern": pattern, "kit": DOCKSIDE.model_dump(mode="json")}
+    begun = mara.send("POST", "/starters/begin", asked | {"starter": of_lane, "lane": "thud"}).json()
+    assert (begun["lanes"][0]["name"], begun["lanes"][0]["source"]) == ("Thud", of_lane["lane"]["source"])
+    of_pattern = next(one for one in listed if one["pattern"])
+    begun = mara.send("POST", "/starters/begin", asked | {"starter": of_pattern}).json()
+    assert len(begun["lanes"]) == len(of_pattern["pattern"]["lanes"])
+    refused = mara.send("POST", "/starters/begin", asked | {"starter": of_lane, "lane": "gone"})
+    assert (refused.status_code, "no lane" in refused.json()["error"]["message"]) == (422, True)
+
+
 def test_starters_are_listed_with_what_a_lane_takes_over(mara):
     listed = mara.send("GET", "/starters").json()
     lanes = [one for one in listed if one["fields"]]

@@ -1,5 +1,5 @@
 /** The musician's library: kits, sounds and starters, those that ship among them. */
-import { answer, api, type Schemas } from './client'
+import { answer, api, type Pattern, type Schemas } from './client'
 
 export type ListedStarter = Schemas['ListedStarter']
 export type ListedKit = Schemas['ListedKit']
@@ -11,6 +11,9 @@ export const library = {
   starters: (): Promise<ListedStarter[]> => answer(api.GET('/api/starters')),
   keepStarter: (starter: Schemas['Starter']): Promise<ListedStarter> =>
     answer(api.POST('/api/starters', { body: { starter } })),
+  /** A pattern after it, or its lane of that id, has begun from a starter. */
+  begin: async (body: Schemas['Beginning']): Promise<Pattern> =>
+    (await answer(api.POST('/api/starters/begin', { body }))) as Pattern,
   deleteStarter: (number: number) =>
     answer(api.DELETE('/api/starters/{number}', { params: { path: { number } } })),
 

@@ -2,15 +2,16 @@
 /** Ready-made beginnings: looked for by name and tag, heard and seen in place while it plays, taken or let go. */
 import { computed, onUnmounted, ref, useTemplateRef, watch } from 'vue'
 
-import { answer, api, type Lane, type LanePicture } from '@/api/client'
+import { answer, api, type Lane, type LanePicture, type Pattern } from '@/api/client'
 import { library, type ListedStarter } from '@/api/library'
 import { useList } from '@/page/useLists'
 import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useShortcuts } from '@/page/useShortcuts'
+import { ticksOfBar } from '@/sound/time'
 import MiniThread from '@/sentence/MiniThread.vue'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
-import { begun, isFound, tagsOf } from './beginning'
+import { isFound, tagsOf } from './looking'
 
 const props = defineProps<{ lane: Lane | null }>()
 const piece = usePiece()
@@ -21,7 +22,8 @@ const pictures = ref(new Map<string, LanePicture>())
 const typed = ref('')
 const kind = ref<'lane' | 'pattern'>('lane')
 const heard = ref<ListedStarter | null>(null)
-const BAR = 53760
+const FOUR_FOUR = { numerator: 4, denominator: 4 } as const
+const BAR = ticksOfBar(FOUR_FOUR)
 
 const ofKind = computed(() =>
   starters.value.filter(({ fields }) => (fields !== null) === (kind.value === 'lane')),
@@ -42,9 +44,8 @@ async function draw() {
   if (!score || !lanes.length) return
   const voice = score.kit.voices[0]?.id ?? ''
   const drawn = lanes.map(({ starter }, at) => ({ ...(starter.lane as Lane), id: `starter-${at}`, voice }))
-  const meter = { numerator: 4, denominator: 4 } as const
   const body = {
-    score: { ...score, meter, bars: 16, lanes: drawn },
+    score: { ...score, meter: FOUR_FOUR, bars: 16, lanes: drawn },
     dice,
     window: { first_bar: 0, bars: 1 },
     chosen: [],
@@ -54,38 +55,49 @@ async function draw() {
   pictures.value = new Map(rendering.lanes.map((picture, at) => [keyOf(lanes[at] as ListedStarter), picture]))
 }
 
-function hear(one: ListedStarter) {
-  const { document } = piece
-  if (!document || (one.fields && !props.lane)) return
+/** The pattern as it would begin from a starter; null where there is nothing that could. */
+function begunFrom({ starter, fields }: ListedStarter): Promise<Pattern> | null {
+  const { document, pattern } = piece
+  if (!document || !pattern || (fields && !props.lane)) return null
+  return library.begin({ starter, pattern, kit: document.kit, lane: props.lane?.id ?? null })
+}
+async function hear(one: ListedStarter) {
   heard.value = one
-  const laneId = props.lane?.id ?? ''
-  piece.audition((pattern) => begun(pattern, laneId, one, document.kit))
+  try {
+    const begun = await begunFrom(one)
+    if (begun && heard.value === one) piece.audition(() => begun)
+  } catch (reason) {
+    notices.complain(reason)
+  }
 }
 function letGo() {
   heard.value = null
   piece.audition(null)
 }
-function take(one: ListedStarter) {
-  const { document } = piece
-  if (!document || (one.fields && !props.lane)) return
+async function take(one: ListedStarter): Promise<void> {
   letGo()
-  const laneId = props.lane?.id ?? ''
-  const who = one.fields ? props.lane?.name : `Pattern ${piece.pattern?.name}`
-  piece.editPattern(`${who}: begins from ${one.starter.name}`, (pattern) =>
-    begun(pattern, laneId, one, document.kit),
-  )
-  isOpen.value = false
+  const { pattern } = piece
+  try {
+    const begun = await begunFrom(one)
+    if (!begun) return
+    if (piece.pattern !== pattern) return take(one) // a hand was quicker: nothing of it is lost
+    const who = one.fields ? props.lane?.name : `Pattern ${pattern?.name}`
+    piece.editPattern(`${who}: begins from ${one.starter.name}`, () => begun)
+    isOpen.value = false
+  } catch (reason) {
+    notices.complain(reason)
+  }
 }
 function onKeyDown(event: KeyboardEvent) {
   const by = { ArrowDown: 1, ArrowUp: -1 }[event.key]
   if (by) {
     const here = found.value.findIndex((one) => one === heard.value)
     const next = found.value[(here + by + found.value.length) % found.value.length]
-    if (next) hear(next)
+    if (next) void hear(next)
     panel.value
       ?.querySelector(`[data-key="${next && CSS.escape(keyOf(next))}"]`)
       ?.scrollIntoView({ block: 'nearest' })
-  } else if (event.key === 'Enter' && heard.value) take(heard.value)
+  } else if (event.key === 'Enter' && heard.value) void take(heard.value)
   else return
   event.preventDefault()
   event.stopImmediatePropagation()
