@@ -102,13 +102,15 @@ def test_a_piece_that_opens_late_is_not_put_over_the_one_that_was_chosen_since(m
         else:
             route.continue_()
 
-    context.route(f"**/api/pieces/{musician.pieces['Slack Water']}", hold)
-    page.get_by_role("link", name="Open Slack Water").click()
-    page.wait_for_timeout(200)
-    assert len(held) == 1
+    late = f"**/api/pieces/{musician.pieces['Slack Water']}"
+    context.route(late, hold)
+    with page.expect_request(late):
+        page.get_by_role("link", name="Open Slack Water").click()
+    expect(page.locator("main.waiting")).to_be_visible()
     page.get_by_role("link", name="Shelf", exact=True).click()
     musician.open("Night Ferry")
-    held[0].continue_()
+    with page.expect_response(late):
+        held[0].continue_()
     page.wait_for_timeout(300)
     expect(page.get_by_label("Name of the piece")).to_have_value("Night Ferry")
     musician.type_number("Bottle: steps", "13")
