@@ -1680,7 +1680,7 @@ export interface components {
         };
         /**
          * Beginning
-         * @description What is to begin from a *starter*: a *pattern* of a piece with a *kit*; of a lane's starter, which *lane* of it.
+         * @description What is to begin from a *starter*: a *pattern* of a piece with a *kit*, or which *lane* of it.
          */
         Beginning: {
             kit: components["schemas"]["Kit"];
