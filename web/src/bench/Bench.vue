@@ -10,7 +10,8 @@ import PartWords from '@/sentence/PartWords.vue'
 import { usePiece } from '@/work/piece'
 import { inkOf } from '@/theme/inks'
 import RateHand from './RateHand.vue'
-import { BENCH_SIZES, sizeBeside, type BenchSize } from './sizes'
+import BenchSizes from './BenchSizes.vue'
+import { sizeBeside, type BenchSize } from './sizes'
 import StripPane from './StripPane.vue'
 import ThrowControl from './ThrowControl.vue'
 import { useMeasures } from './useMeasures'
@@ -199,28 +200,7 @@ const told = computed(() =>
         :now-step="nowStep"
       />
     </div>
-    <div class="size" role="group" aria-label="Size of the bench">
-      <button
-        v-for="[name, says] in BENCH_SIZES"
-        :key="name"
-        v-tip="`${says} (Shift+B: the next size)`"
-        type="button"
-        class="quiet-button"
-        :aria-pressed="size === name"
-        @click="size = name"
-      >
-        {{ name }}
-      </button>
-      <button
-        v-tip="'Fold the bench (B)'"
-        type="button"
-        class="quiet-button"
-        aria-label="Fold the bench"
-        @click="emit('fold')"
-      >
-        fold
-      </button>
-    </div>
+    <BenchSizes v-model="size" @fold="emit('fold')" />
   </section>
 </template>
 
@@ -360,19 +340,6 @@ const told = computed(() =>
 .weight {
   color: var(--soft-ink);
   white-space: nowrap;
-}
-.size {
-  position: absolute;
-  top: 4px;
-  right: 8px;
-  display: flex;
-  gap: 2px;
-  font-size: 14px;
-}
-.size [aria-pressed='true'] {
-  color: var(--ink);
-  font-weight: 650;
-  box-shadow: inset 0 -2px 0 var(--ink);
 }
 /* Where it is narrow the throws stand below. */
 @media (max-width: 1180px) {

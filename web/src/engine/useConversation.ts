@@ -4,7 +4,7 @@ import { answer, api, type Score, type Schemas } from '@/api/client'
 
 type Sounds = Schemas['Sounds']
 type PictureQuestion = Omit<Schemas['RenderQuestion'], 'sounds'>
-export interface SoundsQuestion {
+interface SoundsQuestion {
   readonly score: Score
   readonly dice: number
   readonly window: Schemas['Window']

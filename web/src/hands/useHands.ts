@@ -6,7 +6,6 @@ import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
 import { valueAt, type Patch } from '@/work/document'
 import { usePiece } from '@/work/piece'
-import type { Grip } from './stepRange'
 import { useChosenLanes } from './useChosenLanes'
 import { useLaneEdits } from './useLaneEdits'
 import { useStretch } from './useStretch'
@@ -88,8 +87,6 @@ function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonl
   }
   const mute = (lane: Lane, isMuted: boolean) => meant(lane).forEach(({ id }) => playing.mute(id, isMuted))
   const solo = (lane: Lane, isSolo: boolean) => meant(lane).forEach(({ id }) => playing.solo(id, isSolo))
-  const moveRange = (lane: Lane, grip: Grip, by: number, gesture: string) =>
-    edits.moveRange(lane, grip, by, gesture)
 
   /** The hands on the words of a lane; of whichever lane `of` says it is now. */
   const wordsOf = (of: () => Lane): WordHands => ({
@@ -101,5 +98,5 @@ function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonl
     ask: (setting, word) => edits.ask(of().id, setting, word),
   })
 
-  return { chosen, edits, strips, stretch, stroke, pictures, benches, press, setPitches, setShown, chooseStretch, paste, mute, solo, moveRange, wordsOf } // prettier-ignore
+  return { chosen, edits, strips, stretch, stroke, pictures, benches, press, setPitches, setShown, chooseStretch, paste, mute, solo, wordsOf } // prettier-ignore
 }

@@ -22,7 +22,7 @@ import { movedRange, type Grip } from './stepRange'
 
 export const MAX_THROW = 999_999
 
-export interface LaneContext {
+interface LaneContext {
   /** The lanes that an action on `lane` means: all that are chosen if it is among them, else it alone. */
   meant(lane: Lane): readonly Lane[]
   picture(laneId: string): LanePicture | undefined

@@ -1,5 +1,5 @@
 /** What hands do to strips, each named for the history. */
-import type { Lane, Schemas, StripPicture } from '@/api/client'
+import type { Lane, StripPicture } from '@/api/client'
 import { isSame } from '@/api/same'
 import { engine } from '@/engine/engine'
 import { melody } from '@/engine/melody'
@@ -14,14 +14,9 @@ import {
   type Patch,
 } from '@/work/document'
 import { usePiece } from '@/work/piece'
-import type { StripAction } from './strips'
+import type { ContourNeeds, StripAction } from './strips'
 import { useHandSettings } from './useHandSettings'
 import { MAX_THROW, type LaneEdits } from './useLaneEdits'
-
-/** Which contour, between which values, by how large leaps. */
-export type ContourAsked = Pick<Schemas['ContourQuestion'], 'contour' | 'low' | 'high' | 'leap'> & {
-  throw: number
-}
 
 type StripPlace = Pick<StripPicture, 'name' | 'path' | 'is_free'>
 
@@ -91,7 +86,7 @@ export function useStripEdits({ meant, patchAsAnswered }: Context) {
   }
 
   /** Draw a contour on the pitches of every lane that is meant. */
-  async function drawContour(lane: Lane, asked: Omit<ContourAsked, 'throw'>) {
+  async function drawContour(lane: Lane, asked: ContourNeeds) {
     const lanes = meant(lane).map(({ id }) => id)
     const drawn = melody.contour({ ...asked, lanes, throw: 1 + randomNumber(MAX_THROW) })
     await patchAsAnswered(`pitches ${asked.contour}`, drawn)

@@ -4,16 +4,17 @@ import { ref, shallowRef, watch } from 'vue'
 
 import { clipsApi } from '@/api/clips'
 import { takesApi } from '@/api/takes'
-import type { ClipLine, Lane, Schemas } from '@/api/client'
+import type { ClipLine, Schemas } from '@/api/client'
 import { useConversation } from '@/engine/useConversation'
 import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
 import { Player } from '@/sound/player'
-import type { Clock, Standing } from '@/sound/port'
+import type { Clock } from '@/sound/port'
 import { isWithin, startOfBar } from '@/sound/time'
 import { wavOf } from '@/sound/wav'
 import { ensureAudio, restAudio } from './audio'
 import { useHeldKeys } from './useHeldKeys'
+import { useTrying } from './useTrying'
 import { aheadOf, type Ahead } from './ahead'
 import { storedTape, storeTape } from './stored'
 import { Tape, tapeOf, type Playing, type TapeStretch } from '@/sound/tape'
@@ -24,7 +25,6 @@ import { usePiece } from '@/work/piece'
 import { useSession } from '@/work/session'
 
 const STORED_EACH_MS = 5000
-const LONGEST_KEY = 60 // seconds that a key sounds at most
 
 /** Playing the open piece, takes and clips, and keeping what sounded. */
 export const usePlaying = defineStore('playing', () => {
@@ -56,27 +56,6 @@ export const usePlaying = defineStore('playing', () => {
     () => clock,
     () => isPlaying.value,
   )
-  /** Sound a lane's pitched voice for as long as a key is down; null for other lanes. */
-  async function soundKey(lane: Lane, tone: Schemas['Tone'] | null, pitch: number, velocity: number) {
-    if (!tone) return null
-    const sound = await ensureAudio()
-    await sound.resume()
-    const time = sound.clock.now() + 0.005
-    const voice = {
-      id: lane.voice,
-      name: lane.name,
-      pitch,
-      tune: 0,
-      length_percent: 100,
-      level_db: 0,
-      pan: 0,
-    }
-    const sounding = sound.port.strike({
-      part: lane.id, voice, tone, pitch, velocity, time, semitones: 0, channel: lane.channel ?? 1, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
-    }) // prettier-ignore
-    return () => sounding.letGo?.(sound.clock.now())
-  }
-
   /** The audio, let to sound, with everything that plays looked after. */
   async function sounding(): Promise<Audio> {
     const sound = await ensureAudio()
@@ -217,32 +196,7 @@ export const usePlaying = defineStore('playing', () => {
   useIntervalFn(() => isPlaying.value && storeNow(), STORED_EACH_MS)
   useEventListener(window, 'pagehide', storeNow)
 
-  /** Sound one voice now, at the touch of a hand. */
-  async function tryVoice(voice: Schemas['Voice'], standing: Standing = { level: 0, pan: 0 }) {
-    try {
-      const sound = await ensureAudio()
-      await sound.resume()
-      await sound.fetchOwn([voice])
-      const time = sound.clock.now() + 0.02
-      const channel = piece.document?.kit.channel ?? 10
-      const { pitch } = voice
-      sound.port.strike({
-        ...standing, part: 'kit', voice, pitch, semitones: 0, tone: null, velocity: 100, channel, time, end: time + 1,
-      }) // prettier-ignore
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  }
-
-  /** Sound a voice that plays any pitch once, at the note it sounds best at. */
-  async function trySinging({ id, name, home, tone }: Schemas['VoiceLine'], lane: Lane) {
-    try {
-      const end = await soundKey({ ...lane, voice: id, name }, tone, home, 100)
-      setTimeout(() => end?.(), 600)
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  }
+  const { soundKey, tryVoice, trySinging } = useTrying()
 
   /** Mute or unmute a lane, at once. */
   function mute(laneId: string, isMuted: boolean) {

@@ -64,7 +64,7 @@ const WIDEST = 0.5
 export const xIn = (tick: number, { firstTick, perTick }: Zoom): number => (tick - firstTick) * perTick
 export const tickIn = (x: number, { firstTick, perTick }: Zoom): number => firstTick + x / perTick
 export const pixelsIn = (ticks: number, { perTick }: Zoom): number => ticks * perTick
-export const ticksIn = (pixels: number, { perTick }: Zoom): number => pixels / perTick
+const ticksIn = (pixels: number, { perTick }: Zoom): number => pixels / perTick
 /** So many ticks, from 0 on, just filling so many pixels. */
 export const filling = (ticks: number, width: number): Zoom => ({ firstTick: 0, perTick: width / ticks })
 

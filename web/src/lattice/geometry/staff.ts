@@ -23,7 +23,7 @@ export function pitchAtY(y: number, staff: Staff, height: number, isOfScale: boo
   )
 }
 /** By how many steps of its strip a pitch lies above another: lines of the scale, or semitones. */
-export function stepsBetween(from: number, to: number, { lines }: Staff, isOfScale: boolean): number {
+function stepsBetween(from: number, to: number, { lines }: Staff, isOfScale: boolean): number {
   if (!isOfScale) return to - from
   const placeOf = (pitch: number) => lines.filter((line) => line <= pitch).length
   return placeOf(to) - placeOf(from)

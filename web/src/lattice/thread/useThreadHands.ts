@@ -10,9 +10,9 @@ import { nearTo, placeOn, type Drawn, type Place } from './place'
 import type { usePitch } from './usePitch'
 
 /** What can be taken hold of of the band that shows the step range. */
-export type Side = 'left' | 'right' | 'whole'
+type Side = 'left' | 'right' | 'whole'
 
-export interface ThreadContext extends Drawn {
+interface ThreadContext extends Drawn {
   readonly lane: Lane
   /** Which end of the range lies at the left of the band; null where the band cannot be taken hold of. */
   readonly leftGrip: 'first' | 'last' | null
@@ -69,7 +69,7 @@ export function useThreadHands(
       move({ clientX }) {
         const { picture, scale, lane } = thread()
         const by = Math.round((clientX - x) / pixelsOf(picture.step_ticks, scale)) * sign
-        if (by !== gone) hands.moveRange(lane, grip, by, gesture)
+        if (by !== gone) hands.edits.moveRange(lane, grip, by, gesture)
         gone = by
       },
     }

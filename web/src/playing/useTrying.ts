@@ -1,0 +1,63 @@
+/** Sounds at the touch of a hand, beside whatever plays: keys that are held, voices that are tried. */
+import type { Lane, Schemas } from '@/api/client'
+import { useNotices } from '@/page/notices'
+import type { Standing } from '@/sound/port'
+import { usePiece } from '@/work/piece'
+import { ensureAudio } from './audio'
+
+const LONGEST_KEY = 60 // seconds that a key sounds at most
+
+export function useTrying() {
+  const piece = usePiece()
+  const notices = useNotices()
+
+  /** Sound a lane's pitched voice for as long as a key is down; null for other lanes. */
+  async function soundKey(lane: Lane, tone: Schemas['Tone'] | null, pitch: number, velocity: number) {
+    if (!tone) return null
+    const sound = await ensureAudio()
+    await sound.resume()
+    const time = sound.clock.now() + 0.005
+    const voice = {
+      id: lane.voice,
+      name: lane.name,
+      pitch,
+      tune: 0,
+      length_percent: 100,
+      level_db: 0,
+      pan: 0,
+    }
+    const sounding = sound.port.strike({
+      part: lane.id, voice, tone, pitch, velocity, time, semitones: 0, channel: lane.channel ?? 1, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
+    }) // prettier-ignore
+    return () => sounding.letGo?.(sound.clock.now())
+  }
+
+  /** Sound one voice now, at the touch of a hand. */
+  async function tryVoice(voice: Schemas['Voice'], standing: Standing = { level: 0, pan: 0 }) {
+    try {
+      const sound = await ensureAudio()
+      await sound.resume()
+      await sound.fetchOwn([voice])
+      const time = sound.clock.now() + 0.02
+      const channel = piece.document?.kit.channel ?? 10
+      const { pitch } = voice
+      sound.port.strike({
+        ...standing, part: 'kit', voice, pitch, semitones: 0, tone: null, velocity: 100, channel, time, end: time + 1,
+      }) // prettier-ignore
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  /** Sound a voice that plays any pitch once, at the note it sounds best at. */
+  async function trySinging({ id, name, home, tone }: Schemas['VoiceLine'], lane: Lane) {
+    try {
+      const end = await soundKey({ ...lane, voice: id, name }, tone, home, 100)
+      setTimeout(() => end?.(), 600)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+
+  return { soundKey, tryVoice, trySinging }
+}
