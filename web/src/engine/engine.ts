@@ -1,14 +1,7 @@
 /** What the engine is asked about the pattern on the table, beside its rendering. */
-import { usePiece } from '@/work/piece'
 import { useView } from './useView'
 import { answer, api, type Alternative, type Measures, type Schemas } from '@/api/client'
-import { inTime } from './late'
-
-function score() {
-  const piece = usePiece()
-  if (!piece.score) throw new Error('No piece is open.')
-  return { score: piece.score, dice: piece.dice }
-}
+import { inTime, onTheTable } from './late'
 
 type StripNeeds = Pick<Schemas['StripQuestion'], 'lanes' | 'strip' | 'action'>
 type StepsNeeds = Pick<Schemas['StepsQuestion'], 'lanes' | 'first_tick' | 'end_tick' | 'action'>
@@ -17,29 +10,29 @@ export const engine = {
   /** What a word could be instead; without a setting, what the lane could begin to use. Drawn over the bars in view. */
   alternatives: (of: { lane: string | null; setting: string; word: string }): Promise<Alternative[]> => {
     const { first_bar, bars } = useView().window
-    const body = { ...score(), ...of, window: { first_bar, bars: Math.min(bars, 2) } }
+    const body = { ...onTheTable(), ...of, window: { first_bar, bars: Math.min(bars, 2) } }
     return inTime(answer(api.POST('/api/render/alternatives', { body })))
   },
   /** The sources of a lane (or all that may be) after a throw. */
   throwLanes: async (percent: number, number: number, lane: string | null = null) => {
-    const body = { ...score(), percent, throw: number, lane }
+    const body = { ...onTheTable(), percent, throw: number, lane }
     return (await inTime(answer(api.POST('/api/render/throw', { body })))).sources
   },
   /** What lanes become when something is done to one of their strips: fields by lane. */
   changeStrip: async (of: Omit<Partial<Schemas['StripQuestion']>, 'score' | 'dice'> & StripNeeds) => {
-    const body = { low: 0, high: 0, shape: 'even' as const, throw: 1, ...of, ...score() }
+    const body = { low: 0, high: 0, shape: 'even' as const, throw: 1, ...of, ...onTheTable() }
     return (await inTime(answer(api.POST('/api/render/strip', { body })))).patches
   },
   /** What lanes become with a new strip of a MIDI controller. */
   beginControl: async (lanes: readonly string[], controller: number) =>
     (
       await inTime(
-        answer(api.POST('/api/render/control', { body: { ...score(), lanes: [...lanes], controller } })),
+        answer(api.POST('/api/render/control', { body: { ...onTheTable(), lanes: [...lanes], controller } })),
       )
     ).patches,
   /** What lanes become when something is done to the steps that begin in a stretch of time. */
   changeSteps: (of: Omit<Partial<Schemas['StepsQuestion']>, 'score' | 'dice'> & StepsNeeds) => {
-    const body = { number: 1, of: 2, copied: [], ...of, ...score() }
+    const body = { number: 1, of: 2, copied: [], ...of, ...onTheTable() }
     return inTime(answer(api.POST('/api/render/steps', { body })))
   },
   /** What lanes become when others that they read are gone, by their ids; only those that read any. */
@@ -47,7 +40,7 @@ export const engine = {
     gone: ReadonlySet<string>,
     laneIds: readonly string[],
   ): Promise<Map<string, Record<string, unknown>>> => {
-    const body = { ...score(), window: { first_bar: 0, bars: 1 }, chosen: [...laneIds], known: {} }
+    const body = { ...onTheTable(), window: { first_bar: 0, bars: 1 }, chosen: [...laneIds], known: {} }
     const { benches } = await inTime(answer(api.POST('/api/render', { body })))
     const freed = benches.map(({ id, without }) => {
       const patches = Object.entries(without).filter(([of]) => gone.has(of))
@@ -57,6 +50,8 @@ export const engine = {
   },
   measures: (lane: string, since: Schemas['Score'], sinceDice: number): Promise<Measures> =>
     inTime(
-      answer(api.POST('/api/render/measures', { body: { ...score(), lane, since, since_dice: sinceDice } })),
+      answer(
+        api.POST('/api/render/measures', { body: { ...onTheTable(), lane, since, since_dice: sinceDice } }),
+      ),
     ),
 }

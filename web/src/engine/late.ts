@@ -1,5 +1,13 @@
 /** Answers that come when what was asked about is no longer on the table. */
+import type { Score } from '@/api/client'
 import { usePiece } from '@/work/piece'
+
+/** What most questions are about: the pattern on the table, or `score` in its place. @throws where no piece is open. */
+export function onTheTable(score?: Score) {
+  const piece = usePiece()
+  if (!piece.score) throw new Error('No piece is open.')
+  return { score: score ?? piece.score, dice: piece.dice }
+}
 
 /** Another piece or pattern was chosen meanwhile: nothing is to be done with the answer, and nothing to be said. */
 export class LateError extends Error {

@@ -43,16 +43,16 @@ export const useConversation = defineStore('conversation', () => {
       })
     })
 
-  async function picture(question: PictureQuestion): Promise<Schemas['News']> {
+  async function picture(question: PictureQuestion): Promise<Omit<Schemas['News'], 'sounds'>> {
     await null // what is heard of it is asked in the same breath
     const { score, dice } = question
     const along = [...wanted].find((one) => one.question.score === score && one.question.dice === dice)
     if (along) wanted.delete(along)
     try {
       const body = { ...question, sounds: along?.question.window ?? null }
-      const news = await answer(api.POST('/api/render', { body }))
-      if (news.sounds) along?.resolve(news.sounds)
-      return news
+      const { sounds, ...drawn } = await answer(api.POST('/api/render', { body }))
+      if (sounds) along?.resolve(sounds)
+      return drawn
     } catch (reason) {
       along?.reject(reason)
       throw reason
