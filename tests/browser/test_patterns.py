@@ -46,7 +46,12 @@ def test_patterns_are_added_copied_renamed_deleted_and_brought_back(musician):
     expect(page.get_by_text("No lane yet.")).to_be_visible()
     page.get_by_role("button", name="Add a lane").click()
     expect(page.locator(".row")).to_have_count(1)
+    voice = page.locator(".v-overlay--active .card")  # a new lane's voice opens for choosing, and has the keys until it closes
+    expect(voice).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(voice).to_have_count(0)
     page.keyboard.press(",")
+    expect(page.locator(".row")).to_have_count(10)
     page.get_by_role("button", name="Copy this pattern").click()
     expect(page.get_by_role("button", name="Pattern D", exact=True)).to_have_attribute("aria-pressed", "true")
     expect(page.locator(".row")).to_have_count(10)
