@@ -12,6 +12,7 @@ from lattice.document.arpeggio import (
 from lattice.document.burst import Burst, EveryBars, EveryCycle
 from lattice.document.chance import CycleRule, Link, StepRule
 from lattice.document.feel import Accent, Humanise, LaneSwing, Swing
+from lattice.document.ground import Before, GroundSource
 from lattice.document.keys import HeldKey, Keys, Sustain
 from lattice.document.kit import DOCKSIDE, Kit, Voice
 from lattice.document.lane import Lane
@@ -47,6 +48,7 @@ __all__ = [
     "Arpeggio",
     "BarRestart",
     "BarSpan",
+    "Before",
     "Burst",
     "ChanceStrip",
     "ChordPool",
@@ -62,6 +64,7 @@ __all__ = [
     "EveryBars",
     "EveryCycle",
     "Free",
+    "GroundSource",
     "HeldKey",
     "HeldPool",
     "Humanise",

@@ -10,12 +10,13 @@ from lattice.document.base import Document, Id, Name, Row
 from lattice.document.burst import MAX_BURSTS, Burst
 from lattice.document.chance import CycleRule, Link, StepRule
 from lattice.document.feel import Accent, Humanise, LaneSwing
+from lattice.document.ground import Source
 from lattice.document.keys import Keys
 from lattice.document.lane_clip import LaneClip
 from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT, Tone
-from lattice.document.problems import repeated
+from lattice.document.problems import lane_error, repeated
 from lattice.document.scale import Scale
-from lattice.document.source import MAX_STEPS, Made, Source
+from lattice.document.source import MAX_STEPS, Made
 from lattice.document.step_value import StepValue
 from lattice.document.strip import (
     MAX_CONTROLS,
@@ -64,6 +65,9 @@ class Lane(Document):
         int, Field(gt=-MAX_STEPS, lt=MAX_STEPS, description="steps later; negative: earlier")
     ] = 0
     complement: Annotated[bool, Field(description="its rests: hits and rests change places")] = False
+    busy: Annotated[
+        int, Field(ge=-100, le=100, description="% busier: of its rests, hits; negative: sparser")
+    ] = 0
     thin: Annotated[Thin | None, Field(description="none: every hit")] = None
     edits: Annotated[Row[Edit], Field(max_length=MAX_STEPS, description="ascending by step")] = ()
     step_value: Annotated[StepValue | None, Field(description="none: the pattern's")] = None
@@ -152,6 +156,10 @@ class Lane(Document):
                     raise ValueError(
                         f"a lane made from another runs on its clock: it has no {field} of its own"
                     )
+            if self.busy:
+                raise lane_error(
+                    self.name, "busy", "a lane made from another is as busy as that one: make that busier"
+                )
         return self
 
     @model_validator(mode="after")

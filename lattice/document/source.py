@@ -19,7 +19,6 @@ __all__ = [
     "Numbered",
     "Reply",
     "Rests",
-    "Source",
     "Steps",
     "Thrown",
 ]
@@ -130,6 +129,3 @@ class Reply(Made):
 
     kind: Literal["reply"] = "reply"
     every: Annotated[int, Field(ge=1, le=MAX_EVERY)] = 1
-
-
-Source = Annotated[Drawn | Euclidean | Numbered | Thrown | Rests | Echo | Reply, Field(discriminator="kind")]

@@ -39,7 +39,7 @@ def is_hit(line: LaneSteps) -> list[bool]:
 def turned(line: LaneSteps, wanted: Mapping[int, bool]) -> dict[str, Any]:
     """Return the fields that set steps, by number, to hit or rest: drawn where the lane is drawn, else by hand."""
     lane = line.lane
-    if isinstance(lane.source, Drawn) and not (lane.complement or lane.thin or lane.edits):
+    if isinstance(lane.source, Drawn) and not (lane.complement or lane.busy or lane.thin or lane.edits):
         steps = lane.source.steps
         hits = set(lane.source.hits)
         for number, hit in wanted.items():

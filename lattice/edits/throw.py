@@ -1,9 +1,10 @@
 """Throwing lanes: moving a share of their hits to other steps."""
 
+from lattice.document.ground import GroundSource, Source
 from lattice.document.lane import Lane
 from lattice.document.piece import Rhythm
 from lattice.document.problems import DocumentError
-from lattice.document.source import Drawn, Euclidean, Made, Moved, Numbered, Source, Thrown
+from lattice.document.source import Drawn, Euclidean, Made, Moved, Numbered, Thrown
 from lattice.steps.source_hits import source_hits
 from lattice.steps.thrown import moved
 
@@ -25,14 +26,26 @@ def throw_lane(lane: Lane, percent: int, throw: int) -> Source:
     hits = source_hits(source, lane.id)
     if isinstance(source, Drawn):
         return Drawn(steps=source.steps, hits=moved(hits, source.steps, percent, throw, lane.id))
-    was = source if isinstance(source, Euclidean | Numbered) else source.was
     return Thrown(
         hits=len(hits),
         steps=source.steps,
         throw=throw,
         moved=Moved(percent=percent, of=Drawn(steps=source.steps, hits=hits)),
-        was=was,
+        was=_way_back(source),
     )
+
+
+def _way_back(source: Source) -> Euclidean | Numbered | None:
+    """Return the computed source that a thrown one goes back to."""
+    match source:
+        case Euclidean() | Numbered():
+            return source
+        case Thrown(was=was):
+            return was
+        case GroundSource(was=before) if before:
+            return _way_back(before.source)
+        case _:
+            return None
 
 
 def throw_all(rhythm: Rhythm, percent: int, throw: int) -> dict[str, Source]:

@@ -65,7 +65,7 @@ def velocities_of(step_window: StepWindow, by_keys: int | None = None) -> Veloci
     """
     lane = step_window.line.lane
     strip = lane.velocity_strip
-    own_velocity = lane.velocity if by_keys is None else by_keys
+    own_velocity = step_window.line.velocities if by_keys is None else by_keys
     values = values_at(strip, VELOCITY, step_window, own_velocity)
     if lane.accent:
         values = np.where(accents_of(step_window), lane.accent.velocity, values)
@@ -80,7 +80,8 @@ def velocities_of(step_window: StepWindow, by_keys: int | None = None) -> Veloci
     denominator = _WEIGHT
     left = 1
     if lane.evened:
-        own = own_values(strip, step_window.line.steps, lane.velocity if by_keys is None else KEYS_MEAN)
+        towards = step_window.line.velocities if by_keys is None else KEYS_MEAN
+        own = own_values(strip, step_window.line.steps, towards)
         left = (100 - lane.evened) * own.size
         whole = whole * left + int(own.sum()) * lane.evened * _WEIGHT
         denominator *= 100 * own.size

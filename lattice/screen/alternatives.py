@@ -86,7 +86,7 @@ def standing_alternatives(score: Score, setting: str, word: str = "") -> list[Al
 
 def _speech(score: Score, dice: int, lane_id: str) -> Speech:
     line = line_of(score, dice, lane_id)
-    return Speech(line, pitch_context_of(line.lane, score, dice), score.lanes)
+    return Speech(line, pitch_context_of(line.lane, score, dice), score)
 
 
 def _threads(

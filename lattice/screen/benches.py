@@ -14,7 +14,7 @@ from lattice.screen.pictures import Bench, StripPicture
 from lattice.screen.reading import without_lanes
 from lattice.sentence import Speech, bench, rate_beside, rates, strip_words
 from lattice.steps.lane_steps import LaneSteps
-from lattice.steps.strip_values import own_values, value_places
+from lattice.steps.strip_values import own_values, plain_of, value_places
 from lattice.units import Ticks
 
 __all__ = ["bench_of"]
@@ -54,7 +54,7 @@ def _said_of_channel(lane: Lane, score: Score) -> str:
 def _strip_picture(at: StripAt, line: LaneSteps, played: Played, inside: slice) -> StripPicture:
     strip = at.present
     plain = plain_value(at, line.lane)
-    values = own_values(strip, line.steps, plain)
+    values = own_values(strip, line.steps, plain_of(at, line))
     own = [int(value is not None) for value in strip.values[: values.size]]
     low, high = _drawn_range(at, values)
     return StripPicture.model_construct(

@@ -269,7 +269,7 @@ def _burst_pictures(line: LaneSteps, notes: BurstNotes, end: int) -> list[BurstP
 
 def _draws(lane: Lane) -> list[int]:
     # Only where a drawn step is what is heard: elsewhere a touch means the result, which a hand edit turns.
-    if not isinstance(lane.source, Drawn) or lane.complement or lane.thin or lane.edits:
+    if not isinstance(lane.source, Drawn) or lane.complement or lane.busy or lane.thin or lane.edits:
         return []
     steps = lane.source.steps
     return [(step - lane.rotate) % steps for step in range(steps)]

@@ -3,11 +3,11 @@
 import numpy as np
 
 from lattice.document.strip import CHANCE, STRIPS
-from lattice.document.strip_places import plain_value, strip_at
+from lattice.document.strip_places import strip_at
 from lattice.screen.pictures import Property, PropertyName
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
-from lattice.steps.strip_values import own_values, values_at
+from lattice.steps.strip_values import own_values, plain_of, values_at
 from lattice.units import Ticks
 
 __all__ = ["all_in_the_strip", "property_of", "shown_values"]
@@ -19,7 +19,7 @@ def shown_values(step_window: StepWindow, shown: PropertyName) -> Ticks:
     if shown == "pitch" and not lane.is_melodic:
         return np.zeros(step_window.counts.size, np.int64)
     at = strip_at(lane, shown)
-    values = values_at(at.strip, at.kind, step_window, plain_value(at, lane))
+    values = values_at(at.strip, at.kind, step_window, plain_of(at, step_window.line))
     return _times(values, lane.chance_percent) if shown == "chance" else values
 
 

@@ -6,6 +6,7 @@ from typing import Any
 
 from lattice.document.lane import Lane
 from lattice.document.limits import limits
+from lattice.document.piece import Score
 from lattice.render.pitch_context import PitchContext
 from lattice.sentence.words import Choice, Offer, Patch, Word, number, text
 from lattice.steps.lane_steps import Frame, LaneSteps
@@ -28,17 +29,22 @@ __all__ = [
 class Speech:
     """What a row needs to speak: the lane's line; of a melodic lane, its context.
 
-    *lanes*: all of the pattern, for what a lane could become.
+    *score*: all of the pattern, for what a lane could become.
     """
 
     line: LaneSteps
     context: PitchContext | None = None
-    lanes: tuple[Lane, ...] = ()
+    score: Score | None = None
 
     @property
     def lane(self) -> Lane:
         """The lane that is spoken of."""
         return self.line.lane
+
+    @property
+    def lanes(self) -> tuple[Lane, ...]:
+        """All lanes of the pattern."""
+        return self.score.lanes if self.score else ()
 
     @property
     def frame(self) -> Frame:

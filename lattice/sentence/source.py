@@ -2,8 +2,10 @@
 
 from typing import Any
 
+from lattice.document.ground import Before, GroundSource, Source
 from lattice.document.lane import CLOCK_FIELDS, Lane
 from lattice.document.limits import limits
+from lattice.document.problems import DocumentError
 from lattice.document.source import (
     MAX_EVERY,
     MAX_STEPS,
@@ -15,16 +17,25 @@ from lattice.document.source import (
     Numbered,
     Reply,
     Rests,
-    Source,
     Thrown,
 )
+from lattice.edits.ground import free_parts, put_on_ground
 from lattice.sentence.setting import Speech
 from lattice.sentence.words import Choice, Offer, Word, act, choice, choices, digits, number, ordinal, text
 from lattice.steps.numbered import number_of, ways
 from lattice.steps.settle import settled
 from lattice.steps.source_hits import source_hits
+from lattice.theory.grounds import GROUNDS, ground_text
 
-__all__ = ["could_follow", "followed_choices", "offer_replies", "say_source", "source_choices"]
+__all__ = [
+    "could_follow",
+    "followed_choices",
+    "ground_choices",
+    "offer_replies",
+    "part_choices",
+    "say_source",
+    "source_choices",
+]
 
 _MADE_SAID = {"rests": "rests of", "echo": "echo of", "reply": "reply to"}
 
@@ -51,10 +62,47 @@ def say_source(speech: Speech) -> list[Word]:
                 *([text(f" ({hits} asked for)")] if hits > placed else []),
                 *_which(source),
             ]
+        case GroundSource():
+            return _say_ground(source)
         case Made():
             name = speech.line.followed.lane.name if speech.line.followed else ""
             made = [choice(_MADE_SAID[source.kind], "source"), text(" "), choice(name, "lane")]
             return made + _how(source)
+
+
+def _say_ground(source: GroundSource) -> list[Word]:
+    words = [
+        choice(source.part, "part"),
+        text(" "),
+        choice("on", "source"),
+        text(" "),
+        choice(ground_text(source.ground).name, "ground"),
+        text(", "),
+        number("across", "source.x", source.x, *limits(GroundSource, "x")),
+        text(" across, "),
+        number("up", "source.y", source.y, *limits(GroundSource, "y")),
+        text(" up"),
+    ]
+    if source.pinned:
+        free = {"source": source.model_dump(mode="json") | {"pinned": False}}
+        words += [text(", "), act("pinned", "free to move with the others", free)]
+    if source.was:
+        said = f"was {_said_before(source.was)}"
+        words += [
+            text(", "),
+            act(said, "off the ground, back to what it was", source.was.model_dump(mode="json")),
+        ]
+    return words
+
+
+def _said_before(was: Before) -> str:
+    match was.source:
+        case Computed(placed=hits, steps=steps):
+            return f"{hits} in {steps}"
+        case Made() as made:
+            return f"{_MADE_SAID[made.kind]} another lane"
+        case _:
+            return "drawn"
 
 
 def _which(source: Computed) -> list[Word]:
@@ -129,11 +177,59 @@ def source_choices(speech: Speech) -> list[Choice]:
         for key, (text, source) in rules.items()
     }
     patches["drawn"] = (f"drawn, {of_drawn['steps']} steps as they stand", drawn)
+    if isinstance(lane.source, GroundSource):
+        patches["ground"] = f"on {ground_text(lane.source.ground).name}", {}
+    else:
+        patches |= _grounds(speech)
     if followed := _nearest(speech):
         for key, made in _made_from(followed, lane.source).items():
             patches[key] = (f"{_MADE_SAID[key]} {followed.name}", _following(made))
     return choices(
         [(key, text) for key, (text, _) in patches.items()], lane.source.kind, lambda key: patches[key][1]
+    )
+
+
+def _grounds(speech: Speech) -> dict[str, tuple[str, dict[str, Any]]]:
+    """Return the ground that the lane could stand on: the first of as many steps, or else the first of all."""
+    if speech.score is None:
+        return {}
+    near = sorted(GROUNDS, key=lambda ground: ground_text(ground).steps != speech.line.steps)
+    try:
+        patch = put_on_ground(speech.score, speech.score.kit, speech.lane.id, near[0], None, 50, 50)
+    except DocumentError:  # every part of it is played
+        return {}
+    return {"ground": (f"on a ground: {patch['source']['part']} on {ground_text(near[0]).name}", patch)}
+
+
+def ground_choices(speech: Speech) -> list[Choice]:
+    """Return the grounds that a lane could stand on instead, at the same place."""
+    source, score = speech.lane.source, speech.score
+    if not isinstance(source, GroundSource) or score is None:
+        return []
+    fields: dict[str, dict[str, Any]] = {}
+    for ground in GROUNDS:
+        free = free_parts(score, ground, speech.lane.id)
+        if ground == source.ground or not free:
+            continue
+        part = source.part if source.part in free else None
+        fields[ground] = put_on_ground(score, score.kit, speech.lane.id, ground, part, source.x, source.y)
+    offered = [ground for ground in GROUNDS if ground == source.ground or ground in fields]
+    return choices(
+        [(ground, ground_text(ground).name) for ground in offered], source.ground, fields.__getitem__
+    )
+
+
+def part_choices(speech: Speech) -> list[Choice]:
+    """Return the parts of its ground that no other lane plays."""
+    source, score = speech.lane.source, speech.score
+    if not isinstance(source, GroundSource) or score is None:
+        return []
+    free = free_parts(score, source.ground, speech.lane.id)
+    parts = [part for part in ground_text(source.ground).parts if part in free or part == source.part]
+    return choices(
+        [(part, part) for part in parts],
+        source.part,
+        lambda part: {"source": source.model_dump(mode="json") | {"part": part}},
     )
 
 
@@ -151,7 +247,14 @@ def followed_choices(speech: Speech) -> list[Choice]:
 
 def _following(made: Made) -> dict[str, Any]:
     plain = {field: Lane.model_fields[field].default for field in CLOCK_FIELDS}
-    return {"source": made.model_dump(), "rotate": 0, "complement": False, "thin": None, "edits": []} | plain
+    return {
+        "source": made.model_dump(),
+        "rotate": 0,
+        "complement": False,
+        "busy": 0,
+        "thin": None,
+        "edits": [],
+    } | plain
 
 
 def _made_from(followed: Lane, now: Source) -> dict[str, Made]:

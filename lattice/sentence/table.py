@@ -7,6 +7,8 @@ know.
 
 from collections.abc import Mapping
 
+from lattice.document.lane import Lane
+from lattice.document.limits import limits
 from lattice.document.source import MAX_EVERY, MAX_STEPS
 from lattice.document.turns import Thin
 from lattice.sentence.arpeggio import ARPEGGIO
@@ -17,7 +19,14 @@ from lattice.sentence.luck import LUCK
 from lattice.sentence.melody import MELODY
 from lattice.sentence.setting import Setting, Speech, either, offered
 from lattice.sentence.sound import SOUND
-from lattice.sentence.source import followed_choices, offer_replies, say_source, source_choices
+from lattice.sentence.source import (
+    followed_choices,
+    ground_choices,
+    offer_replies,
+    part_choices,
+    say_source,
+    source_choices,
+)
 from lattice.sentence.strips import CHANCE, CHORDS, CONTROLS, LENGTH, NUDGE, OCTAVE, RATCHET, VELOCITY
 from lattice.sentence.words import (
     Choice,
@@ -100,6 +109,24 @@ def _complement_choices(speech: Speech) -> list[Choice]:
     )
 
 
+def _busy(speech: Speech) -> list[Word]:
+    busy = speech.lane.busy
+    low, high = limits(Lane, "busy")
+    return [number("busy-ness", "busy", busy, low, high, negated=busy < 0), text(" %")]
+
+
+def _say_busy(speech: Speech) -> list[Word]:
+    if speech.lane.busy == 0:
+        return []
+    return [text("busier " if speech.lane.busy > 0 else "sparser "), *_busy(speech)]
+
+
+def _offer_busy(speech: Speech) -> list[Offer]:
+    if speech.is_made or speech.lane.busy:
+        return []
+    return [Offer(setting="busy-ness", text="busier 20 %", explains=_BUSY, patch={"busy": 20})]
+
+
 def _say_thin(speech: Speech) -> list[Word]:
     thin = speech.lane.thin
     if thin is None:
@@ -168,10 +195,12 @@ def _edit_choices(speech: Speech) -> list[Choice]:
 
 
 _SOURCE = (
-    "Where the hits come from: spread evenly, by number, thrown, drawn by hand, or made from another lane."
+    "Where the hits come from: spread evenly, by number, thrown, drawn by hand, from a ground, or made from "
+    "another lane."
 )
 _ROTATE = "Every hit moves so many steps later, round the cycle."
 _COMPLEMENT = "Hits and rests change places."
+_BUSY = "Higher, rests become hits, the strongest places first; lower, hits fall away, down to silence."
 _THIN = "Only, or without, every so-many-th hit, counted on and on."
 _EDITS = "Single steps turned to hit or rest by hand, on top of all else."
 
@@ -183,7 +212,12 @@ SETTINGS: tuple[Setting, ...] = (
         _SOURCE,
         say_source,
         say_source,
-        alternatives={"source": source_choices, "lane": followed_choices},
+        alternatives={
+            "source": source_choices,
+            "lane": followed_choices,
+            "ground": ground_choices,
+            "part": part_choices,
+        },
         offers=offer_replies,
     ),
     Setting(
@@ -205,6 +239,16 @@ SETTINGS: tuple[Setting, ...] = (
         red=True,
         alternatives={"hits or rests": _complement_choices},
         offers=offered("its rests", _COMPLEMENT, {"complement": True}, lambda speech: speech.lane.complement),
+    ),
+    Setting(
+        "busy-ness",
+        "busy-ness",
+        frozenset({"busy"}),
+        _BUSY,
+        _say_busy,
+        lambda speech: [] if speech.is_made else (_say_busy(speech) or _busy(speech)),
+        red=True,
+        offers=_offer_busy,
     ),
     Setting(
         "thin",
@@ -247,7 +291,7 @@ SETTINGS: tuple[Setting, ...] = (
 
 GROUPS: Mapping[Group, tuple[str, ...]] = {
     # Which steps are hits, whether they sound, when, what is played, and with what sound.
-    "steps": ("source", "rotate", "complement", "thin", "by hand", "bursts"),
+    "steps": ("source", "rotate", "complement", "busy-ness", "thin", "by hand", "bursts"),
     "luck": ("chance", "links", "cycle rule", "cycle rules", "luck"),
     "time": ("step value", "span", "once", "step range", "direction", "restart", "swing", "humanise", "nudge"),
     "notes": (

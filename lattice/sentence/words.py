@@ -44,7 +44,8 @@ Group = Literal["steps", "luck", "time", "notes", "sound"]
 class Word(BaseModel):
     """A piece of a sentence: plain text, a number to move, a word with alternatives, or one that acts at once.
 
-    *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher.
+    *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher, or
+    *negated*: without its minus, as a word before it says so.
     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
     Of kind *act*: a press sets the fields of *patch*.
     *own*: how many steps do not take the number, since they have values of their own in the lane's *strip* so called.
@@ -57,6 +58,7 @@ class Word(BaseModel):
     value: int | float = 0
     stored: int | float = 0
     counted_from: int = 0
+    negated: bool = False
     low: int | float = 0
     high: int | float = 0
     decimals: int = 0
@@ -113,20 +115,23 @@ def number(
     high: int,
     *,
     counted_from: int = 0,
+    negated: bool = False,
     stored: int | None = None,
 ) -> Word:
     """Return a number to move between *low* and *high*, at *field* of the document.
 
-    *counted_from*: 1 for what the document counts from 0. *stored*: what the document holds, if *value* differs.
+    *counted_from*: 1 for what the document counts from 0. *negated*: said without its minus.
+    *stored*: what the document holds, if *value* differs.
     """
     return Word(
         kind="number",
-        text=str(value + counted_from),
+        text=str(-value if negated else value + counted_from),
         name=name,
         field=field,
         value=value,
         stored=value if stored is None else stored,
         counted_from=counted_from,
+        negated=negated,
         low=low,
         high=high,
     )

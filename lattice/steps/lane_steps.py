@@ -9,18 +9,21 @@ from typing import NamedTuple, TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
+from lattice.document.ground import GroundSource
 from lattice.document.lane import Lane
 from lattice.document.meter import Meter
 from lattice.document.piece import Rhythm
-from lattice.document.source import Drawn, Echo, Euclidean, Made, Numbered, Reply, Thrown
+from lattice.document.source import Echo, Made, Reply
 from lattice.document.step_value import StepValue
 from lattice.document.timing import BarRestart, PassRestart
 from lattice.luck.draws import PLACES, Purpose, draws
 from lattice.memory import MEGABYTE, Memory, weight
 from lattice.steps import along
+from lattice.steps.busy import busier, metrical_ranks
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
+from lattice.steps.ground import GroundPlace, place_on
 from lattice.steps.hit_cycle import MAX_LINE, HitCycle
-from lattice.steps.source_hits import source_hits
+from lattice.steps.source_hits import Rule, source_hits
 from lattice.steps.step_clock import StepClock
 from lattice.steps.thin import kept_of
 from lattice.steps.turns import complement, rotate
@@ -155,7 +158,7 @@ class LaneSteps:
     def steps(self) -> int:
         """How many step numbers there are."""
         source = self.clock_lane.lane.source
-        assert isinstance(source, Drawn | Euclidean | Numbered | Thrown)
+        assert isinstance(source, Rule)
         return source.steps
 
     @laid_out
@@ -366,9 +369,39 @@ class LaneSteps:
 
     @laid_out
     def rule_hits(self) -> tuple[int, ...]:
-        """The step numbers that its own source hits, rotated and complemented, ascending. Not of a made lane."""
+        """The step numbers that its own source hits, after all turns but thinning, ascending. Not of a made lane."""
         hits = rotate(source_hits(self.lane.source, self.lane.id), self.steps, self.lane.rotate)
-        return complement(hits, self.steps) if self.lane.complement else hits
+        if self.lane.complement:
+            hits = complement(hits, self.steps)
+        return busier(hits, self._ranks, self.lane.busy) if self.lane.busy else hits
+
+    @property
+    def _ranks(self) -> tuple[int, ...]:
+        """How important each step number is, the lower the more: see `busier`."""
+        if ground := self.ground:
+            return tuple(-merit for merit in ground.merits)
+        return metrical_ranks(self.steps, self.clock.step, self.frame.meter)
+
+    @laid_out
+    def ground(self) -> GroundPlace | None:
+        """What it plays at its place on a ground, step number by step number; None if it is on none."""
+        source = self.lane.source
+        if not isinstance(source, GroundSource):
+            return None
+        place = place_on(source)
+        turned = [place.merits[(step - self.lane.rotate) % self.steps] for step in range(self.steps)]
+        return place._replace(merits=tuple(turned))
+
+    @laid_out
+    def velocities(self) -> NDArray[np.int64] | int:
+        """How hard hits without a value in the strip are struck: each step number on a ground as hard as it says.
+
+        There the lane's velocity is a percentage of that.
+        """
+        ground, own = self.ground, self.lane.velocity
+        if ground is None:
+            return own
+        return np.array([ground.velocity(step, own) for step in range(self.steps)], np.int64)
 
     @laid_out
     def _by_number(self) -> Hits:

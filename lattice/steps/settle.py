@@ -6,13 +6,14 @@ import numpy as np
 
 from lattice.document.lane import CLOCK_FIELDS
 from lattice.document.source import MAX_STEPS, Drawn, Made
-from lattice.document.strip import CONTROL, STRIPS, VELOCITY, PitchStrip, Strip
+from lattice.document.strip import CONTROL, STRIPS, VELOCITY, PitchStrip, Strip, VelocityStrip
 from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.strip_values import own_values
 
 __all__ = ["settled"]
 
 # What a drawn source holds once it is settled.
-_PLAIN_TURNS: dict[str, Any] = {"rotate": 0, "complement": False, "thin": None, "edits": []}
+_PLAIN_TURNS: dict[str, Any] = {"rotate": 0, "complement": False, "busy": 0, "thin": None, "edits": []}
 _PLAIN_ORDER: dict[str, Any] = {"step_range": None, "direction": "forward"}
 
 
@@ -48,8 +49,10 @@ def _of_the_mean(line: LaneSteps, played: list[int]) -> list[int]:
     go with the drawn lane as often as the one that is played most, as far as there is room; those added take no part.
     """
     strip = line.lane.velocity_strip
-    if not line.lane.evened or strip is None or strip.free:
+    if not line.lane.evened or (strip is None and not line.ground) or (strip and strip.free):
         return []
+    if line.clock_lane.lane.span:
+        return []  # more steps would be shorter ones
     times = np.bincount(played, minlength=line.steps)
     beside = np.repeat(np.arange(line.steps), times.max() - times).tolist()
     return beside if len(played) + len(beside) <= MAX_STEPS else []
@@ -77,11 +80,22 @@ def _by_place(line: LaneSteps, played: list[int], beside: list[int]) -> dict[str
     }
     for kind in STRIPS.values():
         strips = getattr(lane, kind.field)
+        if kind is VELOCITY and line.ground:
+            strips = _velocities_of_the_ground(line)
         if kind is CONTROL:
             moved[kind.field] = [_strip_by_place(strip, played) for strip in strips]
         elif strips is not None:
             moved[kind.field] = _strip_by_place(strips, [*played, *(beside if kind is VELOCITY else ())])
     return moved
+
+
+def _velocities_of_the_ground(line: LaneSteps) -> VelocityStrip:
+    """Return the lane's velocity strip with what its place on a ground says where it has no value of its own."""
+    strip = line.lane.velocity_strip or VelocityStrip()
+    if strip.free:
+        return strip
+    values = own_values(strip, line.steps, line.velocities)
+    return strip.model_copy(update={"values": tuple(values.tolist())})
 
 
 def _strip_by_place(strip: Strip, played: list[int]) -> dict[str, Any]:

@@ -1,13 +1,15 @@
 """Which rule makes the hits of which source."""
 
-from lattice.document.source import Drawn, Euclidean, Numbered, Source, Thrown
+from lattice.document.ground import GroundSource, Source
+from lattice.document.source import Drawn, Euclidean, Numbered, Thrown
 from lattice.steps.euclidean import euclidean
+from lattice.steps.ground import place_on
 from lattice.steps.numbered import numbered
 from lattice.steps.thrown import moved, thrown
 
 __all__ = ["Rule", "source_hits"]
 
-Rule = Drawn | Euclidean | Numbered | Thrown  # a source that needs no other lane
+Rule = Drawn | Euclidean | Numbered | Thrown | GroundSource  # a source that needs no other lane
 
 
 def source_hits(source: Source, lane_id: str) -> tuple[int, ...]:
@@ -26,5 +28,7 @@ def source_hits(source: Source, lane_id: str) -> tuple[int, ...]:
             return thrown(count, steps, throw, lane_id)
         case Thrown(steps=steps, throw=throw, moves=moves) if moves:
             return moved(moves.of.hits, steps, moves.percent, throw, lane_id)
+        case GroundSource():
+            return place_on(source).hits
         case _:
             raise TypeError(f"{source!r} reads another lane's line")

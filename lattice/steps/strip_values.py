@@ -1,12 +1,15 @@
 """Which value of a strip each played step has."""
 
+from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
 
-from lattice.document.strip import PITCH, PitchStrip, Spread, Strip, StripKind
+from lattice.document.strip import PITCH, VELOCITY, PitchStrip, Spread, Strip, StripKind
+from lattice.document.strip_places import StripAt, plain_value
 from lattice.luck.draws import Purpose, draws, whole_numbers
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
+from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.units import Ticks
 
@@ -16,11 +19,13 @@ __all__ = [
     "bounds",
     "deviations",
     "own_values",
+    "plain_of",
     "value_places",
     "values_at",
     "with_spread",
 ]
 
+Plain = int | Ticks
 _RUN = 1 << 32  # a run's cycles of a strip are numbered from here on: no run has as many
 
 
@@ -52,19 +57,51 @@ def value_places(strip: Strip, kind: StripKind, step_window: StepWindow) -> Tick
     return random_order(free.direction, drawn)[where, places]
 
 
-def own_values(strip: Strip | None, steps: int, plain: int) -> Ticks:
-    """Return all values of a strip, *plain* where it has none; of one that goes with the lane, of all its *steps*."""
+def own_values(strip: Strip | None, steps: int, plain: Plain) -> Ticks:
+    """Return all values of a strip, *plain* where it has none; of one that goes with the lane, of all its *steps*.
+
+    One of its own length that has no value at all has those of the steps.
+    """
     values = strip.values if strip else ()
-    count = len(values) if strip and strip.free else steps
-    padded = (*values, *(None,) * (count - len(values)))[:count]
-    return np.array([plain if value is None else value for value in padded], np.int64)
+    by_step = np.broadcast_to(plain, steps)
+    if strip and strip.free and values:
+        own = by_step[np.arange(len(values)) % steps]
+    else:
+        own, values = by_step, values[:steps]
+    return np.array([*values, *own[len(values) :]], np.int64) if None not in values else _filled(values, own)
 
 
-def values_at(strip: Strip | None, kind: StripKind, step_window: StepWindow, plain: int) -> Ticks:
-    """Return the value of each step of *step_window* before it strays; *plain* where the strip has none."""
+def _filled(values: Sequence[int | None], plain: Ticks) -> Ticks:
+    row = plain.copy()
+    for at, value in enumerate(values):
+        if value is not None:
+            row[at] = value
+    return row
+
+
+def values_at(strip: Strip | None, kind: StripKind, step_window: StepWindow, plain: Plain) -> Ticks:
+    """Return the value of each step of *step_window* before it strays; *plain* where the strip has none.
+
+    *plain*: the same for all, or a row by step number.
+    """
+    by_step = np.broadcast_to(plain, step_window.line.steps)
     if strip is None or not any(value is not None for value in strip.values):
-        return np.full(step_window.counts.size, plain)
-    return own_values(strip, step_window.line.steps, plain)[value_places(strip, kind, step_window)]
+        return (
+            by_step[step_window.numbers]
+            if isinstance(plain, np.ndarray)
+            else np.full(step_window.counts.size, plain)
+        )
+    places = value_places(strip, kind, step_window)
+    values = own_values(strip, step_window.line.steps, plain)[places]
+    if isinstance(plain, np.ndarray) and strip.free:
+        has_none = np.array([value is None for value in strip.values])[places]
+        return np.where(has_none, by_step[step_window.numbers], values)
+    return values
+
+
+def plain_of(at: StripAt, line: LaneSteps) -> Plain:
+    """Return what the steps have that the strip says nothing of: one value, or a row by step number."""
+    return line.velocities if at.kind is VELOCITY else plain_value(at, line.lane)
 
 
 def accidentals_at(strip: PitchStrip | None, step_window: StepWindow) -> Ticks:

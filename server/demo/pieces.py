@@ -46,7 +46,7 @@ from lattice.document import (
     Thin,
     VelocityStrip,
 )
-from lattice.document.source import Source
+from lattice.document.ground import Source
 
 __all__ = ["PIECES"]
 

@@ -46,7 +46,9 @@ def test_patterns_are_added_copied_renamed_deleted_and_brought_back(musician):
     expect(page.get_by_text("No lane yet.")).to_be_visible()
     page.get_by_role("button", name="Add a lane").click()
     expect(page.locator(".row")).to_have_count(1)
-    voice = page.locator(".v-overlay--active .card")  # a new lane's voice opens for choosing, and has the keys until it closes
+    voice = page.locator(
+        ".v-overlay--active .card"
+    )  # a new lane's voice opens for choosing, and has the keys until it closes
     expect(voice).to_be_visible()
     page.keyboard.press("Escape")
     expect(voice).to_have_count(0)

@@ -9,6 +9,7 @@ from lattice.document import (
     Arpeggio,
     BarRestart,
     BarSpan,
+    Before,
     Burst,
     ChanceStrip,
     ChordPool,
@@ -21,6 +22,7 @@ from lattice.document import (
     EveryBars,
     EveryCycle,
     Free,
+    GroundSource,
     HeldKey,
     HeldPool,
     Humanise,
@@ -62,6 +64,7 @@ from lattice.document.chance import LETTERS
 from lattice.document.step_value import KINDS, NOTES
 from lattice.document.strip import STRIPS, StripKind
 from lattice.document.timing import DIRECTIONS
+from lattice.theory.grounds import GROUNDS, ground_text
 from lattice.theory.scales import SCALES
 
 step_values = st.builds(
@@ -102,7 +105,19 @@ partly_thrown = st.builds(
     throw_numbers,
     st.none() | euclideans | numbereds,
 )
-rules = drawn | euclideans | numbereds | throwns | partly_thrown
+places = st.integers(0, 100)
+on_grounds = st.sampled_from(GROUNDS).flatmap(
+    lambda ground: st.builds(
+        GroundSource,
+        ground=st.just(ground),
+        part=st.sampled_from(ground_text(ground).parts),
+        x=places,
+        y=places,
+        pinned=st.booleans(),
+        was=st.none() | st.builds(Before, source=drawn | euclideans, rotate=st.integers(-9, 9)),
+    )
+)
+rules = drawn | euclideans | numbereds | throwns | partly_thrown | on_grounds
 thins = st.integers(2, 32).flatmap(
     lambda every: st.builds(
         Thin,

@@ -9,10 +9,11 @@ from typing import NamedTuple
 
 import numpy as np
 
-from lattice.document import Lane, Made, Score, Strip, Swing
+from lattice.document import GroundSource, Lane, Made, Score, Strip, Swing
 from lattice.document.strip import STRIPS, TIED, StripKind
 from lattice.luck.draws import Purpose, draws, draws_each
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
+from lattice.steps.ground import place_on
 from tests.lattice.walking import Step, ordinals, walk
 
 QUARTER = 13440
@@ -175,7 +176,7 @@ class Walked:
     def velocity(self, at: int, by_keys: int | None = None) -> Fraction:
         lane = self.lane
         kind = STRIPS["velocity"]
-        value = Fraction(self.value(at, kind, by_keys or lane.velocity))
+        value = Fraction(self.value(at, kind, by_keys or self.struck(self.steps[at].number)))
         if lane.accent and (self.before[at] + 1 - lane.accent.first) % lane.accent.every == 0:
             value = Fraction(lane.accent.velocity)
         value *= self.weight(self.steps[at].at)
@@ -184,17 +185,21 @@ class Walked:
         if lane.humanise and lane.humanise.velocity:
             value += lane.humanise.velocity * self.strays(at, Purpose.DEVIATION_IN_VELOCITY)
         strip = lane.velocity_strip
-        plain = 64 if by_keys else lane.velocity
-        own = [plain]
-        if strip and strip.free:
-            own = [plain if one is None else one for one in strip.values]
-        elif strip:
-            own = [
-                plain if step >= len(strip.values) or strip.values[step] is None else strip.values[step]
-                for step in range(self.clock_lane.source.steps)
-            ]
+        steps = self.clock_lane.source.steps
+        count = len(strip.values) if strip and strip.free else steps
+        own = [64 if by_keys else self.struck(step % steps) for step in range(count)]
+        for step, one in enumerate(strip.values[:count] if strip else ()):
+            own[step] = own[step] if one is None else one
         mean = Fraction(sum(own), len(own))
         return value + (mean - value) * Fraction(lane.evened, 100)
+
+    def struck(self, step: int) -> int:
+        """How hard a step number is struck that says nothing of its own."""
+        if not isinstance(self.lane.source, GroundSource):
+            return self.lane.velocity
+        place = place_on(self.lane.source)
+        merit = Fraction(place.merits[(step - self.lane.rotate) % len(place.merits)], place.unit)
+        return max(1, min(127, half_up((12 + 36 * merit) * Fraction(self.lane.velocity, 100))))
 
     def weight(self, time: Fraction) -> Fraction:
         meter, depth = self.score.meter, Fraction(self.lane.beat_weight, 100)

@@ -71,6 +71,7 @@ def lanes_called(draw: st.DrawFn, lane_id: str, others: tuple[str, ...] = ()) ->
         source=source,
         rotate=draw(st.integers(-127, 127)),
         complement=draw(st.booleans()),
+        busy=0 if isinstance(source, Rests | Echo | Reply) else draw(st.just(0) | st.integers(-100, 100)),
         thin=draw(st.none() | thins),
         edits=draw(edits),
         **clock,
@@ -111,7 +112,7 @@ def scores(draw: st.DrawFn, min_lanes: int = 0, *, made: bool = True) -> Score:
     return drawn
 
 
-def is_light(asked: Score) -> bool:
-    """Return whether several bars of a score can be rendered at once."""
-    end = 4 * asked.meter.bar_ticks
+def is_light(asked: Score, bars: int = 4) -> bool:
+    """Return whether several times so many bars of a score can be rendered at once."""
+    end = bars * asked.meter.bar_ticks
     return sum(notes_of_lane(line, asked, 0, end) for line in lines_of(asked, 1)) < MAX_NOTES_AT_ONCE / 8

@@ -15,7 +15,7 @@ from tests.lattice.scores import score
 
 
 def speeches(score: Score) -> list[Speech]:
-    return [Speech(line, pitch_context_of(line.lane, score, 1), score.lanes) for line in lines_of(score, 1)]
+    return [Speech(line, pitch_context_of(line.lane, score, 1), score) for line in lines_of(score, 1)]
 
 
 def spoken(lane: Lane, *others: Lane) -> Sentence:

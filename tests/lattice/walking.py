@@ -1,16 +1,18 @@
 """The definitions taken literally: every lane walked step by step from the start. Slow, and nothing shared with the
-engine but the hits of a rule, the draws, and the length of a note value."""
+engine but the hits of a rule, the draws, the levels of a meter, and the length of a note value."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from itertools import pairwise
+from math import floor
 
 import numpy as np
 
 from lattice.document import (
     BarRestart,
     Echo,
+    GroundSource,
     Lane,
     Made,
     PassRestart,
@@ -19,6 +21,8 @@ from lattice.document import (
     Thin,
 )
 from lattice.luck.draws import Purpose, draws
+from lattice.steps.ground import place_on
+from lattice.steps.measures import metrical_units
 from lattice.steps.source_hits import source_hits
 
 
@@ -131,13 +135,43 @@ def _fill(score: Score, lane: Lane, steps: list[Step], clock_lane: Lane) -> None
     else:
         n = lane.source.steps
         turned = {(hit + lane.rotate) % n for hit in source_hits(lane.source, lane.id)}
-        hits = [(step.number in turned) != lane.complement for step in steps]
+        ours = [(number in turned) != lane.complement for number in range(n)]
+        _make_busy(ours, lane, score)
+        hits = [ours[step.number] for step in steps]
     if lane.thin:
         own_shuffle = clock_lane.direction == "shuffled" and lane is clock_lane
         hits = _thin(steps, hits, lane.thin, lucky and not own_shuffle)
     forced = {edit.step: edit.hit for edit in lane.edits}
     for step, hit in zip(steps, hits, strict=True):
         step.hit = forced.get(step.number, hit)
+
+
+def _make_busy(hits: list[bool], lane: Lane, score: Score) -> None:
+    """Add rests, or leave only the most important hits, one after the other."""
+    n = len(hits)
+    bar = score.meter.bar_quarters
+    step = lane.span.quarters(bar) / n if lane.span else (lane.step_value or score.step_value).quarters
+    units = [Fraction(unit, 13440) for unit in metrical_units(score.meter, max(1, int(step * 13440)))]
+    levels = [
+        min((at for at, unit in enumerate(units) if i * step % unit == 0), default=99) for i in range(n)
+    ]
+    if isinstance(lane.source, GroundSource):
+        merits = place_on(lane.source).merits
+        levels = [-merits[(i - lane.rotate) % n] for i in range(n)]
+    choose_from = [i for i in range(n) if hits[i] == (lane.busy < 0)]
+    wanted = Fraction(len(choose_from) * (100 - abs(lane.busy) if lane.busy < 0 else lane.busy), 100)
+    if lane.busy < 0:
+        hits[:] = [False] * n
+    for _ in range(floor(wanted + Fraction(1, 2))):
+
+        def nearest(i: int) -> int:
+            return min((abs(i - j + turn) for j in range(n) if hits[j] for turn in (-n, 0, n)), default=n)
+
+        best = min(levels[i] for i in choose_from)
+        far = max(nearest(i) for i in choose_from if levels[i] == best)
+        first = min(i for i in choose_from if levels[i] == best and nearest(i) == far)
+        hits[first] = True
+        choose_from.remove(first)
 
 
 def _later(steps: list[Step], hits: list[bool], by: int) -> list[bool]:

@@ -14,7 +14,7 @@ BAR = Window(bars=1)
 @given(scores(min_lanes=1), dice)
 @settings(max_examples=25)
 def test_every_alternative_is_drawn_as_the_thread_that_choosing_it_makes(score, dice):
-    speech = Speech(lines_of(score, dice)[-1], lanes=score.lanes)
+    speech = Speech(lines_of(score, dice)[-1], score=score)
     words = [
         (field.setting, word.name) for field in bench(speech) for word in field.words if word.kind == "choice"
     ]

@@ -39,7 +39,7 @@ def reed(**fields: Any) -> Lane:
 
 def speech_of(one: Lane, *others: Lane, **fields: Any) -> Speech:
     asked = score(*others, one, **{"scale": D_DORIAN, "progression": CHORDS} | fields)
-    return Speech(lines_of(asked, 1)[-1], pitch_context_of(one, asked, 1), asked.lanes)
+    return Speech(lines_of(asked, 1)[-1], pitch_context_of(one, asked, 1), asked)
 
 
 def said(one: Lane, *others: Lane, **fields: Any) -> str:

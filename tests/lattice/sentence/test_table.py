@@ -70,6 +70,7 @@ def test_every_field_that_acts_on_a_lane_has_one_row():
 
 RED = {
     "complement": True,
+    "busy": 20,
     "thin": Thin(),
     "edits": (Edit(step=0, hit=True),),
     "once": Once(),

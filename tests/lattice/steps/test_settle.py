@@ -18,11 +18,14 @@ from lattice.document import (
     read,
 )
 from lattice.document.source import MAX_STEPS
-from lattice.document.strip_places import plain_value, strips_of
+from lattice.document.strip_places import strips_of
+from lattice.render.pipeline import render
+from lattice.render.window import Window
 from lattice.steps.lane_steps import lines_of
 from lattice.steps.settle import settled
 from lattice.steps.step_window import StepWindow
-from lattice.steps.strip_values import values_at
+from lattice.steps.strip_values import plain_of, values_at
+from tests.lattice.lane_fields import on_grounds
 from tests.lattice.scores import dice, lane, score, scores
 
 
@@ -57,9 +60,9 @@ def test_a_lane_settled_plays_as_before_where_one_drawn_cycle_can_hold_it(score,
         )
         assert (after.hits(0, counts) == line.hits(0, counts)).all()
         for was, now in zip(strips_of(line.lane), strips_of(lane), strict=True):
-            plain = plain_value(was, line.lane)
-            before = values_at(was.strip, was.kind, StepWindow(line, 0, counts), plain)
-            assert (values_at(now.strip, now.kind, StepWindow(after, 0, counts), plain) == before).all()
+            before = values_at(was.strip, was.kind, StepWindow(line, 0, counts), plain_of(was, line))
+            afterwards = values_at(now.strip, now.kind, StepWindow(after, 0, counts), plain_of(now, after))
+            assert (afterwards == before).all()
         assert (after.clock.starts(np.arange(counts)) == line.clock.starts(np.arange(counts))).all()
 
 
@@ -117,3 +120,13 @@ def test_a_strip_of_its_own_length_stays_as_it_is():
     free = ChanceStrip(values=(40, 70, 20), free=Free(advance="hit"))
     one = drawn(score(lane(source=Drawn(steps=8, hits=(2, 3)), direction="backward", chance_strip=free)), 0)
     assert one.chance_strip == free
+
+
+@given(source=on_grounds)
+@settings(max_examples=20)
+def test_a_lane_settled_off_a_ground_is_struck_as_hard_as_there(source):
+    on = lane(source=source, velocity=80, evened=30)
+    off = read(Lane, on.model_dump(mode="json") | settled(lines_of(score(on), 1)[0]))
+    was, now = (render(score(one), 1, Window(bars=8)) for one in (on, off))
+    assert isinstance(off.source, Drawn)
+    assert (was.starts.tolist(), was.velocities.tolist()) == (now.starts.tolist(), now.velocities.tolist())

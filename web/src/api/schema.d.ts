@@ -1679,6 +1679,46 @@ export interface components {
             kind: "bars";
         };
         /**
+         * Before
+         * @description What a lane was before it was put on a ground: the fields of a lane that the ground takes the place of.
+         */
+        Before: {
+            /**
+             * Busy
+             * @default 0
+             */
+            busy: number;
+            /**
+             * Complement
+             * @default false
+             */
+            complement: boolean;
+            /**
+             * Direction
+             * @default forward
+             * @enum {string}
+             */
+            direction: "forward" | "backward" | "to-and-fro" | "to-and-fro-twice" | "shuffled" | "random" | "wander";
+            /**
+             * Edits
+             * @default []
+             */
+            edits: components["schemas"]["Edit"][];
+            /**
+             * Rotate
+             * @default 0
+             */
+            rotate: number;
+            /** Source */
+            source: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["Thrown"] | components["schemas"]["Rests"] | components["schemas"]["Echo"] | components["schemas"]["Reply"];
+            /** Span */
+            span?: (components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"]) | null;
+            step_range?: components["schemas"]["StepRange"] | null;
+            step_value?: components["schemas"]["StepValue"] | null;
+            thin?: components["schemas"]["Thin"] | null;
+            velocity_strip?: components["schemas"]["VelocityStrip"] | null;
+        };
+        /**
          * Beginning
          * @description What is to begin from a *starter*: a *pattern* of a piece with a *kit*, or which *lane* of it.
          */
@@ -2662,6 +2702,46 @@ export interface components {
             ticks: number;
         };
         /**
+         * GroundSource
+         * @description The hits of one *part* at a place of a *ground*: *x* from on the beat to syncopated, *y* from sparse to busy.
+         *
+         *     *was*: what the lane was before, the way back.
+         */
+        GroundSource: {
+            /**
+             * Ground
+             * @enum {string}
+             */
+            ground: "engine-room" | "quayside" | "gangway" | "night-watch" | "swell" | "crosswind";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ground";
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "low" | "back" | "hat" | "open" | "high" | "mid" | "wood" | "bell";
+            /**
+             * Pinned
+             * @description it stays where it is when the others move
+             * @default false
+             */
+            pinned: boolean;
+            was?: components["schemas"]["Before"] | null;
+            /**
+             * X
+             * @default 50
+             */
+            x: number;
+            /**
+             * Y
+             * @default 50
+             */
+            y: number;
+        };
+        /**
          * Harder
          * @description Every velocity by as much higher or lower, within 1-127.
          */
@@ -2938,6 +3018,12 @@ export interface components {
              */
             bursts: components["schemas"]["Burst"][];
             /**
+             * Busy
+             * @description % busier: of its rests, hits; negative: sparser
+             * @default 0
+             */
+            busy: number;
+            /**
              * Chance Percent
              * @description how often a hit sounds
              * @default 100
@@ -3092,7 +3178,7 @@ export interface components {
              */
             solo: boolean;
             /** Source */
-            source: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["Thrown"] | components["schemas"]["Rests"] | components["schemas"]["Echo"] | components["schemas"]["Reply"];
+            source: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["Thrown"] | components["schemas"]["Rests"] | components["schemas"]["Echo"] | components["schemas"]["Reply"] | components["schemas"]["GroundSource"];
             /**
              * Span
              * @description what a cycle fills; none: it keeps its step
@@ -5598,7 +5684,8 @@ export interface components {
          * Word
          * @description A piece of a sentence: plain text, a number to move, a word with alternatives, or one that acts at once.
          *
-         *     *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher.
+         *     *value* is what acts, *stored* what the document holds where that differs; people see it *counted_from* higher, or
+         *     *negated*: without its minus, as a word before it says so.
          *     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
          *     Of kind *act*: a press sets the fields of *patch*.
          *     *own*: how many steps do not take the number, since they have values of their own in the lane's *strip* so called.
@@ -5649,6 +5736,11 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Negated
+             * @default false
+             */
+            negated: boolean;
             /**
              * Own
              * @default 0
@@ -5709,7 +5801,7 @@ export interface components {
         pieces__schemas__Thrown: {
             /** Sources */
             sources: {
-                [key: string]: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["lattice__document__source__Thrown"] | components["schemas"]["Rests"] | components["schemas"]["Echo"] | components["schemas"]["Reply"];
+                [key: string]: components["schemas"]["Drawn"] | components["schemas"]["Euclidean"] | components["schemas"]["Numbered"] | components["schemas"]["lattice__document__source__Thrown"] | components["schemas"]["Rests"] | components["schemas"]["Echo"] | components["schemas"]["Reply"] | components["schemas"]["GroundSource"];
             };
         };
     };

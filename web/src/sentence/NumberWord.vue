@@ -103,8 +103,10 @@ function onKeyDown(event: KeyboardEvent) {
 function takeTyped() {
   const value = isDigits.value ? amountOfDigits(typed.value) : valueOfTyping(typed.value, props.word.decimals)
   typed.value = null
-  // People see it counted from 1 where the document counts from 0.
-  if (value !== null) moveTo(typeof value === 'number' ? value - props.word.counted_from : value, true)
+  // People see it counted from 1 where the document counts from 0, and without a minus that a word says.
+  const { counted_from, negated } = props.word
+  if (value !== null)
+    moveTo(typeof value === 'number' ? (negated ? -value : value - counted_from) : value, true)
   begin() // what is typed next is a change of its own
 }
 </script>

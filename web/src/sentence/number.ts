@@ -50,6 +50,6 @@ export function amountOfDigits(typed: string | null): bigint | null {
 
 /** A number that a hand moves which is no part of a lane's sentence, as a word: what it is called and its limits. */
 export const numberWord = (name: string, value: number, low: number, high: number, field = ''): Word => ({
-  kind: 'number', text: `${value}`, name, field, value, stored: value, counted_from: 0, low, high, decimals: 0,
+  kind: 'number', text: `${value}`, name, field, value, stored: value, counted_from: 0, negated: false, low, high, decimals: 0,
   digits: '', last_digits: '', patch: null, strip: '', own: 0,
 }) // prettier-ignore
