@@ -49,6 +49,8 @@ class Purpose(IntEnum):
     NOTE_OF_POOL = 17  # which of them a hit plays at random
     CONTOUR = 18  # a thrown or wandering row of pitches; with the number of a throw in place of the dice
 
+    CANDIDATE = 19  # how far a candidate goes, and which way each lane; with the number of a throw in place of the dice
+
     def of(self, which: int) -> int:
         """Return the purpose for one of several things in the lane that need luck of their own, by its number."""
         return self + (which << 8)

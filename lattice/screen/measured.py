@@ -7,13 +7,16 @@ from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of
-from lattice.steps.measures import distance, evenness, syncopation
+from lattice.steps.measures import (
+    MAX_MEASURED_STEPS,
+    MEASURED_BARS,
+    distance,
+    evenness,
+    syncopation,
+)
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = ["MEASURED_BARS", "Measures", "measures"]
-
-MAX_STEPS = 100_000  # of a lane
-MEASURED_BARS = 16  # a longer pattern is measured on as many of its bars
 
 
 class Measures(BaseModel):
@@ -56,8 +59,8 @@ def _rows(line: LaneSteps | None, end: int) -> tuple[Ticks, Ticks]:
     if line is None:
         return np.empty(0, np.int64), np.empty(0, np.int64)
     steps = line.clock.first_at(end)
-    if steps > MAX_STEPS:
-        said = f"it has {steps:,} steps in the bars that are measured, {MAX_STEPS:,} is the most"
+    if steps > MAX_MEASURED_STEPS:
+        said = f"it has {steps:,} steps in the bars that are measured, {MAX_MEASURED_STEPS:,} is the most"
         raise DocumentError.of("", said, lane=line.lane.name)
     starts = line.clock.starts(np.arange(steps))
     return starts, starts[line.hits(0, steps)]

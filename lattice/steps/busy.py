@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from fractions import Fraction
+from functools import lru_cache
 
 from lattice.document.meter import Meter
 from lattice.steps.measures import metrical_units
@@ -10,6 +11,7 @@ from lattice.units import TICKS_PER_QUARTER
 __all__ = ["busier", "metrical_ranks"]
 
 
+@lru_cache(maxsize=1024)
 def metrical_ranks(steps: int, step: Fraction, meter: Meter) -> tuple[int, ...]:
     """Return how strong each step of a cycle is that begins on a bar line: 0 on the bar line, higher is weaker.
 

@@ -19,14 +19,13 @@ from lattice.document.timing import BarRestart, PassRestart
 from lattice.luck.draws import PLACES, Purpose, draws
 from lattice.memory import MEGABYTE, Memory, weight
 from lattice.steps import along
-from lattice.steps.busy import busier, metrical_ranks
+from lattice.steps.busy import metrical_ranks
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
 from lattice.steps.ground import GroundPlace, place_on
 from lattice.steps.hit_cycle import MAX_LINE, HitCycle
-from lattice.steps.source_hits import Rule, source_hits
+from lattice.steps.source_hits import Rule, turned_hits
 from lattice.steps.step_clock import StepClock
 from lattice.steps.thin import kept_of
-from lattice.steps.turns import complement, rotate
 from lattice.units import Ticks
 
 __all__ = ["RANDOM_REACH", "Frame", "LaneSteps", "line_as", "line_of", "lines_of", "remember_line"]
@@ -370,13 +369,10 @@ class LaneSteps:
     @laid_out
     def rule_hits(self) -> tuple[int, ...]:
         """The step numbers that its own source hits, after all turns but thinning, ascending. Not of a made lane."""
-        hits = rotate(source_hits(self.lane.source, self.lane.id), self.steps, self.lane.rotate)
-        if self.lane.complement:
-            hits = complement(hits, self.steps)
-        return busier(hits, self._ranks, self.lane.busy) if self.lane.busy else hits
+        return turned_hits(self.lane, self.steps, self.ranks)
 
     @property
-    def _ranks(self) -> tuple[int, ...]:
+    def ranks(self) -> tuple[int, ...]:
         """How important each step number is, the lower the more: see `busier`."""
         if ground := self.ground:
             return tuple(-merit for merit in ground.merits)

@@ -9,7 +9,17 @@ from numpy.typing import NDArray
 from lattice.document.meter import Meter
 from lattice.steps.euclidean import euclidean
 
-__all__ = ["distance", "evenness", "metrical_units", "syncopation"]
+__all__ = [
+    "MAX_MEASURED_STEPS",
+    "MEASURED_BARS",
+    "distance",
+    "evenness",
+    "metrical_units",
+    "syncopation",
+]
+
+MAX_MEASURED_STEPS = 100_000  # of a lane
+MEASURED_BARS = 16  # a longer pattern is measured on as many of its bars
 
 Ticks = NDArray[np.int64]
 

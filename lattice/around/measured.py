@@ -1,0 +1,218 @@
+"""The measures of many patterns beside one, over the first bars of a pass."""
+
+from collections import defaultdict
+from collections.abc import Hashable, Mapping, Sequence
+from math import pi, sin
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lattice.around.ways import Fields
+from lattice.document.lane import Lane
+from lattice.document.meter import Meter
+from lattice.document.piece import Score
+from lattice.document.problems import DocumentError
+from lattice.document.source import Made
+from lattice.render.window import Window
+from lattice.steps.euclidean import euclidean
+from lattice.steps.lane_steps import LaneSteps, line_as, line_of, lines_of
+from lattice.steps.measures import MAX_MEASURED_STEPS, MEASURED_BARS, metrical_units
+from lattice.steps.source_hits import turned_hits
+from lattice.units import TICKS_PER_QUARTER, Ticks
+
+__all__ = ["Measured", "measured"]
+
+Hits = NDArray[np.bool_]
+Shares = NDArray[np.float64]
+
+
+class Measured(NamedTuple):
+    """A column an entry a pattern. *heard*: the same for patterns that are heard as the same.
+
+    *hits_a_bar*; *syncopation* and *evenness* (0-1), means over the lanes weighted by their hits; *distance*: hits a
+    bar that moved, came or went.
+    """
+
+    hits_a_bar: Shares
+    syncopation: Shares
+    evenness: Shares
+    distance: Shares
+    heard: list[Hashable]
+
+
+class _Lane(NamedTuple):
+    """What one lane adds to each of many patterns."""
+
+    hits: Ticks
+    syncopation: Shares
+    evenness: Shares
+    differing: Ticks
+    heard: list[Hashable]
+
+
+def measured(score: Score, changes: Sequence[Mapping[str, Fields]]) -> Measured:
+    """Return the measures of *score* after each of *changes*: the fields that change, by lane id.
+
+    Hits are onsets before chance, by no dice. Raises DocumentError if a lane has too many steps.
+    """
+    bars = min(score.bars, MEASURED_BARS)
+    end = Window(bars=bars).ticks(score.meter.bar_ticks)[1]
+    lanes = [_lane(score, line, changes, end) for line in lines_of(score, 0)]
+    none = np.zeros(len(changes))
+    hits = sum((lane.hits for lane in lanes), none)
+    over = np.maximum(hits, 1)
+    return Measured(
+        hits_a_bar=hits / bars,
+        syncopation=sum((lane.hits * lane.syncopation for lane in lanes), none) / over,
+        evenness=np.where(hits > 0, sum((lane.hits * lane.evenness for lane in lanes), none) / over, 1.0),
+        distance=sum((lane.differing for lane in lanes), none) / bars,
+        heard=list(zip(*(lane.heard for lane in lanes), strict=True)),
+    )
+
+
+def _lane(score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]], end: int) -> _Lane:
+    """Return what the lane of *line* adds, worked out once for all patterns in which it is the same."""
+    which, variants = _variants(score, line, changes)
+    start = _onsets(line, end)
+    hits = np.zeros(len(variants), np.int64)
+    differing = np.zeros(len(variants), np.int64)
+    syncopation, evenness = np.zeros(len(variants)), np.ones(len(variants))
+    heard: list[Hashable] = [None] * len(variants)
+    for members in _by_clock(variants).values():
+        first = variants[members[0]]
+        counts, cycle = _counts(first, end)
+        within = first.clock.first_at(end)
+        starts = first.clock.starts(counts[:within])
+        rows = _played([variants[one] for one in members], counts)
+        here = rows[:, :within]
+        at = np.array(members)
+        hits[at] = here.sum(axis=1)
+        both = here[:, np.isin(starts, start)].sum(axis=1)
+        differing[at] = np.maximum(hits[at], start.size) - both
+        smallest = max(1, int(first.clock.step * TICKS_PER_QUARTER))
+        syncopation[at] = _syncopation(here, starts, end, score.meter, smallest)
+        evenness[at] = _evenness(rows[:, :cycle])
+        for one, packed in zip(members, np.packbits(here, axis=1), strict=True):
+            heard[one] = _heard(variants[one], packed.tobytes())
+    return _Lane(
+        hits[which], syncopation[which], evenness[which], differing[which], [heard[one] for one in which]
+    )
+
+
+def _variants(
+    score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]]
+) -> tuple[Ticks, list[LaneSteps]]:
+    """Return the lines that the lane has, each once, and which of them it has in each pattern."""
+    known: dict[Hashable, int] = {}
+    variants: list[LaneSteps] = []
+    which = np.zeros(len(changes), np.int64)
+    followed = _followed(score, line.lane)
+    for at, change in enumerate(changes):
+        changed = tuple(tuple(change[one.id].items()) if one.id in change else () for one in followed)
+        if changed not in known:
+            known[changed] = len(variants)
+            lanes = tuple(
+                one.model_copy(update=dict(fields)) if fields else one
+                for one, fields in zip(followed, changed, strict=True)
+            )
+            variants.append(_line(score, line, lanes))
+        which[at] = known[changed]
+    return which, variants
+
+
+def _followed(score: Score, lane: Lane) -> tuple[Lane, ...]:
+    """Return the lane, and those from which it is made, one from the other."""
+    if not isinstance(lane.source, Made):
+        return (lane,)
+    return (lane, *_followed(score, score.lane(lane.source.of)))
+
+
+def _line(score: Score, line: LaneSteps, changed: tuple[Lane, ...]) -> LaneSteps:
+    if len(changed) == 1:
+        return line if changed[0] is line.lane else line_as(line, changed[0])
+    by_id = {lane.id: lane for lane in changed}
+    lanes = tuple(by_id.get(lane.id, lane) for lane in score.lanes)
+    return line_of(score.model_copy(update={"lanes": lanes}), 0, line.lane.id)
+
+
+def _by_clock(variants: Sequence[LaneSteps]) -> dict[int, list[int]]:
+    """Return the places of the variants, by how many steps they have: those run on the same clock."""
+    groups: dict[int, list[int]] = defaultdict(list)
+    for at, variant in enumerate(variants):
+        groups[variant.steps].append(at)
+    return groups
+
+
+def _counts(line: LaneSteps, end: int) -> tuple[Ticks, int]:
+    """Return the counts of the steps up to *end*, and of the first cycle at least; and how many that has."""
+    within = line.clock.first_at(end)
+    if within > MAX_MEASURED_STEPS:
+        said = f"it has {within:,} steps in the bars that are measured, {MAX_MEASURED_STEPS:,} is the most"
+        raise DocumentError.of("", said, lane=line.lane.name)
+    cycle = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
+    return np.arange(max(within, cycle)), cycle
+
+
+def _onsets(line: LaneSteps, end: int) -> Ticks:
+    counts = np.arange(_counts(line, end)[0].size)
+    hits = line.hits(0, counts.size)[: line.clock.first_at(end)]
+    return line.clock.starts(np.flatnonzero(hits))
+
+
+def _played(variants: Sequence[LaneSteps], counts: Ticks) -> Hits:
+    """Return which steps of those counts are hits, a row a variant; all of them run on the same clock."""
+    first = variants[0].lane
+    if isinstance(first.source, Made) or first.thin:
+        return np.array([variant.hits(0, counts.size) for variant in variants])
+    by_number = np.zeros((len(variants), variants[0].steps), bool)
+    for row, variant in zip(by_number, variants, strict=True):
+        row[list(turned_hits(variant.lane, variant.steps, variant.ranks if variant.lane.busy else ()))] = True
+    for edit in first.edits:  # no way touches them
+        if edit.step < by_number.shape[1]:
+            by_number[:, edit.step] = edit.hit
+    return by_number[:, variants[0].numbers(counts)]
+
+
+def _heard(line: LaneSteps, hits: bytes) -> Hashable:
+    """Return what is the same for variants of a lane that sound alike: steps, hits, what else the ways change."""
+    lane = line.lane
+    return line.steps, hits, lane.accent, lane.velocity_strip, line.ground
+
+
+def _syncopation(hits: Hits, starts: Ticks, end: int, meter: Meter, smallest: int) -> Shares:
+    """Return the syncopation of each row: see `lattice.steps.measures.syncopation`."""
+    rows, columns = np.nonzero(hits)
+    result = np.zeros(len(hits))
+    if not rows.size:
+        return result
+    onsets = starts[columns]
+    is_first = np.diff(rows, prepend=-1) != 0
+    following = np.append(onsets[1:], 0)
+    is_last = np.append(is_first[1:], True)
+    following[is_last] = end + onsets[is_first]  # the last is followed by the first, once round
+    units = metrical_units(meter, smallest)
+    level = np.full(rows.size, len(units))
+    passed = np.full(rows.size, len(units))
+    for number, unit in reversed(list(enumerate(units))):
+        level[onsets % unit == 0] = number
+        passed[(following - 1) // unit > onsets // unit] = number
+    totals = np.bincount(rows, np.maximum(0, level - passed), len(hits))
+    counts = np.bincount(rows, minlength=len(hits))
+    return totals / np.maximum(counts, 1) / len(units)
+
+
+def _evenness(cycles: Hits) -> Shares:
+    """Return the evenness of each row, a cycle: see `lattice.steps.measures.evenness`."""
+    steps = cycles.shape[1]
+    chords = np.array(
+        [[sin(pi * abs(one - other) / steps) for other in range(steps)] for one in range(steps)]
+    )
+    hits = cycles.astype(float)
+    sums = ((hits @ chords) * hits).sum(axis=1) / 2
+    counts = cycles.sum(axis=1)
+    most = np.ones(steps + 1)
+    for count in np.unique(counts).tolist():
+        spread = list(euclidean(count, steps))
+        most[count] = chords[np.ix_(spread, spread)].sum() / 2 or 1
+    return np.where(counts < 2, 1.0, np.minimum(1.0, sums / most[counts]))
