@@ -14,7 +14,6 @@ from lattice.document.meter import Meter
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.document.source import Made
-from lattice.render.window import Window
 from lattice.steps.euclidean import euclidean
 from lattice.steps.lane_steps import LaneSteps, line_as, line_of, lines_of
 from lattice.steps.measures import MAX_MEASURED_STEPS, MEASURED_BARS, metrical_units
@@ -57,7 +56,7 @@ def measured(score: Score, changes: Sequence[Mapping[str, Fields]]) -> Measured:
     Hits are onsets before chance, by no dice. Raises DocumentError if a lane has too many steps.
     """
     bars = min(score.bars, MEASURED_BARS)
-    end = Window(bars=bars).ticks(score.meter.bar_ticks)[1]
+    end = bars * score.meter.bar_ticks
     lanes = [_lane(score, line, changes, end) for line in lines_of(score, 0)]
     none = np.zeros(len(changes))
     hits = sum((lane.hits for lane in lanes), none)

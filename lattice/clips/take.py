@@ -13,12 +13,12 @@ from lattice.clips.undisturbed import undisturbed
 from lattice.document.feel import STRAIGHT
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
-from lattice.edits.throw import throw_all
 from lattice.render.notes import silent_lanes
 from lattice.render.window import MAX_BARS, Window
 from lattice.screen.periods import is_decided_by_luck
 from lattice.steps.lane_steps import lines_of
 from lattice.steps.measures import distance, syncopation
+from lattice.steps.throwing import throw_all
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = [

@@ -4,8 +4,9 @@ from lattice.clips.clip import Control, Note
 from lattice.clips.keep import Tape, TapeTrack
 from lattice.document.piece import Score
 from lattice.render.controls import controls_of
+from lattice.render.events import events_of
 from lattice.render.notes import note_of
-from lattice.render.pipeline import events_of, play_all
+from lattice.render.pipeline import play_all
 from lattice.render.window import Window
 
 __all__ = ["undisturbed"]
@@ -18,7 +19,7 @@ def undisturbed(score: Score, dice: int, window: Window) -> Tape:
     """
     first, end = window.ticks(score.meter.bar_ticks)
     played = play_all(score, dice, window)
-    events, sent = events_of(score, window, played), controls_of(score, window, played)
+    events, sent = events_of(score, dice, window, played), controls_of(score, window, played)
     tracks = []
     for index, lane in enumerate(score.lanes):
         own = events.take(events.lanes == index)

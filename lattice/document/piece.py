@@ -7,6 +7,7 @@ from pydantic import AfterValidator, Field, model_validator
 
 from lattice.document.arpeggio import TypedPool
 from lattice.document.base import Document, Id, Name, Row
+from lattice.document.detour import MAX_DETOURS, MAX_HELD_DETOURS, HeldDetour, PatternDetour
 from lattice.document.feel import Swing
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
@@ -47,6 +48,7 @@ class Rhythm(Document):
     step_value: StepValue = StepValue()
     progression: Annotated[Progression | None, Field(description="none: no chords to follow")] = None
     lanes: Annotated[Row[Lane], Field(max_length=64)] = ()
+    detours: Annotated[Row[PatternDetour], Field(max_length=MAX_DETOURS)] = ()
 
     @model_validator(mode="after")
     def _lanes_differ(self) -> Self:
@@ -114,6 +116,9 @@ class Score(Rhythm):
     swing: Swing = Swing()
     scale: Scale = Scale()
     kit: Kit
+    held_detours: Annotated[
+        Row[HeldDetour], Field(max_length=MAX_HELD_DETOURS, description="by hand, in the order of time")
+    ] = ()
 
     @model_validator(mode="after")
     def _voices_known(self) -> Self:

@@ -6,7 +6,7 @@ from lattice.edits.entering import enter_note, enter_rest, enter_tie, record_key
 from lattice.edits.rescale import rescaled
 from lattice.edits.step_actions import ACTIONS, Action, act
 from lattice.edits.strip_actions import begin_control, change_strip, draw_contour, empty_strip, throw_strip
-from lattice.edits.throw import throw_all, throw_lane
+from lattice.steps.throwing import throw_all, throw_lane
 
 __all__ = [
     "ACTIONS",

@@ -1,8 +1,8 @@
 """score x dice x window -> events: what is heard. `lattice.render.pipeline` is the order of operations."""
 
+from lattice.render.events import render
 from lattice.render.notes import silent_lanes
 from lattice.render.overlaps import Events
-from lattice.render.pipeline import render
 from lattice.render.size import MAX_NOTES_AT_ONCE
 from lattice.render.window import MAX_BARS, Window
 

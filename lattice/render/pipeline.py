@@ -10,7 +10,6 @@ from dataclasses import replace
 
 import numpy as np
 
-from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.memory import MEGABYTE, remembered
 from lattice.render.bursts import BurstNotes, burst_notes, covered
@@ -18,8 +17,8 @@ from lattice.render.chance import chances_of, letters_of, sounding
 from lattice.render.feel import STRAIGHT_ON, Feel, feel_of
 from lattice.render.kept_clip import kept_longest, kept_notes
 from lattice.render.lane import Hits, LaidOut, Played, is_moved_by_luck, moves_pitch, reach
-from lattice.render.notes import Notes, note_of, silent_lanes
-from lattice.render.overlaps import Events, alone, resolve_overlaps
+from lattice.render.notes import Notes, note_of
+from lattice.render.overlaps import alone
 from lattice.render.pitch import (
     burst_pitches,
     in_ratchets,
@@ -50,27 +49,15 @@ from lattice.units import Ticks
 
 __all__ = [
     "REMEMBERED_STEPS",
-    "events_of",
     "lay_out",
     "play",
     "play_all",
     "play_lane",
-    "render",
     "sounding_in",
     "thrown",
 ]
 
 REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
-
-
-def render(score: Score, dice: int, window: Window) -> Events:
-    """Return the notes of *score* that start in *window*, with their whole lengths.
-
-    Pure: the same question has the same answer, on every machine. Joining the answers of adjoining
-    windows gives the answer of the whole.
-    Raises DocumentError if the window holds too many notes.
-    """
-    return events_of(score, window, play_all(score, dice, window))
 
 
 def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, Played]]:
@@ -257,31 +244,3 @@ def sounding_in(voice: SourceLane, first_tick: int, end_tick: int) -> tuple[Tick
         notes = play(line, STRAIGHT_ON, voice.context, max(0, first_tick - lasts), end_tick).notes
     sounding = alone(notes.starts, notes.ends, folded(voice.note + notes.intervals), notes.velocities)
     return sounding.starts, sounding.starts + sounding.lengths, sounding.pitches, sounding.velocities
-
-
-def events_of(score: Score, window: Window, played: list[tuple[LaneSteps, Played]]) -> Events:
-    """Return the notes that start in *window* of what `play_all` returned, overlaps resolved."""
-    _, end = window.ticks(score.meter.bar_ticks)
-    silent = silent_lanes(score.lanes)
-    parts = [
-        _lane_events(index, line.lane, score, steps)
-        for index, (line, steps) in enumerate(played)
-        if line.lane.id not in silent
-    ]
-    resolved = resolve_overlaps(Events.join(parts))
-    return resolved.take(resolved.starts < end)
-
-
-def _lane_events(index: int, lane: Lane, score: Score, played: Played) -> Events:
-    channel, note = note_of(lane, score)
-    notes = played.notes
-    return Events(
-        lanes=np.full(notes.starts.size, index),
-        starts=notes.starts,
-        lengths=notes.ends - notes.starts,
-        pitches=folded(note + notes.intervals),
-        velocities=notes.velocities,
-        tunes=notes.tunes,
-        channels=np.full(notes.starts.size, channel),
-        straights=notes.straights,
-    )

@@ -5,8 +5,9 @@ import numpy as np
 from lattice.document.kit import Voice
 from lattice.document.piece import Score
 from lattice.render.controls import Controls, controls_of
+from lattice.render.events import events_of
 from lattice.render.overlaps import Events
-from lattice.render.pipeline import events_of, play_all
+from lattice.render.pipeline import play_all
 from lattice.render.sounding import lane_sound
 from lattice.render.window import Window
 from lattice.screen.pictures import ControlColumns, EventColumns, LaneTone, Sounds
@@ -22,7 +23,7 @@ def sounds(score: Score, dice: int, window: Window) -> Sounds:
     first, end = window.ticks(score.meter.bar_ticks)
     played = play_all(score, dice, window)
     sent = controls_of(score, window, played)
-    voices, events = _struck(score, events_of(score, window, played))
+    voices, events = _struck(score, events_of(score, dice, window, played))
     return Sounds.model_construct(
         first_tick=first,
         end_tick=end,

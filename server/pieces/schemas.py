@@ -8,8 +8,8 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from lattice.document import DocumentError, Drawn, Lane, Meter, Pattern, Piece, Score, read, score_of
 from lattice.document.base import Id, Name
-from lattice.document.piece import Dice
 from lattice.document.ground import Source
+from lattice.document.piece import Dice
 from lattice.document.source import MAX_THROW
 from lattice.document.strip import Shape
 from lattice.edits import Action, Copied

@@ -2,7 +2,7 @@
 
 from lattice.around.ways.way import Fields, Luck, Subject, Way
 from lattice.document.source import MAX_THROW, Computed, Drawn
-from lattice.edits.throw import throw_lane
+from lattice.steps.throwing import throw_lane
 
 __all__ = ["THROW"]
 

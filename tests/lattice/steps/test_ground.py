@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.document import GroundSource, Meter
-from lattice.render.pipeline import render
+from lattice.render.events import render
 from lattice.render.window import Window
 from lattice.steps.ground import ground_meter, ground_step, place_on, places_of
 from lattice.steps.lane_steps import lines_of

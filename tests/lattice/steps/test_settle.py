@@ -19,7 +19,7 @@ from lattice.document import (
 )
 from lattice.document.source import MAX_STEPS
 from lattice.document.strip_places import strips_of
-from lattice.render.pipeline import render
+from lattice.render.events import render
 from lattice.render.window import Window
 from lattice.steps.lane_steps import lines_of
 from lattice.steps.settle import settled

@@ -3,8 +3,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.document import DocumentError, Drawn, Euclidean, Lane, Rests, Thrown, read
-from lattice.edits import throw_all, throw_lane
 from lattice.steps.source_hits import source_hits
+from lattice.steps.throwing import throw_all, throw_lane
 from tests.lattice.scores import lane, lanes_called, score
 
 throws = st.integers(1, 999_999)

@@ -1,0 +1,187 @@
+"""Where the clock leads while detours hold: which stretch of which score is played when."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from itertools import pairwise
+from math import ceil, floor
+
+from lattice.around.candidates import candidate
+from lattice.document.detour import (
+    PACES,
+    Detour,
+    DetourKind,
+    HeldDetour,
+    Only,
+    Pace,
+    PatternDetour,
+    Repeat,
+    Shift,
+    Variation,
+)
+from lattice.document.lane import Lane
+from lattice.document.piece import Score
+from lattice.memory import MEGABYTE, remembered
+from lattice.units import TICKS_PER_QUARTER
+
+__all__ = ["Away", "Leg", "away", "has_detours", "legs"]
+
+
+@dataclass(frozen=True)
+class Away:
+    """A stretch, in ticks, in which *detour* holds. *since*: from when it counts; *number*: of a variation."""
+
+    detour: Detour
+    start: int
+    end: int
+    since: Fraction
+    number: int = 0
+
+
+@dataclass(frozen=True)
+class Leg:
+    """From tick *start* to before *end*, *score* is played from its *source* tick on, *pace* times as fast.
+
+    *only*: the ids of the lanes that sound; None for all. *is_away*: whether any detour holds.
+    """
+
+    start: Fraction
+    end: Fraction
+    source: Fraction
+    pace: Fraction
+    score: Score
+    only: frozenset[str] | None
+    is_away: bool
+
+    @property
+    def source_end(self) -> Fraction:
+        """Up to where of the source it is played."""
+        return self.source + (self.end - self.start) * self.pace
+
+    def heard_at(self, tick: int) -> int:
+        """Return when what is at a *tick* of the source is heard: never before the start of all."""
+        return max(0, floor(self.start + (tick - self.source) / self.pace + Fraction(1, 2)))
+
+
+def has_detours(score: Score) -> bool:
+    """Return whether anything but the score itself may play."""
+    return bool(score.detours or score.held_detours)
+
+
+def away(score: Score, first: int, end: int) -> list[Away]:
+    """Return what holds from tick *first* to before *end*, the pattern's own detours first, then those of hands."""
+    bar = score.meter.bar_ticks
+    found: list[Away] = []
+    for mine in score.detours:
+        every = mine.every * bar
+        for count in range(first // every, -(-end // every)):
+            stop = (count + 1) * every
+            found.append(_of_pattern(mine, stop - mine.bars * bar, stop, count, score))
+    for held in score.held_detours:
+        found.append(_held(held, end, score))
+    return [one for one in found if one.start < end and one.end > first]
+
+
+def _of_pattern(mine: PatternDetour, start: int, end: int, count: int, score: Score) -> Away:
+    number = mine.detour.number if isinstance(mine.detour, Variation) else 0
+    since = _since(mine.detour, start, score)
+    return Away(mine.detour, ceil(since), end, since, number + (count if mine.fresh else 0))
+
+
+def _held(held: HeldDetour, now: int, score: Score) -> Away:
+    number = held.detour.number if isinstance(held.detour, Variation) else 0
+    since = _since(held.detour, held.start, score)
+    return Away(
+        held.detour, ceil(since), max(now, held.start + 1) if held.end is None else held.end, since, number
+    )
+
+
+def _since(detour: Detour, pressed: int, score: Score) -> Fraction:
+    """Return from when a detour holds that is asked for at a tick.
+
+    A repeat does from a multiple of its length on, a pace from a beat, all else at once.
+    """
+    if isinstance(detour, Repeat):
+        unit = detour.length.quarters * TICKS_PER_QUARTER
+    elif isinstance(detour, Pace):
+        unit = score.meter.beat_quarters * TICKS_PER_QUARTER
+    else:
+        return Fraction(pressed)
+    return -(-pressed // unit) * unit
+
+
+def legs(score: Score, first: int, end: int) -> list[Leg]:
+    """Return what is played from tick *first* to before *end*, leg by leg.
+
+    Of each kind one detour holds at a time: those of hands before the pattern's, later ones before earlier. They are
+    applied in the order pace, repeat, variation, shift, only.
+    """
+    known = away(score, first, end)
+    edges = sorted(
+        {first, end, *(tick for one in known for tick in (one.start, one.end) if first < tick < end)}
+    )
+    found: list[Leg] = []
+    for start, stop in pairwise(edges):
+        holding = {one.detour.kind: one for one in known if one.start <= start and one.end >= stop}
+        found += _legs(score, holding, start, stop)
+    return found
+
+
+def _legs(score: Score, holding: Mapping[DetourKind, Away], start: int, end: int) -> Iterator[Leg]:
+    pace, repeat = holding.get("pace"), holding.get("repeat")
+    there = _variant(score, holding.get("variation"), holding.get("shift"))
+    only = holding["only"].detour if "only" in holding else None
+    chosen = frozenset(only.lanes) & {lane.id for lane in score.lanes} if isinstance(only, Only) else None
+    times = PACES[pace.detour.times] if pace and isinstance(pace.detour, Pace) else Fraction(1)
+    for begin, stop, source in _rounds(repeat, start, end):
+        at = pace.since + (source - pace.since) * times if pace else source
+        leg = Leg(begin, stop, at, times, there, chosen or None, bool(holding))
+        yield from _after_the_start(leg)
+
+
+def _rounds(repeat: Away | None, start: int, end: int) -> Iterator[tuple[Fraction, Fraction, Fraction]]:
+    """Return (begin, end, source) of each time that what is repeated comes from *start* to before *end*."""
+    if repeat is None or not isinstance(repeat.detour, Repeat):
+        yield Fraction(start), Fraction(end), Fraction(start)
+        return
+    length = repeat.detour.length.quarters * TICKS_PER_QUARTER
+    count = (start - repeat.since) // length
+    while (begin := repeat.since + count * length) < end:
+        here = max(begin, Fraction(start))
+        yield here, min(begin + length, Fraction(end)), repeat.since + (here - begin)
+        count += 1
+
+
+def _after_the_start(leg: Leg) -> Iterator[Leg]:
+    """Return the leg as far as its source has begun: nothing is heard from before the start."""
+    if leg.source_end <= 0:
+        return
+    late = max(Fraction(0), -leg.source)
+    yield replace(leg, start=leg.start + late / leg.pace, source=leg.source + late) if late else leg
+
+
+def _variant(score: Score, variation: Away | None, shift: Away | None) -> Score:
+    changed = score
+    if variation and isinstance(variation.detour, Variation):
+        changed = _varied(score, variation.detour, variation.number)
+    if shift and isinstance(shift.detour, Shift):
+        lanes = tuple(_shifted(lane, shift.detour) for lane in changed.lanes)
+        changed = changed.model_copy(update={"lanes": lanes})
+    return changed
+
+
+@remembered(16 * MEGABYTE)
+def _varied(score: Score, asked: Variation, number: int) -> Score:
+    changes = candidate(score, asked.distance, asked.ways, asked.throw, number, or_none=True)
+    lanes = tuple(lane.model_copy(update=changes.get(lane.id, {})) for lane in score.lanes)
+    return score.model_copy(update={"lanes": lanes})
+
+
+def _shifted(lane: Lane, shift: Shift) -> Lane:
+    if not lane.is_melodic:
+        return lane
+    moved = {
+        "degrees_up": lane.degrees_up + shift.degrees,
+        "semitones_up": lane.semitones_up + shift.semitones,
+    }
+    return lane.model_copy(update=moved)
