@@ -20,7 +20,7 @@ from lattice.steps.measures import MAX_MEASURED_STEPS, MEASURED_BARS, metrical_u
 from lattice.steps.source_hits import turned_hits
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
-__all__ = ["Measured", "measured"]
+__all__ = ["Measured", "evenness_of_rows", "measured", "syncopation_of_rows"]
 
 Hits = NDArray[np.bool_]
 Shares = NDArray[np.float64]
@@ -90,8 +90,8 @@ def _lane(score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]]
         both = here[:, np.isin(starts, start)].sum(axis=1)
         differing[at] = np.maximum(hits[at], start.size) - both
         smallest = max(1, int(first.clock.step * TICKS_PER_QUARTER))
-        syncopation[at] = _syncopation(here, starts, end, score.meter, smallest)
-        evenness[at] = _evenness(rows[:, :cycle])
+        syncopation[at] = syncopation_of_rows(here, starts, end, score.meter, smallest)
+        evenness[at] = evenness_of_rows(rows[:, :cycle])
         for one, packed in zip(members, np.packbits(here, axis=1), strict=True):
             heard[one] = _heard(variants[one], packed.tobytes())
     return _Lane(
@@ -179,7 +179,7 @@ def _heard(line: LaneSteps, hits: bytes) -> Hashable:
     return line.steps, hits, lane.accent, lane.velocity_strip, line.ground
 
 
-def _syncopation(hits: Hits, starts: Ticks, end: int, meter: Meter, smallest: int) -> Shares:
+def syncopation_of_rows(hits: Hits, starts: Ticks, end: int, meter: Meter, smallest: int) -> Shares:
     """Return the syncopation of each row: see `lattice.steps.measures.syncopation`."""
     rows, columns = np.nonzero(hits)
     result = np.zeros(len(hits))
@@ -201,7 +201,7 @@ def _syncopation(hits: Hits, starts: Ticks, end: int, meter: Meter, smallest: in
     return totals / np.maximum(counts, 1) / len(units)
 
 
-def _evenness(cycles: Hits) -> Shares:
+def evenness_of_rows(cycles: Hits) -> Shares:
     """Return the evenness of each row, a cycle: see `lattice.steps.measures.evenness`."""
     steps = cycles.shape[1]
     chords = np.array(

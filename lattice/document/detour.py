@@ -20,6 +20,7 @@ __all__ = [
     "WAY_NAMES",
     "Detour",
     "DetourKind",
+    "HeldAt",
     "HeldDetour",
     "Only",
     "Pace",
@@ -87,6 +88,7 @@ class Only(Document):
 
 
 DetourKind = Literal["pace", "repeat", "variation", "shift", "only"]
+HeldAt = Literal["once", "beat", "half bar", "bar"]
 Detour = Annotated[Variation | Repeat | Shift | Pace | Only, Field(discriminator="kind")]
 # In the order in which they are applied.
 DETOURS: tuple[DetourKind, ...] = get_args(DetourKind)
@@ -111,8 +113,12 @@ class PatternDetour(Document):
 
 
 class HeldDetour(Document):
-    """A detour held by hand from a tick on to before another; *end*: none while it is held."""
+    """A detour held by hand from a tick on to before another; *end*: none while it is held.
+
+    *at*: whether it waits for the next beat, half bar or bar line.
+    """
 
     detour: Detour
     start: Tick
+    at: HeldAt = "once"
     end: Tick | None = None

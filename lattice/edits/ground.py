@@ -1,17 +1,18 @@
 """Putting a lane on a ground, and taking it off again: each returns the fields that it changes."""
 
+from collections.abc import Sequence
 from typing import Any
 
 from lattice.document.ground import BEFORE_FIELDS, Before, GroundSource
 from lattice.document.kit import Kit
 from lattice.document.lane import Lane
-from lattice.document.piece import Rhythm
-from lattice.document.problems import DocumentError
+from lattice.document.piece import Rhythm, Score
+from lattice.document.problems import DocumentError, read
 from lattice.document.step_value import StepValue
 from lattice.steps.ground import ground_step
 from lattice.theory.grounds import GroundId, Part, ground_text, part_of_note
 
-__all__ = ["free_parts", "put_on_ground", "take_off_ground"]
+__all__ = ["free_parts", "put_all_on_ground", "put_on_ground", "take_off_ground"]
 
 
 def put_on_ground(
@@ -33,6 +34,21 @@ def put_on_ground(
     plain = {field: Lane.model_fields[field].default for field in BEFORE_FIELDS if field != "source"}
     on_it = source.model_copy(update={"was": was}).model_dump(mode="json")
     return plain | {"source": on_it, "edits": []} | _step(rhythm, ground)
+
+
+def put_all_on_ground(
+    score: Score, lane_ids: Sequence[str], ground: GroundId, part: Part | None, x: int, y: int
+) -> dict[str, dict[str, Any]]:
+    """Return the fields, by lane id, that put lanes on *ground* one after the other. Raises as `put_on_ground`."""
+    patches: dict[str, dict[str, Any]] = {}
+    for lane_id in lane_ids:
+        patches[lane_id] = put_on_ground(score, score.kit, lane_id, ground, part, x, y)
+        lanes = tuple(
+            read(Lane, lane.model_dump(mode="json") | patches[lane_id]) if lane.id == lane_id else lane
+            for lane in score.lanes
+        )
+        score = score.model_copy(update={"lanes": lanes})
+    return patches
 
 
 def take_off_ground(lane: Lane) -> dict[str, Any]:

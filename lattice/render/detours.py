@@ -29,13 +29,17 @@ __all__ = ["Away", "Leg", "away", "has_detours", "legs"]
 
 @dataclass(frozen=True)
 class Away:
-    """A stretch, in ticks, in which *detour* holds. *since*: from when it counts; *number*: of a variation."""
+    """A stretch, in ticks, in which *detour* holds. *since*: from when it counts; *number*: of a variation.
+
+    *by_hand*: a hand holds it, or did.
+    """
 
     detour: Detour
     start: int
     end: int
     since: Fraction
-    number: int = 0
+    number: int
+    by_hand: bool
 
 
 @dataclass(frozen=True)
@@ -85,15 +89,21 @@ def away(score: Score, first: int, end: int) -> list[Away]:
 def _of_pattern(mine: PatternDetour, start: int, end: int, count: int, score: Score) -> Away:
     number = mine.detour.number if isinstance(mine.detour, Variation) else 0
     since = _since(mine.detour, start, score)
-    return Away(mine.detour, ceil(since), end, since, number + (count if mine.fresh else 0))
+    return Away(mine.detour, ceil(since), end, since, number + (count if mine.fresh else 0), False)
 
 
 def _held(held: HeldDetour, now: int, score: Score) -> Away:
     number = held.detour.number if isinstance(held.detour, Variation) else 0
-    since = _since(held.detour, held.start, score)
-    return Away(
-        held.detour, ceil(since), max(now, held.start + 1) if held.end is None else held.end, since, number
-    )
+    since = _since(held.detour, _awaited(held, score), score)
+    return Away(held.detour, ceil(since), now if held.end is None else held.end, since, number, True)
+
+
+def _awaited(held: HeldDetour, score: Score) -> int:
+    """Return the tick from which a hand wants it."""
+    bar = score.meter.bar_quarters
+    waits = {"once": Fraction(0), "beat": score.meter.beat_quarters, "half bar": bar / 2, "bar": bar}
+    unit = waits[held.at] * TICKS_PER_QUARTER
+    return ceil(-(-held.start // unit) * unit) if unit else held.start
 
 
 def _since(detour: Detour, pressed: int, score: Score) -> Fraction:

@@ -16,6 +16,8 @@ from lattice.document.source import Drawn, Made
 from lattice.document.strip import TIED
 from lattice.memory import MEGABYTE, remembered
 from lattice.render.bursts import BurstNotes, awake, burst_ticks
+from lattice.render.detours import away, has_detours
+from lattice.render.events import away_notes
 from lattice.render.feel import feel_of
 from lattice.render.held_keys import held_pools
 from lattice.render.lane import Hits, LaidOut, Played
@@ -28,6 +30,8 @@ from lattice.screen.benches import bench_of
 from lattice.screen.chords import chord_pictures
 from lattice.screen.periods import said_after
 from lattice.screen.pictures import (
+    AwayPicture,
+    AwayStretch,
     BurstPicture,
     KeptPicture,
     LanePicture,
@@ -38,6 +42,7 @@ from lattice.screen.pictures import (
 from lattice.screen.properties import all_in_the_strip, property_of, shown_values
 from lattice.screen.staff import folded_row, staff_of
 from lattice.sentence import Speech, sentence, standing
+from lattice.sentence.detours import say_detour
 from lattice.sentence.lengths import say_progression
 from lattice.steps.lane_steps import LaneSteps, line_as, line_of
 from lattice.steps.meeting import CannotTellError, cycle_starts, meeting, say_bars
@@ -76,10 +81,13 @@ def picture(
         chords=chord_pictures(score, first, end),
         progression=say_progression(score.progression, score.meter),
         scale_chords=list(scale_chords(score.scale.root, score.scale.semitones)),
+        away=_stretches(score, first, end),
         property=property_of(shown) if shown else None,
         lanes=[
-            _lane_picture(line, steps, line.lane.id in silent, score, first, end, shown)
-            for line, steps in played
+            _lane_picture(line, steps, line.lane.id in silent, score, first, end, shown).model_copy(
+                update={"away": notes}
+            )
+            for (line, steps), notes in zip(played, _away(score, dice, window), strict=True)
         ],
         benches=[
             bench_of(line, steps, _inside(line, steps.step_window, first, end), score, first, end)
@@ -88,6 +96,31 @@ def picture(
         ],
         meeting=_meeting(score, of_chosen if len(of_chosen) > 1 else lines, first, end),
     )
+
+
+def _stretches(score: Score, first: int, end: int) -> list[AwayStretch]:
+    return [
+        AwayStretch(
+            start=max(one.start, first),
+            end=min(one.end, end),
+            says=say_detour(one.detour, score.lanes),
+            by_hand=one.by_hand,
+        )
+        for one in away(score, first, end)
+    ]
+
+
+def _away(score: Score, dice: int, window: Window) -> list[AwayPicture | None]:
+    """Return what detours play in each lane's stead."""
+    if not has_detours(score):
+        return [None] * len(score.lanes)
+    events = away_notes(score, dice, window)
+    pictures: list[AwayPicture | None] = []
+    for index in range(len(score.lanes)):
+        own = events.take(events.lanes == index)
+        columns = {name: getattr(own, name).tolist() for name in AwayPicture.model_fields}
+        pictures.append(AwayPicture.model_construct(**columns) if len(own) else None)
+    return pictures
 
 
 def lane_picture(score: Score, dice: int, lane_id: str, window: Window) -> LanePicture:
@@ -186,6 +219,7 @@ def _draw(
         edited=[edit.step for edit in lane.edits if edit.step < line.steps],
         ruled=_ruled(line),
         kept=None,
+        away=None,
         sentence=sentence(Speech(line, context)),
     )
 

@@ -10,6 +10,8 @@ from lattice.document.strip import Shape
 from lattice.sentence import Choice, Field, Part, Sentence, Word
 
 __all__ = [
+    "AwayPicture",
+    "AwayStretch",
     "Bench",
     "BurstPicture",
     "ChordPicture",
@@ -80,6 +82,24 @@ class KeptPicture(BaseModel):
     begins: list[int]
 
 
+class AwayPicture(BaseModel):
+    """The notes that detours play in a lane's stead, as far as they begin in the window: *pitches* as in MIDI."""
+
+    starts: list[int]
+    lengths: list[int]
+    pitches: list[int]
+    velocities: list[int]
+
+
+class AwayStretch(BaseModel):
+    """Where a detour holds, in ticks, and what it *says*. *by_hand*: a hand holds it, or did."""
+
+    start: int
+    end: int
+    says: str
+    by_hand: bool
+
+
 class Staff(BaseModel):
     """Between which pitches a melodic lane is drawn. *note*: the lane's, on which its thread lies.
 
@@ -133,7 +153,7 @@ class LanePicture(BaseModel):
     cycle; *edited*: those forced by hand; *ruled*: of these, the ones that would be hits without that. *draws*: for
     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
-    from. *kept*: the clip that plays in its place.
+    from. *kept*: the clip that plays in its place; *away*: what detours play in its stead.
     """
 
     id: str
@@ -176,6 +196,7 @@ class LanePicture(BaseModel):
     edited: list[int]
     ruled: list[int]
     kept: KeptPicture | None
+    away: AwayPicture | None
     sentence: Sentence
 
 
@@ -276,7 +297,7 @@ class Drawn(BaseModel):
     """All that is drawn of a window but the meeting.
 
     *progression*: how many chords there are and over how long, in words; '' where there are none.
-    *scale_chords*: the chords of three notes that lie in the scale.
+    *scale_chords*: the chords of three notes that lie in the scale. *away*: where detours hold.
     """
 
     first_tick: int
@@ -287,6 +308,7 @@ class Drawn(BaseModel):
     chords: list[ChordPicture]
     progression: str
     scale_chords: list[str]
+    away: list[AwayStretch]
     property: Property | None
     lanes: list[LanePicture]
     benches: list[Bench]

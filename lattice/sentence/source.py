@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from lattice.around.next_number import AIMS, next_number
 from lattice.document.ground import Before, GroundSource, Source
 from lattice.document.lane import CLOCK_FIELDS, Lane
 from lattice.document.limits import limits
@@ -26,11 +27,13 @@ from lattice.steps.numbered import number_of, ways
 from lattice.steps.settle import settled
 from lattice.steps.source_hits import source_hits
 from lattice.theory.grounds import GROUNDS, ground_text
+from lattice.units import TICKS_PER_QUARTER
 
 __all__ = [
     "could_follow",
     "followed_choices",
     "ground_choices",
+    "next_number_choices",
     "offer_replies",
     "part_choices",
     "say_source",
@@ -110,7 +113,7 @@ def _which(source: Computed) -> list[Word]:
         case Numbered(placed=hits, steps=steps):
             count = ways(hits, steps)
             which = digits("number", "source.number", int(source.number) % count, count - 1)
-            return [text(", no. "), which, text(f" of {count:,}")]
+            return [text(", no. "), which, text(" "), choice(f"of {count:,}", "next number")]
         case Thrown(throw=throw, was=was):
             words = [text(", throw "), number("throw", "source.throw", throw, *limits(Thrown, "throw"))]
             if was is None:
@@ -199,6 +202,25 @@ def _grounds(speech: Speech) -> dict[str, tuple[str, dict[str, Any]]]:
     except DocumentError:  # every part of it is played
         return {}
     return {"ground": (f"on a ground: {patch['source']['part']} on {ground_text(near[0]).name}", patch)}
+
+
+def next_number_choices(speech: Speech) -> list[Choice]:
+    """Return the next rhythms of a numbered lane that are more even, or more syncopated."""
+    source, line = speech.lane.source, speech.line
+    if not isinstance(source, Numbered):
+        return []
+    hits = source_hits(source, speech.lane.id)
+    step_ticks = max(1, int(line.clock.step * TICKS_PER_QUARTER))
+    fields: dict[str, Any] = {}
+    said = [("here", f"no. {number_of(hits, source.steps) + 1:,}")]
+    for aim in AIMS:
+        number_there = next_number(hits, source.steps, aim, speech.frame.meter, step_ticks)
+        if number_there is not None:
+            fields[aim] = {
+                "source": source.model_copy(update={"number": str(number_there)}).model_dump(mode="json")
+            }
+            said.append((aim, f"the next {aim}: no. {number_there + 1:,}"))
+    return choices(said, "here", fields.__getitem__)
 
 
 def ground_choices(speech: Speech) -> list[Choice]:

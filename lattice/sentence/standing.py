@@ -7,6 +7,7 @@ from lattice.document.meter import BEATS, Meter
 from lattice.document.piece import DICE, TEMPO, Score
 from lattice.document.scale import Scale
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN
+from lattice.sentence.detours import detour_words
 from lattice.sentence.feel import SWING, swing_choices, swing_words
 from lattice.sentence.melody import root_choices, said_scale, scale_choices
 from lattice.sentence.step_value import note_choices, note_value_words
@@ -38,7 +39,22 @@ def standing(score: Score, dice: int) -> list[Part]:
             [number("dice", "dice", dice, *DICE)],
         ),
         _part("scale", SCALE, _scale(score.scale)),
+        *(
+            Part(
+                setting=f"detour {place + 1}",
+                explains="What plays for a while in the pattern's stead; then all is where it would have been.",
+                red=True,
+                words=detour_words(one, place, score.lanes),
+                plain={"detours": _without(score, place)},
+            )
+            for place, one in enumerate(score.detours)
+        ),
     ]
+
+
+def _without(score: Score, place: int) -> list[Patch]:
+    left = (*score.detours[:place], *score.detours[place + 1 :])
+    return [one.model_dump(mode="json") for one in left]
 
 
 def standing_choices(score: Score, setting: str, word: str = "") -> list[Choice]:

@@ -22,6 +22,7 @@ from lattice.sentence.sound import SOUND
 from lattice.sentence.source import (
     followed_choices,
     ground_choices,
+    next_number_choices,
     offer_replies,
     part_choices,
     say_source,
@@ -217,6 +218,7 @@ SETTINGS: tuple[Setting, ...] = (
             "lane": followed_choices,
             "ground": ground_choices,
             "part": part_choices,
+            "next number": next_number_choices,
         },
         offers=offer_replies,
     ),

@@ -5,6 +5,7 @@ from lattice.document import (
     Arpeggio,
     BarRestart,
     BarSpan,
+    Before,
     Burst,
     ChanceStrip,
     ChordPool,
@@ -15,6 +16,7 @@ from lattice.document import (
     Echo,
     Euclidean,
     Free,
+    GroundSource,
     HeldKey,
     HeldPool,
     Humanise,
@@ -25,7 +27,6 @@ from lattice.document import (
     Link,
     Meter,
     NoteSpan,
-    NudgeStrip,
     Numbered,
     OctaveStrip,
     Once,
@@ -46,6 +47,7 @@ from lattice.document import (
     Thin,
     VelocityStrip,
 )
+from lattice.document.detour import PatternDetour, Variation
 from lattice.document.ground import Source
 
 __all__ = ["PIECES"]
@@ -160,10 +162,14 @@ NIGHT_FERRY = Piece(
                 ),
                 _lane(
                     "plank",
-                    _in(3, 10),
-                    direction="to-and-fro",
+                    GroundSource(
+                        ground="gangway",
+                        part="mid",
+                        x=64,
+                        y=86,
+                        was=Before(source=_in(3, 10), direction="to-and-fro"),
+                    ),
                     velocity=84,
-                    nudge_strip=NudgeStrip(values=_at({3: 18, 6: -12})),
                 ),
                 _lane(
                     "gull",
@@ -172,6 +178,12 @@ NIGHT_FERRY = Piece(
                     rotate=1,
                     velocity=50,
                     cycle_rule=CycleRule(nth=1, of=2),
+                ),
+            ),
+            detours=(
+                PatternDetour(
+                    detour=Variation(distance=55, ways=("beside", "busier or sparser", "accents"), throw=12),
+                    fresh=True,
                 ),
             ),
         ),

@@ -15,7 +15,7 @@ from pydantic import BaseModel
 from lattice.document import DocumentError, Kit, Pattern, read
 from lattice.document.base import Id
 from lattice.document.kit import KITS
-from lattice.starters import LANES, PATTERNS, Starter, begun, starting_fields
+from lattice.starters import GROUND_BEATS, LANES, PATTERNS, Starter, begun, starting_fields
 from library import models, services
 
 Kept = TypeVar("Kept", Kit, Starter)
@@ -100,7 +100,7 @@ def list_starters(request: HttpRequest) -> list[ListedStarter]:
     """The musician's own starters by name, then those that ship."""
     own = services.list_of(user_of(request), models.Starter)
     return [_listed(starter, number) for number, starter in _readable(Starter, own)] + [
-        _listed(starter) for starter in (*LANES, *PATTERNS)
+        _listed(starter) for starter in (*LANES, *PATTERNS, *GROUND_BEATS)
     ]
 
 

@@ -3,7 +3,7 @@
 import pytest
 
 from lattice.document import DOCKSIDE, DocumentError, Drawn, Euclidean, Kit, Lane, Once, Pattern
-from lattice.starters import LANES, PATTERNS, Starter, begun
+from lattice.starters import GROUND_BEATS, LANES, PATTERNS, Starter, begun
 
 THUD = Lane(id="thud", name="Thud", voice="thud", ink=3, pan=20, source=Drawn(steps=8, hits=(0,)))
 BELL = Lane(id="bell", name="Bell", voice="bell", source=Drawn(steps=8, hits=(4,)))
@@ -31,7 +31,7 @@ def test_a_pattern_brings_its_lanes_with_voices_that_the_kit_has():
     assert (after.id, after.bars) == ("b", 3)
 
 
-@pytest.mark.parametrize("starter", [*LANES, *PATTERNS], ids=lambda one: one.name)
+@pytest.mark.parametrize("starter", [*LANES, *PATTERNS, *GROUND_BEATS], ids=lambda one: one.name)
 def test_every_starter_that_ships_can_be_begun_from(starter):
     assert begun(HERE, starter, DOCKSIDE, "bell").lanes
 

@@ -6,10 +6,10 @@ import pytest
 from lattice.document import DOCKSIDE, DocumentError, Lane, Score, read
 from lattice.render import Window, render
 from lattice.sentence import Speech, sentence
-from lattice.starters import LANES, PATTERNS, Starter, starting_fields
+from lattice.starters import GROUND_BEATS, LANES, PATTERNS, Starter, starting_fields
 from lattice.steps.lane_steps import lines_of
 
-ALL = [*LANES, *PATTERNS]
+ALL = [*LANES, *PATTERNS, *GROUND_BEATS]
 
 
 def score_of(starter):

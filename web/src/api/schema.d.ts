@@ -4,6 +4,106 @@
  */
 
 export interface paths {
+    "/api/around": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everything
+         * @description The ways, grounds and kinds of detour that there are.
+         */
+        get: operations["pieces_around_api_everything"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/around/candidate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Candidate
+         * @description One candidate: what makes it, and what its lanes play.
+         */
+        post: operations["pieces_around_api_candidate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/around/field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Field
+         * @description Candidates near a score, with their measures.
+         */
+        post: operations["pieces_around_api_field"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/around/ground": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ground
+         * @description What lanes become when they are put on a ground, one after the other.
+         */
+        post: operations["pieces_around_api_ground"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/around/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Off
+         * @description What lanes become when they are taken off their grounds.
+         */
+        post: operations["pieces_around_api_off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clips": {
         parameters: {
             query?: never;
@@ -1446,6 +1546,18 @@ export interface components {
             word: string;
         };
         /**
+         * Around
+         * @description All that can be looked around with.
+         */
+        Around: {
+            /** Detours */
+            detours: components["schemas"]["DetourLine"][];
+            /** Grounds */
+            grounds: components["schemas"]["GroundPicture"][];
+            /** Ways */
+            ways: components["schemas"]["WayLine"][];
+        };
+        /**
          * Arpeggio
          * @description *order*: in which a pool's notes are read, after its *octaves* were added. *restart*: when it begins again.
          */
@@ -1647,6 +1759,34 @@ export interface components {
             swing: components["schemas"]["Swing"];
         };
         /**
+         * AwayPicture
+         * @description The notes that detours play in a lane's stead, as far as they begin in the window: *pitches* as in MIDI.
+         */
+        AwayPicture: {
+            /** Lengths */
+            lengths: number[];
+            /** Pitches */
+            pitches: number[];
+            /** Starts */
+            starts: number[];
+            /** Velocities */
+            velocities: number[];
+        };
+        /**
+         * AwayStretch
+         * @description Where a detour holds, in ticks, and what it *says*. *by_hand*: a hand holds it, or did.
+         */
+        AwayStretch: {
+            /** By Hand */
+            by_hand: boolean;
+            /** End */
+            end: number;
+            /** Says */
+            says: string;
+            /** Start */
+            start: number;
+        };
+        /**
          * BarRestart
          * @description The cycle begins at its first step again every so many bars.
          */
@@ -1845,6 +1985,36 @@ export interface components {
             start: number;
             /** Velocities */
             velocities: number[];
+        };
+        /**
+         * CandidatePicture
+         * @description One candidate: the fields that make it by lane id, what its lanes play in the first *end_tick* ticks, its
+         *     measures, and what they say beside the start's.
+         */
+        CandidatePicture: {
+            /** End Tick */
+            end_tick: number;
+            /** Patches */
+            patches: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+            point: components["schemas"]["Point"];
+            /** Says */
+            says: string;
+            /** Threads */
+            threads: components["schemas"]["ThreadBeside"][];
+        };
+        /**
+         * CandidateQuestion
+         * @description Which candidate is to be seen.
+         */
+        CandidateQuestion: {
+            /** Dice */
+            dice: number;
+            score: components["schemas"]["Score"];
+            variation: components["schemas"]["Variation"];
         };
         /**
          * ChanceStrip
@@ -2300,6 +2470,57 @@ export interface components {
             tags?: string[] | null;
         };
         /**
+         * DetourLine
+         * @description A kind of detour. *plain*: the one to begin with; its one number is the *field* from *low* to *high*, in *unit*;
+         *     or there are *options* to choose from.
+         */
+        DetourLine: {
+            /** Explains */
+            explains: string;
+            /**
+             * Field
+             * @default
+             */
+            field: string;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pace" | "repeat" | "variation" | "shift" | "only";
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * Options
+             * @default []
+             */
+            options: components["schemas"]["DetourOption"][];
+            /** Plain */
+            plain: components["schemas"]["Variation"] | components["schemas"]["Repeat"] | components["schemas"]["Shift"] | components["schemas"]["Pace"] | components["schemas"]["Only"];
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
+         * DetourOption
+         * @description A detour that can be chosen for its kind, as it is said.
+         */
+        DetourOption: {
+            /** Detour */
+            detour: components["schemas"]["Variation"] | components["schemas"]["Repeat"] | components["schemas"]["Shift"] | components["schemas"]["Pace"] | components["schemas"]["Only"];
+            /** Text */
+            text: string;
+        };
+        /**
          * Differences
          * @description The places, track by track, of the notes that only one of two takes has.
          */
@@ -2597,6 +2818,68 @@ export interface components {
             words: components["schemas"]["Word"][];
         };
         /**
+         * FieldPicture
+         * @description *points* around a *start*. *says*: how many, and what was left out; *nearest*: hits a bar, see `Candidates`.
+         */
+        FieldPicture: {
+            /** Nearest */
+            nearest: number | null;
+            /** Points */
+            points: components["schemas"]["Point"][];
+            /** Says */
+            says: string;
+            start: components["schemas"]["Point"];
+        };
+        /**
+         * FieldQuestion
+         * @description Which candidates to look for: see `lattice.around.candidates`.
+         */
+        FieldQuestion: {
+            /**
+             * Count
+             * @default 96
+             */
+            count: number;
+            /** Dice */
+            dice: number;
+            /**
+             * Distance
+             * @default 30
+             */
+            distance: number;
+            /**
+             * Least
+             * @description hits a bar
+             * @default 0
+             */
+            least: number;
+            /**
+             * Most
+             * @description hits a bar
+             * @default 100000
+             */
+            most: number;
+            score: components["schemas"]["Score"];
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
+            /**
+             * Ways
+             * @default [
+             *       "beside",
+             *       "throw",
+             *       "busier or sparser",
+             *       "turn",
+             *       "count",
+             *       "exchange",
+             *       "accents"
+             *     ]
+             */
+            ways: ("beside" | "throw" | "busier or sparser" | "turn" | "count" | "exchange" | "accents")[];
+        };
+        /**
          * FileQuestion
          * @description Which bars to write as a MIDI file, called by which *piece* and *pattern*, and how.
          */
@@ -2702,6 +2985,55 @@ export interface components {
             ticks: number;
         };
         /**
+         * GroundPicture
+         * @description A ground: its meter as it is said, its parts, its stands.
+         */
+        GroundPicture: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "engine-room" | "quayside" | "gangway" | "night-watch" | "swell" | "crosswind";
+            /** Meter */
+            meter: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: ("low" | "back" | "hat" | "open" | "high" | "mid" | "wood" | "bell")[];
+            /** Stands */
+            stands: components["schemas"]["StandPicture"][];
+            /** Steps */
+            steps: number;
+        };
+        /**
+         * GroundQuestion
+         * @description Which *lanes* to put on a ground at (x, y); *part*: none for those of their voices.
+         */
+        GroundQuestion: {
+            /** Dice */
+            dice: number;
+            /**
+             * Ground
+             * @enum {string}
+             */
+            ground: "engine-room" | "quayside" | "gangway" | "night-watch" | "swell" | "crosswind";
+            /** Lanes */
+            lanes: string[];
+            /** Part */
+            part?: ("low" | "back" | "hat" | "open" | "high" | "mid" | "wood" | "bell") | null;
+            score: components["schemas"]["Score"];
+            /**
+             * X
+             * @default 50
+             */
+            x: number;
+            /**
+             * Y
+             * @default 50
+             */
+            y: number;
+        };
+        /**
          * GroundSource
          * @description The hits of one *part* at a place of a *ground*: *x* from on the beat to syncopated, *y* from sparse to busy.
          *
@@ -2765,6 +3097,26 @@ export interface components {
              * @enum {string}
              */
             latch: "off" | "replace" | "add";
+        };
+        /**
+         * HeldDetour
+         * @description A detour held by hand from a tick on to before another; *end*: none while it is held.
+         *
+         *     *at*: whether it waits for the next beat, half bar or bar line.
+         */
+        HeldDetour: {
+            /**
+             * At
+             * @default once
+             * @enum {string}
+             */
+            at: "once" | "beat" | "half bar" | "bar";
+            /** Detour */
+            detour: components["schemas"]["Variation"] | components["schemas"]["Repeat"] | components["schemas"]["Shift"] | components["schemas"]["Pace"] | components["schemas"]["Only"];
+            /** End */
+            end?: number | null;
+            /** Start */
+            start: number;
         };
         /**
          * HeldKey
@@ -3276,11 +3628,12 @@ export interface components {
          *     cycle; *edited*: those forced by hand; *ruled*: of these, the ones that would be hits without that. *draws*: for
          *     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
          *     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
-         *     from. *kept*: the clip that plays in its place.
+         *     from. *kept*: the clip that plays in its place; *away*: what detours play in its stead.
          */
         LanePicture: {
             /** Accents */
             accents: number[];
+            away: components["schemas"]["AwayPicture"] | null;
             /** Bursts */
             bursts: components["schemas"]["BurstPicture"][];
             /** Chances */
@@ -3673,6 +4026,8 @@ export interface components {
          *     it is known. *sounds*: what is heard, of the window that was asked for; none where none was.
          */
         News: {
+            /** Away */
+            away: components["schemas"]["AwayStretch"][];
             /** Bar Ticks */
             bar_ticks: number;
             /** Beat Ticks */
@@ -3773,6 +4128,17 @@ export interface components {
             values: (number | null)[];
         };
         /**
+         * OffQuestion
+         * @description Which *lanes* to take off their grounds.
+         */
+        OffQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lanes */
+            lanes: string[];
+            score: components["schemas"]["Score"];
+        };
+        /**
          * Once
          * @description One cycle in each pass of the pattern, *bars* bars and *count* notes of 1/*note* after its beginning.
          */
@@ -3793,6 +4159,19 @@ export interface components {
              * @enum {integer}
              */
             note: 1 | 2 | 4 | 8 | 16 | 32 | 64;
+        };
+        /**
+         * Only
+         * @description Only the *lanes* of those ids sound, as far as they are not muted; if none of them is there, all do.
+         */
+        Only: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "only";
+            /** Lanes */
+            lanes: string[];
         };
         /**
          * OpenClip
@@ -3937,7 +4316,7 @@ export interface components {
         };
         /**
          * Pace
-         * @description All of the clip at half the pace, twice as long, or at double.
+         * @description So many times as fast, from the next beat on.
          */
         Pace: {
             /**
@@ -3946,10 +4325,11 @@ export interface components {
              */
             kind: "pace";
             /**
-             * Pace
+             * Times
+             * @default 2
              * @enum {string}
              */
-            pace: "half" | "double";
+            times: "2" | "3/2" | "1/2";
         };
         /**
          * Paint
@@ -4027,6 +4407,11 @@ export interface components {
              */
             bars: number;
             /**
+             * Detours
+             * @default []
+             */
+            detours: components["schemas"]["PatternDetour"][];
+            /**
              * Dice
              * @default 1
              */
@@ -4060,6 +4445,31 @@ export interface components {
              *     }
              */
             step_value: components["schemas"]["StepValue"];
+        };
+        /**
+         * PatternDetour
+         * @description A detour of the pattern: over the last *bars* of every so many.
+         *
+         *     *fresh*: a variation's number goes up by one each time; else it is always the same.
+         */
+        PatternDetour: {
+            /**
+             * Bars
+             * @default 1
+             */
+            bars: number;
+            /** Detour */
+            detour: components["schemas"]["Variation"] | components["schemas"]["Repeat"] | components["schemas"]["Shift"] | components["schemas"]["Pace"] | components["schemas"]["Only"];
+            /**
+             * Every
+             * @default 8
+             */
+            every: number;
+            /**
+             * Fresh
+             * @default false
+             */
+            fresh: boolean;
         };
         /**
          * Pedal
@@ -4526,7 +4936,7 @@ export interface components {
         };
         /**
          * Repeat
-         * @description The chosen notes again, *times* more, after the span that they fill in whole steps; or all of the clip.
+         * @description The events of a *length*, from its next multiple on, again and again.
          */
         Repeat: {
             /**
@@ -4539,15 +4949,10 @@ export interface components {
              *       "divisor": 1,
              *       "kind": "plain",
              *       "multiplier": 1,
-             *       "note": 16
+             *       "note": 8
              *     }
              */
-            step: components["schemas"]["StepValue"];
-            /**
-             * Times
-             * @default 1
-             */
-            times: number;
+            length: components["schemas"]["StepValue"];
         };
         /**
          * Reply
@@ -4755,6 +5160,17 @@ export interface components {
              * @default 16
              */
             bars: number;
+            /**
+             * Detours
+             * @default []
+             */
+            detours: components["schemas"]["PatternDetour"][];
+            /**
+             * Held Detours
+             * @description by hand, in the order of time
+             * @default []
+             */
+            held_detours: components["schemas"]["HeldDetour"][];
             kit: components["schemas"]["Kit"];
             /**
              * Lanes
@@ -4965,6 +5381,27 @@ export interface components {
             unreadable: string;
         };
         /**
+         * Shift
+         * @description Melodic lanes move by *degrees* of the scale and by *semitones*.
+         */
+        Shift: {
+            /**
+             * Degrees
+             * @default 0
+             */
+            degrees: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shift";
+            /**
+             * Semitones
+             * @default 0
+             */
+            semitones: number;
+        };
+        /**
          * Sounds
          * @description What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
          *
@@ -5038,6 +5475,22 @@ export interface components {
             note: number;
             /** Roots */
             roots: number[];
+        };
+        /**
+         * StandPicture
+         * @description A stand of a ground at (x, y): each part's strengths from 0 to 3.
+         */
+        StandPicture: {
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: {
+                [key: string]: number[];
+            };
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Starter
@@ -5406,6 +5859,22 @@ export interface components {
             keeps: "only" | "without";
         };
         /**
+         * ThreadBeside
+         * @description A lane of a candidate, in ticks: its *steps*, its *hits*, those that *came*, and that are *gone*.
+         */
+        ThreadBeside: {
+            /** Came */
+            came: number[];
+            /** Gone */
+            gone: number[];
+            /** Hits */
+            hits: number[];
+            /** Id */
+            id: string;
+            /** Steps */
+            steps: number[];
+        };
+        /**
          * ThrowQuestion
          * @description Which *lane* to throw (none: all that are not anchored), by how far, by the throw of which number.
          */
@@ -5588,6 +6057,45 @@ export interface components {
             notes: number[];
         };
         /**
+         * Variation
+         * @description A candidate near the pattern: *number*, from 0, of those within *distance* % by *ways* that a *throw* finds.
+         */
+        Variation: {
+            /**
+             * Distance
+             * @default 30
+             */
+            distance: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "variation";
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+            /**
+             * Throw
+             * @default 1
+             */
+            throw: number;
+            /**
+             * Ways
+             * @default [
+             *       "beside",
+             *       "throw",
+             *       "busier or sparser",
+             *       "turn",
+             *       "count",
+             *       "exchange",
+             *       "accents"
+             *     ]
+             */
+            ways: ("beside" | "throw" | "busier or sparser" | "turn" | "count" | "exchange" | "accents")[];
+        };
+        /**
          * Vary
          * @description How many % of the hits a throw of each take's own moves.
          */
@@ -5666,6 +6174,19 @@ export interface components {
             /** Name */
             name: string;
             tone: components["schemas"]["Tone"];
+        };
+        /**
+         * WayLine
+         * @description A way and what it does.
+         */
+        WayLine: {
+            /** Explains */
+            explains: string;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "beside" | "throw" | "busier or sparser" | "turn" | "count" | "exchange" | "accents";
         };
         /**
          * Window
@@ -5813,6 +6334,338 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    pieces_around_api_everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Around"];
+                };
+            };
+        };
+    };
+    pieces_around_api_candidate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CandidateQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CandidatePicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_around_api_field: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_around_api_ground: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroundQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_around_api_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OffQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     clips_api_list_clips: {
         parameters: {
             query?: {
