@@ -22,11 +22,11 @@ __all__ = [
     "DetourKind",
     "HeldAt",
     "HeldDetour",
-    "Only",
-    "Pace",
+    "OnlyDetour",
+    "PaceDetour",
     "PatternDetour",
-    "Repeat",
-    "Shift",
+    "RepeatDetour",
+    "ShiftDetour",
     "Variation",
     "WayName",
 ]
@@ -52,7 +52,7 @@ class Variation(Document):
     number: Annotated[int, Field(ge=0, le=MAX_NUMBER)] = 0
 
 
-class Repeat(Document):
+class RepeatDetour(Document):
     """The events of a *length*, from its next multiple on, again and again."""
 
     kind: Literal["repeat"] = "repeat"
@@ -65,7 +65,7 @@ class Repeat(Document):
         return self
 
 
-class Shift(Document):
+class ShiftDetour(Document):
     """Melodic lanes move by *degrees* of the scale and by *semitones*."""
 
     kind: Literal["shift"] = "shift"
@@ -73,14 +73,14 @@ class Shift(Document):
     semitones: Annotated[int, Field(ge=-48, le=48)] = 0
 
 
-class Pace(Document):
+class PaceDetour(Document):
     """So many times as fast, from the next beat on."""
 
     kind: Literal["pace"] = "pace"
     times: PaceName = "2"
 
 
-class Only(Document):
+class OnlyDetour(Document):
     """Only the *lanes* of those ids sound, as far as they are not muted; if none of them is there, all do."""
 
     kind: Literal["only"] = "only"
@@ -89,7 +89,9 @@ class Only(Document):
 
 DetourKind = Literal["pace", "repeat", "variation", "shift", "only"]
 HeldAt = Literal["once", "beat", "half bar", "bar"]
-Detour = Annotated[Variation | Repeat | Shift | Pace | Only, Field(discriminator="kind")]
+Detour = Annotated[
+    Variation | RepeatDetour | ShiftDetour | PaceDetour | OnlyDetour, Field(discriminator="kind")
+]
 # In the order in which they are applied.
 DETOURS: tuple[DetourKind, ...] = get_args(DetourKind)
 

@@ -12,11 +12,11 @@ from lattice.document.detour import (
     Detour,
     DetourKind,
     HeldDetour,
-    Only,
-    Pace,
+    OnlyDetour,
+    PaceDetour,
     PatternDetour,
-    Repeat,
-    Shift,
+    RepeatDetour,
+    ShiftDetour,
     Variation,
 )
 from lattice.document.lane import Lane
@@ -111,9 +111,9 @@ def _since(detour: Detour, pressed: int, score: Score) -> Fraction:
 
     A repeat does from a multiple of its length on, a pace from a beat, all else at once.
     """
-    if isinstance(detour, Repeat):
+    if isinstance(detour, RepeatDetour):
         unit = detour.length.quarters * TICKS_PER_QUARTER
-    elif isinstance(detour, Pace):
+    elif isinstance(detour, PaceDetour):
         unit = score.meter.beat_quarters * TICKS_PER_QUARTER
     else:
         return Fraction(pressed)
@@ -141,8 +141,10 @@ def _legs(score: Score, holding: Mapping[DetourKind, Away], start: int, end: int
     pace, repeat = holding.get("pace"), holding.get("repeat")
     there = _variant(score, holding.get("variation"), holding.get("shift"))
     only = holding["only"].detour if "only" in holding else None
-    chosen = frozenset(only.lanes) & {lane.id for lane in score.lanes} if isinstance(only, Only) else None
-    times = PACES[pace.detour.times] if pace and isinstance(pace.detour, Pace) else Fraction(1)
+    chosen = (
+        frozenset(only.lanes) & {lane.id for lane in score.lanes} if isinstance(only, OnlyDetour) else None
+    )
+    times = PACES[pace.detour.times] if pace and isinstance(pace.detour, PaceDetour) else Fraction(1)
     for begin, stop, source in _rounds(repeat, start, end):
         at = pace.since + (source - pace.since) * times if pace else source
         leg = Leg(begin, stop, at, times, there, chosen or None, bool(holding))
@@ -151,7 +153,7 @@ def _legs(score: Score, holding: Mapping[DetourKind, Away], start: int, end: int
 
 def _rounds(repeat: Away | None, start: int, end: int) -> Iterator[tuple[Fraction, Fraction, Fraction]]:
     """Return (begin, end, source) of each time that what is repeated comes from *start* to before *end*."""
-    if repeat is None or not isinstance(repeat.detour, Repeat):
+    if repeat is None or not isinstance(repeat.detour, RepeatDetour):
         yield Fraction(start), Fraction(end), Fraction(start)
         return
     length = repeat.detour.length.quarters * TICKS_PER_QUARTER
@@ -174,7 +176,7 @@ def _variant(score: Score, variation: Away | None, shift: Away | None) -> Score:
     changed = score
     if variation and isinstance(variation.detour, Variation):
         changed = _varied(score, variation.detour, variation.number)
-    if shift and isinstance(shift.detour, Shift):
+    if shift and isinstance(shift.detour, ShiftDetour):
         lanes = tuple(_shifted(lane, shift.detour) for lane in changed.lanes)
         changed = changed.model_copy(update={"lanes": lanes})
     return changed
@@ -187,7 +189,7 @@ def _varied(score: Score, asked: Variation, number: int) -> Score:
     return score.model_copy(update={"lanes": lanes})
 
 
-def _shifted(lane: Lane, shift: Shift) -> Lane:
+def _shifted(lane: Lane, shift: ShiftDetour) -> Lane:
     if not lane.is_melodic:
         return lane
     moved = {

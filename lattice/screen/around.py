@@ -12,10 +12,10 @@ from lattice.document.detour import (
     PACES,
     Detour,
     DetourKind,
-    Only,
-    Pace,
-    Repeat,
-    Shift,
+    OnlyDetour,
+    PaceDetour,
+    RepeatDetour,
+    ShiftDetour,
     Variation,
 )
 from lattice.document.lane import Lane
@@ -38,7 +38,7 @@ __all__ = [
 ]
 
 
-class Point(BaseModel):
+class FieldPoint(BaseModel):
     """A candidate in a field: *number* as the engine counts, from 0; -1 for the start. Measures as in `Candidate`."""
 
     number: int
@@ -51,8 +51,8 @@ class Point(BaseModel):
 class FieldPicture(BaseModel):
     """*points* around a *start*. *says*: how many, and what was left out; *nearest*: hits a bar, see `Candidates`."""
 
-    start: Point
-    points: list[Point]
+    start: FieldPoint
+    points: list[FieldPoint]
     says: str
     nearest: float | None
 
@@ -74,7 +74,7 @@ class CandidatePicture(BaseModel):
     patches: dict[str, dict[str, Any]]
     end_tick: int
     threads: list[ThreadBeside]
-    point: Point
+    point: FieldPoint
     says: str
 
 
@@ -173,7 +173,7 @@ _REPEATS = (
 
 def _detours() -> list[DetourLine]:
     low, high = limits(Variation, "distance")
-    down, up = limits(Shift, "degrees")
+    down, up = limits(ShiftDetour, "degrees")
     return [
         DetourLine(
             kind="variation",
@@ -187,15 +187,16 @@ def _detours() -> list[DetourLine]:
         DetourLine(
             kind="repeat",
             explains="The same short stretch again and again.",
-            plain=Repeat(),
+            plain=RepeatDetour(),
             options=[
-                DetourOption(text=say_step_value(length), detour=Repeat(length=length)) for length in _REPEATS
+                DetourOption(text=say_step_value(length), detour=RepeatDetour(length=length))
+                for length in _REPEATS
             ],
         ),
         DetourLine(
             kind="shift",
             explains="Melodic lanes move up or down the scale.",
-            plain=Shift(degrees=2),
+            plain=ShiftDetour(degrees=2),
             field="degrees",
             low=down,
             high=up,
@@ -204,13 +205,13 @@ def _detours() -> list[DetourLine]:
         DetourLine(
             kind="pace",
             explains="Faster or slower, from the next beat.",
-            plain=Pace(),
-            options=[DetourOption(text=f"x {times}", detour=Pace(times=times)) for times in PACES],
+            plain=PaceDetour(),
+            options=[DetourOption(text=f"x {times}", detour=PaceDetour(times=times)) for times in PACES],
         ),
         DetourLine(
             kind="only",
             explains="Only the lanes that were chosen when it was set sound.",
-            plain=Only(lanes=("lane-1",)),
+            plain=OnlyDetour(lanes=("lane-1",)),
         ),
     ]
 
@@ -231,8 +232,8 @@ def field_picture(
     )
 
 
-def _point(number: int, one: Any) -> Point:
-    return Point.model_construct(
+def _point(number: int, one: Any) -> FieldPoint:
+    return FieldPoint.model_construct(
         number=number,
         hits_a_bar=round(one.hits_a_bar, 4),
         syncopation=round(one.syncopation, 4),
@@ -247,7 +248,7 @@ def _said(found: Candidates, score: Score, distance: int, least: float, most: fl
         for count, said in (
             (found.too_few, f"with fewer than {least:g} hits a bar"),
             (found.too_many, f"with more than {most:g}"),
-            (found.heard_already, "heard already"),
+            (0 if found.found else found.heard_already, "heard already"),
         )
         if count
     ]
@@ -283,7 +284,7 @@ def candidate_picture(score: Score, asked: Variation) -> CandidatePicture:
     now, then = (_onsets(one, end) for one in (there, score))
     own, its = (measured(one, [{}]) for one in (score, there))
     moved = measured(score, [changes])
-    point = Point(
+    point = FieldPoint(
         number=asked.number,
         hits_a_bar=float(its.hits_a_bar[0]),
         syncopation=float(its.syncopation[0]),
@@ -308,7 +309,7 @@ def candidate_picture(score: Score, asked: Variation) -> CandidatePicture:
     )
 
 
-def _beside(point: Point, hits: float, syncopation: float) -> str:
+def _beside(point: FieldPoint, hits: float, syncopation: float) -> str:
     said = [f"{point.hits_a_bar:.3g} hits a bar", f"{point.distance:.3g} of them elsewhere"]
     if round(point.hits_a_bar - hits, 6):
         said.append("busier than the start" if point.hits_a_bar > hits else "sparser than the start")

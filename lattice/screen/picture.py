@@ -41,7 +41,7 @@ from lattice.screen.pictures import (
 )
 from lattice.screen.properties import all_in_the_strip, property_of, shown_values
 from lattice.screen.staff import folded_row, staff_of
-from lattice.sentence import Speech, sentence, standing
+from lattice.sentence import Speech, busy_word, sentence, standing
 from lattice.sentence.detours import say_detour
 from lattice.sentence.lengths import say_progression
 from lattice.steps.lane_steps import LaneSteps, line_as, line_of
@@ -221,6 +221,7 @@ def _draw(
         kept=None,
         away=None,
         sentence=sentence(Speech(line, context)),
+        busy=busy_word(Speech(line, context)),
     )
 
 

@@ -154,6 +154,7 @@ class LanePicture(BaseModel):
     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
     from. *kept*: the clip that plays in its place; *away*: what detours play in its stead.
+    *busy*: the number of its busy-ness; none for a lane made from another.
     """
 
     id: str
@@ -198,6 +199,7 @@ class LanePicture(BaseModel):
     kept: KeptPicture | None
     away: AwayPicture | None
     sentence: Sentence
+    busy: Word | None
 
 
 class StripPicture(BaseModel):

@@ -5,7 +5,7 @@ from lattice.sentence.setting import Speech
 from lattice.sentence.standing import standing, standing_choices
 from lattice.sentence.step_value import say_step_value
 from lattice.sentence.strips import strip_words
-from lattice.sentence.table import SETTINGS, alternatives, bench, offers, sentence
+from lattice.sentence.table import SETTINGS, alternatives, bench, busy_word, offers, sentence
 from lattice.sentence.words import Choice, Field, Offer, Part, Sentence, Word
 
 __all__ = [
@@ -19,6 +19,7 @@ __all__ = [
     "Word",
     "alternatives",
     "bench",
+    "busy_word",
     "offers",
     "rate_beside",
     "rates",

@@ -2,7 +2,15 @@
 
 from collections.abc import Sequence
 
-from lattice.document.detour import Detour, Only, Pace, PatternDetour, Repeat, Shift, Variation
+from lattice.document.detour import (
+    Detour,
+    OnlyDetour,
+    PaceDetour,
+    PatternDetour,
+    RepeatDetour,
+    ShiftDetour,
+    Variation,
+)
 from lattice.document.lane import Lane
 from lattice.document.limits import limits
 from lattice.sentence.step_value import say_step_value
@@ -14,21 +22,21 @@ __all__ = ["detour_words", "say_detour"]
 def say_detour(detour: Detour, lanes: Sequence[Lane]) -> str:
     """Return what plays while a detour holds, in words.
 
-    >>> say_detour(Shift(degrees=-2, semitones=1), ())
+    >>> say_detour(ShiftDetour(degrees=-2, semitones=1), ())
     'shifted -2 degrees and 1 semitone'
     """
     match detour:
         case Variation(distance=distance):
             return f"a variation up to {distance} % away"
-        case Repeat(length=length):
+        case RepeatDetour(length=length):
             return f"{say_step_value(length)} again and again"
-        case Shift(degrees=degrees, semitones=semitones):
+        case ShiftDetour(degrees=degrees, semitones=semitones):
             parts = [f"{degrees} degree{'' if abs(degrees) == 1 else 's'}"] if degrees else []
             parts += [f"{semitones} semitone{'' if abs(semitones) == 1 else 's'}"] if semitones else []
             return f"shifted {' and '.join(parts) or 'by nothing'}"
-        case Pace(times=times):
+        case PaceDetour(times=times):
             return f"at x {times} the pace"
-        case Only(lanes=ids):
+        case OnlyDetour(lanes=ids):
             return (
                 f"only {' and '.join(lane.name for lane in lanes if lane.id in ids) or 'lanes that are gone'}"
             )

@@ -45,7 +45,7 @@ from lattice.sentence.words import (
 )
 from lattice.steps.settle import settled
 
-__all__ = ["GROUPS", "SETTINGS", "alternatives", "bench", "offers", "sentence"]
+__all__ = ["GROUPS", "SETTINGS", "alternatives", "bench", "busy_word", "offers", "sentence"]
 
 
 def sentence(speech: Speech) -> Sentence:
@@ -114,6 +114,11 @@ def _busy(speech: Speech) -> list[Word]:
     busy = speech.lane.busy
     low, high = limits(Lane, "busy")
     return [number("busy-ness", "busy", busy, low, high, negated=busy < 0), text(" %")]
+
+
+def busy_word(speech: Speech) -> Word | None:
+    """Return the number of a lane's busy-ness; None for a lane made from another, which has none."""
+    return None if speech.is_made else _busy(speech)[0]
 
 
 def _say_busy(speech: Speech) -> list[Word]:

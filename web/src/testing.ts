@@ -30,6 +30,7 @@ export function aPiece(...lanes: Lane[]): Piece {
         bars: 16,
         step_value,
         lanes,
+        detours: [],
       },
     ],
   }
@@ -38,14 +39,14 @@ export function aPiece(...lanes: Lane[]): Piece {
 export function aScore(...lanes: Lane[]): Score {
   const { tempo, swing, scale, kit, patterns } = aPiece(...lanes)
   const { meter, bars, step_value } = patterns[0]!
-  return { tempo, swing, scale, kit, meter, bars, step_value, lanes }
+  return { tempo, swing, scale, kit, meter, bars, step_value, lanes, detours: [], held_detours: [] }
 }
 
 export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
   return {
     id: 'thud', silent: false, steps: 4, first_step: 0, last_step: 3, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400,
-    comes_round: '', is_gapped: false, follows: null, kept: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
-    chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], painted_on: null, pitches: [], degrees: [], staff: null, folded: 0, held: [], tone: null, cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, ...fields,
+    comes_round: '', is_gapped: false, follows: null, kept: null, away: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
+    chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], painted_on: null, pitches: [], degrees: [], staff: null, folded: 0, held: [], tone: null, cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, busy: null, ...fields,
   } // prettier-ignore
 }
 
@@ -87,6 +88,7 @@ export function standIn({
     chords: [],
     progression: '',
     scale_chords: [],
+    away: [],
     property: null,
     benches: [],
     meeting: { says: '', at: [], of: [] },

@@ -12,11 +12,11 @@ from lattice.document.detour import (
     PACES,
     WAY_NAMES,
     HeldDetour,
-    Only,
-    Pace,
+    OnlyDetour,
+    PaceDetour,
     PatternDetour,
-    Repeat,
-    Shift,
+    RepeatDetour,
+    ShiftDetour,
     Variation,
 )
 from lattice.document.feel import Humanise
@@ -58,10 +58,10 @@ lengths = st.sampled_from(
 )
 detours = (
     st.builds(Variation, distance=st.integers(1, 100), throw=st.integers(1, 99), number=st.integers(0, 99))
-    | st.builds(Repeat, length=lengths)
-    | st.builds(Shift, degrees=st.integers(-7, 7), semitones=st.integers(-7, 7))
-    | st.builds(Pace, times=st.sampled_from(list(PACES)))
-    | st.just(Only(lanes=("lane-0",)))
+    | st.builds(RepeatDetour, length=lengths)
+    | st.builds(ShiftDetour, degrees=st.integers(-7, 7), semitones=st.integers(-7, 7))
+    | st.builds(PaceDetour, times=st.sampled_from(list(PACES)))
+    | st.just(OnlyDetour(lanes=("lane-0",)))
 )
 of_patterns = st.integers(1, 3).flatmap(
     lambda every: st.builds(
@@ -117,7 +117,7 @@ def rows_uncut(asked: Score, its_dice: int) -> set[tuple[int, ...]]:
 
 
 def test_a_repeat_plays_a_stretch_again_and_again_from_its_next_multiple_on():
-    held = HeldDetour(detour=Repeat(length=StepValue(note=8)), start=BEAT + 5000, end=2 * BAR)
+    held = HeldDetour(detour=RepeatDetour(length=StepValue(note=8)), start=BEAT + 5000, end=2 * BAR)
     plain, heard = rows(BEAT_OF_THREE), rows(with_(BEAT_OF_THREE, held=(held,)))
     begins, length = BEAT + 2 * SIXTEENTH, 2 * SIXTEENTH  # at 5000 after the beat: the next eighth
     expected = [row for row in plain if row[5] < begins or row[5] >= 2 * BAR]
@@ -134,7 +134,7 @@ def test_a_repeat_plays_a_stretch_again_and_again_from_its_next_multiple_on():
 
 @pytest.mark.parametrize("times", PACES)
 def test_a_pace_plays_from_the_next_beat_on_faster_or_slower(times):
-    held = HeldDetour(detour=Pace(times=times), start=100, end=BAR + 77)
+    held = HeldDetour(detour=PaceDetour(times=times), start=100, end=BAR + 77)
     heard = rows(with_(BEAT_OF_THREE, held=(held,)))
     plain = rows(BEAT_OF_THREE, 8)
     expected = [
@@ -147,7 +147,7 @@ def test_a_pace_plays_from_the_next_beat_on_faster_or_slower(times):
 
 
 def test_a_shift_moves_melodic_lanes_alone_by_degrees_and_semitones():
-    held = HeldDetour(detour=Shift(degrees=2, semitones=1), start=0, end=BAR)
+    held = HeldDetour(detour=ShiftDetour(degrees=2, semitones=1), start=0, end=BAR)
     heard, plain = rows(with_(BEAT_OF_THREE, held=(held,)), 1), rows(BEAT_OF_THREE, 1)
     moved = BEAT_OF_THREE.lanes[2].model_copy(update={"degrees_up": 2, "semitones_up": 1})
     sung = rows(BEAT_OF_THREE.model_copy(update={"lanes": (FOUR, RUN, moved)}), 1)
@@ -155,10 +155,10 @@ def test_a_shift_moves_melodic_lanes_alone_by_degrees_and_semitones():
 
 
 def test_only_the_chosen_lanes_sound():
-    held = HeldDetour(detour=Only(lanes=("bell", "gone")), start=0, end=BAR)
+    held = HeldDetour(detour=OnlyDetour(lanes=("bell", "gone")), start=0, end=BAR)
     heard, plain = rows(with_(BEAT_OF_THREE, held=(held,))), rows(BEAT_OF_THREE)
     assert [row for row in heard if row[5] < BAR] == [row for row in plain if row[5] < BAR and row[0] == 1]
-    gone = HeldDetour(detour=Only(lanes=("gone",)), start=0, end=BAR)
+    gone = HeldDetour(detour=OnlyDetour(lanes=("gone",)), start=0, end=BAR)
     assert rows(with_(BEAT_OF_THREE, held=(gone,))) == plain
 
 
@@ -174,7 +174,7 @@ def test_a_variation_is_the_candidate_of_its_number():
 
 
 def test_a_detour_of_the_pattern_holds_over_the_last_bars_of_every_so_many():
-    own = of_pattern(Only(lanes=("thud",)), bars=1, every=4)
+    own = of_pattern(OnlyDetour(lanes=("thud",)), bars=1, every=4)
     heard, plain = rows(with_(BEAT_OF_THREE, own), 9), rows(BEAT_OF_THREE, 9)
     away = [(row[5] // BAR) % 4 == 3 for row in plain]
     assert heard == [row for row, there in zip(plain, away, strict=True) if not there or row[0] == 0]
@@ -194,9 +194,9 @@ def test_a_variation_is_fresh_each_time_or_always_the_same():
 
 
 def test_hands_go_before_the_pattern_and_the_later_before_the_earlier():
-    own = of_pattern(Only(lanes=("thud",)), bars=1, every=1)
-    first = HeldDetour(detour=Only(lanes=("bell",)), start=0)
-    later = HeldDetour(detour=Only(lanes=("reed",)), start=BEAT)
+    own = of_pattern(OnlyDetour(lanes=("thud",)), bars=1, every=1)
+    first = HeldDetour(detour=OnlyDetour(lanes=("bell",)), start=0)
+    later = HeldDetour(detour=OnlyDetour(lanes=("reed",)), start=BEAT)
     heard = rows(with_(BEAT_OF_THREE, own, held=(first, later)), 1)
     assert {row[0] for row in heard if row[5] < BEAT} == {1}
     assert {row[0] for row in heard if row[5] >= BEAT} == {2}
@@ -204,22 +204,22 @@ def test_hands_go_before_the_pattern_and_the_later_before_the_earlier():
 
 def test_pace_and_repeat_together_repeat_what_the_pace_plays():
     held = (
-        HeldDetour(detour=Pace(times="2"), start=0, end=BAR),
-        HeldDetour(detour=Repeat(length=StepValue(note=4)), start=0, end=BAR),
+        HeldDetour(detour=PaceDetour(times="2"), start=0, end=BAR),
+        HeldDetour(detour=RepeatDetour(length=StepValue(note=4)), start=0, end=BAR),
     )
     heard = rows(with_(score(FOUR, bars=1), held=held), 1)
     assert [row[1] for row in heard] == [at * BEAT // 2 for at in range(8)]
 
 
 def test_luck_is_as_it_would_have_been_while_it_holds():
-    shift = HeldDetour(detour=Shift(degrees=1), start=0, end=BAR)
+    shift = HeldDetour(detour=ShiftDetour(degrees=1), start=0, end=BAR)
     heard, plain = rows(with_(BEAT_OF_THREE, held=(shift,))), rows(BEAT_OF_THREE)
     assert [row for row in heard if row[0] == 1] == [row for row in plain if row[0] == 1]
 
 
 def test_what_strays_out_of_its_detour_still_belongs_to_it():
     loose = lane("thud", source=Drawn(steps=16, hits=(0, 15)), humanise=Humanise(ms=50))
-    held = HeldDetour(detour=Only(lanes=("bell",)), start=0, end=BAR)
+    held = HeldDetour(detour=OnlyDetour(lanes=("bell",)), start=0, end=BAR)
     asked = with_(score(loose, lane("bell", voice="bell", source=Drawn(steps=16))), held=(held,))
     assert {row[5] // BAR for row in rows(asked, 3)} == {1, 2, 3}
 
@@ -241,7 +241,7 @@ def test_what_no_detour_may_be_is_refused(detour, said):
 
 def test_more_bars_than_every_so_many_are_refused():
     with pytest.raises(ValueError, match="more than there are"):
-        PatternDetour(detour=Shift(degrees=1), bars=3, every=2)
+        PatternDetour(detour=ShiftDetour(degrees=1), bars=3, every=2)
 
 
 def test_a_detour_far_out_costs_what_one_at_the_start_costs():

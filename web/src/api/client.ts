@@ -10,6 +10,7 @@ export type Pattern = Schemas['Pattern']
 export type Lane = Schemas['Lane']
 export type Score = Schemas['Score']
 export type Keys = Schemas['Keys']
+export type HeldDetour = Schemas['HeldDetour']
 export type Progression = Schemas['Progression']
 /** All that is drawn of a window, put together from what the engine says is new. */
 export type Rendering = Omit<Schemas['News'], 'marks' | 'sounds'>

@@ -2000,7 +2000,7 @@ export interface components {
                     [key: string]: unknown;
                 };
             };
-            point: components["schemas"]["Point"];
+            point: components["schemas"]["FieldPoint"];
             /** Says */
             says: string;
             /** Threads */
@@ -2503,7 +2503,7 @@ export interface components {
              */
             options: components["schemas"]["DetourOption"][];
             /** Plain */
-            plain: components["schemas"]["Variation"] | components["schemas"]["Repeat"] | components["schemas"]["Shift"] | components["schemas"]["Pace"] | components["schemas"]["Only"];
+            plain: components["schemas"]["Variation"] | components["schemas"]["RepeatDetour"] | components["schemas"]["ShiftDetour"] | components["schemas"]["PaceDetour"] | components["schemas"]["OnlyDetour"];
             /**
              * Unit
              * @default
@@ -2516,7 +2516,7 @@ export interface components {
          */
         DetourOption: {
             /** Detour */
-            detour: components["schemas"]["Variation"] | components["schemas"]["Repeat"] | components["schemas"]["Shift"] | components["schemas"]["Pace"] | components["schemas"]["Only"];
+            detour: components["schemas"]["Variation"] | components["schemas"]["RepeatDetour"] | components["schemas"]["ShiftDetour"] | components["schemas"]["PaceDetour"] | components["schemas"]["OnlyDetour"];
             /** Text */
             text: string;
         };
@@ -2825,10 +2825,26 @@ export interface components {
             /** Nearest */
             nearest: number | null;
             /** Points */
-            points: components["schemas"]["Point"][];
+            points: components["schemas"]["FieldPoint"][];
             /** Says */
             says: string;
-            start: components["schemas"]["Point"];
+            start: components["schemas"]["FieldPoint"];
+        };
+        /**
+         * FieldPoint
+         * @description A candidate in a field: *number* as the engine counts, from 0; -1 for the start. Measures as in `Candidate`.
+         */
+        FieldPoint: {
+            /** Distance */
+            distance: number;
+            /** Evenness */
+            evenness: number;
+            /** Hits A Bar */
+            hits_a_bar: number;
+            /** Number */
+            number: number;
+            /** Syncopation */
+            syncopation: number;
         };
         /**
          * FieldQuestion
@@ -3112,7 +3128,7 @@ export interface components {
              */
             at: "once" | "beat" | "half bar" | "bar";
             /** Detour */
-            detour: components["schemas"]["Variation"] | components["schemas"]["Repeat"] | components["schemas"]["Shift"] | components["schemas"]["Pace"] | components["schemas"]["Only"];
+            detour: components["schemas"]["Variation"] | components["schemas"]["RepeatDetour"] | components["schemas"]["ShiftDetour"] | components["schemas"]["PaceDetour"] | components["schemas"]["OnlyDetour"];
             /** End */
             end?: number | null;
             /** Start */
@@ -3629,6 +3645,7 @@ export interface components {
          *     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
          *     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
          *     from. *kept*: the clip that plays in its place; *away*: what detours play in its stead.
+         *     *busy*: the number of its busy-ness; none for a lane made from another.
          */
         LanePicture: {
             /** Accents */
@@ -3636,6 +3653,7 @@ export interface components {
             away: components["schemas"]["AwayPicture"] | null;
             /** Bursts */
             bursts: components["schemas"]["BurstPicture"][];
+            busy: components["schemas"]["Word"] | null;
             /** Chances */
             chances: number[];
             /** Comes Round */
@@ -4161,10 +4179,10 @@ export interface components {
             note: 1 | 2 | 4 | 8 | 16 | 32 | 64;
         };
         /**
-         * Only
+         * OnlyDetour
          * @description Only the *lanes* of those ids sound, as far as they are not muted; if none of them is there, all do.
          */
-        Only: {
+        OnlyDetour: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4316,9 +4334,25 @@ export interface components {
         };
         /**
          * Pace
-         * @description So many times as fast, from the next beat on.
+         * @description All of the clip at half the pace, twice as long, or at double.
          */
         Pace: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pace";
+            /**
+             * Pace
+             * @enum {string}
+             */
+            pace: "half" | "double";
+        };
+        /**
+         * PaceDetour
+         * @description So many times as fast, from the next beat on.
+         */
+        PaceDetour: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4459,7 +4493,7 @@ export interface components {
              */
             bars: number;
             /** Detour */
-            detour: components["schemas"]["Variation"] | components["schemas"]["Repeat"] | components["schemas"]["Shift"] | components["schemas"]["Pace"] | components["schemas"]["Only"];
+            detour: components["schemas"]["Variation"] | components["schemas"]["RepeatDetour"] | components["schemas"]["ShiftDetour"] | components["schemas"]["PaceDetour"] | components["schemas"]["OnlyDetour"];
             /**
              * Every
              * @default 8
@@ -4936,9 +4970,34 @@ export interface components {
         };
         /**
          * Repeat
-         * @description The events of a *length*, from its next multiple on, again and again.
+         * @description The chosen notes again, *times* more, after the span that they fill in whole steps; or all of the clip.
          */
         Repeat: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "repeat";
+            /**
+             * @default {
+             *       "divisor": 1,
+             *       "kind": "plain",
+             *       "multiplier": 1,
+             *       "note": 16
+             *     }
+             */
+            step: components["schemas"]["StepValue"];
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+        };
+        /**
+         * RepeatDetour
+         * @description The events of a *length*, from its next multiple on, again and again.
+         */
+        RepeatDetour: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5381,10 +5440,10 @@ export interface components {
             unreadable: string;
         };
         /**
-         * Shift
+         * ShiftDetour
          * @description Melodic lanes move by *degrees* of the scale and by *semitones*.
          */
-        Shift: {
+        ShiftDetour: {
             /**
              * Degrees
              * @default 0

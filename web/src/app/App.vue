@@ -75,6 +75,7 @@ useShortcuts({
   'Ctrl+Shift+z': { says: 'Redo', act: () => step(history.own?.redo, 'Redone', piece.redo) },
   'Alt+1': { says: 'Shelf', act: () => router.push('/') },
   'Alt+2': { says: 'Lattice', act: () => piece.id !== null && router.push(`/lattice/${piece.id}`) },
+  'Alt+3': { says: 'Field', act: () => piece.id !== null && router.push(`/field/${piece.id}`) },
   'Alt+4': { says: 'Takes', act: () => router.push('/takes') },
   'Alt+5': { says: 'Clips', act: () => router.push('/clips') },
 }) // prettier-ignore

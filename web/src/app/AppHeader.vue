@@ -52,7 +52,12 @@ const said = computed(() => {
 const isExporting = ref(false)
 const tabs = computed(() => [
   { name: 'shelf', label: 'Shelf', to: '/' },
-  ...(piece.id !== null ? [{ name: 'lattice', label: 'Lattice', to: `/lattice/${piece.id}` }] : []),
+  ...(piece.id !== null
+    ? [
+        { name: 'lattice', label: 'Lattice', to: `/lattice/${piece.id}` },
+        { name: 'field', label: 'Field', to: `/field/${piece.id}` },
+      ]
+    : []),
   { name: 'takes', label: 'Takes', to: '/takes' },
   { name: 'clips', label: 'Clips', to: '/clips' },
 ])
@@ -88,7 +93,7 @@ async function goAshore() {
       </button>
     </div>
     <span v-if="elsewhere" class="state alarm" role="status" data-test="waits">{{ elsewhere }}</span>
-    <PatternTabs v-if="piece.document && route.name === 'lattice'" />
+    <PatternTabs v-if="piece.document && (route.name === 'lattice' || route.name === 'field')" />
     <nav aria-label="Screens">
       <RouterLink
         v-for="tab in tabs"

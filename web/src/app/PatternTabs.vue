@@ -43,7 +43,7 @@ function add() {
   const model = piece.pattern
   if (!model) return
   const { id, name } = fresh()
-  insert(`Pattern ${name} added`, { ...model, id, name, dice: randomNumber(10_000), lanes: [] })
+  insert(`Pattern ${name} added`, { ...model, id, name, dice: randomNumber(10_000), lanes: [], detours: [] })
 }
 /** A copy keeps the lanes' ids and the dice, and so sounds the same. */
 function copy() {

@@ -4,6 +4,7 @@ import ShelfView from '@/shelf/ShelfView.vue'
 
 const screens = {
   lattice: () => import('@/lattice/LatticeView.vue'),
+  field: () => import('@/field/FieldView.vue'),
   takes: () => import('@/takes/TakesView.vue'),
   clips: () => import('@/clips/ClipsView.vue'),
   clip: () => import('@/clips/editor/ClipEditor.vue'),
@@ -17,6 +18,12 @@ export const router = createRouter({
       path: '/lattice/:id(\\d+)',
       name: 'lattice',
       component: screens.lattice,
+      props: ({ params }) => ({ id: Number(params['id']) }),
+    },
+    {
+      path: '/field/:id(\\d+)',
+      name: 'field',
+      component: screens.field,
       props: ({ params }) => ({ id: Number(params['id']) }),
     },
     {

@@ -14,7 +14,7 @@ const part = (setting: string, text: string) => ({ setting, words: [{ text }] })
 /** Marks are what is told of an item in these tests. */
 const news = (marks: Record<string, string>, fresh: Partial<Schemas['News']> = {}): Schemas['News'] => ({
   first_tick: 0, end_tick: 1, bar_ticks: 1, beat_ticks: 1, chords: [], progression: '',
-  scale_chords: [], property: null, standing: [], lanes: [], benches: [], meeting: null, marks, sounds: null, ...fresh,
+  scale_chords: [], away: [], property: null, standing: [], lanes: [], benches: [], meeting: null, marks, sounds: null, ...fresh,
 }) // prettier-ignore
 
 describe('what the page knows', () => {

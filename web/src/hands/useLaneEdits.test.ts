@@ -12,7 +12,7 @@ import { useLaneEdits } from './useLaneEdits'
 
 const velocity = (fields: Partial<Word> = {}): Word => ({
   kind: 'number', text: '', name: 'velocity', field: 'velocity', value: 100, stored: 100, low: 1, high: 127,
-  counted_from: 0, decimals: 0, digits: '', last_digits: '', strip: '', own: 0, ...fields,
+  counted_from: 0, negated: false, decimals: 0, digits: '', last_digits: '', strip: '', own: 0, ...fields,
 }) // prettier-ignore
 const benchOf = (id: string, ...words: Word[]) => ({ id, fields: [{ words }], rates: [], rate: 0 }) as unknown as Bench // prettier-ignore
 

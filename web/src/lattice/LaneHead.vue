@@ -7,6 +7,7 @@ import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
 import { usePlaying } from '@/playing/playing'
 import { inkOf } from '@/theme/inks'
+import BusyHand from './BusyHand.vue'
 import LaneCard from './LaneCard.vue'
 import SentenceLine from '@/sentence/SentenceLine.vue'
 
@@ -106,6 +107,7 @@ const close = (act: 'copy' | 'remove') => {
       </v-menu>
     </button>
     <div class="switches">
+      <BusyHand v-if="picture?.busy" class="switch-hand" :lane="lane" :word="picture.busy" />
       <button
         v-tip="'Anchor: no throw and nothing done to all lanes touches it (A)'"
         type="button"

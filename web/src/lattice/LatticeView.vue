@@ -6,6 +6,9 @@ import { useRouter } from 'vue-router'
 
 import { ApiError, type Lane, type Progression } from '@/api/client'
 import { isWaiting } from '@/api/policy'
+import DetourRow from '@/around/DetourRow.vue'
+import { useDetourKeys } from '@/around/useDetourKeys'
+import { useDetours } from '@/around/useDetours'
 import Bench from '@/bench/Bench.vue'
 import type { BenchSize } from '@/bench/sizes'
 import { useRendering } from '@/engine/useRendering'
@@ -27,6 +30,7 @@ import type { Scale } from './geometry/scale'
 import { yOfPitch } from './geometry/staff'
 import KeptBar from './KeptBar.vue'
 import LaneHead from './LaneHead.vue'
+import OwnDetours from './OwnDetours.vue'
 import Playhead from './Playhead.vue'
 import Ruler from './Ruler.vue'
 import ScaleWords from './ScaleWords.vue'
@@ -192,7 +196,17 @@ function toggleBench() {
   isBenchOpen.value = isKeysOpen.value || !isBenchOpen.value
   isKeysOpen.value = false
 }
-useLatticeKeys({ hands, view, isBenchOpen, benchSize, isKeysOpen, addLane })
+useLatticeKeys({
+  hands,
+  view,
+  isBenchOpen,
+  benchSize,
+  isKeysOpen,
+  addLane,
+  openField: () => router.push(`/field/${props.id}`),
+})
+const detours = useDetours()
+useDetourKeys()
 const isDropping = useDroppedFiles()
 
 // ---- The step that plays in the chosen lane ----
@@ -260,6 +274,7 @@ useEventListener(
         :scale="scale"
         :meetings="rendering.meeting?.at ?? []"
         :is-of-chosen="chosen.chosen.value.length > 1"
+        :away="rendering.away ?? []"
         @play-from="playing.play"
       />
     </div>
@@ -318,6 +333,7 @@ useEventListener(
               :cursor="lane.id === chosen.first.value?.id ? chosen.cursor.value : null"
               :property="rendering.property ?? null"
               :stretch="stretch.of(lane.id)"
+              :away="rendering.away ?? []"
             />
           </div>
         </div>
@@ -340,10 +356,19 @@ useEventListener(
       </div>
     </div>
     <KeptBar />
+    <OwnDetours :parts="rendering.standing" />
+    <DetourRow
+      v-if="detours.isRowOpen"
+      class="detour-row"
+      :lanes="chosen.chosen.value.map(({ id }) => id)"
+      @close="detours.isRowOpen = false"
+    />
     <ViewBar
       :is-bench-open="isBenchOpen && !isKeysOpen"
       :is-keys-open="isKeysOpen"
+      :is-detours-open="detours.isRowOpen"
       :lane="chosen.first.value"
+      @detours="detours.isRowOpen = !detours.isRowOpen"
       @add="addLane"
       @bench="toggleBench"
       @keys="isKeysOpen = !isKeysOpen"

@@ -2,6 +2,7 @@
 /** Bars and beats of what is in view, and where all lanes meet. A click plays from the beat. */
 import { computed, ref } from 'vue'
 
+import type { Rendering } from '@/api/client'
 import { barOf, beatOf } from '@/sound/time'
 import { everyTicks, PAD, pixelsOf, snappedTo, tickAt, xOf, type Scale } from './geometry/scale'
 
@@ -12,6 +13,8 @@ const props = defineProps<{
   /** Ticks at which lanes begin a cycle together. */
   meetings: readonly number[]
   isOfChosen: boolean
+  /** Where detours hold, and what they say. */
+  away: Rendering['away']
 }>()
 const emit = defineEmits<{ playFrom: [tick: number] }>()
 
@@ -28,6 +31,12 @@ const bars = computed(() =>
 )
 const meets = computed(() =>
   props.isOfChosen ? 'The chosen lanes begin a cycle together here' : 'All lanes begin a cycle together here',
+)
+const detours = computed(() =>
+  (props.away ?? []).map(({ start, end, says, by_hand }) => {
+    const x = xOf(start, props.scale)
+    return { x, width: Math.max(2, xOf(end, props.scale) - x), says, by_hand }
+  }),
 )
 const isNumbered = computed(() => pixelsOf(props.beatTicks, props.scale) >= NUMBERED)
 const beats = computed(() => {
@@ -73,6 +82,18 @@ function onClick(event: MouseEvent) {
     >
       <title>{{ meets }}</title>
     </path>
+    <g v-for="one in detours" :key="`${one.x} ${one.says}`" class="detour">
+      <rect :x="one.x" :width="one.width" :y="HEIGHT - 5" height="5" />
+      <text
+        v-if="one.width > 90 && !one.by_hand"
+        :x="one.x + one.width - 6"
+        :y="HEIGHT - 9"
+        text-anchor="end"
+      >
+        {{ one.says }}
+      </text>
+      <title>Detour: {{ one.says }}</title>
+    </g>
     <line class="foot" :x1="0" :x2="scale.width" :y1="HEIGHT - 0.5" :y2="HEIGHT - 0.5" />
     <rect x="0" y="0" :width="PAD" :height="HEIGHT" fill="transparent" />
   </svg>
@@ -107,6 +128,16 @@ function onClick(event: MouseEvent) {
   fill: var(--card);
   stroke: var(--ink);
   stroke-width: 2;
+}
+.detour rect {
+  fill: var(--act);
+}
+.detour text {
+  font-size: 13px;
+  fill: var(--act-text);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 4;
 }
 .foot {
   stroke: var(--rule);

@@ -9,9 +9,10 @@ const view = useView()
 defineProps<{
   isBenchOpen: boolean
   isKeysOpen: boolean
+  isDetoursOpen: boolean
   lane: Lane | null
 }>()
-const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
+const emit = defineEmits<{ add: []; bench: []; keys: []; detours: [] }>()
 </script>
 
 <template>
@@ -35,6 +36,15 @@ const emit = defineEmits<{ add: []; bench: []; keys: [] }>()
         @click="emit('keys')"
       >
         Keyboard
+      </button>
+      <button
+        v-tip="'What plays only as long as it is held (Shift+X; X holds the one at hand)'"
+        type="button"
+        class="word-button"
+        :aria-pressed="isDetoursOpen"
+        @click="emit('detours')"
+      >
+        Detour
       </button>
       <StarterPanel :lane="lane" />
       <KitPanel />

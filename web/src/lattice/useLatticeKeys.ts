@@ -17,9 +17,18 @@ interface Lattice {
   readonly benchSize: Ref<BenchSize>
   readonly isKeysOpen: Ref<boolean>
   addLane(): void
+  openField(): void
 }
 
-export function useLatticeKeys({ hands, view, isBenchOpen, benchSize, isKeysOpen, addLane }: Lattice) {
+export function useLatticeKeys({
+  hands,
+  view,
+  isBenchOpen,
+  benchSize,
+  isKeysOpen,
+  addLane,
+  openField,
+}: Lattice) {
   const { chosen, edits, stretch, pictures, mute, solo, paste } = hands
   const settings = useHandSettings()
   const picture = (laneId: string) => pictures.value.get(laneId)
@@ -102,6 +111,7 @@ export function useLatticeKeys({ hands, view, isBenchOpen, benchSize, isKeysOpen
     'Shift+Delete': { says: 'Remove the lane', act: withFirst(edits.remove) },
     'b': { says: 'Fold the bench, or open it', act: () => (isBenchOpen.value = !isBenchOpen.value) },
     'Shift+b': { says: 'The next size of the bench', act: () => ((benchSize.value = nextSize(benchSize.value)), (isBenchOpen.value = true)) },
+    'g': { says: 'Field: look around', act: openField },
     'f': { says: 'Follow the music, or stay', act: view.toggleFollowing },
     'PageUp': { says: 'Earlier bars', act: () => view.turnPage(-1) },
     'PageDown': { says: 'Later bars', act: () => view.turnPage(1) },

@@ -63,6 +63,10 @@ function isOwned(event: KeyboardEvent): boolean {
   if (!target.closest('button, a, summary, [role=button]')) return false
   return event.key === 'Enter' || (event.key === ' ' && wentByKeyboard)
 }
+/** Whether a key that is held, not struck, belongs to nobody else: for what `useShortcuts` cannot say. */
+export const isFree = (event: KeyboardEvent): boolean =>
+  !event.ctrlKey && !event.metaKey && !event.altKey && !isOwned(event)
+
 /** Give back the keys that a part owns: what is pressed next is a shortcut. */
 export function giveBackKeys() {
   const target = document.activeElement

@@ -147,6 +147,7 @@ export const usePlaying = defineStore('playing', () => {
       const ours = await ready()
       // From the beginning on hands hold what they hold: whatever they did before is over.
       while (!ours.isPlaying && !(await gatherKeys()));
+      if (!ours.isPlaying) piece.heldDetours = []
       const playing = now()
       stopLoop()
       if (playing) await ours.play(playing, fromTick, countIn)
@@ -176,6 +177,7 @@ export const usePlaying = defineStore('playing', () => {
     player.value?.stop()
     isPlaying.value = false
     if (piece.liveKeys.size) gather()
+    if (piece.heldDetours.length) piece.heldDetours = []
     followAhead()
     storeNow()
   }

@@ -1,5 +1,5 @@
 /** What hands did on the keys since the pattern began to play, in ticks: exactly what the engine renders from. */
-import type { Keys } from '@/api/client'
+import type { HeldDetour, Keys } from '@/api/client'
 import { postponed } from '@/sound/time'
 
 const isDown = (one: { end?: number | null }) => one.end === null || one.end === undefined
@@ -41,6 +41,14 @@ export function moved(keys: Keys, late: number, tick: number): Keys {
     let_go: keys.let_go.map(at),
   }
 }
+
+/** As `moved`, of detours. */
+export const detoursMoved = (held: readonly HeldDetour[], late: number, tick: number): HeldDetour[] =>
+  held.map((one) => ({
+    ...one,
+    start: postponed(one.start, late, tick),
+    end: typeof one.end === 'number' ? postponed(one.end, late, tick) : null,
+  }))
 
 export const isPedalDown = (keys: Keys): boolean => keys.sustained.some(isDown)
 

@@ -8,7 +8,7 @@ import { useNotices } from '@/page/notices'
 import type { Player } from '@/sound/player'
 import type { Clock } from '@/sound/port'
 import { usePiece } from '@/work/piece'
-import { afterAll, downKeys, moved, released } from './timeline'
+import { afterAll, detoursMoved, downKeys, moved, released } from './timeline'
 
 /** When something happened, as events say it: milliseconds since the page was opened. */
 interface Stamped {
@@ -34,6 +34,7 @@ export function useHeldKeys(
   const tickOf = (event: Stamped) => player()?.tickAt(timeOf(event)) ?? 0
   function lateKeys(late: number, tick: number) {
     for (const [id, keys] of piece.liveKeys) piece.holdKeys(id, moved(keys, late, tick))
+    if (piece.heldDetours.length) piece.heldDetours = detoursMoved(piece.heldDetours, late, tick)
   }
 
   /** Keys that hands have down now: what is stored of a lane is what stays when they are let go. */

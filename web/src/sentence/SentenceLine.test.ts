@@ -9,7 +9,7 @@ import { provideWords } from '@/hands/words'
 import SentenceLine from './SentenceLine.vue'
 
 const word = (fields: Partial<Word>): Word => ({
-  kind: 'text', text: '', name: '', field: '', value: 0, stored: fields.value ?? 0, counted_from: 0, low: 0, high: 0, decimals: 0,
+  kind: 'text', text: '', name: '', field: '', value: 0, stored: fields.value ?? 0, counted_from: 0, negated: false, low: 0, high: 0, decimals: 0,
   digits: '', last_digits: '', strip: '', own: 0, ...fields,
 }) // prettier-ignore
 const rotated: Part = {

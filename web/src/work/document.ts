@@ -1,5 +1,5 @@
 /** Changing documents: always a new one, sharing what did not change. What is allowed is the engine's to say. */
-import type { Keys, Lane, Pattern, Piece, Score, StripPicture } from '@/api/client'
+import type { HeldDetour, Keys, Lane, Pattern, Piece, Score, StripPicture } from '@/api/client'
 import plain from '@/api/plain.json'
 
 export type Patch = Record<string, unknown>
@@ -98,6 +98,13 @@ export function withLaneMoved(lanes: readonly Lane[], from: number, to: number):
   return moved
 }
 
+/** `lanes` that are tried out, as anchored as those that `stand` are. */
+export const withStanding = (lanes: readonly Lane[], stand: readonly Lane[]): Lane[] =>
+  lanes.map((lane) => ({
+    ...lane,
+    anchored: stand.find(({ id }) => id === lane.id)?.anchored ?? lane.anchored,
+  }))
+
 export function withLanes(piece: Piece, patternId: string, change: (lanes: Lane[]) => Lane[]): Piece {
   return withPattern(piece, patternId, (pattern) => ({ ...pattern, lanes: change(pattern.lanes) }))
 }
@@ -140,16 +147,27 @@ export function withSilenceOf(piece: Piece, standing: Piece): Piece {
   }
 }
 
-/** What the engine renders: the pattern with all of the piece that decides its sound; `live`: what hands hold, by lanes. */
-export function scoreOf(piece: Piece, pattern: Pattern, live: ReadonlyMap<string, Keys> = new Map()): Score {
-  const { meter, bars, step_value, progression } = pattern
+/**
+ * What the engine renders: the pattern with all of the piece that decides its sound. `live`: what hands hold on the keys, by
+ * lanes; `held`: detours that they hold, or held.
+ */
+export function scoreOf(
+  piece: Piece,
+  pattern: Pattern,
+  live: ReadonlyMap<string, Keys> = new Map(),
+  held: readonly HeldDetour[] = [],
+): Score {
+  const { meter, bars, step_value, progression, detours } = pattern
   const lanes = pattern.lanes.map((lane) => {
     const keys = live.get(lane.id)
     return keys ? { ...lane, keys } : lane
   })
   const { tempo, swing, kit } = piece
   const scale = pattern.scale ?? piece.scale
-  return { meter, bars, step_value, progression: progression ?? null, lanes, tempo, swing, scale, kit }
+  return {
+    meter, bars, step_value, progression: progression ?? null, lanes, detours, tempo, swing, scale, kit,
+    held_detours: [...held],
+  } // prettier-ignore
 }
 
 /** An id that begins with `kind` and that none of `known` has. */

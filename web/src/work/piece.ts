@@ -2,10 +2,10 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import {
-  answer, api, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type Score,
+  answer, api, type HeldDetour, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type Score,
 } from '@/api/client' // prettier-ignore
 import { isSame } from '@/api/same'
-import { NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf } from './document'
+import { NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf, withStanding } from './document'
 import {
   baseOf, momentBeside, momentOf, noHistory, remember, standingAt, withLines, withoutLast, type History, type Moment,
 } from './history' // prettier-ignore
@@ -36,8 +36,12 @@ export const usePiece = defineStore('piece', () => {
   const lanes = computed<readonly Lane[]>(() => pattern.value?.lanes ?? [])
   /** What hands hold, or held since it plays: heard and drawn, but no part of the document. */
   const liveKeys = shallowRef<ReadonlyMap<string, Keys>>(new Map())
+  /** Detours that hands hold, or held since it plays: heard and drawn, but no part of the document. */
+  const heldDetours = shallowRef<readonly HeldDetour[]>([])
   const score = computed<Score | null>(() =>
-    document.value && pattern.value ? scoreOf(document.value, pattern.value, liveKeys.value) : null,
+    document.value && pattern.value
+      ? scoreOf(document.value, pattern.value, liveKeys.value, heldDetours.value)
+      : null,
   )
   /** What lanes hold when hands have let go, by their ids: it is stored, but is no moment of history. */
   function storeKeys(held: ReadonlyMap<string, Keys>) {
@@ -102,6 +106,7 @@ export const usePiece = defineStore('piece', () => {
     saving.value?.close()
     tried.value = null
     liveKeys.value = new Map()
+    heldDetours.value = []
     id.value = piece.id
     document.value = piece.document
     patternId.value = piece.document.patterns[0]?.id ?? ''
@@ -113,6 +118,18 @@ export const usePiece = defineStore('piece', () => {
   /** See and hear the pattern as `change` would make it, until it is let go (null) or anything is really changed. */
   function audition(change: ((pattern: Pattern) => Pattern) | null) {
     tried.value = change
+  }
+
+  const isTried = computed(() => tried.value !== null)
+  /** Do something to the document, and go on with what is tried out on it. */
+  function keepTried(act: () => unknown) {
+    const before = tried.value
+    act()
+    if (before)
+      tried.value = (pattern) => ({
+        ...before(pattern),
+        lanes: withStanding(before(pattern).lanes, pattern.lanes),
+      })
   }
 
   /** Put the piece away. What is not saved yet is in the outbox, and is sent from there. */
@@ -267,8 +284,8 @@ export const usePiece = defineStore('piece', () => {
   }
 
   return {
-    id, document, patterns, pattern, lanes, liveKeys, keysOf, holdKeys, storeKeys, score, dice, history, opened, saveState, problem,
-    open, take, close, audition, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
+    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, dice, history, opened, saveState, problem,
+    open, take, close, audition, isTried, keepTried, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,
     saveNow: () => saving.value?.flush(),

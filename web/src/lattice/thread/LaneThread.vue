@@ -2,8 +2,9 @@
 /** One lane's thread through true time. A press or a drag along it says which step is meant. */
 import { computed, ref } from 'vue'
 
-import type { Lane, LanePicture, Property } from '@/api/client'
+import type { Lane, LanePicture, Property, Rendering } from '@/api/client'
 import { useView } from '@/engine/useView'
+import { awayThreadOf } from '../geometry/away'
 import { propertyBars } from '../geometry/bars'
 import { keptThreadOf } from '../geometry/kept'
 import { xOf, type Scale } from '../geometry/scale'
@@ -25,6 +26,8 @@ const props = defineProps<{
   property: Property | null
   /** The stretch of time that is chosen in this lane, in ticks; null if none is. */
   stretch: readonly [number, number] | null
+  /** Where detours hold. */
+  away: Rendering['away']
 }>()
 
 const view = useView()
@@ -37,6 +40,9 @@ const thread = computed(() => threadOf(props.picture, props.scale, props.height 
 /** While a clip plays in the lane's place its steps are set aside, and no hand reaches them. */
 const kept = computed(() =>
   props.picture.kept ? keptThreadOf(props.picture.kept, props.scale, props.height) : null,
+)
+const away = computed(() =>
+  props.away?.length ? awayThreadOf(props.picture, props.away, props.scale, props.height) : null,
 )
 const bars = computed(() =>
   props.property && !kept.value
@@ -153,6 +159,10 @@ const HELD_FROM = 44
       <path class="notches" :d="thread.notches" />
       <text v-for="tag in thread.tags" :key="tag.x" class="tag" :x="tag.x" :y="tag.y">{{ tag.text }}</text>
     </template>
+    <g v-if="away && !bars" class="away">
+      <rect v-for="one in away.stretches" :key="one.x" :x="one.x" :width="one.width" y="0" :height="height" />
+      <path :d="away.beads" />
+    </g>
     <g v-if="thread.band && leftGrip && !property && isSettled && !kept" class="grips">
       <rect
         v-for="side in ['left', 'right'] as const"
@@ -329,6 +339,19 @@ const HELD_FROM = 44
 }
 .thread .grip:hover {
   opacity: 0.6;
+}
+/* Where a detour holds, what would have been is pale; what plays instead is rimmed. */
+.away {
+  pointer-events: none;
+}
+.away rect {
+  fill: var(--paper);
+  opacity: 0.72;
+}
+.away path {
+  fill: currentColor;
+  stroke: var(--act);
+  stroke-width: 2;
 }
 .cursor {
   fill: none;

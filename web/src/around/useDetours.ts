@@ -1,0 +1,117 @@
+/** Detours by hand: which kind is at hand, with what number, and holding it while it plays. */
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+
+import type { HeldDetour, Schemas } from '@/api/client'
+import { aroundApi } from '@/engine/around'
+import { useNotices } from '@/page/notices'
+import { useOffer } from '@/page/useLists'
+import { usePlaying } from '@/playing/playing'
+import { randomNumber } from '@/work/document'
+import { usePiece } from '@/work/piece'
+
+export type Detour = HeldDetour['detour']
+export type Kind = Detour['kind']
+export type At = HeldDetour['at']
+/** Held ones that are remembered: the engine takes no more. */
+const MOST_HELD = 500
+const MOST_THROW = 999_999
+
+export const useDetours = defineStore('detours', () => {
+  const piece = usePiece()
+  const playing = usePlaying()
+  const notices = useNotices()
+  const around = useOffer(['around'], aroundApi.all)
+  const kinds = computed(() => around.value?.detours ?? [])
+  const kind = ref<Kind>('variation')
+  /** What each kind is set to; what is not in it is as the engine begins it. */
+  const own = shallowRef<ReadonlyMap<Kind, Detour>>(new Map())
+  const isRowOpen = ref(false)
+
+  const detourOf = (of: Kind): Detour | undefined =>
+    own.value.get(of) ?? kinds.value.find((line) => line.kind === of)?.plain
+  function set(detour: Detour) {
+    own.value = new Map([...own.value, [detour.kind, detour]])
+    kind.value = detour.kind
+  }
+  /** A candidate that is the detour at hand, each time; null: a fresh one each time. */
+  const given = shallowRef<Detour | null>(null)
+  function give(variation: Detour) {
+    set(variation)
+    given.value = variation
+  }
+  /** `detour` as it is played at this press: a variation is a fresh one each time, unless a certain one was given. */
+  const fresh = (detour: Detour): Detour =>
+    detour.kind === 'variation' && detour !== given.value
+      ? { ...detour, throw: 1 + randomNumber(MOST_THROW), number: 0 }
+      : detour
+
+  /** The kinds that hands hold now. */
+  const holding = computed<ReadonlySet<Kind>>(
+    () =>
+      new Set(
+        piece.heldDetours
+          .filter(({ end }) => end === null || end === undefined)
+          .map(({ detour }) => detour.kind),
+      ),
+  )
+
+  /** Hold `detour` from now on, in place of another of its kind. `event`: the press. False where nothing plays. */
+  function hold(detour: Detour, event: { readonly timeStamp: number }, at: At = 'once'): boolean {
+    if (!playing.isPlaying) {
+      notices.say('A detour is heard while it plays: press play first.')
+      return false
+    }
+    const start = playing.keyTick(event)
+    piece.heldDetours = [...piece.heldDetours, { detour, start, end: null, at }].slice(-MOST_HELD)
+    return true
+  }
+  /** Let go of all that is held of a kind. */
+  function letGo(of: Kind, event: { readonly timeStamp: number }) {
+    if (!holding.value.has(of)) return
+    const end = playing.keyTick(event)
+    piece.heldDetours = piece.heldDetours.map((one) =>
+      one.detour.kind === of && (one.end === null || one.end === undefined)
+        ? { ...one, end: Math.max(one.start, end) }
+        : one,
+    )
+  }
+  function holdChosen(event: { readonly timeStamp: number }, of = kind.value) {
+    kind.value = of
+    const detour = detourOf(of)
+    if (detour && !holding.value.has(of)) hold(fresh(detour), event)
+  }
+
+  /** Give the pattern the detour of a kind, in the last bar of every eight. */
+  function addToPattern(of: Kind) {
+    const detour = detourOf(of)
+    if (!detour) return
+    const mine: Schemas['PatternDetour'] = {
+      detour: fresh(detour), bars: 1, every: 8, fresh: detour.kind === 'variation' && detour !== given.value,
+    } // prettier-ignore
+    piece.editPattern('A detour in every eighth bar', (pattern) => ({
+      ...pattern,
+      detours: [...(pattern.detours ?? []), mine],
+    }))
+  }
+  // What only some lanes are that sound alone is of the piece at hand.
+  watch(
+    () => piece.id,
+    () => (own.value = new Map()),
+  )
+  return {
+    around,
+    kinds,
+    kind,
+    isRowOpen,
+    holding,
+    given,
+    detourOf,
+    set,
+    give,
+    hold,
+    letGo,
+    holdChosen,
+    addToPattern,
+  }
+})

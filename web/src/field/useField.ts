@@ -1,0 +1,129 @@
+/** The field around the pattern on the table: made anew when it, or what is looked for, changes. */
+import { watchDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+
+import { useDetours } from '@/around/useDetours'
+import type { Pattern } from '@/api/client'
+import { aroundApi, type Candidate, type Field, type Variation } from '@/engine/around'
+import { LateError } from '@/engine/late'
+import { useNotices } from '@/page/notices'
+import { usePlaying } from '@/playing/playing'
+import { randomNumber } from '@/work/document'
+import { usePiece } from '@/work/piece'
+import { useFieldSettings } from './useFieldSettings'
+
+const NO_LIMIT = 100_000
+const MOST_THROW = 999_999
+
+export function useField() {
+  const piece = usePiece()
+  const playing = usePlaying()
+  const detours = useDetours()
+  const notices = useNotices()
+  const settings = useFieldSettings()
+  const field = shallowRef<Field | null>(null)
+  /** Why there is none, in a sentence. */
+  const refusal = ref('')
+  const isAsking = ref(false)
+  const pointed = ref<number | null>(null)
+  const candidate = shallowRef<Candidate | null>(null)
+  const heard = shallowRef<readonly number[]>([])
+  const allWays = computed(() => detours.around?.ways ?? [])
+  const ways = computed(() => settings.ways ?? allWays.value.map(({ name }) => name))
+  /** Counts what was asked: an answer to an older question is of no use any more. */
+  let asked = 0
+
+  const variationOf = (number: number): Variation => ({
+    kind: 'variation',
+    distance: settings.distance,
+    ways: ways.value,
+    throw: settings.throwNumber,
+    number,
+  })
+
+  async function make() {
+    if (!piece.pattern || !allWays.value.length) return
+    const mine = ++asked
+    isAsking.value = true
+    try {
+      const found = await aroundApi.field({
+        count: settings.count,
+        distance: settings.distance,
+        ways: ways.value,
+        throw: settings.throwNumber,
+        least: settings.least ?? 0,
+        most: settings.most ?? NO_LIMIT,
+      })
+      if (mine !== asked) return
+      field.value = found
+      refusal.value = ''
+      heard.value = []
+      await show(null)
+    } catch (reason) {
+      if (mine !== asked || reason instanceof LateError) return
+      field.value = null
+      refusal.value = reason instanceof Error ? reason.message : String(reason)
+    } finally {
+      if (mine === asked) isAsking.value = false
+    }
+  }
+  watchDebounced(
+    () => [
+      piece.pattern, piece.document?.kit, allWays.value, settings.count, settings.distance, ways.value,
+      settings.throwNumber, settings.least, settings.most,
+    ], // prettier-ignore
+    make,
+    { debounce: 120, maxWait: 400, immediate: true },
+  )
+
+  /** Show the candidate of a number; null: the start, as the candidate that nothing was done to. */
+  async function show(number: number | null) {
+    pointed.value = number
+    const first = field.value?.points[0]
+    if (number === null && !first) {
+      candidate.value = null
+      return
+    }
+    try {
+      const found = await aroundApi.candidate(variationOf(number ?? first?.number ?? 0))
+      if (pointed.value !== number) return
+      candidate.value = number === null ? withoutChange(found) : found
+    } catch (reason) {
+      if (!(reason instanceof LateError)) notices.complain(reason)
+    }
+  }
+  /** Point at a candidate: it is shown, and played from the next beat, half bar or bar on. */
+  function point(number: number | null, event: { readonly timeStamp: number }) {
+    void show(number)
+    if (!playing.isPlaying) return
+    if (number === null) return detours.letGo('variation', event)
+    detours.hold(variationOf(number), event, settings.at)
+    heard.value = [...heard.value.filter((one) => one !== number), number].slice(-24)
+  }
+  const letGo = () => detours.letGo('variation', { timeStamp: performance.now() })
+  watch(
+    () => playing.isPlaying,
+    (plays) => plays || (heard.value = []),
+  )
+
+  function throwAgain() {
+    settings.throwNumber = 1 + randomNumber(MOST_THROW)
+  }
+  /** The pattern as the candidate that is shown makes it. */
+  const made = (pattern: Pattern): Pattern => ({
+    ...pattern,
+    lanes: pattern.lanes.map((lane) => ({ ...lane, ...candidate.value?.patches[lane.id] })),
+  })
+  return { field, refusal, isAsking, pointed, candidate, heard, allWays, ways, variationOf, show, point, letGo, throwAgain, made } // prettier-ignore
+}
+
+function withoutChange(found: Candidate): Candidate {
+  const threads = found.threads.map(({ id, steps, hits, came, gone }) => ({
+    id,
+    steps,
+    hits: [...hits.filter((tick) => !came.includes(tick)), ...gone],
+    came: [],
+    gone: [],
+  }))
+  return { ...found, patches: {}, threads, says: '' }
+}
