@@ -151,9 +151,9 @@ def words_and_history(page: Page, take: Take) -> None:
     page.keyboard.press("Control+z")
     page.wait_for_timeout(9500)  # until the notices have gone
     page.keyboard.press("h")
-    page.get_by_role("region", name="History").wait_for()
+    page.get_by_role("region", name="Trail").wait_for()
     take("history")
-    page.get_by_role("button", name="As I opened it", exact=True).click()
+    page.get_by_role("button", name="Where I started", exact=True).click()
     page.keyboard.press("Escape")
 
 

@@ -48,8 +48,9 @@ def detour_words(mine: PatternDetour, place: int, lanes: Sequence[Lane]) -> list
     _, most = limits(PatternDetour, "every")
     bars = number("bars of a detour", f"{field}.bars", mine.bars, 1, mine.every)
     every = number("every so many bars", f"{field}.every", mine.every, mine.bars, most)
-    words = [text("in the last "), bars, text(" of every "), every]
-    words.append(text(f" bars {say_detour(mine.detour, lanes)}"))
+    said = " bar of every " if mine.bars == 1 else " bars of every "
+    words = [text("in the last "), bars, text(said), every]
+    words.append(text(f": {say_detour(mine.detour, lanes)}"))
     if isinstance(mine.detour, Variation):
         number_said = mine.detour.number + 1
         said = (

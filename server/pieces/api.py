@@ -4,6 +4,7 @@ import json
 from typing import Any
 
 from accounts.auth import user_of
+from config.answers import answer
 from config.bodies import Naming
 from config.downloads import attached
 from config.refusal import refusals
@@ -14,7 +15,18 @@ from lattice import document
 from lattice.document import DocumentError, read
 from lattice.formats.piece_json import piece_json, piece_schema, read_piece
 from pieces import models, services
-from pieces.schemas import MomentLine, NewPiece, OpenMoment, OpenPiece, Save, Saved, ShelfPiece
+from pieces.schemas import (
+    MomentLine,
+    NewPiece,
+    OpenMoment,
+    OpenPiece,
+    PlaceCover,
+    PlaceName,
+    Save,
+    Saved,
+    ShelfPiece,
+    cover_of,
+)
 
 router = Router()
 
@@ -74,7 +86,28 @@ def schema(request: HttpRequest) -> dict[str, Any]:
 def list_moments(request: HttpRequest, piece_id: int) -> list[MomentLine]:
     """The history of a piece, the first moment first."""
     moments = services.history(user_of(request), piece_id)
-    return [MomentLine(number=one.number, label=one.label, at=one.at) for one in moments]
+    return [_line(one) for one in moments]
+
+
+def _line(moment: models.Moment) -> MomentLine:
+    return MomentLine(
+        number=moment.number, label=moment.label, at=moment.at, name=moment.name, heard=moment.heard
+    )
+
+
+@router.patch("/{int:piece_id}/moments/{int:number}", response={200: MomentLine, **refusals(401, 404, 422)})
+def name_moment(request: HttpRequest, piece_id: int, number: int, body: PlaceName) -> MomentLine:
+    """Give a place of a piece's trail a name."""
+    return _line(services.name_moment(user_of(request), piece_id, number, body.name))
+
+
+@router.get(
+    "/{int:piece_id}/moments/{int:number}/cover", response={200: PlaceCover, **refusals(401, 404, 422)}
+)
+def cover_moment(request: HttpRequest, piece_id: int, number: int) -> HttpResponse:
+    """A place of a piece's trail in small."""
+    piece, pattern = services.changed_pattern(user_of(request), piece_id, number)
+    return answer(PlaceCover(pattern=pattern.name, threads=cover_of(piece, pattern)))
 
 
 @router.get("/{int:piece_id}/moments/{int:number}", response={200: OpenMoment, **refusals(401, 404)})

@@ -31,12 +31,15 @@ class Piece(Owned):
 class Moment(models.Model):
     """One change in a piece's history: what it was called, and the whole document after it.
 
-    Moments are only ever added, so that whatever is undone can be gone back to.
+    Moments are only ever added, so that whatever is undone can be gone back to. What was only *heard*, a point of a
+    field, is a place among them that undoing passes by. A place may have a *name* of the musician's.
     """
 
     piece = models.ForeignKey(Piece, models.CASCADE, related_name="moments")
     number = models.PositiveIntegerField(help_text="Counts from 1.")
     label = models.CharField(max_length=200)
+    name = models.CharField(max_length=80, default="", blank=True)
+    heard = models.BooleanField(default=False, help_text="Heard only: nothing of the piece was changed.")
     document = models.JSONField()
     at = models.DateTimeField(auto_now_add=True)
 

@@ -7,7 +7,7 @@ from config.bodies import Body
 from pydantic import BaseModel, Field, StringConstraints
 
 from lattice.document import DocumentError, Drawn, Lane, Meter, Pattern, Piece, Score, read, score_of
-from lattice.document.base import Id, Name
+from lattice.document.base import MAX_NAME, Id, Name
 from lattice.document.ground import Source
 from lattice.document.piece import Dice
 from lattice.document.source import MAX_THROW
@@ -32,6 +32,8 @@ __all__ = [
     "NewPiece",
     "OpenMoment",
     "OpenPiece",
+    "PlaceCover",
+    "PlaceName",
     "RenderQuestion",
     "Save",
     "Saved",
@@ -41,6 +43,7 @@ __all__ = [
     "StripQuestion",
     "ThrowQuestion",
     "Thrown",
+    "cover_of",
 ]
 
 MAX_SCREEN_BARS = 64
@@ -65,6 +68,7 @@ class MomentIn(Body):
     number: Annotated[int, Field(ge=1)]
     label: Annotated[str, StringConstraints(min_length=1, max_length=200)]
     changes: Operations
+    heard: Annotated[bool, Field(description="heard only: undoing passes it by")] = False
 
 
 class Save(Body):
@@ -98,6 +102,19 @@ class CoverThread(BaseModel):
     velocities: list[int]
 
 
+def cover_of(piece: Piece, pattern: Pattern) -> list[CoverThread]:
+    """Return the first bar of a pattern, in small."""
+    cover = picture(score_of(piece, pattern), pattern.dice, Window(bars=1))
+    return [
+        CoverThread(
+            ink=lane.ink,
+            hits=[drawn.starts[hit] / cover.end_tick for hit in drawn.hits],
+            velocities=drawn.velocities,
+        )
+        for lane, drawn in zip(pattern.lanes, cover.lanes, strict=True)
+    ]
+
+
 class ShelfPiece(BaseModel):
     """A piece as the shelf shows it, its first pattern's first bar for a cover.
 
@@ -128,20 +145,12 @@ class ShelfPiece(BaseModel):
                 unreadable=" ".join(one.sentence for one in problem.problems),
             )
         pattern = piece.patterns[0]
-        cover = picture(score_of(piece, pattern), pattern.dice, Window(bars=1))
         return cls(
             id=stored.pk,
             name=str(stored.name),
             tempo=piece.tempo,
             meter=f"{pattern.meter.numerator}/{pattern.meter.denominator}",
-            threads=[
-                CoverThread(
-                    ink=lane.ink,
-                    hits=[drawn.starts[hit] / cover.end_tick for hit in drawn.hits],
-                    velocities=drawn.velocities,
-                )
-                for lane, drawn in zip(pattern.lanes, cover.lanes, strict=True)
-            ],
+            threads=cover_of(piece, pattern),
             changed_at=stored.changed_at,
         )
 
@@ -158,11 +167,26 @@ class OpenPiece(BaseModel):
 
 
 class MomentLine(BaseModel):
-    """A moment in the list of a piece's history."""
+    """A moment in the list of a piece's history: a place of its trail. *name*: the musician's, '' for none."""
 
     number: int
     label: str
     at: datetime
+    name: str
+    heard: bool
+
+
+class PlaceName(Body):
+    """What a place is called; '' takes its name away."""
+
+    name: Annotated[str, StringConstraints(max_length=MAX_NAME, strip_whitespace=True)]
+
+
+class PlaceCover(BaseModel):
+    """A place in small: the first bar of the pattern that changed there, called *pattern*."""
+
+    pattern: str
+    threads: list[CoverThread]
 
 
 class OpenMoment(BaseModel):

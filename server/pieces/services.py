@@ -17,11 +17,13 @@ from pieces.schemas import Save
 
 __all__ = [
     "NamedMoment",
+    "changed_pattern",
     "create",
     "delete",
     "get",
     "history",
     "moment",
+    "name_moment",
     "rename",
     "restore",
     "save_changes",
@@ -30,11 +32,12 @@ __all__ = [
 
 
 class NamedMoment(NamedTuple):
-    """A change, called as the musician sees it, and the document after it. *number*: from 1."""
+    """A change, called as the musician sees it, and the document after it. *number*: from 1; *heard*: and no more."""
 
     number: int
     label: str
     document: document.Piece
+    heard: bool = False
 
 
 def shelf(owner: User) -> QuerySet[Piece]:
@@ -55,6 +58,28 @@ def history(owner: User, piece_id: int) -> QuerySet[Moment]:
 def moment(owner: User, piece_id: int, number: int) -> Moment:
     """Return one moment of a piece of *owner*. Raises Http404 if there is none."""
     return get_object_or_404(get(owner, piece_id).moments, number=number)
+
+
+def name_moment(owner: User, piece_id: int, number: int, name: str) -> Moment:
+    """Give a place of a piece of *owner* a name; '' takes it away. Raises Http404 if there is none."""
+    named = moment(owner, piece_id, number)
+    named.name = name
+    named.save(update_fields=["name"])
+    return named
+
+
+def changed_pattern(owner: User, piece_id: int, number: int) -> tuple[document.Piece, document.Pattern]:
+    """Return the piece at a moment, and the first pattern that it changed; the first of all if none.
+
+    Raises Http404 if there is no such moment, DocumentError if it cannot be read any more.
+    """
+    now = read(document.Piece, moment(owner, piece_id, number).document)
+    before = get(owner, piece_id).moments.filter(number=number - 1).first()
+    known = {one["id"]: one for one in before.document["patterns"]} if before else {}
+    for pattern in now.patterns:
+        if known.get(pattern.id) != pattern.model_dump(mode="json"):
+            return now, pattern
+    return now, now.patterns[0]
 
 
 @transaction.atomic
@@ -83,7 +108,7 @@ def save_changes(owner: User, piece_id: int, save: Save) -> Piece:
     moments = []
     for moment in save.moments:
         piece = changed(piece, moment.changes)
-        moments.append(NamedMoment(moment.number, moment.label, piece))
+        moments.append(NamedMoment(moment.number, moment.label, piece, moment.heard))
     return _store(stored, changed(piece, save.changes), moments, save.stands_at, save.attempt)
 
 
@@ -149,11 +174,12 @@ def _remember(stored: Piece, moments: Sequence[NamedMoment]) -> int:
                 number=moment.number,
                 label=moment.label,
                 document=moment.document.model_dump(mode="json"),
+                heard=moment.heard,
             )
             for moment in moments
         ],
         update_conflicts=True,
         unique_fields=["piece", "number"],
-        update_fields=["label", "document"],
+        update_fields=["label", "document", "heard"],
     )
     return moments[-1].number

@@ -178,7 +178,7 @@ class Musician:
 
     def expect_hits(self, lane: str, hits: list[int], steps: int) -> None:
         """Wait until a lane's thread shows *hits* (counted from 1) of *steps*."""
-        said = f"Thread of {lane}: hits on steps {', '.join(map(str, hits))} of {steps}"
+        said = f"Thread of {lane}: hits on steps {', '.join(map(str, hits)) or 'none'} of {steps}"
         expect(self.page.get_by_role("img", name=said, exact=True)).to_be_visible()
 
     def sentence(self, lane: str) -> Any:
@@ -199,10 +199,10 @@ class Musician:
     def moments(self) -> list[str]:
         """Return the names of the moments of the history, the newest first."""
         self.page.keyboard.press("h")
-        expect(self.page.get_by_role("region", name="History")).to_be_visible()
-        labels = self.page.locator(".moment .label").all_text_contents()
+        expect(self.page.get_by_role("region", name="Trail")).to_be_visible()
+        labels = [label.strip() for label in self.page.locator(".moment .label").all_text_contents()]
         self.page.keyboard.press("Escape")
-        expect(self.page.get_by_role("region", name="History")).to_have_count(0)
+        expect(self.page.get_by_role("region", name="Trail")).to_have_count(0)
         return labels
 
     def log(self) -> list[dict[str, Any]]:

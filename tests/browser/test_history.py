@@ -14,7 +14,7 @@ def test_every_moment_has_a_name_and_can_be_gone_to(musician):
     page.keyboard.press("h")
     page.get_by_role("button", name="Bottle: hits 5 → 7").click()
     expect(musician.number("Bottle: steps")).to_have_attribute("aria-valuenow", "16")
-    page.get_by_role("button", name="As I opened it", exact=True).click()
+    page.get_by_role("button", name="Where I started", exact=True).click()
     expect(musician.number("Bottle: hits")).to_have_attribute("aria-valuenow", "5")
     page.get_by_role("button", name="Bottle: steps 16 → 13").click()
     expect(musician.number("Bottle: steps")).to_have_attribute("aria-valuenow", "13")

@@ -207,7 +207,7 @@ def test_the_night_theme_is_a_choice(musician):
     expect(page.locator(".v-application.v-theme--day, .v-theme--day").first).to_be_visible()
 
 
-@pytest.mark.parametrize(("key", "region"), [("v", "Kit"), ("e", "Starters"), ("h", "History")])
+@pytest.mark.parametrize(("key", "region"), [("v", "Kit"), ("e", "Starters"), ("h", "Trail")])
 def test_a_panel_that_closes_gives_the_focus_back_to_where_it_was(musician, key, region):
     page = musician.open("Night Ferry").page
     steps = musician.number("Bottle: steps")

@@ -174,7 +174,7 @@ export class RecordingPort implements Port {
 export function takePiece(...lanes: Lane[]) {
   const piece = usePiece()
   piece.take({ id: 1, revision: 1, attempt: '', stands_at: 1, changed_at: '', document: aPiece(...lanes) }, [
-    { number: 1, label: 'New piece', at: '' },
+    { number: 1, label: 'New piece', at: '', heard: false, name: '' },
   ])
   return piece
 }

@@ -857,6 +857,30 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
+        /**
+         * Name Moment
+         * @description Give a place of a piece's trail a name.
+         */
+        patch: operations["pieces_api_name_moment"];
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/moments/{number}/cover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cover Moment
+         * @description A place of a piece's trail in small.
+         */
+        get: operations["pieces_api_cover_moment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
         patch?: never;
         trace?: never;
     };
@@ -3929,6 +3953,12 @@ export interface components {
         MomentIn: {
             /** Changes */
             changes: components["schemas"]["Operation"][];
+            /**
+             * Heard
+             * @description heard only: undoing passes it by
+             * @default false
+             */
+            heard: boolean;
             /** Label */
             label: string;
             /** Number */
@@ -3936,7 +3966,7 @@ export interface components {
         };
         /**
          * MomentLine
-         * @description A moment in the list of a piece's history.
+         * @description A moment in the list of a piece's history: a place of its trail. *name*: the musician's, '' for none.
          */
         MomentLine: {
             /**
@@ -3944,8 +3974,12 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Heard */
+            heard: boolean;
             /** Label */
             label: string;
+            /** Name */
+            name: string;
             /** Number */
             number: number;
         };
@@ -4744,6 +4778,24 @@ export interface components {
              * @default []
              */
             values: (number | null)[];
+        };
+        /**
+         * PlaceCover
+         * @description A place in small: the first bar of the pattern that changed there, called *pattern*.
+         */
+        PlaceCover: {
+            /** Pattern */
+            pattern: string;
+            /** Threads */
+            threads: components["schemas"]["CoverThread"][];
+        };
+        /**
+         * PlaceName
+         * @description What a place is called; '' takes its name away.
+         */
+        PlaceName: {
+            /** Name */
+            name: string;
         };
         /**
          * PlacedChord
@@ -10749,6 +10801,200 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OpenMoment"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_name_moment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_api_cover_moment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceCover"];
                 };
             };
             /** @description Bad Request */

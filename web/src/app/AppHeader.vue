@@ -9,7 +9,7 @@ import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import { useSession } from '@/work/session'
 import { forgetTapes } from '@/playing/stored'
-import HistoryPanel from './HistoryPanel.vue'
+import TrailPanel from './TrailPanel.vue'
 import NameField from '@/page/NameField.vue'
 import PatternTabs from './PatternTabs.vue'
 import { useShortcutState } from '@/page/useShortcuts'
@@ -82,7 +82,7 @@ async function goAshore() {
     <div v-if="piece.document && route.name !== 'shelf'" class="piece">
       <NameField :name="piece.document.name" label="Name of the piece" @rename="rename" />
       <span class="state" :class="{ alarm: said.startsWith('not') }" role="status">{{ said }}</span>
-      <HistoryPanel />
+      <TrailPanel />
       <button
         v-tip="'The pattern as a MIDI file'"
         type="button"
@@ -183,7 +183,7 @@ nav {
   gap: 4px;
 }
 .tab {
-  padding: 6px 16px;
+  padding: 6px 13px;
   border-radius: 17px;
   font-weight: 600;
   color: var(--soft-ink);

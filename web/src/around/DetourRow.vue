@@ -109,16 +109,16 @@ useEventListener(window, 'blur', (event) => detours.holding.forEach((kind) => de
       >
         {{ names.join(', ') || 'the chosen lanes' }}
       </button>
-      <button
-        v-tip="'Give it to the pattern: in the last bar of every eight, until it is taken away'"
-        type="button"
-        class="option own"
-        :aria-label="`${line.kind} in every eighth bar`"
-        @click="detours.addToPattern(line.kind)"
-      >
-        each 8th bar
-      </button>
     </div>
+    <button
+      v-tip="'Give the one at hand to the pattern: in the last bar of every eight, until it is taken away'"
+      type="button"
+      class="word-button"
+      :aria-label="`${detours.kind} in every eighth bar`"
+      @click="detours.addToPattern(detours.kind)"
+    >
+      {{ detours.kind }} each 8th bar
+    </button>
     <button type="button" class="quiet-button close" aria-label="Close the detours" @click="emit('close')">
       Close
     </button>
@@ -130,8 +130,8 @@ useEventListener(window, 'blur', (event) => detours.holding.forEach((kind) => de
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 6px 8px;
-  padding: 6px 12px 8px 24px;
+  gap: 4px 6px;
+  padding: 4px 12px 6px 24px;
   grid-column: 1 / -1;
 }
 .title {
@@ -156,7 +156,7 @@ useEventListener(window, 'blur', (event) => detours.holding.forEach((kind) => de
 }
 .hold {
   min-height: 32px;
-  padding: 2px 12px;
+  padding: 2px 10px;
   border-radius: 16px;
   background: var(--ink);
   color: var(--paper);
@@ -184,7 +184,7 @@ useEventListener(window, 'blur', (event) => detours.holding.forEach((kind) => de
 .option {
   min-width: 28px;
   min-height: 28px;
-  padding: 0 6px;
+  padding: 0 5px;
   border-radius: 14px;
   font: 500 14px/1 var(--text-font);
   color: var(--soft-ink);
@@ -204,10 +204,6 @@ useEventListener(window, 'blur', (event) => detours.holding.forEach((kind) => de
   text-overflow: ellipsis;
   white-space: nowrap;
   color: var(--ink);
-}
-.own {
-  border-left: 1.5px solid var(--rule);
-  border-radius: 0 14px 14px 0;
 }
 .close {
   margin-left: auto;

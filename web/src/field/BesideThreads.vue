@@ -10,11 +10,12 @@ const props = defineProps<{ candidate: Candidate; lanes: readonly Lane[]; width:
 const emit = defineEmits<{ anchor: [lane: Lane] }>()
 const NAME = 112
 const HEIGHT = 30
+const PAD = 14
 const room = computed(() => Math.max(40, props.width - NAME - 10))
 const rows = computed(() => {
   const { threads, end_tick } = props.candidate
-  const x = (tick: number) => 8 + (tick / end_tick) * (room.value - 16)
-  const narrow = (steps: number) => (room.value - 16) / Math.max(1, steps)
+  const x = (tick: number) => PAD + (tick / end_tick) * (room.value - 2 * PAD)
+  const narrow = (steps: number) => (room.value - 2 * PAD) / Math.max(1, steps)
   return props.lanes.flatMap((lane, at) => {
     const thread = threads.find(({ id }) => id === lane.id)
     if (!thread) return []
@@ -46,7 +47,7 @@ const rows = computed(() => {
         :aria-label="`Anchor ${lane.name}: ${says}`"
         @click="emit('anchor', lane)"
       >
-        <span v-if="digit" class="digit">{{ digit }}</span>
+        <span class="digit">{{ digit }}</span>
         <span class="said">{{ lane.name }}</span>
         <svg v-if="lane.anchored" width="13" height="15" viewBox="0 0 13 15" aria-hidden="true">
           <path d="M6.5 4v10M3 6.5h7M1 9c0 3.5 2.5 5 5.5 5s5.5-1.5 5.5-5" />

@@ -33,18 +33,28 @@ function setMost(event: Event) {
 
 <template>
   <div class="settings">
-    <label class="slider">
+    <label class="bound">
       <span
         >distance <b>{{ settings.distance }} %</b></span
       >
-      <input v-model.number="settings.distance" type="range" min="1" max="100" aria-label="Distance in %" />
+      <input
+        v-model.number="settings.distance"
+        type="range"
+        class="slider"
+        data-owns-keys
+        min="1"
+        max="100"
+        aria-label="Distance in %"
+      />
     </label>
-    <label class="slider">
+    <label class="bound">
       <span
-        >at least <b>{{ settings.least ?? 0 }}</b> hits a bar</span
+        >at least <b class="count">{{ settings.least ?? 0 }}</b> hits</span
       >
       <input
         type="range"
+        class="slider"
+        data-owns-keys
         min="0"
         :max="top"
         :value="settings.least ?? 0"
@@ -52,12 +62,14 @@ function setMost(event: Event) {
         @input="setLeast"
       />
     </label>
-    <label class="slider">
+    <label class="bound">
       <span
         >at most <b>{{ settings.most ?? 'any' }}</b></span
       >
       <input
         type="range"
+        class="slider"
+        data-owns-keys
         min="1"
         :max="top"
         :value="settings.most ?? top"
@@ -136,24 +148,25 @@ function setMost(event: Event) {
 <style scoped>
 .settings {
   display: grid;
-  grid-template-columns: repeat(3, minmax(0, 1fr));
+  grid-template-columns: repeat(3, auto);
   gap: 6px 18px;
   font-size: 14px;
 }
-.slider {
-  display: grid;
-  gap: 2px;
+.bound {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  white-space: nowrap;
 }
-.slider span {
+.bound .slider {
+  flex: 1;
+  min-width: 60px;
+}
+.bound span {
   color: var(--soft-ink);
 }
-.slider b {
+.bound b {
   color: var(--ink);
-}
-input[type='range'] {
-  width: 100%;
-  height: 28px;
-  accent-color: var(--ink);
 }
 .row {
   grid-column: 1 / -1;

@@ -33,7 +33,7 @@ const pin = () =>
 <template>
   <li class="lane" :class="{ on: isOn }">
     <span class="name named">{{ lane.name }}</span>
-    <MiniThread v-if="picture" :picture="picture" :ink="lane.ink" :from="0" :end="endTick" :width="250" />
+    <MiniThread v-if="picture" :picture="picture" :ink="lane.ink" :from="0" :end="endTick" :width="190" />
     <button
       type="button"
       class="word-button"
@@ -67,7 +67,7 @@ const pin = () =>
 <style scoped>
 .lane {
   display: grid;
-  grid-template-columns: 84px 250px 1fr auto;
+  grid-template-columns: 84px 190px minmax(0, 1fr) auto;
   align-items: center;
   gap: 0 8px;
   padding: 4px 8px;

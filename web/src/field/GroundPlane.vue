@@ -13,7 +13,7 @@ const props = defineProps<{ ground: Ground; lanes: readonly Lane[] }>()
 const emit = defineEmits<{ move: [place: { x: number; y: number }, gesture: string] }>()
 const SIDE = 100
 const PAD = { x: 72, y: 52 }
-const [CELL, ROW] = [6, 7]
+const [CELL, ROW] = [7, 8]
 
 const element = useTemplateRef<HTMLElement>('element')
 const { width, height } = useElementSize(element)
@@ -137,6 +137,9 @@ function goTo(name: string) {
         </text>
       </g>
     </svg>
+    <p v-if="!onIt.length" class="nobody">
+      No lane stands here yet. Put some on it: one drag then moves them all, from groove to groove.
+    </p>
   </div>
 </template>
 
@@ -159,6 +162,15 @@ svg {
   display: block;
   position: absolute;
   inset: 0;
+}
+.nobody {
+  position: absolute;
+  inset: auto 0 42px;
+  margin: auto;
+  width: 330px;
+  text-align: center;
+  font-size: 15px;
+  pointer-events: none;
 }
 .axis {
   font-size: 14px;

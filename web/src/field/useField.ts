@@ -100,6 +100,16 @@ export function useField() {
     detours.hold(variationOf(number), event, settings.at)
     heard.value = [...heard.value.filter((one) => one !== number), number].slice(-24)
   }
+  // What is stayed with while it plays was heard: a place of the trail.
+  watchDebounced(
+    () => [pointed.value, candidate.value] as const,
+    ([number, shown]) => {
+      if (number === null || !shown || shown.point.number !== number || !playing.isPlaying) return
+      if (!heard.value.includes(number)) return
+      piece.rememberHeard(`Heard: no. ${number + 1} of the field around ${piece.pattern?.name}`, made)
+    },
+    { debounce: 700 },
+  )
   const letGo = () => detours.letGo('variation', { timeStamp: performance.now() })
   watch(
     () => playing.isPlaying,

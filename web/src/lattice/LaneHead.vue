@@ -107,7 +107,8 @@ const close = (act: 'copy' | 'remove') => {
       </v-menu>
     </button>
     <div class="switches">
-      <BusyHand v-if="picture?.busy" class="switch-hand" :lane="lane" :word="picture.busy" />
+      <BusyHand v-if="picture?.busy" :lane="lane" :word="picture.busy" />
+      <span v-else class="no-hand" />
       <button
         v-tip="'Anchor: no throw and nothing done to all lanes touches it (A)'"
         type="button"
@@ -178,6 +179,9 @@ const close = (act: 'copy' | 'remove') => {
 .high > .sentence {
   grid-column: 1 / -1;
   grid-row: 2;
+}
+.no-hand {
+  width: 28px;
 }
 .place {
   position: absolute;

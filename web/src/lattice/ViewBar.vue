@@ -116,7 +116,7 @@ const emit = defineEmits<{ add: []; bench: []; keys: []; detours: [] }>()
   padding: 3px 12px 3px 24px;
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 10px;
+  gap: 4px 6px;
   align-items: center;
 }
 .word-button[aria-pressed='true'] {
@@ -128,8 +128,11 @@ const emit = defineEmits<{ add: []; bench: []; keys: []; detours: [] }>()
   gap: 2px;
   font-size: 14px;
 }
+.below > .word-button {
+  padding-inline: 10px;
+}
 .property .count {
-  padding: 0 9px;
+  padding: 0 7px;
 }
 .count:not([aria-pressed='true']) {
   color: var(--soft-ink);

@@ -10,10 +10,11 @@ export interface Step {
   readonly number: number
   readonly label: string
   readonly document: Piece
+  readonly heard?: boolean
 }
 /** Moments one after the other, then the document as it stands, each as what it changed of the one before. */
 export interface Differences {
-  readonly moments: { number: number; label: string; changes: Changes }[]
+  readonly moments: { number: number; label: string; changes: Changes; heard: boolean }[]
   readonly changes: Changes
 }
 
@@ -28,10 +29,10 @@ function changesOf(from: Piece | null, to: Piece): Changes {
 
 export function differencesOf(base: Piece | null, steps: readonly Step[], document: Piece): Differences {
   let before = base
-  const moments = steps.map(({ number, label, document }) => {
+  const moments = steps.map(({ number, label, document, heard = false }) => {
     const changes = changesOf(before, document)
     before = document
-    return { number, label, changes }
+    return { number, label, changes, heard }
   })
   return { moments, changes: changesOf(before, document) }
 }
@@ -45,7 +46,12 @@ export function documentsOf(
   const after = (changes: Changes) =>
     (now = applyPatch(now, changes as Operation[], false, false).newDocument)
   return {
-    moments: moments.map(({ number, label, changes }) => ({ number, label, document: after(changes) })),
+    moments: moments.map(({ number, label, changes, heard }) => ({
+      number,
+      label,
+      document: after(changes),
+      heard,
+    })),
     document: after(changes),
   }
 }

@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest'
 
 import { aLane, aPiece } from '@/testing'
 import {
-  baseOf, lastNumber, momentBeside, remember, standingAt, withLines, withoutLast, type History,
+  baseOf, lastNumber, momentBeside, remember, standingAt, withHeard, withLines, withoutLast, type History,
 } from './history' // prettier-ignore
 
 const at = (velocity: number) => aPiece(aLane('thud', { velocity }))
 const lines = [
-  { number: 1, label: 'New piece', at: '' },
-  { number: 2, label: 'to 100', at: '' },
+  { number: 1, label: 'New piece', at: '', heard: false, name: '' },
+  { number: 2, label: 'to 100', at: '', heard: false, name: '' },
 ]
 const opened: History = withLines({ moments: [], standsAt: 2 }, lines)
 const labels = ({ moments }: History) => moments.map(({ label }) => label)
@@ -63,5 +63,23 @@ describe('history', () => {
       'Back to: to 100',
       'to 80',
     ])
+  })
+})
+
+describe('what was only heard', () => {
+  it('is a place of the trail that undo, redo and the next change pass by', () => {
+    const heard = withHeard(opened, 'Heard: no. 7', at(50)).history
+    expect(heard.standsAt).toBe(2)
+    expect(heard.moments.at(-1)).toMatchObject({ number: 3, heard: true })
+    expect(momentBeside(heard, -1)?.number).toBe(1)
+    expect(momentBeside(heard, 1)).toBe(null)
+    const changed = did(heard, 100, 90)
+    expect(labels(changed)).toEqual(['New piece', 'to 100', 'Heard: no. 7', 'to 90'])
+    expect(momentBeside(changed, -1)?.number).toBe(2)
+  })
+  it('lies within a gesture without breaking what it began from', () => {
+    const begun = did(withHeard(opened, 'Heard', at(50)).history, 100, 90, 'drag')
+    expect(baseOf(begun, at(90), 'drag')).toEqual(at(100))
+    expect(withoutLast(begun).standsAt).toBe(2)
   })
 })

@@ -2,12 +2,12 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import {
-  answer, api, type HeldDetour, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type Score,
+  answer, api, type HeldDetour, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type Schemas, type Score,
 } from '@/api/client' // prettier-ignore
 import { isSame } from '@/api/same'
 import { NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf, withStanding } from './document'
 import {
-  baseOf, momentBeside, momentOf, noHistory, remember, standingAt, withLines, withoutLast, type History, type Moment,
+  baseOf, momentBeside, momentOf, noHistory, remember, standingAt, withHeard, withLines, withName, withoutLast, type History, type Moment,
 } from './history' // prettier-ignore
 import { useOutbox } from './outbox'
 import { useSaving } from './saving'
@@ -96,13 +96,19 @@ export const usePiece = defineStore('piece', () => {
     const known = history.value.moments.filter(
       ({ number }) => number < (entry.moments[0]?.number ?? Infinity),
     )
-    const fresh = entry.moments.map((moment) => ({ ...moment, at: null, gesture: null }))
+    const fresh = entry.moments.map((moment) => ({
+      heard: false,
+      ...moment,
+      at: null,
+      gesture: null,
+      name: '',
+    }))
     history.value = { moments: [...known, ...fresh], standsAt: entry.standsAt }
     document.value = entry.document
     saving.value?.resume(entry, attempt)
   }
 
-  function take(piece: OpenPiece, lines: readonly { number: number; label: string; at: string }[]) {
+  function take(piece: OpenPiece, lines: readonly Schemas['MomentLine'][]) {
     saving.value?.close()
     tried.value = null
     liveKeys.value = new Map()
@@ -232,19 +238,38 @@ export const usePiece = defineStore('piece', () => {
   /** Go to any moment of the history. */
   const goTo = (moment: Moment) => inTurn(() => stand(moment))
 
+  const placeAt = (pieceId: number, number: number) => ({ params: { path: { piece_id: pieceId, number } } })
+  /** The document as it was at a moment. */
+  async function documentAt(number: number): Promise<Piece | null> {
+    const known = history.value.moments.find((moment) => moment.number === number)?.document
+    if (known || id.value === null) return known ?? null
+    return (await answer(api.GET('/api/pieces/{piece_id}/moments/{number}', placeAt(id.value, number))))
+      .document
+  }
+  /** A place of the trail: something was heard on the pattern, and left again. */
+  function rememberHeard(label: string, change: (pattern: Pattern) => Pattern) {
+    if (!document.value) return
+    const heard = withHeard(history.value, label, withPattern(document.value, hereId(), change))
+    history.value = heard.history
+    saving.value?.note(document.value, history.value.standsAt, [heard.fresh])
+  }
+  async function namePlace(number: number, name: string) {
+    if (id.value === null) return
+    await saving.value?.flush() // it may not be there yet
+    await answer(
+      api.PATCH('/api/pieces/{piece_id}/moments/{number}', { ...placeAt(id.value, number), body: { name } }),
+    )
+    history.value = withName(history.value, number, name)
+  }
+  const coverAt = (number: number) =>
+    answer(api.GET('/api/pieces/{piece_id}/moments/{number}/cover', placeAt(id.value ?? 0, number)))
+  /** The place before the one that stands. */
+  const before = () => momentBeside(history.value, -1)
+
   async function stand({ number }: Moment): Promise<boolean> {
     const pieceId = id.value
-    const known = history.value.moments.find((moment) => moment.number === number)?.document
-    if (pieceId === null) return false
-    const there =
-      known ??
-      (
-        await answer(
-          api.GET('/api/pieces/{piece_id}/moments/{number}', {
-            params: { path: { piece_id: pieceId, number } },
-          }),
-        )
-      ).document
+    const there = await documentAt(number)
+    if (pieceId === null || !there) return false
     if (id.value !== pieceId || !document.value) return false
     tried.value = null
     history.value = standingAt(history.value, number, there)
@@ -286,6 +311,7 @@ export const usePiece = defineStore('piece', () => {
   return {
     id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, dice, history, opened, saveState, problem,
     open, take, close, audition, isTried, keepTried, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
+    documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,
     saveNow: () => saving.value?.flush(),

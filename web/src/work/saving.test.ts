@@ -18,7 +18,7 @@ const sent: Schemas['Save'][] = []
 let answers: (() => Response | Promise<Response>)[]
 
 const moment = (number: number, label: string): Moment => ({
-  number, label, at: null, document: at(Number(label.slice(3))), gesture: null,
+  number, label, at: null, document: at(Number(label.slice(3))), gesture: null, heard: false, name: '',
 }) // prettier-ignore
 const saved = (revision: number) => () => Response.json({ id: 1, revision, stands_at: 1, changed_at: '' })
 const refused = (status: number) => () =>

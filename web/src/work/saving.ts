@@ -54,8 +54,8 @@ export function useSaving(id: number, firstRevision: number, opened: Piece) {
   function note(document: Piece, standsAt: number, fresh: readonly Moment[] = []) {
     const before = waiting()
     const first = fresh[0]?.number ?? Infinity
-    const added = fresh.flatMap(({ number, label, document }) =>
-      document ? [{ number, label, document }] : [],
+    const added = fresh.flatMap(({ number, label, document, heard }) =>
+      document ? [{ number, label, document, heard }] : [],
     )
     const moments = [...(before?.moments ?? []).filter(({ number }) => number < first), ...added]
     put(document, standsAt, moments)

@@ -1,23 +1,35 @@
 <script setup lang="ts">
-/** All that was done to the piece, the newest first: go to any moment, and back again. */
+/** The trail: all that was done and heard, as places, the newest first. Go to any, back again, and take from it. */
 import { computed, ref, useTemplateRef } from 'vue'
 import type { VVirtualScroll } from 'vuetify/components'
 
 import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useShortcuts } from '@/page/useShortcuts'
-import { sayAge } from '@/page/age'
 import type { Moment } from '@/work/history'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
+import TrailPlace from './TrailPlace.vue'
+import { useBefore } from './useBefore'
 
 const piece = usePiece()
 const notices = useNotices()
 const isOpen = ref(false)
 const scroller = useTemplateRef<VVirtualScroll>('scroller')
 const panel = useTemplateRef<HTMLElement>('panel')
-const ROW = 40
+const ROW = 52
 
-const newestFirst = computed(() => [...piece.history.moments].reverse())
+const isNamedOnly = ref(false)
+const newestFirst = computed(() =>
+  piece.history.moments.filter(({ name }) => name || !isNamedOnly.value).reverse(),
+)
+async function step(go: () => Promise<string | null>) {
+  try {
+    await go()
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+useBefore()
 const openedAt = computed(() => piece.opened?.number ?? 0)
 
 async function goTo(moment: Moment) {
@@ -39,17 +51,17 @@ function begin() {
   scroller.value?.scrollToIndex(Math.max(0, at - 3))
 }
 useFocusBackFrom(isOpen)
-useShortcuts({ h: { says: 'History', act: () => (isOpen.value = !isOpen.value) } })
+useShortcuts({ h: { says: 'Trail', act: () => (isOpen.value = !isOpen.value) } })
 </script>
 
 <template>
   <button
-    v-tip="isOpen ? '' : 'All that was done, moment by moment (H)'"
+    v-tip="isOpen ? '' : 'All that was done and heard, place by place (H)'"
     type="button"
     class="quiet-button"
     aria-haspopup="dialog"
   >
-    History
+    Trail
     <v-menu
       v-model="isOpen"
       activator="parent"
@@ -57,16 +69,28 @@ useShortcuts({ h: { says: 'History', act: () => (isOpen.value = !isOpen.value) }
       :close-on-content-click="false"
       @after-enter="begin"
     >
-      <section ref="panel" tabindex="-1" class="card history" aria-label="History">
+      <section ref="panel" tabindex="-1" class="card history" aria-label="Trail">
         <header>
-          <h2>History</h2>
+          <h2>Trail</h2>
+          <button
+            type="button"
+            class="quiet-button"
+            :aria-pressed="isNamedOnly"
+            @click="isNamedOnly = !isNamedOnly"
+          >
+            {{ isNamedOnly ? 'show all' : 'named ones only' }}
+          </button>
+          <button type="button" class="word-button" :disabled="!piece.before()" @click="step(piece.undo)">
+            Back
+          </button>
+          <button type="button" class="word-button" @click="step(piece.redo)">Forward</button>
           <button
             type="button"
             class="word-button"
             :disabled="piece.history.standsAt === openedAt"
             @click="goToOpened"
           >
-            As I opened it
+            Where I started
           </button>
         </header>
         <v-virtual-scroll
@@ -76,19 +100,13 @@ useShortcuts({ h: { says: 'History', act: () => (isOpen.value = !isOpen.value) }
           :height="Math.min(440, ROW * newestFirst.length)"
         >
           <template #default="{ item }">
-            <button
-              type="button"
-              class="moment"
-              :class="{ ahead: item.number > piece.history.standsAt, opened: item.number === openedAt }"
-              :aria-current="item.number === piece.history.standsAt ? 'true' : undefined"
-              @click="goTo(item)"
-            >
-              <span class="number">{{ item.number }}</span>
-              <span class="label">{{ item.label }}</span>
-              <span class="when">{{
-                item.number === openedAt ? 'as I opened it' : item.at && sayAge(item.at)
-              }}</span>
-            </button>
+            <TrailPlace
+              :moment="item"
+              :is-here="item.number === piece.history.standsAt"
+              :is-ahead="item.number > piece.history.standsAt && !item.heard"
+              :is-opened="item.number === openedAt"
+              @go="goTo"
+            />
           </template>
         </v-virtual-scroll>
       </section>
@@ -101,61 +119,18 @@ useShortcuts({ h: { says: 'History', act: () => (isOpen.value = !isOpen.value) }
   outline: none;
 }
 .history {
-  width: 520px;
+  width: 720px;
+  max-width: 96vw;
   padding: 14px 8px 10px 14px;
 }
 header {
   display: flex;
   align-items: center;
-  justify-content: space-between;
+  gap: 8px;
   padding: 0 10px 10px 4px;
 }
 h2 {
   font-size: 20px;
-}
-.moment {
-  display: grid;
-  grid-template-columns: 44px 1fr auto;
-  align-items: center;
-  gap: 8px;
-  width: 100%;
-  height: 40px;
-  padding: 0 10px 0 4px;
-  border-radius: 9px;
-  text-align: left;
-  font-size: 15px;
-  cursor: pointer;
-}
-.moment:hover,
-.moment:focus-visible {
-  background: color-mix(in srgb, var(--rule) 55%, transparent);
-}
-.number,
-.when {
-  font-size: 13px;
-  color: var(--soft-ink);
-}
-.number {
-  text-align: right;
-}
-.label {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.ahead .label {
-  color: var(--soft-ink);
-  font-style: italic;
-}
-.opened {
-  border-left: 3px solid var(--keep);
-}
-.moment[aria-current='true'] {
-  background: var(--ink);
-  color: var(--paper);
-}
-.moment[aria-current='true'] .number,
-.moment[aria-current='true'] .when {
-  color: inherit;
+  margin-right: auto;
 }
 </style>

@@ -1,0 +1,39 @@
+/** Z held: the place before is heard and seen in its stead; let go, and all is as it is. */
+import { useEventListener } from '@vueuse/core'
+
+import { useNotices } from '@/page/notices'
+import { isFree, useShortcuts, useShortcutState } from '@/page/useShortcuts'
+import { usePiece } from '@/work/piece'
+
+export function useBefore() {
+  const piece = usePiece()
+  const notices = useNotices()
+  const shortcuts = useShortcutState()
+  let isDown = false
+  useShortcuts({ z: { says: 'Held: hear the place before', act: () => undefined } })
+
+  async function begin() {
+    const before = piece.before()
+    const here = piece.pattern?.id
+    if (!before) return
+    try {
+      const document = await piece.documentAt(before.number)
+      const pattern = document?.patterns.find(({ id }) => id === here)
+      if (isDown && pattern && piece.pattern?.id === here) piece.audition(() => pattern)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+  function end() {
+    if (!isDown) return
+    isDown = false
+    piece.audition(null)
+  }
+  useEventListener(window, 'keydown', (event) => {
+    if (event.key !== 'z' || event.repeat || isDown || shortcuts.lettersPlay || !isFree(event)) return
+    isDown = true
+    void begin()
+  })
+  useEventListener(window, 'keyup', (event) => event.key.toLowerCase() === 'z' && end())
+  useEventListener(window, 'blur', end)
+}
