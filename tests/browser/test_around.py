@@ -163,11 +163,10 @@ def test_an_empty_piece_becomes_a_beat_on_a_ground_in_two_presses(musician):
     expect(page.locator(".thread").first).to_be_visible()
     page.keyboard.press("e")
     starters = page.get_by_role("region", name="Starters")
-    starters.get_by_role("button", name="patterns", exact=False).first.click()
-    starters.get_by_role("textbox").first.fill("quayside")
-    starters.get_by_role("button", name="Begin from On the quayside").or_(
-        starters.get_by_role("button", name=re.compile("Take On the quayside|Begin"))
-    ).first.click()
+    starters.get_by_role("group", name="Kind of starter").get_by_role("button", name="patterns").click()
+    starters.get_by_label("Look for starters").fill("quayside")
+    starters.get_by_role("button", name="Hear On the quayside").click()
+    starters.get_by_role("button", name="Begin the pattern from it").click()
     expect(page.locator(".row")).to_have_count(8)
     expect(musician.sentence("lane-1")).to_contain_text("low on Quayside")
 
@@ -255,11 +254,9 @@ def test_the_trail_leads_back_to_the_start_after_a_reload(musician):
     page.keyboard.press("h")
     trail = page.get_by_role("region", name="Trail")
     first = trail.locator(".place").nth(1)
-    first.get_by_role("button", name=re.compile("^Name of place")).or_(
-        first.locator(".acts button").first
-    ).first.click()
-    page.keyboard.type("Two more")
-    page.keyboard.press("Enter")
+    name = first.get_by_label(re.compile("^Name of place"))
+    name.fill("Two more")
+    name.press("Enter")
     expect(trail.get_by_text("Two more").first).to_be_visible()
     page.keyboard.press("Escape")
     musician.wait_until_saved()

@@ -23,6 +23,7 @@ watch(
   async ([number], before) => {
     if (before?.[0] === number && cover.value) return
     cover.value = null
+    if (piece.saveState !== 'saved') return
     try {
       const found = await piece.coverAt(number)
       if (number === props.moment.number) cover.value = found

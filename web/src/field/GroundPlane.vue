@@ -66,7 +66,7 @@ const drag = useDrag((event) => {
   gesture = newGesture('ground')
   element.value?.focus({ preventScroll: true })
   moveToPointer(event)
-  return { move: moveToPointer }
+  return { move: moveToPointer, end: () => (gesture = newGesture('ground')) }
 })
 const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],

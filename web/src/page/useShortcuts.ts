@@ -2,6 +2,9 @@ import { useEventListener } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { onScopeDispose, ref, shallowReactive } from 'vue'
 
+/** What an act returns that has no use for its key now: whoever else has one may have it. */
+export const PASS = Symbol('pass')
+
 export interface Shortcut {
   /** What it does, for the list of all shortcuts; '' where another key's line says it. */
   readonly says: string
@@ -35,8 +38,7 @@ export function useShortcuts(shortcuts: Shortcuts) {
     const name = nameOf(event)
     const shortcut = state.lettersPlay && !STILL.test(name) ? undefined : shortcuts[name]
     if (!shortcut || event.defaultPrevented || isOwned(event)) return
-    event.preventDefault()
-    shortcut.act()
+    if (shortcut.act() !== PASS) event.preventDefault()
   })
 }
 

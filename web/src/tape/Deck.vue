@@ -6,7 +6,7 @@ import type { Schemas, Score } from '@/api/client'
 import { isSame } from '@/api/same'
 import { patternWords, provideWords } from '@/hands/words'
 import { useFrames } from '@/page/useFrames'
-import { giveBackKeys, useShortcuts } from '@/page/useShortcuts'
+import { giveBackKeys, PASS, useShortcuts } from '@/page/useShortcuts'
 import SentenceLine from '@/sentence/SentenceLine.vue'
 import { useRendering } from '@/engine/useRendering'
 import { randomNumber } from '@/work/document'
@@ -89,9 +89,9 @@ function openKey() {
   closing = setTimeout(() => (isKeyOpen.value = false), 3000)
 }
 function keepBy(bars: number) {
-  if (!isKeyOpen.value) return
+  if (!isKeyOpen.value) return PASS
   isKeyOpen.value = false
-  void keep(bars)
+  return keep(bars)
 }
 async function keep(bars: number) {
   if (bars <= 8) playing.keptBars = bars
