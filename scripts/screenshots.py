@@ -29,6 +29,7 @@ def main(address: str) -> None:
         slack_water(page, take)
         by_night(page, take)
         words_and_history(page, take)
+        looking_around(page, take)
         melody(page, take)
         keeping(page, take)
         browser.close()
@@ -152,9 +153,39 @@ def words_and_history(page: Page, take: Take) -> None:
     page.wait_for_timeout(9500)  # until the notices have gone
     page.keyboard.press("h")
     page.get_by_role("region", name="Trail").wait_for()
-    take("history")
+    take("trail")
     page.get_by_role("button", name="Where I started", exact=True).click()
     page.keyboard.press("Escape")
+
+
+def looking_around(page: Page, take: Take) -> None:
+    """Night Ferry's field walked while it plays, and its lanes on a ground."""
+    page.keyboard.press("g")
+    page.locator(".plot").wait_for()
+    page.keyboard.press("Space")
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 1.5 * 53760", timeout=60_000)
+    page.locator(".plot").focus()
+    for key in ("ArrowUp", "ArrowRight", "ArrowRight", "ArrowUp", "ArrowLeft", "ArrowUp"):
+        page.keyboard.press(key)
+        page.wait_for_timeout(1200)
+    take("field")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Ground", exact=True).click()
+    page.get_by_role("button", name="Put eight lanes on it").click()
+    page.get_by_role("button", name="Take Bottle off the ground").wait_for()
+    page.get_by_role("button", name="Pin Hiss").click()
+    plane = page.locator(".plane").bounding_box()
+    assert plane is not None
+    page.mouse.move(plane["x"] + plane["width"] * 0.5, plane["y"] + plane["height"] * 0.5)
+    page.mouse.down()
+    page.mouse.move(plane["x"] + plane["width"] * 0.8, plane["y"] + plane["height"] * 0.4, steps=10)
+    page.mouse.up()
+    page.wait_for_timeout(1500)
+    take("ground")
+    page.keyboard.press("Space")
+    for _ in range(3):
+        page.keyboard.press("Control+z")
+    page.get_by_role("button", name="Field", exact=True).click()
 
 
 def keeping(page: Page, take: Take) -> None:

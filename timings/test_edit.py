@@ -78,12 +78,12 @@ def open_with(musician: Any, score: Score) -> Any:
     return page
 
 
-def edits(page: Any, times: int) -> str:
+def edits(page: Any, times: int, label: str = "Lane 9: steps") -> str:
     """Return median and 95th percentile of the milliseconds from a key to the redrawn thread, and its parts."""
     page.locator("[data-lane=lane-8] .place").click()  # choosing a lane asks the engine too
     page.wait_for_timeout(1000)
     results = [
-        page.evaluate(EDIT, ["Lane 9: steps", "ArrowUp" if number % 40 < 20 else "ArrowDown"])
+        page.evaluate(EDIT, [label, "ArrowUp" if number % 40 < 20 else "ArrowDown"])
         for number in range(times)
     ]
     assert all(result["isChanged"] for result in results)

@@ -34,7 +34,7 @@ class Hands(Client):
         """Save *document*, and the moments that led to it, as differences from *piece* as it was opened."""
         now, changed = piece["document"], []
         for moment in moments:
-            told = {"number": moment["number"], "label": moment["label"]}
+            told = {name: value for name, value in moment.items() if name != "document"}
             changed.append(told | {"changes": differences(now, moment["document"])})
             now = moment["document"]
         body = {

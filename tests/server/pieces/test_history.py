@@ -76,3 +76,38 @@ def test_another_musicians_history_is_not_there(mara, joon):
     assert joon.send("GET", f"/pieces/{piece['id']}/moments").status_code == 404
     assert joon.send("GET", f"/pieces/{piece['id']}/moments/1").status_code == 404
     assert mara.send("GET", f"/pieces/{piece['id']}/moments/9").status_code == 404
+
+
+def test_what_was_only_heard_is_a_place_and_the_piece_stays_as_it_was(mara):
+    piece = mara.new_piece()
+    heard = edited(piece, velocity=50)
+    place = moment(2, heard, "Heard: no. 7") | {"heard": True}
+    reply = mara.save(piece, document=piece["document"], moments=[place], stands_at=1)
+    assert reply.status_code == 200, reply.content
+    opened = mara.send("GET", f"/pieces/{piece['id']}").json()
+    assert (opened["stands_at"], opened["document"]) == (1, piece["document"])
+    lines = mara.send("GET", f"/pieces/{piece['id']}/moments").json()
+    assert [(line["label"], line["heard"]) for line in lines] == [
+        ("New piece", False),
+        ("Heard: no. 7", True),
+    ]
+    assert mara.send("GET", f"/pieces/{piece['id']}/moments/2").json()["document"] == heard
+
+
+def test_a_place_has_a_name_and_a_small_picture_of_the_pattern_that_changed(mara, joon):
+    piece = mara.new_piece()
+    saved(mara, piece, 90)
+    at = f"/pieces/{piece['id']}/moments/2"
+    assert mara.send("PATCH", at, {"name": " Low tide "}).json()["name"] == "Low tide"
+    assert [line["name"] for line in mara.send("GET", f"/pieces/{piece['id']}/moments").json()] == [
+        "",
+        "Low tide",
+    ]
+    cover = mara.send("GET", f"{at}/cover").json()
+    assert cover["pattern"] == piece["document"]["patterns"][0]["name"]
+    assert cover["threads"][0]["velocities"] == [90] * len(cover["threads"][0]["hits"])
+    assert mara.send("PATCH", at, {"name": ""}).json()["name"] == ""
+    for method, path, body in (("PATCH", at, {"name": "theirs"}), ("GET", f"{at}/cover", None)):
+        assert joon.send(method, path, body).status_code == 404
+    assert mara.send("PATCH", f"/pieces/{piece['id']}/moments/9", {"name": "x"}).status_code == 404
+    assert mara.send("PATCH", at, {"name": "x" * 81}).status_code == 422
