@@ -5,6 +5,7 @@ import numpy as np
 from lattice.document.piece import Score
 from lattice.render.pitch_context import PitchContext, pitch_context_of
 from lattice.sentence import Speech, sentence
+from lattice.sentence.detours import detour_words
 from lattice.steps.lane_steps import LaneSteps, lines_of
 
 __all__ = ["pattern_text"]
@@ -15,7 +16,7 @@ MAX_PLACES = 128
 def pattern_text(score: Score, dice: int) -> str:
     """Return a line for each lane: its name, its first cycle as played (x a hit, . a rest), what acts on it.
 
-    Hits are those before chance.
+    Hits are those before chance. The pattern's detours follow, a line each.
     """
     lines = lines_of(score, dice)
     tunes = [pitch_context_of(lane, score, dice) for lane in score.lanes]
@@ -24,7 +25,12 @@ def pattern_text(score: Score, dice: int) -> str:
         for line, context in zip(lines, tunes, strict=True)
     ]
     widths = [max((len(row[column]) for row in rows), default=0) for column in (0, 1)]
-    return "\n".join(f"{name:<{widths[0]}}  {hits:<{widths[1]}}  {said}" for name, hits, said in rows)
+    detours = [
+        "".join(word.text for word in detour_words(one, place, score.lanes))
+        for place, one in enumerate(score.detours)
+    ]
+    said_lanes = [f"{name:<{widths[0]}}  {hits:<{widths[1]}}  {said}" for name, hits, said in rows]
+    return "\n".join([*said_lanes, *detours])
 
 
 def _first_cycle(line: LaneSteps) -> str:

@@ -211,7 +211,9 @@ def _beside_a_number(
         if at.strip and at.kind.plain is None:
             of_lane.strip, of_lane.own = name, sum(value is not None for value in at.strip.values)
         words = [of_lane, *spread_words(at)]
-        words += [text(unit)] if unit else []
+        # On a ground a hit is struck as hard as its place says: the lane's velocity is a share of that.
+        of_ground = " % of its ground's" if at.kind is STRIPS["velocity"] and speech.line.ground else ""
+        words += [text(unit or of_ground)] if unit or of_ground else []
         if said := count_said(at, speech):
             words += [text(", "), choice(said, f"{name} on steps")]
         return words

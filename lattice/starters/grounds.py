@@ -2,7 +2,7 @@
 
 from lattice.document import DOCKSIDE, GroundSource, Lane, Pattern, StepValue
 from lattice.starters.starter import Starter
-from lattice.steps.ground import ground_meter, places_of
+from lattice.steps.ground import ground_meter, place_on, places_of
 from lattice.theory.grounds import GROUNDS, PART_NOTES, GroundId, Part, ground_text
 
 __all__ = ["GROUND_BEATS"]
@@ -10,7 +10,7 @@ __all__ = ["GROUND_BEATS"]
 _BARS = 4
 # Where each begins: at the stand that says most of what the ground is.
 _BEGINNINGS: dict[GroundId, str] = {
-    "engine-room": "Half ahead",
+    "engine-room": "Bilge pump",
     "quayside": "Handcart",
     "gangway": "Side step",
     "night-watch": "Chain locker",
@@ -31,16 +31,13 @@ def _beat(ground: GroundId) -> Starter:
     names = [stand.name for stand in text.stands]
     x, y = places_of(ground)[names.index(_BEGINNINGS[ground])]
     lanes: list[Lane] = []
-    for place, part in enumerate(text.parts):
-        voice = _voice(part, {lane.voice for lane in lanes})
+    for part in text.parts:
+        source = GroundSource(ground=ground, part=part, x=x, y=y)
+        if not place_on(source).hits:
+            continue
+        voice, place = _voice(part, {lane.voice for lane in lanes}), len(lanes)
         lanes.append(
-            Lane(
-                id=f"lane-{place + 1}",
-                name=voice.title(),
-                voice=voice,
-                ink=place % 8,
-                source=GroundSource(ground=ground, part=part, x=x, y=y),
-            )
+            Lane(id=f"lane-{place + 1}", name=voice.title(), voice=voice, ink=place % 8, source=source)
         )
     pattern = Pattern(
         id="a",

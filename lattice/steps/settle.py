@@ -26,12 +26,12 @@ def settled(line: LaneSteps) -> dict[str, Any]:
     """
     clock = _clock_of(line) if isinstance(line.lane.source, Made) else {}
     if line.is_random or (line.clock_lane.lane.span and line.clock.cycle != line.steps):
-        return {"source": _first_cycle_by_number(line)} | _PLAIN_TURNS | clock
+        return _by_number(line) | _PLAIN_TURNS | clock
     lead, period = line.line.lead, line.line.period
     if line.clock_lane.lane.span or line.clock_lane.lane.once or period > MAX_STEPS:
         lead, period = 0, line.clock.cycle
     if period > MAX_STEPS:  # there and back
-        return {"source": _first_cycle_by_number(line)} | _PLAIN_TURNS | clock
+        return _by_number(line) | _PLAIN_TURNS | clock
     # What was silent only at the very start comes round from the first step on.
     hits = line.line.at(np.arange(lead, lead + period))
     hits = np.roll(hits, lead % period)
@@ -90,7 +90,10 @@ def _by_place(line: LaneSteps, played: list[int], beside: list[int]) -> dict[str
 
 
 def _velocities_of_the_ground(line: LaneSteps) -> VelocityStrip:
-    """Return the lane's velocity strip with what its place on a ground says where it has no value of its own."""
+    """Return the lane's velocity strip with what its place on a ground says where it has no value of its own.
+
+    One of its own length stays as it is: what it leaves open cannot be said step by step.
+    """
     strip = line.lane.velocity_strip or VelocityStrip()
     if strip.free:
         return strip
@@ -107,6 +110,14 @@ def _strip_by_place(strip: Strip, played: list[int]) -> dict[str, Any]:
     if isinstance(strip, PitchStrip) and strip.accidentals:
         moved["accidentals"] = [strip.accidental(number) for number in played]
     return old | moved
+
+
+def _by_number(line: LaneSteps) -> dict[str, Any]:
+    """Return the first cycle drawn with the step numbers as they are, and the velocities of a ground it stood on."""
+    source = {"source": _first_cycle_by_number(line)}
+    if line.ground is None:
+        return source
+    return source | {"velocity_strip": _velocities_of_the_ground(line).model_dump(mode="json")}
 
 
 def _first_cycle_by_number(line: LaneSteps) -> dict[str, Any]:

@@ -86,3 +86,8 @@ def test_every_alternative_of_its_words_can_be_taken(source):
 def test_any_lane_may_be_put_on_a_ground_by_its_sentence():
     kinds = {one.key for one in alternatives(speeches(score(lane()))[-1], "source", "source")}
     assert "ground" in kinds
+
+
+def test_its_velocity_is_said_as_a_share_of_what_the_ground_says():
+    on = lane("clink", source=GroundSource(ground="quayside", part="hat"), velocity=80)
+    assert said(on, score(on)).endswith("velocity 80 % of its ground's")

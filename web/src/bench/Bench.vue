@@ -157,6 +157,7 @@ const told = computed(() =>
               <dd>
                 <PartWords
                   :part="field"
+                  is-whole
                   :owner="`${lane.name} on the bench`"
                   :ink="lane.ink"
                   :bar-ticks="barTicks"

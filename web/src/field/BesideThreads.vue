@@ -4,17 +4,18 @@ import { computed } from 'vue'
 
 import type { Lane } from '@/api/client'
 import type { Candidate } from '@/engine/around'
+import { PAD, xOf, type Scale } from '@/lattice/geometry/scale'
 import { inkOf } from '@/theme/inks'
 
 const props = defineProps<{ candidate: Candidate; lanes: readonly Lane[]; width: number }>()
 const emit = defineEmits<{ anchor: [lane: Lane] }>()
 const NAME = 112
 const HEIGHT = 30
-const PAD = 14
 const room = computed(() => Math.max(40, props.width - NAME - 10))
 const rows = computed(() => {
   const { threads, end_tick } = props.candidate
-  const x = (tick: number) => PAD + (tick / end_tick) * (room.value - 2 * PAD)
+  const scale: Scale = { firstTick: 0, endTick: end_tick, width: room.value }
+  const x = (tick: number) => xOf(tick, scale)
   const narrow = (steps: number) => (room.value - 2 * PAD) / Math.max(1, steps)
   return props.lanes.flatMap((lane, at) => {
     const thread = threads.find(({ id }) => id === lane.id)

@@ -8,6 +8,7 @@ import type { Part, Word } from '@/api/client'
 import { useWords } from '@/hands/words'
 import { valueAt, type Patch } from '@/work/document'
 import ChoiceWord from './ChoiceWord.vue'
+import CoarseHand from './CoarseHand.vue'
 import NumberWord from './NumberWord.vue'
 
 const props = defineProps<{
@@ -15,6 +16,8 @@ const props = defineProps<{
   owner: string
   ink: number
   barTicks: number
+  /** Whether there is room for all hands on it, as on the bench. */
+  isWhole?: boolean
 }>()
 /** `taken`: something was chosen from an open list; `patched`: a press has set fields. */
 const emit = defineEmits<{ taken: []; patched: [] }>()
@@ -28,7 +31,7 @@ const isLong = computed(() => props.part.words.map(({ text }) => text).join('').
 function asItStands(word: Word): Word {
   const value = word.field ? valueAt(hands.document(), word.field) : undefined
   if (word.kind === 'number' && typeof value === 'number' && value !== word.stored) {
-    return { ...word, value, text: String(value + word.counted_from) }
+    return { ...word, value, text: String(word.negated ? -value : value + word.counted_from) }
   }
   if (
     word.kind === 'digits' &&
@@ -67,8 +70,14 @@ const makePlain = () => patch(`no ${props.part.setting}`, props.part.plain)
         @cancel="hands.cancel"
         @plain="makePlain"
       />
+      <CoarseHand
+        v-if="isWhole && word.kind === 'digits'"
+        :word="word"
+        :owner="owner"
+        @move="(value, gesture) => hands.move(word, value, gesture, false)"
+      />
       <ChoiceWord
-        v-else-if="word.kind === 'choice'"
+        v-if="word.kind === 'choice'"
         :word="word"
         :owner="owner"
         :explains="part.explains"
@@ -90,7 +99,7 @@ const makePlain = () => patch(`no ${props.part.setting}`, props.part.plain)
       >
         {{ word.text }}
       </button>
-      <span v-else class="text">{{ word.text }}</span>
+      <span v-else-if="word.kind === 'text'" class="text">{{ word.text }}</span>
     </template>
     <span class="visually-hidden">{{ part.red ? '(bends the result)' : '' }}</span>
   </span>
