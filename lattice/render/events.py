@@ -1,9 +1,12 @@
 """What sounds in a window: the notes of all lanes, by the detours that hold, overlaps resolved."""
 
+from collections.abc import Sequence
+from fractions import Fraction
 from math import ceil
 
 import numpy as np
 
+from lattice.document.detour import PACES
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.render.detours import Leg, has_detours, legs
@@ -15,7 +18,7 @@ from lattice.render.pipeline import play_all, play_lane
 from lattice.render.size import check_notes, check_work
 from lattice.render.timing import earliest_and_latest
 from lattice.render.window import Window
-from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
 from lattice.theory.scales import folded
 
 __all__ = ["away_notes", "events_of", "render"]
@@ -38,7 +41,7 @@ def events_of(score: Score, dice: int, window: Window, played: list[tuple[LaneSt
         begun = _on_all_legs(score, dice, first, end)
         # What begins later may still cut what begins in the window, for as long as that lasts.
         lasts = int(begun.lengths.max(initial=0))
-        notes = _on_all_legs(score, dice, first, end + lasts) if lasts else begun
+        notes = Events.join([begun, _on_all_legs(score, dice, end, end + lasts)]) if lasts else begun
     else:
         notes = Events.join(_sounding(score, played))
     resolved = resolve_overlaps(notes)
@@ -84,38 +87,66 @@ def _on_all_legs(
     strays = 0
     while True:
         around = legs(score, max(0, first - strays), end + strays)
-        furthest = max((_strays(leg, dice) for leg in around), default=0)
+        furthest = max((_strays(there, dice) for there in _scores(around)), default=0)
         if furthest <= strays:
             break
         strays = furthest
     silent = frozenset[str]() if with_silent else silent_lanes(score.lanes)
-    parts = [part for leg in around if leg.is_away or not only_away for part in _on_leg(leg, dice, silent)]
+    asked = [leg for leg in around if leg.is_away or not only_away]
+    parts = [
+        part
+        for there in _scores(asked)
+        for stretch in _stretches([leg for leg in asked if leg.score is there])
+        for part in _on_stretch(there, stretch, dice, silent)
+    ]
     joined = Events.join(parts)
     return joined.take((joined.starts >= first) & (joined.starts < end))
 
 
-def _strays(leg: Leg, dice: int) -> int:
-    """Return by how many ticks at most a note on a leg is heard before or after its step."""
-    lines = lines_of(leg.score, dice)
-    furthest = max((max(earliest_and_latest(one, feel_of(one.lane, leg.score))) for one in lines), default=0)
-    return ceil(furthest / leg.pace) + 1
+def _scores(of: Sequence[Leg]) -> list[Score]:
+    """Return the scores that are played, each once."""
+    return list({id(leg.score): leg.score for leg in of}.values())
 
 
-def _on_leg(leg: Leg, dice: int, silent: frozenset[str]) -> list[Events]:
-    lines = lines_of(leg.score, dice)
-    first, end = ceil(leg.source), ceil(leg.source_end)
-    check_notes(leg.score, lines, first, end)
-    check_work(leg.score, lines, first, [end] * len(lines))
+def _strays(score: Score, dice: int) -> int:
+    """Return by how many ticks at most a note is heard before or after its step, at the slowest pace."""
+    lines = lines_of(score, dice)
+    furthest = max((max(earliest_and_latest(one, feel_of(one.lane, score))) for one in lines), default=0)
+    return ceil(furthest / min(PACES.values())) + 1
+
+
+def _stretches(of: Sequence[Leg]) -> list[list[Leg]]:
+    """Return legs of one score in groups whose sources lie together: each group is played once."""
+    groups: list[list[Leg]] = []
+    reached = Fraction(0)
+    for leg in sorted(of, key=lambda leg: leg.source):
+        near = leg.score.meter.bar_ticks
+        if groups and leg.source <= reached + near:
+            groups[-1].append(leg)
+        else:
+            groups.append([leg])
+        reached = max(reached, leg.source_end)
+    return groups
+
+
+def _on_stretch(score: Score, stretch: Sequence[Leg], dice: int, silent: frozenset[str]) -> list[Events]:
+    lines = lines_of(score, dice)
+    first, end = ceil(min(leg.source for leg in stretch)), ceil(max(leg.source_end for leg in stretch))
+    check_notes(score, lines, first, end)
+    check_work(score, lines, first, [end] * len(lines))
+    lines = [remember_line(line) for line in lines]
     parts = []
     for index, line in enumerate(lines):
-        lane = line.lane
-        if lane.id in silent or (leg.only is not None and lane.id not in leg.only):
+        if line.lane.id in silent:
             continue
-        feel = feel_of(lane, leg.score)
+        feel = feel_of(line.lane, score)
         early, late = earliest_and_latest(line, feel)
-        notes = play_lane(line, feel, leg.score, dice, max(0, first - early), end + late).notes
-        notes = notes.take((notes.straights >= first) & (notes.straights < end))
-        parts.append(_heard(leg, _lane_events(index, lane, leg.score, notes)))
+        notes = play_lane(line, feel, score, dice, max(0, first - early), end + late).notes
+        played = _lane_events(index, line.lane, score, notes)
+        for leg in stretch:
+            if leg.only is None or line.lane.id in leg.only:
+                inside = (played.straights >= ceil(leg.source)) & (played.straights < ceil(leg.source_end))
+                parts.append(_heard(leg, played.take(inside)))
     return parts
 
 

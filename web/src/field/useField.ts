@@ -42,7 +42,8 @@ export function useField() {
   })
 
   async function make() {
-    if (!piece.pattern || !allWays.value.length) return
+    // Nobody looks at it while the ground is on show.
+    if (!piece.pattern || !allWays.value.length || settings.face !== 'field') return
     const mine = ++asked
     isAsking.value = true
     try {
@@ -69,7 +70,7 @@ export function useField() {
   }
   watchDebounced(
     () => [
-      piece.pattern, piece.document?.kit, allWays.value, settings.count, settings.distance, ways.value,
+      settings.face, piece.pattern, piece.document?.kit, allWays.value, settings.count, settings.distance, ways.value,
       settings.throwNumber, settings.least, settings.most,
     ], // prettier-ignore
     make,
