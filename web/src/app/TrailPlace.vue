@@ -191,7 +191,12 @@ svg {
   padding-right: 4px;
   font-size: 14px;
 }
-.place:not(:hover, :focus-within) .acts .quiet-button {
+.acts :deep(.name-field) {
+  width: 104px;
+  font: 500 14px/1 var(--text-font);
+  color: var(--soft-ink);
+}
+.place:not(:hover, :focus-within) .acts {
   opacity: 0;
 }
 .lanes {
@@ -204,8 +209,8 @@ svg {
   text-align: left;
 }
 @media (hover: none) {
-  .place .acts .quiet-button {
-    opacity: 1;
+  .place .acts {
+    opacity: 1 !important;
   }
 }
 </style>

@@ -50,7 +50,7 @@ export function documentsOf(
       number,
       label,
       document: after(changes),
-      heard,
+      ...(heard && { heard }),
     })),
     document: after(changes),
   }
