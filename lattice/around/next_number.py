@@ -42,5 +42,7 @@ def next_number(hits: Sequence[int], steps: int, aim: Aim, meter: Meter, step_ti
         measure = syncopation_of_rows(rows, starts, steps * step_ticks, meter, step_ticks)
     # Sums of floats: what differs in their last places alone is equal.
     rounded = np.round(measure, 9)
-    more = [(value, number_of(one, steps)) for value, one in zip(rounded[1:], near, strict=True)]
-    return min(((value, number) for value, number in more if value > rounded[0]), default=(0, None))[1]
+    more = rounded[1:][rounded[1:] > rounded[0]]
+    if not more.size:
+        return None
+    return min(number_of(near[at], steps) for at in np.flatnonzero(rounded[1:] == more.min()).tolist())

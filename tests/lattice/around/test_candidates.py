@@ -89,6 +89,7 @@ def test_asking_for_more_or_within_limits_changes_none(asked, distance, ways, th
     assert [one for one in many if one.hits_a_bar <= hits[len(hits) // 2]] == [
         one for one in within if one.number <= many[-1].number
     ]
+    assert all(hits[0] <= one.hits_a_bar <= hits[len(hits) // 2] for one in within)
     for one in many:
         assert candidate(asked, distance, ways, throw, one.number) == one.changes
 

@@ -32,7 +32,7 @@ const names = computed(() => {
 const takeLanes = () => detours.set({ kind: 'only', lanes: [...props.lanes] })
 function press(kind: Kind, event: PointerEvent) {
   if (event.button !== 0) return
-  if (kind === 'only' && !names.value.length) takeLanes()
+  if (kind === 'only' && !names.value.length && props.lanes.length) takeLanes()
   if (event.currentTarget instanceof Element) event.currentTarget.setPointerCapture(event.pointerId)
   detours.holdChosen(event, kind)
 }

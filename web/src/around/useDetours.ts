@@ -76,16 +76,25 @@ export const useDetours = defineStore('detours', () => {
         : one,
     )
   }
+  /** Whether a detour has anything to play; a sentence says what to do where it has not. */
+  function hasLanes(detour: Detour): boolean {
+    if (detour.kind !== 'only' || detour.lanes.some((id) => piece.lanes.some((lane) => lane.id === id)))
+      return true
+    notices.say(
+      'Choose the lanes that are to sound alone on the lattice first, then press their names in the row.',
+    )
+    return false
+  }
   function holdChosen(event: { readonly timeStamp: number }, of = kind.value) {
     kind.value = of
     const detour = detourOf(of)
-    if (detour && !holding.value.has(of)) hold(fresh(detour), event)
+    if (detour && hasLanes(detour) && !holding.value.has(of)) hold(fresh(detour), event)
   }
 
   /** Give the pattern the detour of a kind, in the last bar of every eight. */
   function addToPattern(of: Kind) {
     const detour = detourOf(of)
-    if (!detour) return
+    if (!detour || !hasLanes(detour)) return
     const mine: Schemas['PatternDetour'] = {
       detour: fresh(detour), bars: 1, every: 8, fresh: detour.kind === 'variation' && detour !== given.value,
     } // prettier-ignore

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
+import BusyHand from '@/around/BusyHand.vue'
 import type { GroundId } from '@/engine/around'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
@@ -34,6 +35,8 @@ const pin = () =>
   <li class="lane" :class="{ on: isOn }">
     <span class="name named">{{ lane.name }}</span>
     <MiniThread v-if="picture" :picture="picture" :ink="lane.ink" :from="0" :end="endTick" :width="190" />
+    <BusyHand v-if="picture?.busy" class="busy-hand" :lane="lane" :word="picture.busy" />
+    <span v-else />
     <button
       type="button"
       class="word-button"
@@ -67,7 +70,7 @@ const pin = () =>
 <style scoped>
 .lane {
   display: grid;
-  grid-template-columns: 84px 190px minmax(0, 1fr) auto;
+  grid-template-columns: 84px 190px 28px minmax(0, 1fr) auto;
   align-items: center;
   gap: 0 8px;
   padding: 4px 8px;

@@ -107,7 +107,13 @@ export function useField() {
     ([number, shown]) => {
       if (number === null || !shown || shown.point.number !== number || !playing.isPlaying) return
       if (!heard.value.includes(number)) return
-      piece.rememberHeard(`Heard: no. ${number + 1} of the field around ${piece.pattern?.name}`, made)
+      const from = piece.pattern
+      if (!from) return
+      const { lanes } = made(from)
+      piece.rememberHeard(`Heard: no. ${number + 1} of the field around ${from.name}`, (pattern) => ({
+        ...pattern,
+        lanes,
+      }))
     },
     { debounce: 700 },
   )

@@ -3,11 +3,11 @@
 import { onMounted, ref, useTemplateRef, watch } from 'vue'
 
 import type { Lane, LanePicture, Schemas } from '@/api/client'
+import BusyHand from '@/around/BusyHand.vue'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
 import { usePlaying } from '@/playing/playing'
 import { inkOf } from '@/theme/inks'
-import BusyHand from './BusyHand.vue'
 import LaneCard from './LaneCard.vue'
 import SentenceLine from '@/sentence/SentenceLine.vue'
 

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+/** A ground: lanes are put on it and taken off, and one hand moves all that are on it. */
+import { computed } from 'vue'
+
+import type { Lane, Pattern } from '@/api/client'
+import { useDetours } from '@/around/useDetours'
+import { aroundApi, type GroundId } from '@/engine/around'
+import { useRendering } from '@/engine/useRendering'
+import { useChosenLanes } from '@/hands/useChosenLanes'
+import { provideHands } from '@/hands/useHands'
+import { useNotices } from '@/page/notices'
+import { usePiece } from '@/work/piece'
+import GroundLane from './GroundLane.vue'
+import GroundPlane from './GroundPlane.vue'
+import { useFieldSettings } from './useFieldSettings'
+
+const piece = usePiece()
+const notices = useNotices()
+const detours = useDetours()
+const settings = useFieldSettings()
+
+// ---- The lanes as they stand, for the grounds' words and threads ----
+const chosen = useChosenLanes(() => piece.lanes)
+const { rendering } = useRendering(
+  computed(() =>
+    piece.score
+      ? { score: piece.score, dice: piece.dice, window: { first_bar: 0, bars: 1 }, shown: null }
+      : null,
+  ),
+)
+const { pictures } = provideHands(chosen, rendering)
+
+// ---- The ground ----
+const ground = computed(() => detours.around?.grounds.find(({ id }) => id === settings.ground) ?? null)
+const meter = computed(() => {
+  const now = piece.pattern?.meter
+  return now ? `${now.numerator}/${now.denominator}` : ''
+})
+const endTick = computed(() => rendering.value?.end_tick ?? 1)
+/** Where lanes that are on it already stand, so that others join them. */
+const handOf = (id: GroundId) => {
+  for (const { source } of piece.lanes)
+    if (source.kind === 'ground' && source.ground === id) return { x: source.x ?? 50, y: source.y ?? 50 }
+  return { x: 50, y: 50 }
+}
+async function put(lanes: readonly Lane[]) {
+  const onto = ground.value
+  if (!onto || !lanes.length) return
+  try {
+    const { patches } = await aroundApi.put({
+      lanes: lanes.map(({ id }) => id),
+      ground: onto.id,
+      ...handOf(onto.id),
+    })
+    patch(`${lanes.length === 1 ? lanes[0]?.name : `${lanes.length} lanes`}: on ${onto.name}`, patches)
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+async function takeOff(lane: Lane) {
+  try {
+    patch(`${lane.name}: off the ground`, (await aroundApi.off([lane.id])).patches)
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+function patch(label: string, patches: Readonly<Record<string, object>>) {
+  piece.editLanes(label, (lanes) => lanes.map((lane) => ({ ...lane, ...patches[lane.id] })))
+}
+function move(place: { x: number; y: number }, gesture: string) {
+  const on = settings.ground
+  piece.editLanes(
+    `${ground.value?.name ?? 'Ground'}: ${place.x} across, ${place.y} up`,
+    (lanes) =>
+      lanes.map((lane) => {
+        const { source } = lane
+        const goes = source.kind === 'ground' && source.ground === on && !source.pinned && !lane.anchored
+        return goes ? { ...lane, source: { ...source, ...place } } : lane
+      }),
+    gesture,
+  )
+}
+const offLanes = computed(() =>
+  piece.lanes.filter(
+    ({ source, anchored }) => !anchored && !(source.kind === 'ground' && source.ground === settings.ground),
+  ),
+)
+const setMeter = () => {
+  const [numerator = 4, denominator = 4] = ground.value?.meter.split('/').map(Number) ?? []
+  piece.editPattern(`Meter ${ground.value?.meter}`, (pattern) => ({
+    ...pattern,
+    meter: { numerator, denominator: denominator as Pattern['meter']['denominator'] },
+  }))
+}
+</script>
+
+<template>
+  <div class="face">
+    <div class="grounds" role="group" aria-label="Grounds">
+      <button
+        v-for="one in detours.around?.grounds ?? []"
+        :key="one.id"
+        type="button"
+        class="choice"
+        :aria-pressed="one.id === settings.ground"
+        @click="settings.ground = one.id"
+      >
+        {{ one.name }} <small>{{ one.meter }}</small>
+      </button>
+    </div>
+    <template v-if="ground">
+      <GroundPlane class="plane" :ground="ground" :lanes="piece.lanes" @move="move" />
+      <section class="side" aria-label="Lanes and their parts">
+        <h2>{{ ground.name }}</h2>
+        <p v-if="ground.meter !== meter" class="soft">
+          It goes in {{ ground.meter }}, pattern {{ piece.pattern?.name }} in {{ meter }}: it drifts against
+          the bar.
+          <button type="button" class="word-button" @click="setMeter">
+            Make the pattern {{ ground.meter }}
+          </button>
+        </p>
+        <p v-else class="soft">
+          {{ ground.steps }} steps. Drag the hand: all lanes on it move, anchored and pinned ones stay.
+        </p>
+        <ul class="lanes">
+          <GroundLane
+            v-for="lane in piece.lanes"
+            :key="lane.id"
+            :lane="lane"
+            :picture="pictures.get(lane.id)"
+            :ground="ground.id"
+            :end-tick="endTick"
+            :bar-ticks="rendering?.bar_ticks ?? 1"
+            @put="(one) => put([one])"
+            @off="takeOff"
+          />
+        </ul>
+        <button
+          v-if="offLanes.length"
+          type="button"
+          class="word-button all"
+          @click="put(offLanes.slice(0, 8))"
+        >
+          Put
+          {{
+            offLanes.length > 8
+              ? 'eight lanes'
+              : offLanes.length === 1
+                ? offLanes[0]!.name
+                : `all ${offLanes.length}`
+          }}
+          on it
+        </button>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.face {
+  display: contents;
+}
+.grounds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+}
+.choice {
+  min-height: 32px;
+  padding: 0 10px;
+  border-radius: 16px;
+  font: 600 15px/1 var(--text-font);
+  color: var(--soft-ink);
+  cursor: pointer;
+}
+.choice[aria-pressed='true'] {
+  color: var(--ink);
+  box-shadow: inset 0 -3px 0 var(--ink);
+}
+.choice small {
+  font-weight: 400;
+}
+.plane {
+  grid-column: 1 / 3;
+  grid-row: 2;
+}
+.side {
+  grid-column: 3;
+  grid-row: 2 / 4;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+h2 {
+  font-size: 22px;
+}
+.lanes {
+  list-style: none;
+  overflow-y: auto;
+  min-height: 0;
+}
+.all {
+  align-self: start;
+}
+.soft {
+  color: var(--soft-ink);
+  font-size: 15px;
+}
+.grounds {
+  grid-column: 2 / -1;
+  grid-row: 1;
+  align-self: center;
+}
+</style>
