@@ -131,7 +131,7 @@ useShortcuts({
 </script>
 
 <template>
-  <div class="face">
+  <div class="whole">
     <p class="says" aria-live="polite">
       <b>Around {{ isElsewhere ? 'a place beside ' : '' }}pattern {{ piece.pattern?.name }}.</b>
       {{ field?.says ?? refusal }}
@@ -204,7 +204,7 @@ useShortcuts({
 </template>
 
 <style scoped>
-.face {
+.whole {
   display: contents;
 }
 .says,

@@ -95,7 +95,7 @@ const setMeter = () => {
 </script>
 
 <template>
-  <div class="face">
+  <div class="whole">
     <div class="grounds" role="group" aria-label="Grounds">
       <button
         v-for="one in detours.around?.grounds ?? []"
@@ -157,7 +157,7 @@ const setMeter = () => {
 </template>
 
 <style scoped>
-.face {
+.whole {
   display: contents;
 }
 .grounds {
