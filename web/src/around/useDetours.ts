@@ -14,7 +14,7 @@ export type Detour = HeldDetour['detour']
 export type Kind = Detour['kind']
 export type At = HeldDetour['at']
 /** Held ones that are remembered: the engine takes no more. */
-const MOST_HELD = 500
+const MOST_HELD = 200
 const MOST_THROW = 999_999
 
 export const useDetours = defineStore('detours', () => {

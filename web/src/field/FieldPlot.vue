@@ -17,7 +17,7 @@ const props = defineProps<{
   heard: readonly number[]
   theme: string
 }>()
-const emit = defineEmits<{ point: [number: number | null, event: Event]; take: [] }>()
+const emit = defineEmits<{ point: [number: number | null]; take: [] }>()
 const REACH = 22
 
 const element = useTemplateRef<HTMLElement>('element')
@@ -73,9 +73,9 @@ const placeOf = ({ clientX, clientY }: PointerEvent): Place => {
   const at = element.value?.getBoundingClientRect()
   return { x: clientX - (at?.left ?? 0), y: clientY - (at?.top ?? 0) }
 }
-const go = (dot: Dot | null | undefined, event: Event) => {
+const go = (dot: Dot | null | undefined) => {
   const number = dot ? dot.point.number : -1
-  if (number !== (props.pointed ?? -1)) emit('point', number < 0 ? null : number, event)
+  if (number !== (props.pointed ?? -1)) emit('point', number < 0 ? null : number)
 }
 const drawn = ref<Box | null>(null)
 const drag = useDrag((event) => {
@@ -90,23 +90,23 @@ const drag = useDrag((event) => {
       const found = drawn.value
       drawn.value = null
       if (found) box.value = found
-      else go(nearest([...dots.value, ...(start.value ? [start.value] : [])], from, REACH), event)
+      else go(nearest([...dots.value, ...(start.value ? [start.value] : [])], from, REACH))
     },
   }
 })
 function onHover(event: PointerEvent) {
   if (drag.isHeld() || event.pointerType === 'touch') return
   const found = nearest([...dots.value, ...(start.value ? [start.value] : [])], placeOf(event), REACH)
-  if (found) go(found, event)
+  if (found) go(found)
 }
 function onKeyDown(event: KeyboardEvent) {
   const from = here.value
   if (event.key === 'Enter') emit('take')
   else if (event.key === 'Escape' && box.value) box.value = null
-  else if (event.key === 'Home') go(start.value, event)
+  else if (event.key === 'Home') go(start.value)
   else if (event.key.startsWith('Arrow') && !event.altKey && !event.ctrlKey && from) {
     const next = towards([...dots.value, ...(start.value ? [start.value] : [])], from, event.key)
-    if (next) go(next, event)
+    if (next) go(next)
   } else return
   event.preventDefault()
   event.stopPropagation()

@@ -14,6 +14,7 @@ import { useFieldSettings } from './useFieldSettings'
 
 const NO_LIMIT = 100_000
 const MOST_THROW = 999_999
+const RESTING_MS = 80
 
 export function useField() {
   const piece = usePiece()
@@ -93,12 +94,18 @@ export function useField() {
       if (!(reason instanceof LateError)) notices.complain(reason)
     }
   }
+  /** What a hand only passes over is not played. */
+  let resting: ReturnType<typeof setTimeout> | undefined
   /** Point at a candidate: it is shown, and played from the next beat, half bar or bar on. */
-  function point(number: number | null, event: { readonly timeStamp: number }) {
+  function point(number: number | null) {
     void show(number)
+    clearTimeout(resting)
+    resting = setTimeout(() => play(number), RESTING_MS)
+  }
+  function play(number: number | null) {
     if (!playing.isPlaying) return
-    if (number === null) return detours.letGo('variation', event)
-    detours.hold(variationOf(number), event, settings.at)
+    if (number === null) return letGo()
+    detours.hold(variationOf(number), { timeStamp: performance.now() }, settings.at)
     heard.value = [...heard.value.filter((one) => one !== number), number].slice(-24)
   }
   // What is stayed with while it plays was heard: a place of the trail.
@@ -117,7 +124,10 @@ export function useField() {
     },
     { debounce: 700 },
   )
-  const letGo = () => detours.letGo('variation', { timeStamp: performance.now() })
+  function letGo() {
+    clearTimeout(resting)
+    detours.letGo('variation', { timeStamp: performance.now() })
+  }
   watch(
     () => playing.isPlaying,
     (plays) => plays || (heard.value = []),
