@@ -55,6 +55,7 @@ def test_a_detour_of_the_pattern_is_said_in_red_and_its_numbers_move():
     assert [word.field for word in part.words if word.kind == "number"] == [
         "detours.0.bars",
         "detours.0.every",
+        "detours.0.detour.distance",
     ]
     assert part.plain == {"detours": []}
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Pattern } from '@/api/client'
 import { aLane, aPiece } from '@/testing'
 import {
-  newId, newPatternName, valueAt, withField, withLane, withLaneMoved, withSilenceOf, withStep, withStripLength, withStripValues, withTurnedStep,
+  newId, newPatternName, valueAt, withField, withLane, withLaneMoved, withSilenceOf, withStep, withStripLength, withStripValues, withTurnedStep, withValueAt,
 } from './document' // prettier-ignore
 
 const drawn = aLane('thud', { source: { kind: 'drawn', steps: 16, hits: [0, 8, 12] } })
@@ -96,5 +96,14 @@ describe('lanes and patterns', () => {
     const [muted] = aPiece(aLane('thud', { mute: true })).patterns
     const both = (a: Pattern, b: Pattern) => ({ ...aPiece(), patterns: [a, { ...b, id: 'b' }] })
     expect(withSilenceOf(both(one!, one!), both(muted!, one!))).toEqual(both(muted!, one!))
+  })
+})
+
+describe('a value in a row of rows', () => {
+  it('is moved where it lies, and the others stay the same objects', () => {
+    const pattern = { detours: [{ bars: 1, detour: { distance: 30 } }, { bars: 2, detour: { distance: 9 } }] }
+    const moved = withValueAt(pattern, 'detours.0.detour.distance', 45)
+    expect(moved.detours[0]).toEqual({ bars: 1, detour: { distance: 45 } })
+    expect(moved.detours[1]).toBe(pattern.detours[1])
   })
 })
