@@ -101,7 +101,12 @@ describe('lanes and patterns', () => {
 
 describe('a value in a row of rows', () => {
   it('is moved where it lies, and the others stay the same objects', () => {
-    const pattern = { detours: [{ bars: 1, detour: { distance: 30 } }, { bars: 2, detour: { distance: 9 } }] }
+    const pattern = {
+      detours: [
+        { bars: 1, detour: { distance: 30 } },
+        { bars: 2, detour: { distance: 9 } },
+      ],
+    }
     const moved = withValueAt(pattern, 'detours.0.detour.distance', 45)
     expect(moved.detours[0]).toEqual({ bars: 1, detour: { distance: 45 } })
     expect(moved.detours[1]).toBe(pattern.detours[1])
