@@ -61,7 +61,9 @@ def test_a_field_is_walked_by_keyboard_while_it_plays_and_a_candidate_becomes_th
         before = page.locator(".side h2").text_content()
         page.keyboard.press(key)
         expect(page.locator(".side h2")).not_to_have_text(before)
+        page.wait_for_function(f"jolly.score().score.held_detours.length === {number + 1}")
         musician.wait_for_bars(2 + number)
+    page.wait_for_timeout(1500)  # what is stayed with is a place of the trail
     musician.wait_for_bars(6)
     score, dice = held_since(page)
     assert len(score.held_detours) == 3

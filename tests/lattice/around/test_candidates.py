@@ -78,7 +78,7 @@ def test_candidates_are_documents_distinct_and_leave_what_is_not_free_alone(aske
 
 
 @given(scores(min_lanes=1), st.integers(1, 100), some_ways, st.integers(1, 10**6))
-@settings(max_examples=20)
+@settings(max_examples=10)
 def test_asking_for_more_or_within_limits_changes_none(asked, distance, ways, throw):
     few, many = (found_of(asked, count, distance, ways, throw).found for count in (5, 15))
     assert [one.number for one in many[: len(few)]] == [one.number for one in few]
