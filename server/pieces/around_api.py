@@ -64,7 +64,7 @@ class OffQuestion(Question):
     lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
 
 
-@router.get("", response={200: Around})
+@router.get("", response={200: Around, **refusals()})
 def everything(request: HttpRequest) -> HttpResponse:
     """The ways, grounds and kinds of detour that there are."""
     return answer(around())
