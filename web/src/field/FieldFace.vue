@@ -134,7 +134,7 @@ useShortcuts({
   <div class="whole">
     <p class="says" aria-live="polite">
       <b>Around {{ isElsewhere ? 'a place beside ' : '' }}pattern {{ piece.pattern?.name }}.</b>
-      {{ field?.says ?? refusal }}
+      {{ field?.says }}
       <button v-if="isElsewhere" type="button" class="quiet-button back" @click="piece.audition(null)">
         Where I started
       </button>

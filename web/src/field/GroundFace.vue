@@ -85,6 +85,9 @@ const offLanes = computed(() =>
     ({ source, anchored }) => !anchored && !(source.kind === 'ground' && source.ground === settings.ground),
   ),
 )
+const isEmpty = computed(
+  () => offLanes.value.length === piece.lanes.filter(({ anchored }) => !anchored).length,
+)
 const setMeter = () => {
   const [numerator = 4, denominator = 4] = ground.value?.meter.split('/').map(Number) ?? []
   piece.editPattern(`Meter ${ground.value?.meter}`, (pattern) => ({
@@ -119,8 +122,14 @@ const setMeter = () => {
             Make the pattern {{ ground.meter }}
           </button>
         </p>
+        <p v-else-if="isEmpty" class="soft">
+          No lane stands on it yet. Put some on: one drag then moves them all, from groove to groove.
+        </p>
         <p v-else class="soft">
           {{ ground.steps }} steps. Drag the hand: all lanes on it move, anchored and pinned ones stay.
+        </p>
+        <p v-if="!piece.lanes.length" class="soft">
+          The pattern has no lane. A whole beat on this ground is among the starters of the lattice (E).
         </p>
         <ul class="lanes">
           <GroundLane

@@ -137,9 +137,6 @@ function goTo(name: string) {
         </text>
       </g>
     </svg>
-    <p v-if="!onIt.length" class="nobody">
-      No lane stands here yet. Put some on it: one drag then moves them all, from groove to groove.
-    </p>
   </div>
 </template>
 
@@ -162,15 +159,6 @@ svg {
   display: block;
   position: absolute;
   inset: 0;
-}
-.nobody {
-  position: absolute;
-  inset: auto 0 42px;
-  margin: auto;
-  width: 330px;
-  text-align: center;
-  font-size: 15px;
-  pointer-events: none;
 }
 .axis {
   font-size: 14px;
