@@ -34,7 +34,7 @@ const pin = () =>
 <template>
   <li class="lane" :class="{ on: isOn }">
     <span class="name named">{{ lane.name }}</span>
-    <MiniThread v-if="picture" :picture="picture" :ink="lane.ink" :from="0" :end="endTick" :width="190" />
+    <MiniThread v-if="picture" :picture="picture" :ink="lane.ink" :from="0" :end="endTick" :width="168" />
     <BusyHand v-if="picture?.busy" class="busy-hand" :lane="lane" :word="picture.busy" />
     <span v-else />
     <button
@@ -70,7 +70,7 @@ const pin = () =>
 <style scoped>
 .lane {
   display: grid;
-  grid-template-columns: 84px 190px 28px minmax(0, 1fr) auto;
+  grid-template-columns: 84px 168px 28px minmax(0, 1fr) auto;
   align-items: center;
   gap: 0 8px;
   padding: 4px 8px;
