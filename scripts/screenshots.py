@@ -171,7 +171,7 @@ def looking_around(page: Page, take: Take) -> None:
     take("field")
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Ground", exact=True).click()
-    page.get_by_role("button", name="Put eight lanes on it").click()
+    page.get_by_role("button", name="Put 8 lanes on it").click()
     page.get_by_role("button", name="Take Bottle off the ground").wait_for()
     page.get_by_role("button", name="Pin Hiss").click()
     plane = page.locator(".plane").bounding_box()

@@ -52,21 +52,13 @@ class Candidates(NamedTuple):
     nearest: float | None
 
 
-def candidate(
-    score: Score, distance: int, ways: Sequence[WayName], throw: int, number: int, *, or_none: bool = False
-) -> Changes:
+def candidate(score: Score, distance: int, ways: Sequence[WayName], throw: int, number: int) -> Changes:
     """Return the fields, by lane id, that make candidate *number*, from 0, of those that `candidates` looks at.
 
-    Raises DocumentError as that does; with *or_none*, nothing changes then.
+    Raises DocumentError as that does.
     """
-    try:
-        subjects = _subjects(score)
-        fitting = _ways_of(subjects, ways, distance)
-    except DocumentError:
-        if or_none:
-            return {}
-        raise
-    return _changes(subjects, fitting, distance, throw, number, 1)[0]
+    subjects = _subjects(score)
+    return _changes(subjects, _ways_of(subjects, ways, distance), distance, throw, number, 1)[0]
 
 
 def candidates(

@@ -16,15 +16,28 @@ __all__ = ["free_parts", "put_all_on_ground", "put_on_ground", "take_off_ground"
 
 
 def put_on_ground(
-    rhythm: Rhythm, kit: Kit, lane_id: str, ground: GroundId, part: Part | None, x: int, y: int
+    rhythm: Rhythm,
+    kit: Kit,
+    lane_id: str,
+    ground: GroundId,
+    part: Part | None,
+    x: int | None = None,
+    y: int | None = None,
 ) -> dict[str, Any]:
     """Return the fields that put a lane on *ground* at (x, y), where it remembers what it was.
+
+    *x*, *y*: none for where the first lane stands that is on it already, or else its middle.
 
     *part*: none for that of its voice, or else the first that no other lane plays.
     Raises DocumentError if there is no such lane, or another one plays that part.
     """
     lane = rhythm.lane(lane_id)
-    source = GroundSource(ground=ground, part=_part_for(rhythm, kit, lane, ground, part), x=x, y=y)
+    others = (one.source for one in rhythm.lanes if isinstance(one.source, GroundSource))
+    part = _part_for(rhythm, kit, lane, ground, part)
+    there = next((one for one in others if one.ground == ground), GroundSource(ground=ground, part=part))
+    source = GroundSource(
+        ground=ground, part=part, x=there.x if x is None else x, y=there.y if y is None else y
+    )
     now = lane.source
     if isinstance(now, GroundSource):
         return {"source": source.model_copy(update={"was": now.was}).model_dump(mode="json")} | _step(
@@ -37,7 +50,12 @@ def put_on_ground(
 
 
 def put_all_on_ground(
-    score: Score, lane_ids: Sequence[str], ground: GroundId, part: Part | None, x: int, y: int
+    score: Score,
+    lane_ids: Sequence[str],
+    ground: GroundId,
+    part: Part | None,
+    x: int | None = None,
+    y: int | None = None,
 ) -> dict[str, dict[str, Any]]:
     """Return the fields, by lane id, that put lanes on *ground* one after the other. Raises as `put_on_ground`."""
     patches: dict[str, dict[str, Any]] = {}

@@ -21,6 +21,7 @@ from lattice.document.detour import (
 )
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
+from lattice.document.problems import DocumentError
 from lattice.memory import MEGABYTE, remembered
 from lattice.units import TICKS_PER_QUARTER
 
@@ -184,7 +185,10 @@ def _variant(score: Score, variation: Away | None, shift: Away | None) -> Score:
 
 @remembered(16 * MEGABYTE)
 def _varied(score: Score, asked: Variation, number: int) -> Score:
-    changes = candidate(score, asked.distance, asked.ways, asked.throw, number, or_none=True)
+    try:
+        changes = candidate(score, asked.distance, asked.ways, asked.throw, number)
+    except DocumentError:  # nothing can vary: it plays as it is
+        return score
     lanes = tuple(lane.model_copy(update=changes.get(lane.id, {})) for lane in score.lanes)
     return score.model_copy(update={"lanes": lanes})
 

@@ -20,10 +20,11 @@ from lattice.document.detour import (
 )
 from lattice.document.lane import Lane
 from lattice.document.limits import limits
+from lattice.document.meter import Meter
 from lattice.document.piece import Score
 from lattice.document.step_value import StepValue
 from lattice.sentence.step_value import say_step_value
-from lattice.steps.ground import places_of
+from lattice.steps.ground import ground_meter, places_of
 from lattice.steps.lane_steps import lines_of
 from lattice.theory.grounds import GROUNDS, GroundId, Part, ground_text
 from lattice.units import Ticks
@@ -36,6 +37,9 @@ __all__ = [
     "candidate_picture",
     "field_picture",
 ]
+
+
+START = -1  # the number of where a field begins
 
 
 class FieldPoint(BaseModel):
@@ -88,12 +92,12 @@ class StandPicture(BaseModel):
 
 
 class GroundPicture(BaseModel):
-    """A ground: its meter as it is said, its parts, its stands."""
+    """A ground: its meter, its parts, its stands."""
 
     id: GroundId
     name: str
     steps: int
-    meter: str
+    meter: Meter
     parts: list[Part]
     stands: list[StandPicture]
 
@@ -149,7 +153,7 @@ def _ground(ground: GroundId) -> GroundPicture:
         id=ground,
         name=text.name,
         steps=text.steps,
-        meter=f"{text.meter[0]}/{text.meter[1]}",
+        meter=ground_meter(text),
         parts=list(text.parts),
         stands=[
             StandPicture(
@@ -225,7 +229,7 @@ def field_picture(
     """Return a field of candidates: see `candidates`, which says what is refused."""
     found = candidates(score, count, distance, ways, throw, least, most)
     return FieldPicture.model_construct(
-        start=_point(-1, found.start),
+        start=_point(START, found.start),
         points=[_point(one.number, one) for one in found.found],
         says=_said(found, score, distance, least, most),
         nearest=found.nearest if not found.found else None,
@@ -270,9 +274,9 @@ class _Onsets(NamedTuple):
     hits: Ticks
 
 
-def candidate_picture(score: Score, asked: Variation) -> CandidatePicture:
-    """Return one candidate. Raises DocumentError as `candidate` does."""
-    changes = candidate(score, asked.distance, asked.ways, asked.throw, asked.number)
+def candidate_picture(score: Score, asked: Variation | None) -> CandidatePicture:
+    """Return one candidate, or the start if none is asked for. Raises DocumentError as `candidate` does."""
+    changes = candidate(score, asked.distance, asked.ways, asked.throw, asked.number) if asked else {}
     lanes = tuple(lane.model_copy(update=changes.get(lane.id, {})) for lane in score.lanes)
     there = score.model_copy(update={"lanes": lanes})
     bar = score.meter.bar_ticks
@@ -285,7 +289,7 @@ def candidate_picture(score: Score, asked: Variation) -> CandidatePicture:
     own, its = (measured(one, [{}]) for one in (score, there))
     moved = measured(score, [changes])
     point = FieldPoint(
-        number=asked.number,
+        number=asked.number if asked else START,
         hits_a_bar=float(its.hits_a_bar[0]),
         syncopation=float(its.syncopation[0]),
         evenness=float(its.evenness[0]),

@@ -198,7 +198,7 @@ def _grounds(speech: Speech) -> dict[str, tuple[str, dict[str, Any]]]:
         return {}
     near = sorted(GROUNDS, key=lambda ground: ground_text(ground).steps != speech.line.steps)
     try:
-        patch = put_on_ground(speech.score, speech.score.kit, speech.lane.id, near[0], None, 50, 50)
+        patch = put_on_ground(speech.score, speech.score.kit, speech.lane.id, near[0], None)
     except DocumentError:  # every part of it is played
         return {}
     return {"ground": (f"on a ground: {patch['source']['part']} on {ground_text(near[0]).name}", patch)}

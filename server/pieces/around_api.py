@@ -43,19 +43,19 @@ class FieldQuestion(Question):
 
 
 class CandidateQuestion(Question):
-    """Which candidate is to be seen."""
+    """Which candidate is to be seen; none: the start."""
 
-    variation: Variation
+    variation: Variation | None = None
 
 
 class GroundQuestion(Question):
-    """Which *lanes* to put on a ground at (x, y); *part*: none for those of their voices."""
+    """Which *lanes* to put on a ground at (x, y), or where others stand; *part*: none for those of their voices."""
 
     lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
     ground: GroundId
     part: Part | None = None
-    x: Place = 50
-    y: Place = 50
+    x: Place | None = None
+    y: Place | None = None
 
 
 class OffQuestion(Question):

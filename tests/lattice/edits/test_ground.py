@@ -55,6 +55,14 @@ def test_a_lane_of_a_voice_whose_part_is_played_takes_the_first_that_is_free():
     assert put(score(thud, again), "bell").source.part == "back"
 
 
+def test_who_comes_after_stands_where_the_first_one_does():
+    thud = put(score(lane("thud")), "thud", x=12, y=88)
+    joins = put(score(thud, lane("clink")), "clink", x=None, y=None)
+    assert (joins.source.x, joins.source.y) == (12, 88)
+    alone = put(score(lane("clink")), "clink", x=None, y=None)
+    assert (alone.source.x, alone.source.y) == (50, 50)
+
+
 def test_what_never_was_anything_else_says_so():
     with pytest.raises(DocumentError, match="draw it as it stands instead"):
         take_off_ground(lane(source=GroundSource(ground="swell", part="low")))

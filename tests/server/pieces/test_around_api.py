@@ -56,6 +56,15 @@ def test_a_point_of_a_field_is_the_candidate_that_is_seen_and_heard(client, aske
         assert not set(thread["gone"]) & set(thread["hits"])
 
 
+def test_the_start_is_seen_as_the_candidate_that_nothing_was_done_to(client, asked):
+    field = post(client, "field", asked | {"count": 5}).json()
+    seen = post(client, "candidate", asked).json()
+    assert seen["patches"] == {}
+    assert seen["point"]["number"] == field["start"]["number"] == -1
+    assert seen["point"]["hits_a_bar"] == field["start"]["hits_a_bar"]
+    assert all(not thread["came"] and not thread["gone"] for thread in seen["threads"])
+
+
 def test_limits_that_none_meets_say_so_and_offer_the_nearest(client, asked):
     field = post(client, "field", asked | {"count": 10, "least": 500}).json()
     assert field["points"] == []

@@ -2032,13 +2032,13 @@ export interface components {
         };
         /**
          * CandidateQuestion
-         * @description Which candidate is to be seen.
+         * @description Which candidate is to be seen; none: the start.
          */
         CandidateQuestion: {
             /** Dice */
             dice: number;
             score: components["schemas"]["Score"];
-            variation: components["schemas"]["Variation"];
+            variation?: components["schemas"]["Variation"] | null;
         };
         /**
          * ChanceStrip
@@ -3026,7 +3026,7 @@ export interface components {
         };
         /**
          * GroundPicture
-         * @description A ground: its meter as it is said, its parts, its stands.
+         * @description A ground: its meter, its parts, its stands.
          */
         GroundPicture: {
             /**
@@ -3034,8 +3034,7 @@ export interface components {
              * @enum {string}
              */
             id: "engine-room" | "quayside" | "gangway" | "night-watch" | "swell" | "crosswind";
-            /** Meter */
-            meter: string;
+            meter: components["schemas"]["Meter"];
             /** Name */
             name: string;
             /** Parts */
@@ -3047,7 +3046,7 @@ export interface components {
         };
         /**
          * GroundQuestion
-         * @description Which *lanes* to put on a ground at (x, y); *part*: none for those of their voices.
+         * @description Which *lanes* to put on a ground at (x, y), or where others stand; *part*: none for those of their voices.
          */
         GroundQuestion: {
             /** Dice */
@@ -3062,16 +3061,10 @@ export interface components {
             /** Part */
             part?: ("low" | "back" | "hat" | "open" | "high" | "mid" | "wood" | "bell") | null;
             score: components["schemas"]["Score"];
-            /**
-             * X
-             * @default 50
-             */
-            x: number;
-            /**
-             * Y
-             * @default 50
-             */
-            y: number;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
         };
         /**
          * GroundSource

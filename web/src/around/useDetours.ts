@@ -7,7 +7,7 @@ import { aroundApi } from '@/engine/around'
 import { useNotices } from '@/page/notices'
 import { useOffer } from '@/page/useLists'
 import { usePlaying } from '@/playing/playing'
-import { randomNumber } from '@/work/document'
+import { newThrow } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
 export type Detour = HeldDetour['detour']
@@ -15,7 +15,6 @@ export type Kind = Detour['kind']
 export type At = HeldDetour['at']
 /** Held ones that are remembered: the engine takes no more. */
 const MOST_HELD = 200
-const MOST_THROW = 999_999
 
 export const useDetours = defineStore('detours', () => {
   const piece = usePiece()
@@ -43,7 +42,7 @@ export const useDetours = defineStore('detours', () => {
   /** `detour` as it is played at this press: a variation is a fresh one each time, unless a certain one was given. */
   const fresh = (detour: Detour): Detour =>
     detour.kind === 'variation' && detour !== given.value
-      ? { ...detour, throw: 1 + randomNumber(MOST_THROW), number: 0 }
+      ? { ...detour, throw: newThrow(), number: 0 }
       : detour
 
   /** The kinds that hands hold now. */

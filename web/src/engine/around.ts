@@ -21,7 +21,8 @@ export const aroundApi = {
   all: (): Promise<Around> => answer(api.GET('/api/around')),
   field: (limits: FieldLimits): Promise<Field> =>
     inTime(answer(api.POST('/api/around/field', { body: { ...standing(), ...limits } }))),
-  candidate: (variation: Variation): Promise<Candidate> =>
+  /** null: the start. */
+  candidate: (variation: Variation | null): Promise<Candidate> =>
     inTime(answer(api.POST('/api/around/candidate', { body: { ...standing(), variation } }))),
   /** The fields that put lanes on a ground, by their ids. */
   put: (where: Omit<Schemas['GroundQuestion'], 'score' | 'dice'>) =>

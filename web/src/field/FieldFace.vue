@@ -30,6 +30,7 @@ const {
   isAsking,
   pointed,
   candidate,
+  isShown,
   heard,
   allWays,
   variationOf,
@@ -49,7 +50,7 @@ const { width: sideWidth } = useElementSize(side)
 const called = computed(() => (pointed.value === null ? 'The start' : `No. ${pointed.value + 1}`))
 const isElsewhere = computed(() => piece.isTried)
 /** A point of the field; where one looks around from a place beside the pattern, that place too. */
-const isCandidate = computed(() => candidate.value !== null && (pointed.value !== null || isElsewhere.value))
+const isCandidate = computed(() => isShown.value && (pointed.value !== null || isElsewhere.value))
 
 function asPattern() {
   const from = piece.pattern

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 
 import type { Lane, Pattern } from '@/api/client'
 import { useDetours } from '@/around/useDetours'
-import { aroundApi, type GroundId } from '@/engine/around'
+import { aroundApi } from '@/engine/around'
 import { useRendering } from '@/engine/useRendering'
 import { useChosenLanes } from '@/hands/useChosenLanes'
 import { provideHands } from '@/hands/useHands'
@@ -12,6 +12,7 @@ import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import GroundLane from './GroundLane.vue'
 import GroundPlane from './GroundPlane.vue'
+import { goesAlong, standsOn } from './onGround'
 import { useFieldSettings } from './useFieldSettings'
 
 const piece = usePiece()
@@ -32,26 +33,24 @@ const { pictures } = provideHands(chosen, rendering)
 
 // ---- The ground ----
 const ground = computed(() => detours.around?.grounds.find(({ id }) => id === settings.ground) ?? null)
-const meter = computed(() => {
-  const now = piece.pattern?.meter
-  return now ? `${now.numerator}/${now.denominator}` : ''
-})
+const saidMeter = ({ numerator, denominator }: Pattern['meter']) => `${numerator}/${denominator}`
+const drifts = computed(
+  () => ground.value && piece.pattern && saidMeter(ground.value.meter) !== saidMeter(piece.pattern.meter),
+)
 const endTick = computed(() => rendering.value?.end_tick ?? 1)
-/** Where lanes that are on it already stand, so that others join them. */
-const handOf = (id: GroundId) => {
-  for (const { source } of piece.lanes)
-    if (source.kind === 'ground' && source.ground === id) return { x: source.x ?? 50, y: source.y ?? 50 }
-  return { x: 50, y: 50 }
-}
+const onIt = computed(() => piece.lanes.filter((lane) => standsOn(lane, settings.ground)))
+/** Lanes that could stand on it too, as many as there are parts that nobody plays. */
+const couldJoin = computed(() => {
+  const parts = (ground.value?.parts.length ?? 0) - onIt.value.length
+  return piece.lanes
+    .filter((lane) => !lane.anchored && !standsOn(lane, settings.ground))
+    .slice(0, Math.max(0, parts))
+})
 async function put(lanes: readonly Lane[]) {
   const onto = ground.value
   if (!onto || !lanes.length) return
   try {
-    const { patches } = await aroundApi.put({
-      lanes: lanes.map(({ id }) => id),
-      ground: onto.id,
-      ...handOf(onto.id),
-    })
+    const { patches } = await aroundApi.put({ lanes: lanes.map(({ id }) => id), ground: onto.id })
     patch(`${lanes.length === 1 ? lanes[0]?.name : `${lanes.length} lanes`}: on ${onto.name}`, patches)
   } catch (reason) {
     notices.complain(reason)
@@ -72,28 +71,15 @@ function move(place: { x: number; y: number }, gesture: string) {
   piece.editLanes(
     `${ground.value?.name ?? 'Ground'}: ${place.x} across, ${place.y} up`,
     (lanes) =>
-      lanes.map((lane) => {
-        const { source } = lane
-        const goes = source.kind === 'ground' && source.ground === on && !source.pinned && !lane.anchored
-        return goes ? { ...lane, source: { ...source, ...place } } : lane
-      }),
+      lanes.map((lane) =>
+        standsOn(lane, on) && goesAlong(lane) ? { ...lane, source: { ...lane.source, ...place } } : lane,
+      ),
     gesture,
   )
 }
-const offLanes = computed(() =>
-  piece.lanes.filter(
-    ({ source, anchored }) => !anchored && !(source.kind === 'ground' && source.ground === settings.ground),
-  ),
-)
-const isEmpty = computed(
-  () => offLanes.value.length === piece.lanes.filter(({ anchored }) => !anchored).length,
-)
-const setMeter = () => {
-  const [numerator = 4, denominator = 4] = ground.value?.meter.split('/').map(Number) ?? []
-  piece.editPattern(`Meter ${ground.value?.meter}`, (pattern) => ({
-    ...pattern,
-    meter: { numerator, denominator: denominator as Pattern['meter']['denominator'] },
-  }))
+function setMeter() {
+  const meter = ground.value?.meter
+  if (meter) piece.editPattern(`Meter ${saidMeter(meter)}`, (pattern) => ({ ...pattern, meter }))
 }
 </script>
 
@@ -108,21 +94,21 @@ const setMeter = () => {
         :aria-pressed="one.id === settings.ground"
         @click="settings.ground = one.id"
       >
-        {{ one.name }} <small>{{ one.meter }}</small>
+        {{ one.name }} <small>{{ saidMeter(one.meter) }}</small>
       </button>
     </div>
     <template v-if="ground">
       <GroundPlane class="plane" :ground="ground" :lanes="piece.lanes" @move="move" />
       <section class="side" aria-label="Lanes and their parts">
         <h2>{{ ground.name }}</h2>
-        <p v-if="ground.meter !== meter" class="soft">
-          It goes in {{ ground.meter }}, pattern {{ piece.pattern?.name }} in {{ meter }}: it drifts against
-          the bar.
+        <p v-if="drifts && piece.pattern" class="soft">
+          It goes in {{ saidMeter(ground.meter) }}, pattern {{ piece.pattern.name }} in
+          {{ saidMeter(piece.pattern.meter) }}: it drifts against the bar.
           <button type="button" class="word-button" @click="setMeter">
-            Make the pattern {{ ground.meter }}
+            Make the pattern {{ saidMeter(ground.meter) }}
           </button>
         </p>
-        <p v-else-if="isEmpty" class="soft">
+        <p v-else-if="!onIt.length" class="soft">
           No lane stands on it yet. Put some on: one drag then moves them all, from groove to groove.
         </p>
         <p v-else class="soft">
@@ -144,21 +130,8 @@ const setMeter = () => {
             @off="takeOff"
           />
         </ul>
-        <button
-          v-if="offLanes.length"
-          type="button"
-          class="word-button all"
-          @click="put(offLanes.slice(0, 8))"
-        >
-          Put
-          {{
-            offLanes.length > 8
-              ? 'eight lanes'
-              : offLanes.length === 1
-                ? offLanes[0]!.name
-                : `all ${offLanes.length}`
-          }}
-          on it
+        <button v-if="couldJoin.length" type="button" class="word-button all" @click="put(couldJoin)">
+          Put {{ couldJoin.length === 1 ? couldJoin[0]?.name : `${couldJoin.length} lanes` }} on it
         </button>
       </section>
     </template>

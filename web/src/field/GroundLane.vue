@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { Lane, LanePicture } from '@/api/client'
 import BusyHand from '@/around/BusyHand.vue'
 import type { GroundId } from '@/engine/around'
+import { standsOn } from './onGround'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
 import MiniThread from '@/sentence/MiniThread.vue'
@@ -21,7 +22,7 @@ const emit = defineEmits<{ put: [lane: Lane]; off: [lane: Lane] }>()
 const { wordsOf, edits } = useHands()
 provideWords(wordsOf(() => props.lane))
 
-const isOn = computed(() => props.lane.source.kind === 'ground' && props.lane.source.ground === props.ground)
+const isOn = computed(() => standsOn(props.lane, props.ground))
 const isPinned = computed(() => props.lane.source.kind === 'ground' && props.lane.source.pinned)
 const WORDS = new Set(['source', 'busy-ness'])
 const parts = computed(() => props.picture?.sentence.parts.filter(({ setting }) => WORDS.has(setting)) ?? [])

@@ -7,6 +7,7 @@ import type { Lane } from '@/api/client'
 import type { Ground } from '@/engine/around'
 import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
+import { goesAlong, standsOn } from './onGround'
 import { inkOf } from '@/theme/inks'
 
 const props = defineProps<{ ground: Ground; lanes: readonly Lane[] }>()
@@ -20,15 +21,9 @@ const { width, height } = useElementSize(element)
 const xOf = (x: number) => PAD.x + (x / SIDE) * (width.value - 2 * PAD.x)
 const yOf = (y: number) => height.value - PAD.y - (y / SIDE) * (height.value - 2 * PAD.y)
 
-const onIt = computed(() =>
-  props.lanes.flatMap((lane) =>
-    lane.source.kind === 'ground' && lane.source.ground === props.ground.id
-      ? [{ lane, source: lane.source, stays: lane.anchored || Boolean(lane.source.pinned) }]
-      : [],
-  ),
-)
-const free = computed(() => onIt.value.filter(({ stays }) => !stays))
-const staying = computed(() => onIt.value.filter(({ stays }) => stays))
+const onIt = computed(() => props.lanes.filter((lane) => standsOn(lane, props.ground.id)))
+const free = computed(() => onIt.value.filter(goesAlong))
+const staying = computed(() => onIt.value.filter((lane) => !goesAlong(lane)))
 /** Where the hand is: with the first lane that it moves. */
 const hand = computed(() => {
   const first = free.value[0]?.source
@@ -117,23 +112,23 @@ function goTo(name: string) {
           {{ stand.name }}
         </text>
       </g>
-      <g v-for="{ lane, source } in staying" :key="lane.id" class="staying">
+      <g v-for="{ id, name, ink, source } in staying" :key="id" class="staying">
         <rect
           :x="xOf(source.x) - 6"
           :y="yOf(source.y) - 6"
           width="12"
           height="12"
           rx="2"
-          :style="{ fill: inkOf(lane.ink) }"
+          :style="{ fill: inkOf(ink) }"
         />
-        <text :x="xOf(source.x) + 11" :y="yOf(source.y) + 5">{{ lane.name }}</text>
+        <text :x="xOf(source.x) + 11" :y="yOf(source.y) + 5">{{ name }}</text>
       </g>
       <g v-if="hand" class="hand">
         <line :x1="xOf(hand.x)" :x2="xOf(hand.x)" :y1="PAD.y / 2" :y2="height - PAD.y / 2" />
         <line :x1="PAD.x / 2" :x2="width - PAD.x / 2" :y1="yOf(hand.y)" :y2="yOf(hand.y)" />
         <circle :cx="xOf(hand.x)" :cy="yOf(hand.y)" r="14" />
         <text class="named" :x="xOf(hand.x) + 20" :y="yOf(hand.y) - 12">
-          {{ free.length === 1 ? free[0]!.lane.name : `${free.length} lanes` }}
+          {{ free.length === 1 ? free[0]!.name : `${free.length} lanes` }}
         </text>
       </g>
     </svg>

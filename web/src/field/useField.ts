@@ -8,12 +8,13 @@ import { aroundApi, type Candidate, type Field, type Variation } from '@/engine/
 import { LateError } from '@/engine/late'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
-import { randomNumber } from '@/work/document'
+import { newThrow } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { useFieldSettings } from './useFieldSettings'
 
 const NO_LIMIT = 100_000
-const MOST_THROW = 999_999
+/** The number of where a field begins, as the engine says it. */
+const START = -1
 const RESTING_MS = 80
 
 export function useField() {
@@ -78,22 +79,18 @@ export function useField() {
     { debounce: 120, maxWait: 400, immediate: true },
   )
 
-  /** Show the candidate of a number; null: the start, as the candidate that nothing was done to. */
+  /** Show the candidate of a number; null: the start. */
   async function show(number: number | null) {
     pointed.value = number
-    const first = field.value?.points[0]
-    if (number === null && !first) {
-      candidate.value = null
-      return
-    }
     try {
-      const found = await aroundApi.candidate(variationOf(number ?? first?.number ?? 0))
-      if (pointed.value !== number) return
-      candidate.value = number === null ? withoutChange(found) : found
+      const found = await aroundApi.candidate(number === null ? null : variationOf(number))
+      if (pointed.value === number) candidate.value = found
     } catch (reason) {
       if (!(reason instanceof LateError)) notices.complain(reason)
     }
   }
+  /** What is shown is what is pointed at: the answer may be a moment behind the hand. */
+  const isShown = computed(() => candidate.value?.point.number === (pointed.value ?? START))
   /** What a hand only passes over is not played. */
   let resting: ReturnType<typeof setTimeout> | undefined
   /** Point at a candidate: it is shown, and played from the next beat, half bar or bar on. */
@@ -112,7 +109,7 @@ export function useField() {
   watchDebounced(
     () => [pointed.value, candidate.value] as const,
     ([number, shown]) => {
-      if (number === null || !shown || shown.point.number !== number || !playing.isPlaying) return
+      if (number === null || !shown || !isShown.value || !playing.isPlaying) return
       if (!heard.value.includes(number)) return
       const from = piece.pattern
       if (!from) return
@@ -134,23 +131,12 @@ export function useField() {
   )
 
   function throwAgain() {
-    settings.throwNumber = 1 + randomNumber(MOST_THROW)
+    settings.throwNumber = newThrow()
   }
   /** The pattern as the candidate that is shown makes it. */
   const made = (pattern: Pattern): Pattern => ({
     ...pattern,
     lanes: pattern.lanes.map((lane) => ({ ...lane, ...candidate.value?.patches[lane.id] })),
   })
-  return { field, refusal, isAsking, pointed, candidate, heard, allWays, ways, variationOf, show, point, letGo, throwAgain, made } // prettier-ignore
-}
-
-function withoutChange(found: Candidate): Candidate {
-  const threads = found.threads.map(({ id, steps, hits, came, gone }) => ({
-    id,
-    steps,
-    hits: [...hits.filter((tick) => !came.includes(tick)), ...gone],
-    came: [],
-    gone: [],
-  }))
-  return { ...found, patches: {}, threads, says: '' }
+  return { field, refusal, isAsking, pointed, candidate, isShown, heard, allWays, ways, variationOf, point, letGo, throwAgain, made } // prettier-ignore
 }

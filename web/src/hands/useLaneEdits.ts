@@ -4,7 +4,7 @@ import { engine } from '@/engine/engine'
 import { isSame } from '@/api/same'
 import {
   newId,
-  randomNumber,
+  newThrow,
   valueAt,
   withField,
   withLaneMoved,
@@ -14,13 +14,11 @@ import {
   plainLane,
   type Patch,
 } from '@/work/document'
-import { momentOf } from '@/work/history'
+import { momentOf, standingBefore } from '@/work/history'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import { inks } from '@/theme/inks'
 import { movedRange, type Grip } from './stepRange'
-
-export const MAX_THROW = 999_999
 
 interface LaneContext {
   /** The lanes that an action on `lane` means: all that are chosen if it is among them, else it alone. */
@@ -42,17 +40,23 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   const laneBefore = (gesture: string, laneId: string): Lane | undefined => {
     const moment = momentOf(piece.history, gesture)
     const before: Piece | null | undefined = moment
-      ? piece.history.moments.find(({ number }) => number === moment.number - 1)?.document
+      ? standingBefore(piece.history, moment.number)?.document
       : piece.document
     const here = before?.patterns.find(({ id }) => id === piece.pattern?.id)
     return here?.lanes.find(({ id }) => id === laneId)
   }
 
   /** The word of another lane that changes the same field: it knows that lane's limits. */
-  const sameWord = (laneId: string, word: Word): Word | undefined =>
-    bench(laneId)
-      ?.fields.flatMap(({ words }) => words)
-      .find((other) => other.kind === word.kind && other.field === word.field)
+  const sameWord = (laneId: string, word: Word): Word | undefined => {
+    const shown = picture(laneId)
+    // A lane that was chosen a moment ago has no bench yet, but its sentence and its hand.
+    const words = [
+      ...(bench(laneId)?.fields ?? []).flatMap(({ words }) => words),
+      ...(shown?.sentence.parts ?? []).flatMap(({ words }) => words),
+      ...(shown?.busy ? [shown.busy] : []),
+    ]
+    return words.find((other) => other.kind === word.kind && other.field === word.field)
+  }
 
   /** Move a number: every lane that is meant by as much, or, where it was typed, to the same value. */
   function move(lane: Lane, word: Word, value: number | string, gesture: string, isTyped = false) {
@@ -159,7 +163,7 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
 
   async function throwThese(percent: number, isMeant: (laneId: string) => boolean, only?: string) {
     try {
-      const sources = await engine.throwLanes(percent, 1 + randomNumber(MAX_THROW), only)
+      const sources = await engine.throwLanes(percent, newThrow(), only)
       patchEach(
         `thrown by ${percent} %`,
         new Map(

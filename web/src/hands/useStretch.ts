@@ -3,11 +3,10 @@ import { computed, ref, shallowRef } from 'vue'
 
 import { engine } from '@/engine/engine'
 import type { Lane, LanePicture, Schemas } from '@/api/client'
-import { randomNumber, type Patch } from '@/work/document'
+import { newThrow, type Patch } from '@/work/document'
 import { useNotices } from '@/page/notices'
 
 type Action = Exclude<Schemas['StepsQuestion']['action'], 'copy' | 'paste'>
-const MAX_THROW = 999_999
 
 interface Context {
   /** The lanes that an action on a lane means. */
@@ -59,7 +58,7 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
   }
 
   const NUMBERS: Partial<Record<Action, () => number>> = {
-    throw: () => 1 + randomNumber(MAX_THROW),
+    throw: () => newThrow(),
     ratchet: () => ratchetNotes.value,
     burst: () => burstNotes.value,
     rule: () => rule.value.nth,

@@ -6,7 +6,7 @@ import { melody } from '@/engine/melody'
 import { newGesture } from '@/page/gesture'
 import { useNotices } from '@/page/notices'
 import {
-  randomNumber,
+  newThrow,
   stripValuesOf,
   valueAt,
   withStripLength,
@@ -16,13 +16,13 @@ import {
 import { usePiece } from '@/work/piece'
 import type { ContourNeeds, StripAction } from './strips'
 import { useHandSettings } from './useHandSettings'
-import { MAX_THROW, type LaneEdits } from './useLaneEdits'
+import { type LaneEdits } from './useLaneEdits'
 
 type StripPlace = Pick<StripPicture, 'name' | 'path' | 'is_free'>
 
 const thrownBetween = (action: StripAction) =>
   action.kind === 'throw'
-    ? { low: action.low, high: action.high, shape: action.shape, throw: 1 + randomNumber(MAX_THROW) }
+    ? { low: action.low, high: action.high, shape: action.shape, throw: newThrow() }
     : {}
 
 interface Context {
@@ -88,7 +88,7 @@ export function useStripEdits({ meant, patchAsAnswered }: Context) {
   /** Draw a contour on the pitches of every lane that is meant. */
   async function drawContour(lane: Lane, asked: ContourNeeds) {
     const lanes = meant(lane).map(({ id }) => id)
-    const drawn = melody.contour({ ...asked, lanes, throw: 1 + randomNumber(MAX_THROW) })
+    const drawn = melody.contour({ ...asked, lanes, throw: newThrow() })
     await patchAsAnswered(`pitches ${asked.contour}`, drawn)
   }
 

@@ -184,6 +184,11 @@ export function newId(kind: string, known: readonly { id: string }[]): string {
 export const randomNumber = (end: number): number =>
   (crypto.getRandomValues(new Uint32Array(1))[0] as number) % end
 
+/** The largest number of a throw. */
+const MAX_THROW = 999_999
+/** The number of a new throw. */
+export const newThrow = (): number => 1 + randomNumber(MAX_THROW)
+
 /** A name for a new pattern: the first letter that none has. */
 export function newPatternName(patterns: readonly Pattern[]): string {
   const taken = new Set(patterns.map(({ name }) => name))

@@ -31,7 +31,7 @@ const numbered = (history: History, number: number): Moment | undefined =>
 export const lastNumber = (history: History): number => history.moments.at(-1)?.number ?? history.standsAt
 
 /** The last moment before that of `number` at which the piece stood. */
-const standingBefore = (history: History, number: number): Moment | undefined =>
+export const standingBefore = (history: History, number: number): Moment | undefined =>
   history.moments.findLast((moment) => moment.number < number && !moment.heard)
 
 /** The moment that `gesture` made, if it is the last thing that was done. */

@@ -4,7 +4,7 @@ import { computed, reactive, ref, watch } from 'vue'
 
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
-import { randomNumber } from '@/work/document'
+import { newThrow } from '@/work/document'
 import { chosenNotes } from './copied'
 import { placeRead, placeSaid } from '@/sound/time'
 
@@ -61,7 +61,7 @@ function setExact(field: 'start' | 'length' | 'pitch' | 'velocity') {
 const how = reactive({
   quantise: 100, swing: 58, swingNote: 16 as 8 | 16, humanise: 40, scatter: 30, rampFrom: 60, rampTo: 110, semitones: 12, times: 1,
 }) // prettier-ignore
-const throwNumber = () => randomNumber(999_999)
+const throwNumber = newThrow
 const swing = (out: boolean) =>
   emit('act', { kind: 'swing', swing: { percent: how.swing, note: how.swingNote }, out })
 const bars = ref(props.bars)

@@ -1,0 +1,10 @@
+/** Which lanes stand on a ground, and which of them go where its hand goes. */
+import type { Lane } from '@/api/client'
+import type { GroundId } from '@/engine/around'
+
+export type Standing = Lane & { readonly source: Extract<Lane['source'], { kind: 'ground' }> }
+export const standsOn = (lane: Lane, ground: GroundId): lane is Standing =>
+  lane.source.kind === 'ground' && lane.source.ground === ground
+
+/** Anchored and pinned ones stay. */
+export const goesAlong = ({ anchored, source }: Standing): boolean => !anchored && !source.pinned
