@@ -13,6 +13,7 @@ from lattice.document.feel import Accent, Humanise, LaneSwing
 from lattice.document.ground import Source
 from lattice.document.keys import Keys
 from lattice.document.lane_clip import LaneClip
+from lattice.document.movement import CONTROLS, MAX_MOVEMENTS, Movement, check_movements
 from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT, Tone
 from lattice.document.problems import lane_error, repeated
 from lattice.document.scale import Scale
@@ -129,6 +130,7 @@ class Lane(Document):
     clip: Annotated[
         LaneClip | None, Field(description="kept notes that play in its place; none: none do")
     ] = None
+    movements: Annotated[Row[Movement], Field(max_length=MAX_MOVEMENTS)] = ()
     mute: bool = False
     solo: bool = False
 
@@ -146,6 +148,11 @@ class Lane(Document):
     def _one_strip_a_controller(self) -> Self:
         if (twice := repeated(strip.controller for strip in self.control_strips)) is not None:
             raise ValueError(f"there are two strips for controller {twice}")
+        return self
+
+    @model_validator(mode="after")
+    def _movements_within(self) -> Self:
+        check_movements(self.movements, CONTROLS, type(self), self.name)
         return self
 
     @model_validator(mode="after")

@@ -1,7 +1,7 @@
 """The piece, its patterns, and the score that a pattern makes."""
 
 from fractions import Fraction
-from typing import Annotated, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import AfterValidator, Field, model_validator
 
@@ -12,6 +12,7 @@ from lattice.document.feel import Swing
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
 from lattice.document.meter import Meter
+from lattice.document.movement import PATTERN_CONTROLS, Movement, check_movements
 from lattice.document.problems import DocumentError, lane_error, repeated
 from lattice.document.progression import Progression
 from lattice.document.scale import Scale
@@ -19,9 +20,22 @@ from lattice.document.step_value import StepValue
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN
 from lattice.theory.chords import parse_chord
 
-__all__ = ["DICE", "TEMPO", "Dice", "Pattern", "Piece", "Rhythm", "Score", "Tempo", "score_of"]
+__all__ = [
+    "DICE",
+    "MAX_BARS_OF_A_ROW",
+    "TEMPO",
+    "Dice",
+    "Pattern",
+    "Piece",
+    "Rhythm",
+    "RowPace",
+    "Score",
+    "Tempo",
+    "score_of",
+]
 
 
+MAX_BARS_OF_A_ROW = 10_000
 TEMPO = (20, 400)
 DICE = (0, 999_999_999)
 
@@ -40,6 +54,18 @@ Tempo = Annotated[
 Dice = Annotated[int, Field(ge=DICE[0], le=DICE[1])]
 
 
+class RowPace(Document):
+    """How many times as fast: *times* / *over*. 2 over 3 is two thirds of the pace: all takes half as long again."""
+
+    times: Annotated[int, Field(ge=1, le=16)] = 1
+    over: Annotated[int, Field(ge=1, le=16)] = 1
+
+    @property
+    def rate(self) -> Fraction:
+        """Return it as a number."""
+        return Fraction(self.times, self.over)
+
+
 class Rhythm(Document):
     """What a pattern and a score have in common."""
 
@@ -49,6 +75,24 @@ class Rhythm(Document):
     progression: Annotated[Progression | None, Field(description="none: no chords to follow")] = None
     lanes: Annotated[Row[Lane], Field(max_length=64)] = ()
     detours: Annotated[Row[PatternDetour], Field(max_length=MAX_DETOURS)] = ()
+    degrees_up: Annotated[
+        int, Field(ge=-28, le=28, description="all that is melodic, before the scale: it stays in it")
+    ] = 0
+    semitones_up: Annotated[
+        int, Field(ge=-48, le=48, description="all that is melodic, after the scale: it may leave it")
+    ] = 0
+    movements: Annotated[Row[Movement], Field(max_length=len(PATTERN_CONTROLS))] = ()
+    moved_detours: Annotated[
+        Row[HeldDetour],
+        Field(
+            max_length=MAX_HELD_DETOURS, description="held while moves were recorded, in the order of time"
+        ),
+    ] = ()
+
+    @model_validator(mode="after")
+    def _movements_within(self) -> Self:
+        check_movements(self.movements, PATTERN_CONTROLS, type(self), None)
+        return self
 
     @model_validator(mode="after")
     def _lanes_differ(self) -> Self:
@@ -92,6 +136,13 @@ class Rhythm(Document):
         """Length of one pass in quarter notes."""
         return self.bars * self.meter.bar_quarters
 
+    def transposed(self, degrees: int, semitones: int) -> Self:
+        """Return it with all that is melodic higher, before the scale and after it, as it moves while it plays too."""
+        by = {"degrees_up": degrees, "semitones_up": semitones}
+        movements = tuple(movement.higher(by.get(movement.control, 0)) for movement in self.movements)
+        changed: dict[str, Any] = {field: getattr(self, field) + up for field, up in by.items()}
+        return self.model_copy(update={**changed, "movements": movements})
+
     def lane(self, lane_id: str) -> Lane:
         """Return the lane with that id. Raises DocumentError if there is none."""
         for lane in self.lanes:
@@ -119,6 +170,13 @@ class Score(Rhythm):
     held_detours: Annotated[
         Row[HeldDetour], Field(max_length=MAX_HELD_DETOURS, description="by hand, in the order of time")
     ] = ()
+    pace: Annotated[
+        RowPace, Field(description="of step values, spans and chord lengths; bars stay as long")
+    ] = RowPace()
+    ends_after: Annotated[
+        int | None,
+        Field(ge=1, le=MAX_BARS_OF_A_ROW, description="bars; its notes are cut there; none: never"),
+    ] = None
 
     @model_validator(mode="after")
     def _voices_known(self) -> Self:
@@ -129,6 +187,16 @@ class Score(Rhythm):
     def _chords_known(self) -> Self:
         _check_chords(self, self.scale)
         return self
+
+    @property
+    def rate(self) -> Fraction:
+        """How many times as fast its steps go by."""
+        return self.pace.rate
+
+    @property
+    def end_tick(self) -> int | None:
+        """The tick at which it ends; None if it goes on."""
+        return None if self.ends_after is None else self.ends_after * self.meter.bar_ticks
 
     @property
     def quarters_per_minute(self) -> Fraction:

@@ -51,9 +51,16 @@ def round_of(burst: Burst, line: LaneSteps) -> Fraction:
     return burst.round_quarters(frame.meter.bar_quarters, frame.pass_quarters, line.clock.cycle_quarters)
 
 
+def reaches(burst: Burst, line: LaneSteps) -> tuple[Fraction, Fraction]:
+    """Return where a burst begins and ends in what it comes once in, in quarters: in a lane's cycle, at its pace."""
+    start, end = burst.quarters(line.frame.meter.bar_quarters)
+    rate = line.frame.rate if isinstance(burst.comes, EveryCycle) else 1
+    return start / rate, end / rate
+
+
 def fits(burst: Burst, line: LaneSteps) -> bool:
     """Return whether a burst ends within what it comes once in; otherwise it lies dormant."""
-    return burst.quarters(line.frame.meter.bar_quarters)[1] <= round_of(burst, line)
+    return reaches(burst, line)[1] <= round_of(burst, line)
 
 
 def awake(line: LaneSteps) -> list[tuple[int, Burst]]:
@@ -63,7 +70,7 @@ def awake(line: LaneSteps) -> list[tuple[int, Burst]]:
 
 def burst_ticks(burst: Burst, line: LaneSteps) -> int:
     """Return the length of a burst in ticks, rounded."""
-    start, end = burst.quarters(line.frame.meter.bar_quarters)
+    start, end = reaches(burst, line)
     return ticks(end - start)
 
 
@@ -80,9 +87,7 @@ def covered(step_window: StepWindow) -> NDArray[np.bool_]:
             into = exact - line.clock.exact(line.clock.first_of_cycle(step_window.cycles))[0]
         else:
             into = exact % (int(round_of(burst, line) * TICKS_PER_QUARTER) * denominator)
-        start, end = (
-            time * TICKS_PER_QUARTER * denominator for time in burst.quarters(line.frame.meter.bar_quarters)
-        )
+        start, end = (time * TICKS_PER_QUARTER * denominator for time in reaches(burst, line))
         silent |= (into * start.denominator >= start.numerator) & (into * end.denominator < end.numerator)
     return silent
 
@@ -138,7 +143,7 @@ def _times(
     And which of them all are there: those that begin before the lane begins again.
     """
     bar_ticks = line.frame.meter.bar_ticks
-    offsets = [time * TICKS_PER_QUARTER for time in burst.quarters(line.frame.meter.bar_quarters)]
+    offsets = [time * TICKS_PER_QUARTER for time in reaches(burst, line)]
     swing = feel.swing
     own = isinstance(swing, LaneSwing) and swing.own_steps
     unit = swing_unit(line.clock.step if own else burst.value.quarters, swing)
@@ -182,7 +187,7 @@ def _heard(line: LaneSteps, burst: Burst, begins: _Begins) -> NDArray[np.bool_]:
     if burst.chance_percent in (0, 100):
         return np.full(begins.numbers.size, burst.chance_percent == 100)
     frame, lane = line.frame, line.lane
-    at = ticks(burst.quarters(frame.meter.bar_quarters)[0])
+    at = ticks(reaches(burst, line)[0])
     numbers = begins.numbers
     if lane.luck_bars:
         numbers = (begins.numerators // begins.denominator + at) % (lane.luck_bars * frame.meter.bar_ticks)

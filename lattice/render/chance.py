@@ -20,7 +20,7 @@ def chances_of(step_window: StepWindow) -> Ticks:
     """Return how often each step sounds, in 1/10,000: the lane's chance times the strip's."""
     lane = step_window.line.lane
     values = values_at(lane.chance_strip, CHANCE, step_window, 100)
-    return lane.chance_percent * with_spread(values, lane.chance_strip, CHANCE, step_window)
+    return step_window.own("chance_percent") * with_spread(values, lane.chance_strip, CHANCE, step_window)
 
 
 def sounding(step_window: StepWindow, chances: Ticks) -> Mask:

@@ -69,11 +69,31 @@ def controls_of(score: Score, window: Window, played: list[tuple[LaneSteps, Play
             continue
         for place, strip in enumerate(line.lane.control_strips):
             at = control_strip_at(strip, place)
-            rows, before = _sent(at, strip, line, steps, first, end)
+            rows, before = _in_parts(at, strip, line, steps, first, end)
             sends += [(index, tick, strip.controller, value, channel) for tick, value in rows]
             if before is not None:
                 held.append((index, first, strip.controller, before, channel))
     return Sent(Controls.of(sends), Controls.of(held))
+
+
+def _in_parts(
+    at: StripAt, strip: ControlStrip, line: LaneSteps, played: Played, first: int, end: int
+) -> tuple[list[tuple[int, int]], int | None]:
+    """As `_sent`, in each stretch by the lane as movements make it there; what it holds then is sent as it begins."""
+    if not played.parts:
+        return _sent(at, strip, line, played, first, end)
+    rows: list[tuple[int, int]] = []
+    before, last = None, None
+    for place, part in enumerate(one for one in played.parts if one.start < end and one.end > first):
+        begin = max(first, part.start)
+        sent, held = _sent(at, strip, part.line, part.played, begin, min(end, part.end))
+        if place == 0:
+            before = last = held
+        elif held is not None and held != last and not (sent and sent[0][0] == begin):
+            rows.append((begin, held))
+        rows += sent
+        last = rows[-1][1] if rows else last
+    return rows, before
 
 
 def _sent(

@@ -19,7 +19,6 @@ from lattice.document.detour import (
     ShiftDetour,
     Variation,
 )
-from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.memory import MEGABYTE, remembered
@@ -70,7 +69,7 @@ class Leg:
 
 def has_detours(score: Score) -> bool:
     """Return whether anything but the score itself may play."""
-    return bool(score.detours or score.held_detours)
+    return bool(score.detours or score.moved_detours or score.held_detours)
 
 
 def away(score: Score, first: int, end: int) -> list[Away]:
@@ -82,7 +81,7 @@ def away(score: Score, first: int, end: int) -> list[Away]:
         for count in range(first // every, -(-end // every)):
             stop = (count + 1) * every
             found.append(_of_pattern(mine, stop - mine.bars * bar, stop, count, score))
-    for held in score.held_detours:
+    for held in (*score.moved_detours, *score.held_detours):
         found.append(_held(held, end, score))
     return [one for one in found if one.start < end and one.end > first]
 
@@ -178,8 +177,7 @@ def _variant(score: Score, variation: Away | None, shift: Away | None) -> Score:
     if variation and isinstance(variation.detour, Variation):
         changed = _varied(score, variation.detour, variation.number)
     if shift and isinstance(shift.detour, ShiftDetour):
-        lanes = tuple(_shifted(lane, shift.detour) for lane in changed.lanes)
-        changed = changed.model_copy(update={"lanes": lanes})
+        changed = changed.transposed(shift.detour.degrees, shift.detour.semitones)
     return changed
 
 
@@ -191,13 +189,3 @@ def _varied(score: Score, asked: Variation, number: int) -> Score:
         return score
     lanes = tuple(lane.model_copy(update=changes.get(lane.id, {})) for lane in score.lanes)
     return score.model_copy(update={"lanes": lanes})
-
-
-def _shifted(lane: Lane, shift: ShiftDetour) -> Lane:
-    if not lane.is_melodic:
-        return lane
-    moved = {
-        "degrees_up": lane.degrees_up + shift.degrees,
-        "semitones_up": lane.semitones_up + shift.semitones,
-    }
-    return lane.model_copy(update=moved)

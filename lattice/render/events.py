@@ -12,11 +12,10 @@ from lattice.document.piece import Score
 from lattice.render.detours import Leg, has_detours, legs
 from lattice.render.feel import feel_of
 from lattice.render.lane import Played
-from lattice.render.notes import Notes, note_of, silent_lanes
+from lattice.render.notes import Notes, note_of, silent_lanes, unmuted
 from lattice.render.overlaps import Events, resolve_overlaps
-from lattice.render.pipeline import play_all, play_lane
-from lattice.render.size import check_notes, check_work
-from lattice.render.timing import earliest_and_latest
+from lattice.render.pipeline import asked_of, play_all, play_lane, strays
+from lattice.render.size import check_notes, check_points, check_work
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
 from lattice.theory.scales import folded
@@ -45,7 +44,16 @@ def events_of(score: Score, dice: int, window: Window, played: list[tuple[LaneSt
     else:
         notes = Events.join(_sounding(score, played))
     resolved = resolve_overlaps(notes)
-    return resolved.take(resolved.starts < end)
+    return _until_the_end(score, resolved.take(resolved.starts < end))
+
+
+def _until_the_end(score: Score, events: Events) -> Events:
+    """Return *events* as far as the score goes on: notes are cut at its end."""
+    end = score.end_tick
+    if end is None:
+        return events
+    begun = events.take(events.starts < end)
+    return begun.with_lengths(np.minimum(begun.lengths, end - begun.starts))
 
 
 def _sounding(score: Score, played: list[tuple[LaneSteps, Played]]) -> list[Events]:
@@ -57,8 +65,11 @@ def _sounding(score: Score, played: list[tuple[LaneSteps, Played]]) -> list[Even
     ]
 
 
-def _lane_events(index: int, lane: Lane, score: Score, notes: Notes) -> Events:
+def _lane_events(index: int, lane: Lane, score: Score, notes: Notes, *, with_muted: bool = False) -> Events:
     channel, note = note_of(lane, score)
+    heard = None if with_muted else unmuted(lane, notes.straights, score.meter.bar_ticks)
+    if heard is not None:
+        notes = notes.take(heard)
     return Events(
         lanes=np.full(notes.starts.size, index),
         starts=notes.starts,
@@ -110,8 +121,7 @@ def _scores(of: Sequence[Leg]) -> list[Score]:
 
 def _strays(score: Score, dice: int) -> int:
     """Return by how many ticks at most a note is heard before or after its step, at the slowest pace."""
-    lines = lines_of(score, dice)
-    furthest = max((max(earliest_and_latest(one, feel_of(one.lane, score))) for one in lines), default=0)
+    furthest = max((max(strays(line, score, dice)) for line in lines_of(score, dice)), default=0)
     return ceil(furthest / min(PACES.values())) + 1
 
 
@@ -132,15 +142,17 @@ def _stretches(of: Sequence[Leg]) -> list[list[Leg]]:
 def _on_stretch(score: Score, stretch: Sequence[Leg], dice: int, silent: frozenset[str]) -> list[Events]:
     lines = lines_of(score, dice)
     first, end = ceil(min(leg.source for leg in stretch)), ceil(max(leg.source_end for leg in stretch))
-    check_notes(score, lines, first, end)
-    check_work(score, lines, first, [end] * len(lines))
+    asked = [one for line in lines for one in asked_of(line, score, dice, first, end)]
+    check_points(score, len(asked) - len(lines))
+    check_notes(score, asked)
+    check_work(score, asked)
     lines = [remember_line(line) for line in lines]
     parts = []
     for index, line in enumerate(lines):
         if line.lane.id in silent:
             continue
         feel = feel_of(line.lane, score)
-        early, late = earliest_and_latest(line, feel)
+        early, late = strays(line, score, dice)
         notes = play_lane(line, feel, score, dice, max(0, first - early), end + late).notes
         played = _lane_events(index, line.lane, score, notes)
         for leg in stretch:

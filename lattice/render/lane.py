@@ -23,6 +23,7 @@ __all__ = [
     "Hits",
     "LaidOut",
     "Played",
+    "PlayedPart",
     "is_moved_by_luck",
     "moves_pitch",
     "reach",
@@ -84,13 +85,17 @@ class LaidOut:
 
 @dataclass(frozen=True, eq=False)
 class Played:
-    """What a lane plays by some dice. *laid*: what it was laid out as; *step_window*, *hits*: as there, by these."""
+    """What a lane plays by some dice. *laid*: what it was laid out as; *step_window*, *hits*: as there, by these.
+
+    *parts*: where movements cut its time, what it plays in each stretch; all but the *notes* is then as if none did.
+    """
 
     laid: LaidOut
     step_window: StepWindow
     hits: Hits
     bursts: BurstNotes
     notes: Notes
+    parts: "tuple[PlayedPart, ...]" = ()
 
     @property
     def context(self) -> PitchContext | None:
@@ -106,6 +111,16 @@ class Played:
     def weighs(self) -> int:
         """About how many bytes it takes beside what it was laid out as."""
         return 1000 + 30 * self.hits.steps.size + 60 * (self.notes.starts.size + self.bursts.starts.size)
+
+
+@dataclass(frozen=True, eq=False)
+class PlayedPart:
+    """What a lane plays from tick *start* to before *end*, and perhaps around; there it is the lane of *line*."""
+
+    start: int
+    end: int
+    line: LaneSteps
+    played: Played
 
 
 def reach(line: LaneSteps, feel: Feel, end_tick: int) -> int:

@@ -9,6 +9,7 @@ from collections.abc import Hashable
 from dataclasses import replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from lattice.document.piece import Score
 from lattice.memory import MEGABYTE, remembered
@@ -16,7 +17,8 @@ from lattice.render.bursts import BurstNotes, burst_notes, covered
 from lattice.render.chance import chances_of, letters_of, sounding
 from lattice.render.feel import STRAIGHT_ON, Feel, feel_of
 from lattice.render.kept_clip import kept_longest, kept_notes
-from lattice.render.lane import Hits, LaidOut, Played, is_moved_by_luck, moves_pitch, reach
+from lattice.render.lane import Hits, LaidOut, Played, PlayedPart, is_moved_by_luck, moves_pitch, reach
+from lattice.render.movements import extremes, is_cut, stretches
 from lattice.render.notes import Notes, note_of
 from lattice.render.overlaps import alone
 from lattice.render.pitch import (
@@ -29,7 +31,7 @@ from lattice.render.pitch import (
     unpitched,
 )
 from lattice.render.pitch_context import PitchContext, SourceLane, pitch_context_of
-from lattice.render.size import check_notes, check_work
+from lattice.render.size import Asked, check_notes, check_points, check_work
 from lattice.render.timing import (
     MAX_TIE_BARS,
     NoteTimes,
@@ -49,11 +51,13 @@ from lattice.units import Ticks
 
 __all__ = [
     "REMEMBERED_STEPS",
+    "asked_of",
     "lay_out",
     "play",
     "play_all",
     "play_lane",
     "sounding_in",
+    "strays",
     "thrown",
 ]
 
@@ -70,15 +74,17 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, P
     first, end = window.ticks(score.meter.bar_ticks)
     lines = lines_of(score, dice)
     feels = [feel_of(lane, score) for lane in score.lanes]
-    check_notes(score, lines, first, end)
+    parts = [asked_of(line, score, dice, first, end) for line in lines]
+    check_points(score, sum(len(part) - 1 for part in parts))
+    check_notes(score, [one for part in parts for one in part])
     groups = _of_one_pitch(score)
     longest: dict[Hashable, int] = {}
-    for line, feel, group in zip(lines, feels, groups, strict=True):
-        lasts = kept_longest(line.lane.clip) if line.lane.clip else reach(line, feel, end)
+    for part, line, feel, group in zip(parts, lines, feels, groups, strict=True):
+        lasts = kept_longest(line.lane.clip) if line.lane.clip else _lasts(part, feel, score, end)
         longest[group] = max(longest.get(group, 0), lasts)
     # As far as a power of two, so that what is known of the other lanes stays known while one lane's steps are moved.
     ends = [end + (1 << longest[group].bit_length()) for group in groups]
-    check_work(score, lines, first, ends)
+    check_work(score, [one for part, its in zip(parts, ends, strict=True) for one in _up_to(part, its)])
     for line in lines:
         remember_line(line)
     return [
@@ -87,12 +93,67 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, P
     ]
 
 
+def asked_of(line: LaneSteps, score: Score, dice: int, first: int, end: int) -> list[Asked]:
+    """Return what a lane is from one tick to before another: one line, or one for each stretch of its movements."""
+    if not is_cut(score, line.lane):
+        return [Asked(line, first, end)]
+    return [Asked(one.line, one.start, one.end) for one in stretches(score, dice, line.lane, first, end)]
+
+
+def _lasts(part: list[Asked], feel: Feel, score: Score, end: int) -> int:
+    """Return for how long after tick *end* a note may last that begins before it."""
+    if len(part) == 1 and part[0].line.lane.swing is None:
+        return reach(part[0].line, feel, end)
+    return max(reach(one.line, feel_of(one.line.lane, score), end) for one in part)
+
+
+def _up_to(part: list[Asked], end: int) -> list[Asked]:
+    """Return the same, but that it ends at another tick."""
+    return [*part[:-1], part[-1]._replace(end=end)]
+
+
 def play_lane(line: LaneSteps, feel: Feel, score: Score, dice: int, first_tick: int, end_tick: int) -> Played:
-    """Return what one lane of *score* plays: as `play`, but the notes of its clip if one plays in its place."""
+    """Return what one lane of *score* plays, as `play`, in each stretch of its movements as it is there.
+
+    If a clip plays in its place, the notes of that.
+    """
     played = play(line, feel, pitch_context_of(line.lane, score, dice), first_tick, end_tick)
-    if line.lane.clip is None:
-        return played
-    return _in_its_place(played, line, note_of(line.lane, score)[1], first_tick, end_tick)
+    if line.lane.clip is not None:
+        return _in_its_place(played, line, note_of(line.lane, score)[1], first_tick, end_tick)
+    return (
+        _in_stretches(played, line, score, dice, first_tick, end_tick) if is_cut(score, line.lane) else played
+    )
+
+
+def _in_stretches(
+    played: Played, line: LaneSteps, score: Score, dice: int, first_tick: int, end_tick: int
+) -> Played:
+    """Return what a lane plays where movements cut its time: a note is of the stretch in which its step stands."""
+    before, after = strays(line, score, dice)
+    parts, notes = [], []
+    for there in stretches(score, dice, line.lane, max(0, first_tick - after), end_tick + before):
+        context = pitch_context_of(there.line.lane, there.score, dice)
+        early, late = earliest_and_latest(there.line, there.feel)
+        mine = play(there.line, there.feel, context, max(0, there.start - early), there.end + late)
+        notes.append(mine.notes.take(_within(mine.notes.straights, there.start, there.end)))
+        parts.append(PlayedPart(there.start, there.end, there.line, mine))
+    joined = Notes.join(notes)
+    inside = _within(joined.starts, first_tick, end_tick)
+    return replace(played, notes=joined.take(inside), parts=tuple(parts))
+
+
+def strays(line: LaneSteps, score: Score, dice: int) -> tuple[int, int]:
+    """Return by how many ticks at most a note of the lane ever begins before, and after, its step's straight time."""
+    if not is_cut(score, line.lane):
+        return earliest_and_latest(line, feel_of(line.lane, score))
+    outmost = [earliest_and_latest(*one) for one in extremes(score, dice, line.lane)]
+    before, after = (max(far) for far in zip(*outmost, strict=True))
+    return before, after
+
+
+def _within(ticks: Ticks, first: int, end: int) -> NDArray[np.bool_]:
+    result: NDArray[np.bool_] = (ticks >= first) & (ticks < end)
+    return result
 
 
 # The same object for the same question, as with all that is played: pictures are remembered by it.

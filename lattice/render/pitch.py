@@ -68,22 +68,37 @@ def pitched(step_window: StepWindow, steps: Ticks, context: PitchContext, heard:
         values_at(lane.chord_strip, CHORD, step_window, 1), lane.chord_strip, CHORD, step_window
     )[steps]
     raised_by = accidentals_at(lane.pitch_strip, step_window)[steps]
-    after = lane.semitones_up + SEMITONES * octaves_of(step_window)[steps]
+    degrees_up, semitones_up = _higher(step_window, steps, context)
+    after = semitones_up + SEMITONES * octaves_of(step_window)[steps]
     if lane.arpeggio:
         rows = played_notes(step_window, steps, lane.arpeggio, context, stacks > 1, heard)
         counts = np.array([len(row) for row in rows], np.int64)
         notes = np.array([note for row in rows for note in row], np.int64).reshape(-1, 3)
         of = np.repeat(np.arange(counts.size), counts)
-        raised = partial(_moved, notes[:, 0], values[of], raised_by[of], notes[:, 2] > 0, lane, context)
+        raised = partial(
+            _moved, notes[:, 0], values[of], raised_by[of], notes[:, 2] > 0, degrees_up[of], lane, context
+        )
         velocities = notes[:, 1]
     else:
         counts = stacks
         of = np.repeat(np.arange(counts.size), counts)
         above = np.arange(of.size) - np.repeat(np.cumsum(counts) - counts, counts)
         exact, denominator = step_window.line.clock.exact(step_window.counts[steps][of])
-        raised = partial(_own_at, lane, exact, denominator, values[of], raised_by[of], above, context)
+        raised = partial(
+            _own_at, lane, exact, denominator, values[of], raised_by[of], above, degrees_up[of], context
+        )
         velocities = np.zeros(of.size, np.int64)
     return Pitched(counts, np.cumsum(counts) - counts, raised, velocities, after)
+
+
+def _higher(step_window: StepWindow, steps: Ticks, context: PitchContext) -> tuple[Ticks, Ticks]:
+    """Return by how many degrees, before the scale, and semitones, after it, the hits at *steps* are higher."""
+    degrees, semitones = step_window.own("degrees_up"), step_window.own("semitones_up")
+    if context.transposed:
+        degrees = degrees + context.transposed.degrees_at(step_window.straights)
+        semitones = semitones + context.transposed.semitones_at(step_window.straights)
+    all_steps = step_window.counts.size
+    return np.broadcast_to(degrees, all_steps)[steps], np.broadcast_to(semitones, all_steps)[steps]
 
 
 def degrees_of(step_window: StepWindow) -> Ticks:
@@ -148,15 +163,20 @@ def burst_pitches(
     """
     lane = line.lane
     all_of_them, zeros = np.arange(starts.size), np.zeros(starts.size, np.int64)
+    degrees_up, semitones_up = zeros + lane.degrees_up, zeros + lane.semitones_up
+    if context.transposed:
+        degrees_up = degrees_up + context.transposed.degrees_at(starts)
+        semitones_up = semitones_up + context.transposed.semitones_at(starts)
     if lane.arpeggio is None:
-        own = _own_at(lane, starts, 1, zeros, zeros, zeros, context, all_of_them, zeros)
-        return own + lane.semitones_up, np.ones(starts.size, bool)
+        own = _own_at(lane, starts, 1, zeros, zeros, zeros, degrees_up, context, all_of_them, zeros)
+        return own + semitones_up, np.ones(starts.size, bool)
     pools = pools_at(lane.arpeggio, context, Moments(starts, 1, starts), heard)
     rounds = rounds_of(lane.arpeggio, pools)
     firsts = np.array([*(row[0].pitch if row else 0 for row in rounds), 0], np.int64)[pools.which]
     there = np.array([*(bool(row) for row in rounds), False])[pools.which]
-    moved = _moved(firsts, zeros, zeros, np.zeros(starts.size, bool), lane, context, all_of_them, zeros)
-    return moved + lane.semitones_up, there
+    no_pedal = np.zeros(starts.size, bool)
+    moved = _moved(firsts, zeros, zeros, no_pedal, degrees_up, lane, context, all_of_them, zeros)
+    return moved + semitones_up, there
 
 
 def _moved(
@@ -164,6 +184,7 @@ def _moved(
     values: Ticks,
     raised_by: Ticks,
     is_pedal: NDArray[np.bool_],
+    degrees_up: Ticks,
     lane: Lane,
     context: PitchContext,
     which: Ticks,
@@ -176,7 +197,7 @@ def _moved(
     root, degrees = context.scale.root, context.scale.semitones
     chosen, by = notes[which], values[which]
     is_semitones = lane.pitch_strip is not None and lane.pitch_strip.unit == "semitones"
-    steps = lane.degrees_up + up + (0 if is_semitones else by)
+    steps = degrees_up[which] + up + (0 if is_semitones else by)
     moved = scale_steps(chosen, steps, root, degrees) + (by if is_semitones else raised_by[which])
     result: Ticks = np.where(is_pedal[which], chosen, moved)
     return result
@@ -189,6 +210,7 @@ def _own_at(
     values: Ticks,
     raised_by: Ticks,
     above: Ticks,
+    degrees_up: Ticks,
     context: PitchContext,
     which: Ticks,
     up: Ticks,
@@ -201,7 +223,7 @@ def _own_at(
     values, above, numerators = values[which], above[which], numerators[which]
     scale = context.scale.root, context.scale.semitones
     is_degrees = lane.pitch_strip is None or lane.pitch_strip.unit == "degrees"
-    steps = lane.degrees_up + up + (values if is_degrees else 0)
+    steps = degrees_up[which] + up + (values if is_degrees else 0)
     semitones = raised_by[which] if is_degrees else values
     chords = context.chords
     chord = chords.number_at(numerators, denominator) % len(chords.chords) if chords else values

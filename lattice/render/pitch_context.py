@@ -5,15 +5,45 @@ from dataclasses import dataclass, replace
 from lattice.document.arpeggio import Arpeggio, HeldPool, LanePool, TypedPool
 from lattice.document.keys import Keys
 from lattice.document.lane import Lane
+from lattice.document.movement import Movement
 from lattice.document.piece import Score
 from lattice.document.pitched import PITCHED
 from lattice.document.scale import Scale
 from lattice.render.progression import Chords, chords_of
 from lattice.steps.lane_steps import LaneSteps, line_as, line_of, remember_line
+from lattice.steps.moving import moving, numbers_at
 from lattice.theory.chords import Chord, parse_chord
 from lattice.theory.voicing import nearest_root
+from lattice.units import Ticks
 
-__all__ = ["PitchContext", "SourceLane", "home_note", "pitch_context_of", "scale_of"]
+__all__ = ["PitchContext", "SourceLane", "Transposed", "home_note", "pitch_context_of", "scale_of"]
+
+
+@dataclass(frozen=True)
+class Transposed:
+    """How much higher all that is melodic in a pattern is: *degrees*, before the scale, and *semitones*, after it.
+
+    *movements*: of both, while it plays.
+    """
+
+    degrees: int
+    semitones: int
+    movements: tuple[Movement, ...]
+    bar_ticks: int
+
+    def degrees_at(self, ticks: Ticks) -> Ticks | int:
+        """Return by how many degrees it is higher at each of *ticks*."""
+        return self._at("degrees_up", self.degrees, ticks)
+
+    def semitones_at(self, ticks: Ticks) -> Ticks | int:
+        """Return by how many semitones it is higher at each of *ticks*."""
+        return self._at("semitones_up", self.semitones, ticks)
+
+    def _at(self, control: str, document: int, ticks: Ticks) -> Ticks | int:
+        for movement in self.movements:
+            if movement.control == control:
+                return numbers_at(movement, ticks, self.bar_ticks, document)
+        return document
 
 
 @dataclass(frozen=True)
@@ -21,6 +51,7 @@ class PitchContext:
     """Equal for scores in which the lane has the same pitches.
 
     *note*: the lane's. *chords*, *keys*, *typed*, *source*: only what the lane listens to, else None.
+    *transposed*: with all that is melodic; None where that stays where it is, or moves what the lane reads already.
     """
 
     note: int
@@ -29,6 +60,7 @@ class PitchContext:
     keys: Keys | None = None
     typed: Chord | None = None
     source: "SourceLane | None" = None
+    transposed: Transposed | None = None
 
 
 @dataclass(frozen=True)
@@ -58,9 +90,11 @@ def pitch_context_of(lane: Lane, score: Score, dice: int) -> PitchContext | None
         return None
     context = PitchContext(home_note(lane, score), scale_of(lane, score))
     arpeggio = lane.arpeggio
+    if not (arpeggio and isinstance(arpeggio.pool, LanePool)):
+        context = replace(context, transposed=_transposed(score))
     if score.progression and _listens(lane, arpeggio):
         bar = score.meter.bar_quarters
-        context = replace(context, chords=chords_of(score.progression, score.scale, bar))
+        context = replace(context, chords=chords_of(score.progression, score.scale, bar, score.rate))
     if arpeggio is None:
         return context
     match arpeggio.pool:
@@ -71,6 +105,13 @@ def pitch_context_of(lane: Lane, score: Score, dice: int) -> PitchContext | None
         case LanePool(of=of):
             context = replace(context, source=_heard(score.lane(of), score, dice))
     return context
+
+
+def _transposed(score: Score) -> Transposed | None:
+    moved = tuple(one for one in moving(score.movements) if one.control in ("degrees_up", "semitones_up"))
+    if not (score.degrees_up or score.semitones_up or moved):
+        return None
+    return Transposed(score.degrees_up, score.semitones_up, moved, score.meter.bar_ticks)
 
 
 def _listens(lane: Lane, arpeggio: Arpeggio | None) -> bool:

@@ -77,8 +77,10 @@ def _voicings(chords: Chords, note: int) -> tuple[tuple[int, ...], ...]:
 
 
 @lru_cache(maxsize=256)
-def chords_of(progression: Progression, scale: Scale, bar_quarters: Fraction) -> Chords:
-    """Return *progression* read in *scale*, where a bar lasts *bar_quarters*.
+def chords_of(
+    progression: Progression, scale: Scale, bar_quarters: Fraction, rate: Fraction = Fraction(1)
+) -> Chords:
+    """Return *progression* read in *scale*, where a bar lasts *bar_quarters*, *rate* times as fast.
 
     Raises ValueError as `parse_chord` does.
     """
@@ -86,6 +88,6 @@ def chords_of(progression: Progression, scale: Scale, bar_quarters: Fraction) ->
     return Chords(
         chords=tuple(parse_chord(one.chord, scale.root, scale.semitones) for one in rows),
         inversions=tuple(one.inversion for one in rows),
-        lasts=tuple(one.lasts.quarters(bar_quarters) for one in rows),
+        lasts=tuple(one.lasts.quarters(bar_quarters) / rate for one in rows),
         is_led=progression.leading == "nearest",
     )

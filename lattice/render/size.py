@@ -1,6 +1,7 @@
 """How much a question asks for, told before it is answered: no score, however small, takes the engine for long."""
 
 from math import ceil
+from typing import NamedTuple
 
 import numpy as np
 
@@ -18,43 +19,70 @@ from lattice.steps.strip_values import own_values
 from lattice.theory.chords import QUALITIES
 from lattice.units import TICKS_PER_QUARTER
 
-__all__ = ["MAX_NOTES_AT_ONCE", "check_notes", "check_work", "notes_of_lane"]
+__all__ = [
+    "MAX_NOTES_AT_ONCE",
+    "MAX_POINTS_AT_ONCE",
+    "Asked",
+    "check_notes",
+    "check_points",
+    "check_work",
+    "notes_of_lane",
+]
 
 MAX_NOTES_AT_ONCE = 50_000  # in an answer
 MAX_CHORDS_AT_ONCE = 10_000
+MAX_POINTS_AT_ONCE = 2_000  # of movements that cut time
 MAX_WORK = 400_000  # steps and notes that are looked at for it
 MAX_LINES = 2**22  # steps after which the lanes come round, all together
 _LOOKED_AT = 4096  # steps
 _LARGEST_CHORD = max(len(tones) for tones in QUALITIES.values())
 
 
-def check_notes(score: Score, lines: list[LaneSteps], first: int, end: int) -> None:
-    """Raise DocumentError if more than MAX_NOTES_AT_ONCE notes may begin from tick *first* to before *end*."""
+class Asked(NamedTuple):
+    """A *line* from tick *first* to before *end*."""
+
+    line: LaneSteps
+    first: int
+    end: int
+
+
+def check_notes(score: Score, asked: list[Asked]) -> None:
+    """Raise DocumentError if more than MAX_NOTES_AT_ONCE notes may begin in all that is *asked*."""
     long = 0
-    for line in lines:
+    for line in {id(one.line.laid): one.line for one in asked}.values():
         long += 0 if line.is_random else line.line.hits.size
         if long > MAX_LINES:
             said = f"it comes round too late to be reckoned with the others: they have {long:,} steps by then"
             raise DocumentError.of("thin", said, lane=line.lane.name)
-    notes = [notes_of_lane(line, score, first, end) for line in lines]
+    notes = [notes_of_lane(line, score, first, end) for line, first, end in asked]
+    first, end = min((one.first for one in asked), default=0), max((one.end for one in asked), default=0)
     chords = score.progression.chords if score.progression else ()
     shortest = min((one.lasts.quarters(score.meter.bar_quarters) for one in chords), default=None)
-    if shortest and (end - first) / (shortest * TICKS_PER_QUARTER) > MAX_CHORDS_AT_ONCE:
+    if shortest and (end - first) * score.rate / (shortest * TICKS_PER_QUARTER) > MAX_CHORDS_AT_ONCE:
         said = f"more than {MAX_CHORDS_AT_ONCE:,} chords are asked for at once: ask for fewer bars"
         raise DocumentError.of("progression", said)
     if sum(notes) > MAX_NOTES_AT_ONCE:
-        busiest = lines[notes.index(max(notes))].lane.name
+        busiest = asked[notes.index(max(notes))].line.lane.name
         said = f"{sum(notes):,} notes are asked for at once, {MAX_NOTES_AT_ONCE:,} is the most: ask for fewer bars"
         raise DocumentError.of("", said, lane=busiest)
 
 
-def check_work(score: Score, lines: list[LaneSteps], first: int, ends: list[int]) -> None:
-    """Raise DocumentError if what has to be looked at is more than MAX_WORK; *ends*: up to where, lane by lane."""
-    work = [_work(line, score, first, end) for line, end in zip(lines, ends, strict=True)]
+def check_work(score: Score, asked: list[Asked]) -> None:
+    """Raise DocumentError if what has to be looked at for all that is *asked* is more than MAX_WORK."""
+    work = [_work(line, score, first, end) for line, first, end in asked]
     if sum(work) > MAX_WORK:
-        busiest = lines[work.index(max(work))].lane.name
+        busiest = asked[work.index(max(work))].line.lane.name
         said = f"{sum(work):,} steps have to be looked at, {MAX_WORK:,} is the most: ask for fewer bars"
         raise DocumentError.of("", said, lane=busiest)
+
+
+def check_points(score: Score, points: int) -> None:
+    """Raise DocumentError if time is to be cut into too many stretches: at *points* of movements."""
+    if points > MAX_POINTS_AT_ONCE:
+        said = (
+            f"{points:,} points are asked for at once, {MAX_POINTS_AT_ONCE:,} is the most: ask for fewer bars"
+        )
+        raise DocumentError.of("movements", said)
 
 
 def notes_of_lane(line: LaneSteps, score: Score, first: int, end: int) -> int:

@@ -18,8 +18,9 @@ from lattice.memory import MEGABYTE, remembered
 from lattice.render.feel import Feel
 from lattice.steps.groove import SWING_PARTS, swing_unit, swung
 from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.moving import greatest_of
 from lattice.steps.step_window import StepWindow
-from lattice.steps.strip_values import bounds, values_at, with_spread
+from lattice.steps.strip_values import bounds, values_at, values_or, with_spread
 from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
 
 __all__ = [
@@ -67,7 +68,8 @@ def longest_note(line: LaneSteps, feel: Feel) -> int:
     """Return the length that no note of the lane exceeds, in ticks; notes that are tied apart."""
     lane, step = line.lane, line.clock.step
     strip = lane.length_strip
-    most = max(_PERCENT, lane.length_percent) if strip else lane.length_percent
+    own = max([lane.length_percent, *greatest_of(lane, "length_percent")])
+    most = max(_PERCENT, own) if strip else own
     if strip:
         longest = max((value for value in strip.values if value is not None), default=0)
         most = max(most, longest)
@@ -75,9 +77,10 @@ def longest_note(line: LaneSteps, feel: Feel) -> int:
             most = min(most + strip.spread.by, bounds(strip.spread, LENGTH).high)
     swung_step = step + (swing_unit(step, feel.swing) or Fraction(0)) / 2
     bar = line.frame.meter.bar_quarters
-    burst = max(
+    longest_burst = max(
         (end - start for start, end in (burst.quarters(bar) for burst in lane.bursts)), default=Fraction(0)
     )
+    burst = longest_burst / min(line.frame.rate, Fraction(1))
     return ticks(max(swung_step * most, burst * lane.length_percent) / _PERCENT) + 2
 
 
@@ -89,7 +92,7 @@ def may_tie(line: LaneSteps) -> bool:
 def lengths_of(step_window: StepWindow) -> Ticks:
     """Return how long the note of each step is, in % of a step; TIED where it lasts until the next hit."""
     lane = step_window.line.lane
-    values = values_at(lane.length_strip, LENGTH, step_window, lane.length_percent)
+    values = values_or(lane.length_strip, LENGTH, step_window, step_window.own("length_percent"))
     is_tied = (values == TIED) | (values > LENGTH.high)
     return np.where(is_tied, values, with_spread(values, lane.length_strip, LENGTH, step_window))
 

@@ -11,7 +11,7 @@ from lattice.render.pitch import takes_velocities
 from lattice.render.timing import NoteTimes
 from lattice.steps.groove import beat_weights
 from lattice.steps.step_window import StepWindow
-from lattice.steps.strip_values import bounds, deviations, own_values, values_at
+from lattice.steps.strip_values import bounds, deviations, own_values, values_at, values_or
 from lattice.steps.thin import is_counted
 from lattice.units import Ticks
 
@@ -66,13 +66,18 @@ def velocities_of(step_window: StepWindow, by_keys: int | None = None) -> Veloci
     lane = step_window.line.lane
     strip = lane.velocity_strip
     own_velocity = step_window.line.velocities if by_keys is None else by_keys
-    values = values_at(strip, VELOCITY, step_window, own_velocity)
+    moved = step_window.moved("velocity") if by_keys is None else None
+    if moved is None:
+        values = values_at(strip, VELOCITY, step_window, own_velocity)
+    else:
+        values = values_or(strip, VELOCITY, step_window, moved)
     if lane.accent:
         values = np.where(accents_of(step_window), lane.accent.velocity, values)
     whole = values * _WEIGHT
-    if lane.beat_weight:
+    depth = step_window.own("beat_weight")
+    if np.any(depth):
         positions, denominator = step_window.line.clock.exact(step_window.counts)
-        whole = values * beat_weights(positions, denominator, step_window.line.frame.meter, lane.beat_weight)
+        whole = values * beat_weights(positions, denominator, step_window.line.frame.meter, depth)
     if strip and strip.spread:
         low, high = bounds(strip.spread, VELOCITY)
         whole = whole + deviations(strip.spread, VELOCITY, step_window) * _WEIGHT

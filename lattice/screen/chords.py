@@ -21,7 +21,7 @@ def chord_pictures(score: Score, first_tick: int, end_tick: int) -> list[ChordPi
     if score.progression is None:
         return []
     scale = score.scale.root, score.scale.semitones
-    chords = chords_of(score.progression, score.scale, score.meter.bar_quarters)
+    chords = chords_of(score.progression, score.scale, score.meter.bar_quarters, score.rate)
     names = pitch_names(*scale)
     found = []
     number = int(chords.number_at(np.array([first_tick]), 1)[0])

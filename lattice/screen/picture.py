@@ -22,9 +22,9 @@ from lattice.render.feel import feel_of
 from lattice.render.held_keys import held_pools
 from lattice.render.lane import Hits, LaidOut, Played
 from lattice.render.notes import silent_lanes
-from lattice.render.pipeline import REMEMBERED_STEPS, play_all, play_lane
+from lattice.render.pipeline import REMEMBERED_STEPS, asked_of, play_all, play_lane
 from lattice.render.pitch import degrees_of
-from lattice.render.size import check_notes, check_work
+from lattice.render.size import check_notes, check_points, check_work
 from lattice.render.window import Window
 from lattice.screen.benches import bench_of
 from lattice.screen.chords import chord_pictures
@@ -127,8 +127,10 @@ def lane_picture(score: Score, dice: int, lane_id: str, window: Window) -> LaneP
     """Return the picture of one lane alone. Raises DocumentError if there is no such lane, or it has too many notes."""
     line = line_of(score, dice, lane_id)
     first, end = window.ticks(score.meter.bar_ticks)
-    check_notes(score, [line], first, end)
-    check_work(score, [line], first, [end])
+    asked = asked_of(line, score, dice, first, end)
+    check_points(score, len(asked) - 1)
+    check_notes(score, asked)
+    check_work(score, asked)
     played = play_lane(line, feel_of(line.lane, score), score, dice, first, end)
     return _lane_picture(line, played, False, score, first, end, None)
 

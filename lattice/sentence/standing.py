@@ -3,6 +3,7 @@
 from collections.abc import Callable, Sequence
 from typing import get_args
 
+from lattice.document.limits import limits
 from lattice.document.meter import BEATS, Meter
 from lattice.document.piece import DICE, TEMPO, Score
 from lattice.document.scale import Scale
@@ -10,6 +11,7 @@ from lattice.document.timing import MAX_BARS_OF_A_PATTERN
 from lattice.sentence.detours import detour_words
 from lattice.sentence.feel import SWING, swing_choices, swing_words
 from lattice.sentence.melody import root_choices, said_scale, scale_choices
+from lattice.sentence.movements import MOVES, movement_words, pattern_choices
 from lattice.sentence.step_value import note_choices, note_value_words
 from lattice.sentence.words import Choice, Part, Patch, Word, choice, choices, number, text
 
@@ -39,6 +41,8 @@ def standing(score: Score, dice: int) -> list[Part]:
             [number("dice", "dice", dice, *DICE)],
         ),
         _part("scale", SCALE, _scale(score.scale)),
+        *_transposed(score),
+        *_moved(score),
         *(
             Part(
                 setting=f"detour {place + 1}",
@@ -52,6 +56,40 @@ def standing(score: Score, dice: int) -> list[Part]:
     ]
 
 
+def _transposed(score: Score) -> list[Part]:
+    words: list[Word] = []
+    for field, unit in (("degrees_up", "degree"), ("semitones_up", "semitone")):
+        up = getattr(score, field)
+        if up:
+            words += [
+                text(" and " if words else "all "),
+                number(f"{unit}s up", field, up, *limits(Score, field)),
+            ]
+            words.append(text(f" {unit}{'' if abs(up) == 1 else 's'} up"))
+    said = "How much higher all that is melodic is: by degrees of the scale, or by semitones, which may leave it."
+    plain = {"degrees_up": 0, "semitones_up": 0}
+    return [Part(setting="transposed", explains=said, red=True, words=words, plain=plain)] if words else []
+
+
+def _moved(score: Score) -> list[Part]:
+    parts = []
+    if score.movements:
+        words = movement_words(score.movements)
+        parts.append(Part(setting="moves", explains=MOVES, red=True, words=words, plain={"movements": []}))
+    if held := len(score.moved_detours):
+        said = f"{held} {'detour' if held == 1 else 'detours'} as recorded"
+        parts.append(
+            Part(
+                setting="moved detours",
+                explains="Detours that hands held while moves were recorded: they come again as they were.",
+                red=True,
+                words=[text(said)],
+                plain={"moved_detours": []},
+            )
+        )
+    return parts
+
+
 def _without(score: Score, place: int) -> list[Patch]:
     left = (*score.detours[:place], *score.detours[place + 1 :])
     return [one.model_dump(mode="json") for one in left]
@@ -59,6 +97,8 @@ def _without(score: Score, place: int) -> list[Patch]:
 
 def standing_choices(score: Score, setting: str, word: str = "") -> list[Choice]:
     """Return what the *word* of a *setting*, or its only one with alternatives, could be. Raises KeyError for none."""
+    if setting == "moves":
+        return pattern_choices(score, word)
     known = _CHOICES[setting]
     return (known[word] if isinstance(known, dict) else known)(score)
 

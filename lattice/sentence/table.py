@@ -17,6 +17,7 @@ from lattice.sentence.clock import CLOCK
 from lattice.sentence.feel import STROKES, TIMING
 from lattice.sentence.luck import LUCK
 from lattice.sentence.melody import MELODY
+from lattice.sentence.movements import MOVEMENTS
 from lattice.sentence.setting import Setting, Speech, either, offered
 from lattice.sentence.sound import SOUND
 from lattice.sentence.source import (
@@ -293,13 +294,14 @@ SETTINGS: tuple[Setting, ...] = (
     CHANCE,
     *LUCK,
     *TIMING,
+    MOVEMENTS,
     *SOUND,
 )
 
 GROUPS: Mapping[Group, tuple[str, ...]] = {
     # Which steps are hits, whether they sound, when, what is played, and with what sound.
     "steps": ("source", "rotate", "complement", "busy-ness", "thin", "by hand", "bursts"),
-    "luck": ("chance", "links", "cycle rule", "cycle rules", "luck"),
+    "luck": ("chance", "links", "cycle rule", "cycle rules", "luck", "moves"),
     "time": ("step value", "span", "once", "step range", "direction", "restart", "swing", "humanise", "nudge"),
     "notes": (
         "pitch", "follows", "transposed", "arpeggio", "octave", "chord", "velocity", "accent", "beat weight", "evened",

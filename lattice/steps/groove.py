@@ -64,7 +64,7 @@ def beat_ticks(meter: Meter) -> int:
     return 3 * beat if meter.numerator in _COMPOUND and meter.denominator <= 8 else beat
 
 
-def beat_weights(positions: Ticks, denominator: int, meter: Meter, depth: int) -> NDArray[np.int64]:
+def beat_weights(positions: Ticks, denominator: int, meter: Meter, depth: int | Ticks) -> NDArray[np.int64]:
     """Return the weight of straight *positions* in their beat, in 1/400, where *depth* is 0-100 %.
 
     On the beat 1, exactly half-way 1 - depth / 4, elsewhere 1 - depth / 2.

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from lattice.document.ground import GroundSource
 from lattice.document.lane import Lane
 from lattice.document.meter import Meter
-from lattice.document.piece import Rhythm
+from lattice.document.piece import Rhythm, Score
 from lattice.document.source import Echo, Made, Reply
 from lattice.document.step_value import StepValue
 from lattice.document.timing import BarRestart, PassRestart
@@ -60,7 +60,7 @@ def _line_in(rhythm: Rhythm, lane: Lane, known: dict[str, "LaneSteps"]) -> "Lane
         source = lane.source
         made_of = rhythm.lane(source.of) if isinstance(source, Made) else None
         followed = _line_in(rhythm, made_of, known) if made_of else None
-        known[lane.id] = _line(lane, Frame(rhythm.meter, rhythm.bars, rhythm.step_value), followed)
+        known[lane.id] = _line(lane, frame_of(rhythm), followed)
     return known[lane.id]
 
 
@@ -82,16 +82,23 @@ def remember_line(line: "LaneSteps") -> "LaneSteps":
 
 
 class Frame(NamedTuple):
-    """What a lane plays in, beside other lanes."""
+    """What a lane plays in, beside other lanes. *rate*: how many times as fast its steps and spans go by."""
 
     meter: Meter
     bars: int
     step_value: StepValue
+    rate: Fraction = Fraction(1)
 
     @property
     def pass_quarters(self) -> Fraction:
         """Length of one pass of the pattern in quarter notes."""
         return self.bars * self.meter.bar_quarters
+
+
+def frame_of(rhythm: Rhythm) -> Frame:
+    """Return what the lanes of *rhythm* play in."""
+    rate = rhythm.rate if isinstance(rhythm, Score) else Fraction(1)
+    return Frame(rhythm.meter, rhythm.bars, rhythm.step_value, rate)
 
 
 Value = TypeVar("Value")
@@ -182,6 +189,7 @@ class LaneSteps:
             step = lane.span.quarters(bar) / self.steps
         else:
             step = (lane.step_value or self.frame.step_value).quarters
+        step /= self.frame.rate
         cycle = cycle_length(lane.direction, len(self.range))
         if lane.once:
             return StepClock(step, cycle, self.frame.pass_quarters, lane.once.offset_quarters(bar), once=True)

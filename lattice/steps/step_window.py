@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from lattice.luck.draws import DEVIATION_DRAWS, deviations, draws, draws_each
 from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.moving import cuts, numbers_at
 from lattice.units import Ticks
 
 __all__ = ["StepWindow"]
@@ -90,6 +91,28 @@ class StepWindow:
     def deviations(self, purpose: int) -> Ticks:
         """Return by how many spreads each deviates, in 1/2**53: see `lattice.luck.draws.strays`."""
         return deviations(self.draws_each(purpose, DEVIATION_DRAWS))
+
+    @cached_property
+    def straights(self) -> Ticks:
+        """When each begins before swing, in ticks."""
+        return self.line.clock.starts(self.counts)
+
+    def moved(self, field: str) -> Ticks | None:
+        """Return the lane's number *field* at each step where a movement moves it; None where none does."""
+        lane = self.line.lane
+        for movement in lane.movements:
+            if movement.control == field and not movement.off and not cuts(movement, lane):
+                bar_ticks = self.line.frame.meter.bar_ticks
+                return numbers_at(movement, self.straights, bar_ticks, getattr(lane, field))
+        return None
+
+    def own(self, field: str) -> int | Ticks:
+        """Return the lane's number *field*: the same for all steps, or one for each where a movement moves it."""
+        moved = self.moved(field)
+        if moved is not None:
+            return moved
+        own: int = getattr(self.line.lane, field)
+        return own
 
     def of(self, line: LaneSteps) -> "StepWindow":
         """Return the same steps of *line*, which is this one by other dice that have no say in their order."""

@@ -22,10 +22,12 @@ __all__ = [
     "plain_of",
     "value_places",
     "values_at",
+    "values_or",
     "with_spread",
 ]
 
 Plain = int | Ticks
+_NONE = -(1 << 40)  # which no value is
 _RUN = 1 << 32  # a run's cycles of a strip are numbered from here on: no run has as many
 
 
@@ -97,6 +99,14 @@ def values_at(strip: Strip | None, kind: StripKind, step_window: StepWindow, pla
         has_none = np.array([value is None for value in strip.values])[places]
         return np.where(has_none, by_step[step_window.numbers], values)
     return values
+
+
+def values_or(strip: Strip | None, kind: StripKind, step_window: StepWindow, each: int | Ticks) -> Ticks:
+    """As `values_at`, but where the strip has none: *each*, the same for all or one for each step of the window."""
+    if isinstance(each, int):
+        return values_at(strip, kind, step_window, each)
+    values = values_at(strip, kind, step_window, _NONE)
+    return np.where(values == _NONE, each, values)
 
 
 def plain_of(at: StripAt, line: LaneSteps) -> Plain:

@@ -104,7 +104,7 @@ PAINTED = {"ratchet", "nudge", "octave", "chord", "control"}
 PITCHED_ONLY = {"pitch", "follows", "transposed", "arpeggio", "brightness", "attack", "release"}
 CHOSEN = {"links", "cycle rules", "bursts"}
 # What a hand on the lattice, or keeping, makes: there is nothing to take hold of before.
-SAID_ONLY = {"by hand", "clip"}
+SAID_ONLY = {"by hand", "clip", "moves"}
 
 
 def test_every_setting_stands_in_one_group_of_the_bench():

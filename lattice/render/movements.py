@@ -1,0 +1,155 @@
+"""A lane in stretches of time: in each it plays as if what movements make of it had always been so."""
+
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import NamedTuple
+
+from lattice.document.lane import Lane
+from lattice.document.movement import Movement
+from lattice.document.piece import Score
+from lattice.document.step_value import StepValue
+from lattice.render.feel import Feel, feel_of
+from lattice.steps.lane_steps import LaneSteps, line_of, remember_line
+from lattice.steps.moving import changes, cuts, greatest_of, moved_lane, moving, played_as, value_at
+
+__all__ = ["Stretch", "extremes", "is_cut", "stretches"]
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """From tick *start* to before *end* a lane plays as it does in *score*, by its *line* and *feel* there."""
+
+    start: int
+    end: int
+    score: Score
+    line: LaneSteps
+    feel: Feel
+
+
+class Read(NamedTuple):
+    """A lane that has a say in what another plays. *heard*: its notes do, not only its hits."""
+
+    lane: Lane
+    heard: bool
+
+
+def is_cut(score: Score, lane: Lane) -> bool:
+    """Return whether movements cut the time of *lane*: its own, of the lanes that it reads, or of the pattern."""
+    if not score.movements and not any(one.lane.movements for one in _reading(score, lane)):
+        return False
+    return bool(_cutting(score, lane))
+
+
+def _reading(score: Score, lane: Lane) -> list[Read]:
+    """Return *lane* and all that it reads, directly or through others, each once."""
+    found = [Read(lane, False)]
+    for one in found:
+        for of in one.lane.reads:
+            if all(of != known.lane.id for known in found):
+                found.append(Read(score.lane(of), one.heard or one.lane.reading(of) == "arpeggio"))
+    return found
+
+
+def stretches(score: Score, dice: int, lane: Lane, first: int, end: int) -> list[Stretch]:
+    """Return what *lane* plays as from tick *first* to before *end*, stretch by stretch, in order."""
+    bar = score.meter.bar_ticks
+    cutting = _cutting(score, lane)
+    edges = {tick for movement in cutting for tick in changes(movement, first, end, bar)}
+    found: list[Stretch] = []
+    for start, stop in pairwise(sorted({first, end, *edges})):
+        there = _score_at(score, lane, start)
+        line = remember_line(line_of(there, dice, lane.id))
+        found.append(Stretch(start, stop, there, line, feel_of(line.lane, there)))
+    return found
+
+
+def extremes(score: Score, dice: int, lane: Lane) -> list[tuple[LaneSteps, Feel]]:
+    """Return lanes of which one at least strays as far, and lasts as long, as *lane* ever does while it is moved."""
+    reading = [one.lane for one in _reading(score, lane)]
+    values = {
+        point.value
+        for one in reading
+        for movement in moving(one.movements)
+        if movement.control == "step_value"
+        for point in movement.points
+        if isinstance(point.value, StepValue)
+    }
+    swung = (
+        {"swing": score.swing.model_copy(update={"percent": percent})}
+        if (percent := max(_greatest_swing(score), default=None))
+        else {}
+    )
+    lines = []
+    for value in [None, *sorted(values, key=lambda value: value.quarters)]:
+        lanes = {one.id: _furthest(one, value) for one in reading}
+        there = score.model_copy(
+            update={**swung, "lanes": tuple(lanes.get(one.id, one) for one in score.lanes)}
+        )
+        line = line_of(there, dice, lane.id)
+        lines.append((line, feel_of(line.lane, there)))
+    return lines
+
+
+def _greatest_swing(score: Score) -> list[int]:
+    return [
+        max(point.value for point in movement.points if isinstance(point.value, int))
+        for movement in moving(score.movements)
+        if movement.control == "swing.percent"
+    ]
+
+
+def _furthest(lane: Lane, value: StepValue | None) -> Lane:
+    greatest = {
+        control: max(found)
+        for control in ("humanise.ms", "swing.percent")
+        if (found := greatest_of(lane, control))
+    }
+    steps = [
+        min(point.value for point in movement.points if isinstance(point.value, int))
+        for movement in moving(lane.movements)
+        if movement.control == "source.steps" and lane.span
+    ]
+    moves_step = any(movement.control == "step_value" for movement in moving(lane.movements))
+    return moved_lane(
+        lane,
+        {
+            **greatest,
+            **({"source.steps": steps[0]} if steps else {}),
+            **({"step_value": value} if value and moves_step else {}),
+        },
+    )
+
+
+def _cutting(score: Score, lane: Lane) -> list[Movement]:
+    """Return the movements that cut the time of *lane*."""
+    reading = _reading(score, lane)
+    own = [
+        movement
+        for one in reading
+        for movement in moving(one.lane.movements)
+        if cuts(movement, one.lane, heard=one.heard)
+    ]
+    reads_notes = any(one.heard for one in reading)
+    return own + [
+        movement
+        for movement in moving(score.movements)
+        if (lane.swing is None if movement.control == "swing.percent" else reads_notes)
+    ]
+
+
+def _score_at(score: Score, lane: Lane, tick: int) -> Score:
+    """Return the score in which *lane* plays at *tick*: it and the lanes that it reads are as they are then."""
+    bar = score.meter.bar_ticks
+    reading = _reading(score, lane)
+    lanes = {one.lane.id: played_as(one.lane, tick, bar, heard=one.heard) for one in reading}
+    changed: dict[str, object] = {"lanes": tuple(lanes.get(one.id, one) for one in score.lanes)}
+    values = {
+        movement.control: value
+        for movement in moving(score.movements)
+        if (value := value_at(movement, tick, bar)) is not None
+    }
+    if "swing.percent" in values:
+        changed["swing"] = score.swing.model_copy(update={"percent": values.pop("swing.percent")})
+    if any(one.heard for one in reading):
+        changed |= {**values, "movements": ()}
+    return score.model_copy(update=changed)
