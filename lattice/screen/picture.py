@@ -1,6 +1,7 @@
 """Everything that a screen draws of a window, from the same steps that sound."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from fractions import Fraction
 from typing import Any, TypeVar
 
@@ -20,7 +21,7 @@ from lattice.render.detours import away, has_detours
 from lattice.render.events import away_notes
 from lattice.render.feel import feel_of
 from lattice.render.held_keys import held_pools
-from lattice.render.lane import Hits, LaidOut, Played
+from lattice.render.lane import Hits, LaidOut, Played, PlayedPart
 from lattice.render.notes import silent_lanes
 from lattice.render.pipeline import REMEMBERED_STEPS, asked_of, play_all, play_lane
 from lattice.render.pitch import degrees_of
@@ -28,6 +29,7 @@ from lattice.render.size import check_notes, check_points, check_work
 from lattice.render.window import Window
 from lattice.screen.benches import bench_of
 from lattice.screen.chords import chord_pictures
+from lattice.screen.moves import joined, movement_pictures
 from lattice.screen.periods import said_after
 from lattice.screen.pictures import (
     AwayPicture,
@@ -144,6 +146,10 @@ def _lane_picture(
     end: int,
     shown: PropertyName | None,
 ) -> LanePicture:
+    if played.parts:
+        whole = _lane_picture(line, replace(played, parts=()), is_silent, score, first, end, shown)
+        inside = [part for part in played.parts if part.start < end and part.end > first]
+        return joined(whole, [_part_picture(part, is_silent, score, first, end, shown) for part in inside])
     asked = (played.laid, is_silent, score.quarters_per_minute, first, end, shown)
     is_short = played.starts.size <= REMEMBERED_STEPS
     picture = _remembered(*asked) if is_short else _draw(*asked)
@@ -155,6 +161,15 @@ def _lane_picture(
             "kept": _kept_picture(line, played, first, end),
         }
     )
+
+
+def _part_picture(
+    part: PlayedPart, is_silent: bool, score: Score, first: int, end: int, shown: PropertyName | None
+) -> LanePicture:
+    """Return what is drawn of one stretch of a lane whose time movements cut."""
+    begin, stop = max(first, part.start), min(end, part.end)
+    drawn = _lane_picture(part.line, part.played, is_silent, score, begin, stop, shown)
+    return drawn.model_copy(update={"bursts": [burst for burst in drawn.bursts if burst.start >= part.start]})
 
 
 @remembered(48 * MEGABYTE)
@@ -224,6 +239,7 @@ def _draw(
         away=None,
         sentence=sentence(Speech(line, context)),
         busy=busy_word(Speech(line, context)),
+        movements=movement_pictures(lane, first, end, line.frame.meter.bar_ticks),
     )
 
 

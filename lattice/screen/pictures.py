@@ -6,7 +6,9 @@ from pydantic import BaseModel
 
 from lattice.document.kit import Voice
 from lattice.document.pitched import Tone
+from lattice.document.step_value import StepValue
 from lattice.document.strip import Shape
+from lattice.order.switching import SwitchAt
 from lattice.sentence import Choice, Field, Part, Sentence, Word
 
 __all__ = [
@@ -19,11 +21,13 @@ __all__ = [
     "EventColumns",
     "KeptPicture",
     "LanePicture",
-    "LaneTone",
     "Meeting",
+    "MovementPicture",
+    "Option",
     "Property",
     "PropertyName",
     "Rendering",
+    "SoundSettings",
     "Sounds",
     "Staff",
     "StripPicture",
@@ -35,7 +39,8 @@ PropertyName = Literal["velocity", "chance", "ratchet", "nudge", "length", "pitc
 class EventColumns(BaseModel):
     """`lattice.render.Events` as lists: what sounds in the window.
 
-    *voices*: which of the voices of `Sounds` the built-in sounds strike; *semitones*: by how much they tune it.
+    *voices*: which of the voices of `Sounds` the built-in sounds strike; *semitones*: by how much they tune it;
+    *settings*: with which of its settings.
     """
 
     lanes: list[int]
@@ -48,6 +53,7 @@ class EventColumns(BaseModel):
     straights: list[int]
     voices: list[int]
     semitones: list[int]
+    settings: list[int]
 
 
 class ControlColumns(BaseModel):
@@ -69,6 +75,33 @@ class BurstPicture(BaseModel):
     notes: list[int]
     velocities: list[int]
     sounds: bool
+
+
+class Option(BaseModel):
+    """A value of a control that is no number, and how it is *said*."""
+
+    value: StepValue | str
+    says: str
+
+
+class MovementPicture(BaseModel):
+    """A movement in the window: a line that is level from each point to the next.
+
+    *places*: which of the movement's points each is that is drawn, *ticks*: where, *shares*: how high, 0-1, *says*: its
+    value. The first may be one that held already when the window began; place -1: what the document holds.
+    *low*, *high*: between which numbers a hand may move it; or *options*, from low to high, where it is no number.
+    """
+
+    control: str
+    name: str
+    off: bool
+    places: list[int]
+    ticks: list[int]
+    shares: list[float]
+    says: list[str]
+    low: int
+    high: int
+    options: list[Option]
 
 
 class KeptPicture(BaseModel):
@@ -154,7 +187,7 @@ class LanePicture(BaseModel):
     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
     from. *kept*: the clip that plays in its place; *away*: what detours play in its stead.
-    *busy*: the number of its busy-ness; none for a lane made from another.
+    *busy*: the number of its busy-ness; none for a lane made from another. *movements*: what is moved while it plays.
     """
 
     id: str
@@ -200,6 +233,7 @@ class LanePicture(BaseModel):
     away: AwayPicture | None
     sentence: Sentence
     busy: Word | None
+    movements: list[MovementPicture]
 
 
 class StripPicture(BaseModel):
@@ -271,28 +305,33 @@ class Meeting(BaseModel):
     of: list[str]
 
 
-class LaneTone(BaseModel):
-    """How a lane's pitched voice is set; None for voices of the kit."""
+class SoundSettings(BaseModel):
+    """How a built-in sound is struck: *level_db*, *pan* (% to the right); *tone*: of a pitched voice, else None."""
 
-    id: str
+    level_db: int
+    pan: int
     tone: Tone | None
 
 
 class Sounds(BaseModel):
     """What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
 
-    *voices*: those that its notes strike.
+    *lanes*: their ids. *voices*, *settings*: those that its notes strike, and how. *switches*: the ticks at which
+    another pattern may take over, by when that was asked for. *ends*: the tick at which all is over; None: never.
     """
 
     first_tick: int
     end_tick: int
     bar_ticks: int
     beat_ticks: int
-    lanes: list[LaneTone]
+    lanes: list[str]
     voices: list[Voice]
+    settings: list[SoundSettings]
     events: EventColumns
     controls: ControlColumns
     held: ControlColumns
+    switches: dict[SwitchAt, list[int]]
+    ends: int | None
 
 
 class Drawn(BaseModel):

@@ -1,9 +1,10 @@
 """What acts on a lane or a pattern, in words that can be taken hold of."""
 
 from lattice.sentence.lane_step import rate_beside, rates
+from lattice.sentence.movements import say_value
 from lattice.sentence.setting import Speech
 from lattice.sentence.standing import standing, standing_choices
-from lattice.sentence.step_value import say_step_value
+from lattice.sentence.step_value import say_step_value, step_rates
 from lattice.sentence.strips import strip_words
 from lattice.sentence.table import SETTINGS, alternatives, bench, busy_word, offers, sentence
 from lattice.sentence.words import Choice, Field, Offer, Part, Sentence, Word
@@ -24,8 +25,10 @@ __all__ = [
     "rate_beside",
     "rates",
     "say_step_value",
+    "say_value",
     "sentence",
     "standing",
     "standing_choices",
+    "step_rates",
     "strip_words",
 ]

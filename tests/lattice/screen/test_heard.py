@@ -35,7 +35,7 @@ def test_a_melodic_lane_is_sung_by_one_voice_and_says_how_it_is_set():
         ("low-reed", 38, 0),
         ("low-reed", 50, 12),
     ]
-    assert heard.lanes[0].tone is not None
+    assert heard.settings[0].tone is not None
 
 
 def test_the_whole_kit_strikes_for_each_note_the_voice_nearest_to_it():
