@@ -13,6 +13,7 @@ from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
 from lattice.document.meter import Meter
 from lattice.document.movement import PATTERN_CONTROLS, Movement, check_movements
+from lattice.document.order import MAX_BARS_OF_A_ROW, MAX_BARS_OF_AN_ORDER, MAX_ROWS, OrderRow, RowPace
 from lattice.document.problems import DocumentError, lane_error, repeated
 from lattice.document.progression import Progression
 from lattice.document.scale import Scale
@@ -22,20 +23,17 @@ from lattice.theory.chords import parse_chord
 
 __all__ = [
     "DICE",
-    "MAX_BARS_OF_A_ROW",
     "TEMPO",
     "Dice",
     "Pattern",
     "Piece",
     "Rhythm",
-    "RowPace",
     "Score",
     "Tempo",
     "score_of",
 ]
 
 
-MAX_BARS_OF_A_ROW = 10_000
 TEMPO = (20, 400)
 DICE = (0, 999_999_999)
 
@@ -52,18 +50,6 @@ Tempo = Annotated[
     AfterValidator(_two_decimals),
 ]
 Dice = Annotated[int, Field(ge=DICE[0], le=DICE[1])]
-
-
-class RowPace(Document):
-    """How many times as fast: *times* / *over*. 2 over 3 is two thirds of the pace: all takes half as long again."""
-
-    times: Annotated[int, Field(ge=1, le=16)] = 1
-    over: Annotated[int, Field(ge=1, le=16)] = 1
-
-    @property
-    def rate(self) -> Fraction:
-        """Return it as a number."""
-        return Fraction(self.times, self.over)
 
 
 class Rhythm(Document):
@@ -191,7 +177,7 @@ class Score(Rhythm):
     @property
     def rate(self) -> Fraction:
         """How many times as fast its steps go by."""
-        return self.pace.rate
+        return Fraction(self.pace.times, self.pace.over)
 
     @property
     def end_tick(self) -> int | None:
@@ -214,6 +200,26 @@ class Piece(Document):
     scale: Scale = Scale()
     kit: Kit = DOCKSIDE
     patterns: Annotated[Row[Pattern], Field(min_length=1, max_length=64)]
+    order: Annotated[Row[OrderRow], Field(max_length=MAX_ROWS, description="which pattern when")] = ()
+
+    @model_validator(mode="after")
+    def _rows_fit(self) -> Self:
+        by_id = {pattern.id: pattern for pattern in self.patterns}
+        for place, row in enumerate(self.order, 1):
+            pattern = by_id.get(row.pattern)
+            if pattern is None:
+                raise lane_error(None, f"order.{place}.pattern", f"there is no pattern {row.pattern!r}")
+            if row.scale:
+                try:
+                    _check_chords(pattern, row.scale)
+                except ValueError as refusal:
+                    said = f"pattern {pattern.name} has chords that this scale cannot read: {refusal}"
+                    raise lane_error(None, f"order.{place}.scale", said) from None
+        bars = sum(row.repeats * (row.bars or by_id[row.pattern].bars) for row in self.order)
+        if bars > MAX_BARS_OF_AN_ORDER:
+            said = f"it lasts {bars:,} bars, {MAX_BARS_OF_AN_ORDER:,} is the most: take fewer repeats"
+            raise lane_error(None, "order", said)
+        return self
 
     @model_validator(mode="after")
     def _patterns_fit(self) -> Self:

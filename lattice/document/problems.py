@@ -93,7 +93,8 @@ def _said_path(path: str) -> str:
 
 
 _ROWS = {
-    "bursts", "chords", "controls", "control_strips", "edits", "held", "lanes", "links", "moments", "notes", "patterns",
+    "bursts", "chords", "controls", "control_strips", "edits", "held", "lanes", "links", "moments", "movements",
+    "notes", "order", "patterns", "points",
     "step_rules", "straights", "sustained", "tracks", "values", "voices",
 }  # fmt: skip
 

@@ -1,6 +1,6 @@
 """Clips as Standard MIDI Files."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from io import BytesIO
 from typing import Annotated, Literal, get_args
 
@@ -52,8 +52,10 @@ class Export(Document):
 PLAIN = Export()
 
 
-def midi_file(clip: Clip, export: Export = PLAIN) -> bytes:
+def midi_file(clip: Clip, export: Export = PLAIN, marked: Sequence[tuple[int, str]] = ()) -> bytes:
     """Return *clip* as a file: tempo, meter and names first, then the lanes.
+
+    *marked*: (tick, text) of markers of its own, beside those at each bar that *export* may ask for.
 
     Every track ends on the clip's last bar line, where notes that ring on are cut.
     Raises DocumentError if so many repeats are too long.
@@ -67,7 +69,7 @@ def midi_file(clip: Clip, export: Export = PLAIN) -> bytes:
     end = _one_tick(clip.length_ticks, resolution)
     notes = _file_notes(clip, resolution, end)
     midi = MidiFile(type=export.type, ticks_per_beat=resolution, charset="utf-8")
-    conductor = _conductor(clip, export)
+    conductor = _conductor(clip, export, marked)
     bends = _bends(notes, len(clip.tracks)) if export.bends else [[] for _ in clip.tracks]
     lanes = [
         [*bent, *_changes(track, notes.take(notes.lanes == index), resolution, end)]
@@ -132,7 +134,7 @@ def _file_notes(clip: Clip, resolution: int, end: int) -> Events:
     return notes.with_lengths(np.minimum(notes.lengths, end - notes.starts))
 
 
-def _conductor(clip: Clip, export: Export) -> Told:
+def _conductor(clip: Clip, export: Export, marked: Sequence[tuple[int, str]]) -> Told:
     """Return all that is no note, in the order of time."""
     told: Told = []
 
@@ -155,6 +157,7 @@ def _conductor(clip: Clip, export: Export) -> Told:
             for line in range(tick, end, meter.bar_ticks)
         ]
         told += [(at(line), MetaMessage("marker", text=f"bar {bar}")) for bar, line in enumerate(lines, 1)]
+    told += [(at(tick), MetaMessage("marker", text=text)) for tick, text in marked]
     told.sort(key=lambda one: one[0])
     return [(0, MetaMessage("track_name", name=clip.name)), *told]
 

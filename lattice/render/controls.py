@@ -73,7 +73,8 @@ def controls_of(score: Score, window: Window, played: list[tuple[LaneSteps, Play
             sends += [(index, tick, strip.controller, value, channel) for tick, value in rows]
             if before is not None:
                 held.append((index, first, strip.controller, before, channel))
-    return Sent(Controls.of(sends), Controls.of(held))
+    over = score.end_tick
+    return Sent(Controls.of([one for one in sends if over is None or one[1] < over]), Controls.of(held))
 
 
 def _in_parts(
