@@ -1,4 +1,4 @@
-"""The engine by itself: `python -m lattice render|print|validate|schema|plain`."""
+"""The engine by itself: `python -m lattice render|print|validate|schema|plain|controls`."""
 
 import argparse
 import json
@@ -9,7 +9,7 @@ from lattice.clips import take, take_clip
 from lattice.document import DocumentError, Pattern, Piece, Score, read, score_of
 from lattice.document.piece import DICE
 from lattice.formats.midi import RESOLUTIONS, Export, midi_file
-from lattice.formats.piece_json import piece_schema, plain_values, read_piece
+from lattice.formats.piece_json import controls, piece_schema, plain_values, read_piece
 from lattice.formats.text import pattern_text
 from lattice.render import Window
 
@@ -20,6 +20,9 @@ def main(arguments: list[str] | None = None) -> None:
     asked = parser.parse_args(arguments)
     if asked.command == "plain":
         print(json.dumps(plain_values(), indent=2))
+        return
+    if asked.command == "controls":
+        print(json.dumps(controls(), indent=1))
         return
     if asked.command == "schema":
         print(json.dumps(piece_schema(), indent=1))
@@ -41,6 +44,7 @@ def _parser() -> argparse.ArgumentParser:
     printed = commands.add_parser("print", help="print a pattern as text")
     validate = commands.add_parser("validate", help="say whether a file is a piece, and what is wrong")
     commands.add_parser("schema", help="print the JSON Schema of a piece")
+    commands.add_parser("controls", help="print what of a lane or a pattern can be moved while it plays")
     commands.add_parser("plain", help="print the plain value of every setting of a lane")
     for command in (render, printed, validate):
         command.add_argument("piece", type=Path, help="a piece as JSON")

@@ -4,6 +4,7 @@ from lattice.edits.chosen import chosen_numbers
 from lattice.edits.copied import Copied, CopiedStep, copied, paste
 from lattice.edits.entering import enter_note, enter_rest, enter_tie, record_keys
 from lattice.edits.ground import put_all_on_ground, take_off_ground
+from lattice.edits.movement import thinned_lane
 from lattice.edits.rescale import rescaled
 from lattice.edits.step_actions import ACTIONS, Action, act
 from lattice.edits.strip_actions import begin_control, change_strip, draw_contour, empty_strip, throw_strip
@@ -29,6 +30,7 @@ __all__ = [
     "record_keys",
     "rescaled",
     "take_off_ground",
+    "thinned_lane",
     "throw_all",
     "throw_lane",
     "throw_strip",

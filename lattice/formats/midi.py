@@ -37,7 +37,7 @@ class Export(Document):
     *type*: 1 for a track a lane, 0 for all in one. *drums*: notes and channels as the lanes have them, or as General
     MIDI numbers what their sounds come nearest to. *key*: none for the clip's own.
     *bends*: whether what a voice of the kit climbs is written as pitch bend, which moves all notes of its channel; else
-    it is left out.
+    it is left out. *moves*: whether movements of what MIDI has a controller for are written as that.
     """
 
     type: Literal[0, 1] = 1
@@ -47,6 +47,7 @@ class Export(Document):
     markers: Annotated[bool, Field(description="one at each bar")] = False
     key: Key | None = None
     bends: bool = False
+    moves: bool = False
 
 
 PLAIN = Export()

@@ -3,12 +3,16 @@
 import json
 from typing import Any
 
+from pydantic import BaseModel
+
 from lattice.document.lane import Lane
-from lattice.document.piece import Piece
+from lattice.document.movement import CONTROLS, PATTERN_CONTROLS, MovementControl, control_limits
+from lattice.document.piece import Piece, Score
 from lattice.document.problems import DocumentError, read
 from lattice.formats.upgrade import upgraded
+from lattice.sentence import say_value, step_rates
 
-__all__ = ["MAX_PIECE_BYTES", "piece_json", "piece_schema", "plain_values", "read_piece"]
+__all__ = ["MAX_PIECE_BYTES", "controls", "piece_json", "piece_schema", "plain_values", "read_piece"]
 
 MAX_PIECE_BYTES = 8 * 2**20
 
@@ -49,6 +53,29 @@ def plain_values() -> dict[str, Any]:
     fields = {name: field for name, field in Lane.model_fields.items() if not field.is_required()}
     plain = Lane.model_construct(**{name: field.get_default() for name, field in fields.items()})
     return plain.model_dump(mode="json", include=set(fields))
+
+
+def controls() -> dict[str, list[dict[str, Any]]]:
+    """Return what can be moved while it plays, of a lane and of a pattern: what it is called, and between what it goes.
+
+    *options*: of what is no number, from low to high.
+    """
+    return {
+        "lane": [_control(one, Lane) for one in CONTROLS.values()],
+        "pattern": [_control(one, Score) for one in PATTERN_CONTROLS.values()],
+    }
+
+
+def _control(control: MovementControl, whole: type[BaseModel]) -> dict[str, Any]:
+    options: list[Any] = list(control.words)
+    if control.is_step_value:
+        options = [rate.model_dump(mode="json") for rate in step_rates()]
+    low, high = (0, len(options) - 1) if options else control_limits(control, whole)
+    return {
+        "field": control.field, "name": control.name, "unit": control.unit, "low": low, "high": high,
+        "options": [{"value": value, "says": say_value(said, control.field)} for value, said in
+                    zip(options, step_rates() if control.is_step_value else options, strict=True)],
+    }  # fmt: skip
 
 
 def _refuse_constant(name: str) -> None:

@@ -4,7 +4,8 @@ from collections import defaultdict
 
 from lattice.clips.clip import MAX_TRACKS, Clip, MeterChange, Track
 from lattice.clips.keep import key_of
-from lattice.clips.take import take
+from lattice.clips.moves import with_moves
+from lattice.clips.take import take, take_clip
 from lattice.document.base import MAX_NAME
 from lattice.document.notes import MAX_NOTES, Control, Note
 from lattice.document.piece import Piece
@@ -12,7 +13,7 @@ from lattice.document.problems import DocumentError
 from lattice.order.rows import Stand, row_score, stands
 from lattice.render.window import Window
 
-__all__ = ["Marker", "markers", "order_clip", "row_name"]
+__all__ = ["Marker", "markers", "order_clip", "row_clip", "row_name"]
 
 Marker = tuple[int, str]
 
@@ -27,8 +28,17 @@ def markers(piece: Piece) -> list[Marker]:
     return [(stand.start, row_name(piece, stand)) for stand in stands(piece)]
 
 
-def order_clip(piece: Piece) -> Clip:
+def row_clip(piece: Piece, stand: Stand, *, moves: bool = False) -> Clip:
+    """Return what a row plays as a clip; *moves*: with movements as controllers."""
+    score, dice = row_score(piece, stand.place)
+    clip = take_clip(take(score, dice, Window(bars=stand.bars)), piece.name, row_name(piece, stand))
+    return with_moves(clip, score, 0) if moves else clip
+
+
+def order_clip(piece: Piece, *, moves: bool = False) -> Clip:
     """Return all of a piece's running order as a clip: lanes of one id, name and channel are one track.
+
+    *moves*: with movements as controllers.
 
     Raises DocumentError if there are no rows, or too many notes.
     """
@@ -38,9 +48,7 @@ def order_clip(piece: Piece) -> Clip:
     found: dict[tuple[str | None, str, int], list[Track]] = defaultdict(list)
     notes = 0
     for stand in rows:
-        score, dice = row_score(piece, stand.place)
-        taken = take(score, dice, Window(bars=stand.bars))
-        for track in taken.tracks:
+        for track in row_clip(piece, stand, moves=moves).tracks:
             notes += len(track.notes)
             if notes > MAX_NOTES:
                 said = f"it has more than {MAX_NOTES:,} notes: keep a clip of each row instead"

@@ -2,6 +2,7 @@
 
 from lattice.sentence.lane_step import rate_beside, rates
 from lattice.sentence.movements import say_value
+from lattice.sentence.order import say_pace, say_row
 from lattice.sentence.setting import Speech
 from lattice.sentence.standing import standing, standing_choices
 from lattice.sentence.step_value import say_step_value, step_rates
@@ -24,6 +25,8 @@ __all__ = [
     "offers",
     "rate_beside",
     "rates",
+    "say_pace",
+    "say_row",
     "say_step_value",
     "say_value",
     "sentence",

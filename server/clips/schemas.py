@@ -3,6 +3,7 @@
 from datetime import datetime
 from typing import Annotated, Any
 
+from config.asked import Asked
 from config.bodies import Body
 from pydantic import BaseModel, Field
 
@@ -13,9 +14,8 @@ from lattice.clips.drawn import MOST_DRAWN, drawn_notes
 from lattice.clips.guess import is_melodic
 from lattice.clips.keep import MAX_KEPT_BARS
 from lattice.clips.lanes import LaneOffer
-from lattice.document import DOCKSIDE, Kit, Meter, Score, Swing, read
+from lattice.document import DOCKSIDE, Kit, Meter, Swing, read
 from lattice.document.base import MAX_NAME, Id, Name
-from lattice.document.piece import Dice
 from lattice.formats.midi import Export
 from lattice.starters.starter import MAX_TAGS, Tag
 
@@ -50,7 +50,7 @@ class Stretch(Body):
     end_bar: Annotated[int, Field(ge=1)]
 
 
-class Keeping(Body):
+class Keeping(Asked):
     """What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood.
 
     *keeping*: a name of its own, so that one that is tried again is not stored twice.
@@ -60,8 +60,6 @@ class Keeping(Body):
 
     piece: Name
     pattern: Name
-    score: Score
-    dice: Dice
     tape: Tape
     bars: Annotated[int, Field(ge=1, le=MAX_KEPT_BARS)] = 4
     stretch: Stretch | None = None

@@ -15,6 +15,7 @@ from ninja.renderers import BaseRenderer
 from pieces.api import router as pieces
 from pieces.around_api import router as around
 from pieces.melody_api import router as melody
+from pieces.order_api import router as order
 from pieces.render_api import router as render
 from sounds.api import router as sounds
 from takes.api import router as takes
@@ -94,6 +95,7 @@ api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/render", render, tags=["render"])
 api.add_router("/melody", melody, tags=["melody"])
 api.add_router("/around", around, tags=["around"])
+api.add_router("/order", order, tags=["order"])
 api.add_router("/clips", clips, tags=["clips"])
 api.add_router("/takes", takes, tags=["takes"])
 api.add_router("/sounds", sounds, tags=["sounds"])

@@ -12,6 +12,7 @@ from ninja import Router
 
 from lattice import edits, screen
 from lattice.clips import take, take_clip
+from lattice.clips.moves import with_moves
 from lattice.document import DocumentError
 from lattice.formats.midi import midi_file
 from lattice.render import Window
@@ -24,6 +25,7 @@ from pieces.schemas import (
     ControlQuestion,
     FileQuestion,
     MeasuresQuestion,
+    MovesQuestion,
     RenderQuestion,
     SoundsQuestion,
     StepsQuestion,
@@ -67,6 +69,8 @@ def midi(request: HttpRequest, body: FileQuestion) -> HttpResponse:
     _check(body.window)
     taken = take(body.score, body.dice, body.window)
     clip = take_clip(taken, body.piece, body.pattern)
+    if body.export.moves:
+        clip = with_moves(clip, body.score, body.window.ticks(body.score.meter.bar_ticks)[0])
     return attached(midi_file(clip, body.export), f"{clip.name}.mid", "audio/midi")
 
 
@@ -133,6 +137,17 @@ def control(request: HttpRequest, body: ControlQuestion) -> Changed:
     return Changed(
         patches={
             lane: edits.begin_control(line_of(body.score, body.dice, lane), body.controller)
+            for lane in body.lanes
+        }
+    )
+
+
+@router.post("/moves/fewer", response={200: Changed, **refusals(422)})
+def fewer_points(request: HttpRequest, body: MovesQuestion) -> Changed:
+    """What lanes become with as few points in their movements as play the same notes."""
+    return Changed(
+        patches={
+            lane: {"movements": [one.model_dump(mode="json") for one in edits.thinned_lane(body.score, lane)]}
             for lane in body.lanes
         }
     )

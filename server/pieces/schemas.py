@@ -3,6 +3,7 @@
 from datetime import datetime
 from typing import Annotated, Any, Literal, Self
 
+from config.asked import Asked
 from config.bodies import Body
 from pydantic import BaseModel, Field, StringConstraints
 
@@ -29,6 +30,7 @@ __all__ = [
     "MeasuresQuestion",
     "MomentIn",
     "MomentLine",
+    "MovesQuestion",
     "NewPiece",
     "OpenMoment",
     "OpenPiece",
@@ -196,11 +198,8 @@ class OpenMoment(BaseModel):
     document: Piece
 
 
-class Question(Body):
+class Question(Asked):
     """What is asked about: a score and its dice."""
-
-    score: Score
-    dice: Dice
 
 
 class SoundsQuestion(Question):
@@ -296,6 +295,12 @@ class Changed(BaseModel):
 
     patches: dict[str, dict[str, Any]]
     copied: list[Copied] = []
+
+
+class MovesQuestion(Question):
+    """Of which *lanes* the movements are meant."""
+
+    lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
 
 
 class MeasuresQuestion(Question):

@@ -4,13 +4,13 @@ from datetime import datetime
 from typing import Annotated, Self
 
 from clips.schemas import SheetTrack
+from config.asked import Asked
 from config.bodies import Body
 from pydantic import BaseModel, Field
 
 from lattice.clips import MAX_TAKE_BARS, MAX_TAKES, PitchSound, TakeMeasures, Taken, is_lucky, sounds_of
 from lattice.document import Meter, Score, read
 from lattice.document.base import Id, Name
-from lattice.document.piece import Dice
 from lattice.render import MAX_BARS
 from takes import models
 
@@ -28,14 +28,12 @@ __all__ = [
 ]
 
 
-class Throwing(Body):
+class Throwing(Asked):
     """Takes to throw: *count* of *bars* bars from *first_bar* on, of chosen *lanes* or of all that are not muted."""
 
     piece_id: int | None = None
     piece: Name
     pattern: Name
-    score: Score
-    dice: Dice
     first_bar: Annotated[int, Field(ge=0, lt=MAX_BARS - MAX_TAKE_BARS)] = 0
     bars: Annotated[int, Field(ge=1, le=MAX_TAKE_BARS)] = 4
     lanes: Annotated[list[Id] | None, Field(max_length=64)] = None

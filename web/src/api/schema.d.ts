@@ -704,6 +704,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Order
+         * @description A running order as it is drawn.
+         */
+        post: operations["pieces_order_api_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a running order as one clip, or as a clip a row, in a set of its piece.
+         */
+        post: operations["pieces_order_api_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Midi
+         * @description A running order as one MIDI file, or as a zip of one for each row.
+         */
+        post: operations["pieces_order_api_midi"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -998,6 +1058,26 @@ export interface paths {
          * @description Bars of a score as a Standard MIDI File, one track a lane.
          */
         post: operations["pieces_render_api_midi"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/moves/fewer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fewer Points
+         * @description What lanes become with as few points in their movements as play the same notes.
+         */
+        post: operations["pieces_render_api_fewer_points"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1556,6 +1636,7 @@ export interface components {
             dice: number;
             /** Lane */
             lane?: string | null;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             /**
              * Setting
@@ -2037,6 +2118,7 @@ export interface components {
         CandidateQuestion: {
             /** Dice */
             dice: number;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             variation?: components["schemas"]["Variation"] | null;
         };
@@ -2103,6 +2185,18 @@ export interface components {
             says: string;
             /** Ticks */
             ticks: number;
+        };
+        /**
+         * ChordLine
+         * @description A chord from one tick to before another, as it is called.
+         */
+        ChordLine: {
+            /** End */
+            end: number;
+            /** Name */
+            name: string;
+            /** Start */
+            start: number;
         };
         /**
          * ChordPicture
@@ -2316,6 +2410,7 @@ export interface components {
             leap: number;
             /** Low */
             low: number;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             /**
              * Throw
@@ -2355,6 +2450,7 @@ export interface components {
             dice: number;
             /** Lanes */
             lanes: string[];
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
         };
         /**
@@ -2638,6 +2734,7 @@ export interface components {
             lane: string;
             /** Pitch */
             pitch?: number | null;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             /** Step */
             step: number;
@@ -2683,7 +2780,8 @@ export interface components {
          * EventColumns
          * @description `lattice.render.Events` as lists: what sounds in the window.
          *
-         *     *voices*: which of the voices of `Sounds` the built-in sounds strike; *semitones*: by how much they tune it.
+         *     *voices*: which of the voices of `Sounds` the built-in sounds strike; *semitones*: by how much they tune it;
+         *     *settings*: with which of its settings.
          */
         EventColumns: {
             /** Channels */
@@ -2696,6 +2794,8 @@ export interface components {
             pitches: number[];
             /** Semitones */
             semitones: number[];
+            /** Settings */
+            settings: number[];
             /** Starts */
             starts: number[];
             /** Straights */
@@ -2741,7 +2841,7 @@ export interface components {
          *     *type*: 1 for a track a lane, 0 for all in one. *drums*: notes and channels as the lanes have them, or as General
          *     MIDI numbers what their sounds come nearest to. *key*: none for the clip's own.
          *     *bends*: whether what a voice of the kit climbs is written as pitch bend, which moves all notes of its channel; else
-         *     it is left out.
+         *     it is left out. *moves*: whether movements of what MIDI has a controller for are written as that.
          */
         Export: {
             /**
@@ -2763,6 +2863,11 @@ export interface components {
              * @default false
              */
             markers: boolean;
+            /**
+             * Moves
+             * @default false
+             */
+            moves: boolean;
             /**
              * Repeats
              * @default 1
@@ -2899,6 +3004,7 @@ export interface components {
              * @default 100000
              */
             most: number;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             /**
              * Throw
@@ -2932,6 +3038,7 @@ export interface components {
              *       "drums": "lanes",
              *       "key": null,
              *       "markers": false,
+             *       "moves": false,
              *       "repeats": 1,
              *       "resolution": 960,
              *       "type": 1
@@ -2942,6 +3049,7 @@ export interface components {
             pattern: string;
             /** Piece */
             piece: string;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             window: components["schemas"]["Window"];
         };
@@ -3060,6 +3168,7 @@ export interface components {
             lanes: string[];
             /** Part */
             part?: ("low" | "back" | "hat" | "open" | "high" | "mid" | "wood" | "bell") | null;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             /** X */
             x?: number | null;
@@ -3264,9 +3373,18 @@ export interface components {
             pattern: string;
             /** Piece */
             piece: string;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             stretch?: components["schemas"]["Stretch"] | null;
             tape: components["schemas"]["Tape"];
+        };
+        /**
+         * KeptClips
+         * @description The clips that were kept.
+         */
+        KeptClips: {
+            /** Clips */
+            clips: components["schemas"]["ClipLine"][];
         };
         /**
          * KeptKit
@@ -3510,6 +3628,11 @@ export interface components {
              */
             luck_bars?: number | null;
             /**
+             * Movements
+             * @default []
+             */
+            movements: components["schemas"]["Movement"][];
+            /**
              * Mute
              * @default false
              */
@@ -3662,7 +3785,7 @@ export interface components {
          *     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
          *     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
          *     from. *kept*: the clip that plays in its place; *away*: what detours play in its stead.
-         *     *busy*: the number of its busy-ness; none for a lane made from another.
+         *     *busy*: the number of its busy-ness; none for a lane made from another. *movements*: what is moved while it plays.
          */
         LanePicture: {
             /** Accents */
@@ -3712,6 +3835,8 @@ export interface components {
             lengths: number[];
             /** Letters */
             letters: string[];
+            /** Movements */
+            movements: components["schemas"]["MovementPicture"][];
             /** Numbers */
             numbers: number[];
             /** Octaves */
@@ -3782,15 +3907,6 @@ export interface components {
              * @default 50
              */
             percent: number;
-        };
-        /**
-         * LaneTone
-         * @description How a lane's pitched voice is set; None for voices of the kit.
-         */
-        LaneTone: {
-            /** Id */
-            id: string;
-            tone: components["schemas"]["Tone"] | null;
         };
         /**
          * LanesOffered
@@ -3901,6 +4017,7 @@ export interface components {
             dice: number;
             /** Lane */
             lane: string;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             since: components["schemas"]["Score"];
             /** Since Dice */
@@ -4042,6 +4159,68 @@ export interface components {
             percent: number;
         };
         /**
+         * Movement
+         * @description A *control* moved while it plays: each value holds until the next; before the first, the document's holds.
+         *
+         *     *loop_bars*: the points of so many bars come again and again; none: they are played through once.
+         */
+        Movement: {
+            /** Control */
+            control: string;
+            /** Loop Bars */
+            loop_bars?: number | null;
+            /**
+             * Off
+             * @description nothing of it is played
+             * @default false
+             */
+            off: boolean;
+            /** Points */
+            points: components["schemas"]["Point"][];
+        };
+        /**
+         * MovementPicture
+         * @description A movement in the window: a line that is level from each point to the next.
+         *
+         *     *places*: which of the movement's points each is that is drawn, *ticks*: where, *shares*: how high, 0-1, *says*: its
+         *     value. The first may be one that held already when the window began; place -1: what the document holds.
+         *     *low*, *high*: between which numbers a hand may move it; or *options*, from low to high, where it is no number.
+         */
+        MovementPicture: {
+            /** Control */
+            control: string;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Off */
+            off: boolean;
+            /** Options */
+            options: components["schemas"]["Option"][];
+            /** Places */
+            places: number[];
+            /** Says */
+            says: string[];
+            /** Shares */
+            shares: number[];
+            /** Ticks */
+            ticks: number[];
+        };
+        /**
+         * MovesQuestion
+         * @description Of which *lanes* the movements are meant.
+         */
+        MovesQuestion: {
+            /** Dice */
+            dice: number;
+            /** Lanes */
+            lanes: string[];
+            row?: components["schemas"]["PlacedRow"] | null;
+            score: components["schemas"]["Score"];
+        };
+        /**
          * Naming
          * @description A new name.
          */
@@ -4181,6 +4360,7 @@ export interface components {
             dice: number;
             /** Lanes */
             lanes: string[];
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
         };
         /**
@@ -4327,6 +4507,133 @@ export interface components {
             other: number;
         };
         /**
+         * Option
+         * @description A value of a control that is no number, and how it is *said*.
+         */
+        Option: {
+            /** Says */
+            says: string;
+            /** Value */
+            value: components["schemas"]["StepValue"] | string;
+        };
+        /**
+         * OrderFile
+         * @description How to write an order: *whole*, one file with a marker a row, or a file a row, of *rows* by their places.
+         */
+        OrderFile: {
+            /**
+             * @default {
+             *       "bends": false,
+             *       "drums": "lanes",
+             *       "key": null,
+             *       "markers": false,
+             *       "moves": false,
+             *       "repeats": 1,
+             *       "resolution": 960,
+             *       "type": 1
+             *     }
+             */
+            export: components["schemas"]["Export"];
+            /**
+             * Of
+             * @default whole
+             * @enum {string}
+             */
+            of: "whole" | "rows";
+            piece: components["schemas"]["Piece"];
+            /**
+             * Rows
+             * @description none: all
+             */
+            rows?: number[] | null;
+        };
+        /**
+         * OrderKeeping
+         * @description What to keep: the *whole* as one clip, or a clip a row, of some *rows* by their places.
+         */
+        OrderKeeping: {
+            /**
+             * Of
+             * @default rows
+             * @enum {string}
+             */
+            of: "whole" | "rows";
+            piece: components["schemas"]["Piece"];
+            /**
+             * Rows
+             * @description none: all
+             */
+            rows?: number[] | null;
+        };
+        /**
+         * OrderPicture
+         * @description The order whole: *bars* and *ticks* long. *lasts*: in minutes and seconds. *most_hits*: of the busiest bar.
+         */
+        OrderPicture: {
+            /** Bars */
+            bars: number;
+            /** Lasts */
+            lasts: string;
+            /** Most Hits */
+            most_hits: number;
+            /** Rows */
+            rows: components["schemas"]["RowPicture"][];
+            /** Ticks */
+            ticks: number;
+        };
+        /**
+         * OrderQuestion
+         * @description The piece whose running order is meant.
+         */
+        OrderQuestion: {
+            piece: components["schemas"]["Piece"];
+        };
+        /**
+         * OrderRow
+         * @description A *pattern* by its id, *repeats* times. What is plain is as the pattern has it.
+         *
+         *     *bars*: the length of one repeat. *degrees_up*, *semitones_up*: all that is melodic higher, before the scale and
+         *     after it. *mutes*: the ids of lanes that are silent.
+         */
+        OrderRow: {
+            /**
+             * Bars
+             * @description none: the pattern's
+             */
+            bars?: number | null;
+            /**
+             * Degrees Up
+             * @default 0
+             */
+            degrees_up: number;
+            /**
+             * Mutes
+             * @default []
+             */
+            mutes: string[];
+            /**
+             * @default {
+             *       "over": 1,
+             *       "times": 1
+             *     }
+             */
+            pace: components["schemas"]["RowPace"];
+            /** Pattern */
+            pattern: string;
+            /**
+             * Repeats
+             * @default 1
+             */
+            repeats: number;
+            /** @description none: the pattern's, or the piece's */
+            scale?: components["schemas"]["Scale"] | null;
+            /**
+             * Semitones Up
+             * @default 0
+             */
+            semitones_up: number;
+        };
+        /**
          * Origin
          * @description Where a clip came from, enough to render it again. *first_bar*: from 0; *lanes*: those chosen; none: all.
          */
@@ -4468,6 +4775,12 @@ export interface components {
              */
             bars: number;
             /**
+             * Degrees Up
+             * @description all that is melodic, before the scale: it stays in it
+             * @default 0
+             */
+            degrees_up: number;
+            /**
              * Detours
              * @default []
              */
@@ -4491,12 +4804,29 @@ export interface components {
              *     }
              */
             meter: components["schemas"]["Meter"];
+            /**
+             * Moved Detours
+             * @description held while moves were recorded, in the order of time
+             * @default []
+             */
+            moved_detours: components["schemas"]["HeldDetour"][];
+            /**
+             * Movements
+             * @default []
+             */
+            movements: components["schemas"]["Movement"][];
             /** Name */
             name: string;
             /** @description none: no chords to follow */
             progression?: components["schemas"]["Progression"] | null;
             /** @description none: the piece's */
             scale?: components["schemas"]["Scale"] | null;
+            /**
+             * Semitones Up
+             * @description all that is melodic, after the scale: it may leave it
+             * @default 0
+             */
+            semitones_up: number;
             /**
              * @default {
              *       "divisor": 1,
@@ -4694,6 +5024,12 @@ export interface components {
             kit: components["schemas"]["Kit"];
             /** Name */
             name: string;
+            /**
+             * Order
+             * @description which pattern when
+             * @default []
+             */
+            order: components["schemas"]["OrderRow"][];
             /** Patterns */
             patterns: components["schemas"]["Pattern"][];
             /**
@@ -4811,9 +5147,18 @@ export interface components {
              */
             lasts: components["schemas"]["BarSpan"] | components["schemas"]["NoteSpan"];
         };
+        /**
+         * PlacedRow
+         * @description A *row* at its *place*, from 0, in a running order.
+         */
+        PlacedRow: {
+            /** Place */
+            place: number;
+            row: components["schemas"]["OrderRow"];
+        };
         Point: [
             number,
-            number
+            number | components["schemas"]["StepValue"] | string
         ];
         /**
          * ProblemSchema
@@ -4974,6 +5319,7 @@ export interface components {
              * @default false
              */
             over: boolean;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
         };
         /**
@@ -5004,6 +5350,7 @@ export interface components {
             known: {
                 [key: string]: string;
             };
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             /**
              * Shown
@@ -5138,6 +5485,59 @@ export interface components {
             revision: number;
         };
         /**
+         * RowPace
+         * @description How many times as fast: *times* / *over*. 2 over 3 is two thirds of the pace: all takes half as long again.
+         */
+        RowPace: {
+            /**
+             * Over
+             * @default 1
+             */
+            over: number;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+        };
+        /**
+         * RowPicture
+         * @description A row: where it stands in ticks and bars, and what it says beside its pattern and its length.
+         *
+         *     *hits*: of each of its bars, up to the 64th, before chance; *chords*: of the same bars. *dice*: those it plays by.
+         *     *begins*: when it does, in minutes and seconds. *pace*: what it makes of a step, in words; '' where nothing.
+         */
+        RowPicture: {
+            /** Bar Ticks */
+            bar_ticks: number;
+            /** Bars */
+            bars: number;
+            /** Begins */
+            begins: string;
+            /** Chords */
+            chords: components["schemas"]["ChordLine"][];
+            /** Dice */
+            dice: number;
+            /** End */
+            end: number;
+            /** First Bar */
+            first_bar: number;
+            /** Hits */
+            hits: number[];
+            /** Pace */
+            pace: string;
+            /** Pattern */
+            pattern: string;
+            /** Place */
+            place: number;
+            /** Repeat Bars */
+            repeat_bars: number;
+            /** Says */
+            says: string;
+            /** Start */
+            start: number;
+        };
+        /**
          * Save
          * @description What was changed of the *revision* it is based on: moment by moment, and beside them, after the last.
          *
@@ -5265,10 +5665,21 @@ export interface components {
              */
             bars: number;
             /**
+             * Degrees Up
+             * @description all that is melodic, before the scale: it stays in it
+             * @default 0
+             */
+            degrees_up: number;
+            /**
              * Detours
              * @default []
              */
             detours: components["schemas"]["PatternDetour"][];
+            /**
+             * Ends After
+             * @description bars; its notes are cut there; none: never
+             */
+            ends_after?: number | null;
             /**
              * Held Detours
              * @description by hand, in the order of time
@@ -5288,6 +5699,25 @@ export interface components {
              *     }
              */
             meter: components["schemas"]["Meter"];
+            /**
+             * Moved Detours
+             * @description held while moves were recorded, in the order of time
+             * @default []
+             */
+            moved_detours: components["schemas"]["HeldDetour"][];
+            /**
+             * Movements
+             * @default []
+             */
+            movements: components["schemas"]["Movement"][];
+            /**
+             * @description of step values, spans and chord lengths; bars stay as long
+             * @default {
+             *       "over": 1,
+             *       "times": 1
+             *     }
+             */
+            pace: components["schemas"]["RowPace"];
             /** @description none: no chords to follow */
             progression?: components["schemas"]["Progression"] | null;
             /**
@@ -5298,6 +5728,12 @@ export interface components {
              *     }
              */
             scale: components["schemas"]["Scale"];
+            /**
+             * Semitones Up
+             * @description all that is melodic, after the scale: it may leave it
+             * @default 0
+             */
+            semitones_up: number;
             /**
              * @default {
              *       "divisor": 1,
@@ -5506,10 +5942,22 @@ export interface components {
             semitones: number;
         };
         /**
+         * SoundSettings
+         * @description How a built-in sound is struck: *level_db*, *pan* (% to the right); *tone*: of a pitched voice, else None.
+         */
+        SoundSettings: {
+            /** Level Db */
+            level_db: number;
+            /** Pan */
+            pan: number;
+            tone: components["schemas"]["Tone"] | null;
+        };
+        /**
          * Sounds
          * @description What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
          *
-         *     *voices*: those that its notes strike.
+         *     *lanes*: their ids. *voices*, *settings*: those that its notes strike, and how. *switches*: the ticks at which
+         *     another pattern may take over, by when that was asked for. *ends*: the tick at which all is over; None: never.
          */
         Sounds: {
             /** Bar Ticks */
@@ -5519,12 +5967,20 @@ export interface components {
             controls: components["schemas"]["ControlColumns"];
             /** End Tick */
             end_tick: number;
+            /** Ends */
+            ends: number | null;
             events: components["schemas"]["EventColumns"];
             /** First Tick */
             first_tick: number;
             held: components["schemas"]["ControlColumns"];
             /** Lanes */
-            lanes: components["schemas"]["LaneTone"][];
+            lanes: string[];
+            /** Settings */
+            settings: components["schemas"]["SoundSettings"][];
+            /** Switches */
+            switches: {
+                [key: string]: number[];
+            };
             /** Voices */
             voices: components["schemas"]["Voice"][];
         };
@@ -5535,6 +5991,7 @@ export interface components {
         SoundsQuestion: {
             /** Dice */
             dice: number;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             window: components["schemas"]["Window"];
         };
@@ -5699,6 +6156,7 @@ export interface components {
              * @default 2
              */
             of: number;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
         };
         /**
@@ -5782,6 +6240,7 @@ export interface components {
              * @default 0
              */
             low: number;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             /**
              * Shape
@@ -5989,6 +6448,7 @@ export interface components {
             lane?: string | null;
             /** Percent */
             percent: number;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             /** Throw */
             throw: number;
@@ -6023,6 +6483,7 @@ export interface components {
             piece: string;
             /** Piece Id */
             piece_id?: number | null;
+            row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             /**
              * Vary
@@ -9908,6 +10369,249 @@ export interface operations {
             };
         };
     };
+    pieces_order_api_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_order_api_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderKeeping"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptClips"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_order_api_midi: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     pieces_api_list_pieces: {
         parameters: {
             query?: never;
@@ -11544,6 +12248,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_fewer_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovesQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
                 };
             };
             /** @description Bad Request */

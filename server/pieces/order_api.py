@@ -1,0 +1,91 @@
+"""The running order over HTTP: how it looks, and what is kept of it."""
+
+from typing import Annotated, Literal
+
+from accounts.auth import from_our_page, signed_in, user_of
+from clips import services as clips
+from clips.schemas import ClipLine
+from config.answers import answer
+from config.bodies import Body
+from config.downloads import attached, zipped
+from config.refusal import refusals
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from pydantic import BaseModel, Field
+
+from lattice.clips import Clip
+from lattice.document import DocumentError, Piece
+from lattice.formats.midi import Export, midi_file
+from lattice.order.kept import markers, order_clip, row_clip
+from lattice.order.rows import stands
+from lattice.screen.order import OrderPicture, order_picture
+
+router = Router(auth=from_our_page)
+
+MIDI = "audio/midi"
+Rows = Annotated[list[Annotated[int, Field(ge=0)]] | None, Field(max_length=500, description="none: all")]
+
+
+class OrderQuestion(Body):
+    """The piece whose running order is meant."""
+
+    piece: Piece
+
+
+class OrderFile(OrderQuestion):
+    """How to write an order: *whole*, one file with a marker a row, or a file a row, of *rows* by their places."""
+
+    of: Literal["whole", "rows"] = "whole"
+    rows: Rows = None
+    export: Export = Export()
+
+
+class OrderKeeping(OrderQuestion):
+    """What to keep: the *whole* as one clip, or a clip a row, of some *rows* by their places."""
+
+    of: Literal["whole", "rows"] = "rows"
+    rows: Rows = None
+
+
+class KeptClips(BaseModel):
+    """The clips that were kept."""
+
+    clips: list[ClipLine]
+
+
+@router.post("", response={200: OrderPicture, **refusals(422)})
+def order(request: HttpRequest, body: OrderQuestion) -> HttpResponse:
+    """A running order as it is drawn."""
+    return answer(order_picture(body.piece))
+
+
+@router.post("/midi", response={200: bytes, **refusals(422)})
+def midi(request: HttpRequest, body: OrderFile) -> HttpResponse:
+    """A running order as one MIDI file, or as a zip of one for each row."""
+    if body.of == "whole":
+        clip = order_clip(body.piece, moves=body.export.moves)
+        return attached(midi_file(clip, body.export, markers(body.piece)), f"{clip.name}.mid", MIDI)
+    files = [
+        (f"{clip.name}.mid", midi_file(clip, body.export))
+        for clip in _clips_of_rows(body.piece, body.rows, moves=body.export.moves)
+    ]
+    return zipped(files, f"{body.piece.name}, rows.zip")
+
+
+@router.post("/keep", auth=signed_in, response={201: KeptClips, **refusals(401, 422)})
+def keep(request: HttpRequest, body: OrderKeeping) -> HttpResponse:
+    """Keep a running order as one clip, or as a clip a row, in a set of its piece."""
+    several = [order_clip(body.piece)] if body.of == "whole" else _clips_of_rows(body.piece, body.rows)
+    stored = clips.store_all(user_of(request), several, "Kept from the order", body.piece.name)
+    return answer(KeptClips(clips=[ClipLine.of(one) for one in stored]), 201)
+
+
+def _clips_of_rows(piece: Piece, places: list[int] | None, *, moves: bool = False) -> list[Clip]:
+    """Return a clip for each of the rows. Raises DocumentError if one is not there, or there is none."""
+    rows = stands(piece)
+    wanted = rows if places is None else [stand for stand in rows if stand.place in places]
+    if not wanted or (places is not None and len(wanted) < len(set(places))):
+        raise DocumentError.of("order", "there is no such row: add one first")
+    if len(wanted) > clips.MAX_AT_ONCE:
+        raise DocumentError.of("order", f"at most {clips.MAX_AT_ONCE} rows at once, these are {len(wanted)}")
+    return [row_clip(piece, stand, moves=moves) for stand in wanted]

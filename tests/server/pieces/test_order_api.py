@@ -1,0 +1,142 @@
+"""The running order over HTTP."""
+
+from io import BytesIO
+from typing import Any
+from zipfile import ZipFile
+
+import pytest
+from mido import MidiFile
+
+from lattice.document import Euclidean, Piece, score_of
+from lattice.document.order import OrderRow, PlacedRow, RowPace
+from lattice.document.piece import Pattern
+from lattice.order.rows import in_row
+from lattice.render import Window, render
+from tests.lattice.render.test_movements import moves
+from tests.lattice.scores import lane
+from tests.server.conftest import Hands
+
+pytestmark = pytest.mark.django_db
+
+BAR = 53760
+LANES = (lane("thud"), lane("hiss", voice="hiss", source=Euclidean(hits=5, steps=8), chance_percent=50))
+A = Pattern(id="a", name="A", bars=2, dice=3, lanes=LANES)
+B = Pattern(
+    id="b", name="B", bars=1, lanes=(lane("bell", voice="bell"),), progression={"chords": [{"chord": "ii"}]}
+)
+ORDER = (
+    OrderRow(pattern="a", repeats=2, pace=RowPace(times=2, over=3)),
+    OrderRow(pattern="b", mutes=("bell",)),
+)
+PIECE = Piece(name="Night Ferry", patterns=(A, B), order=ORDER)
+
+
+def post(client: Any, what: str, body: dict[str, Any]) -> Any:
+    if isinstance(client, Hands):
+        return client.send("POST", f"/order{what}", body)
+    return client.post(f"/api/order{what}", body, content_type="application/json")
+
+
+def asking(piece: Piece = PIECE, **more: Any) -> dict[str, Any]:
+    return {"piece": piece.model_dump(mode="json"), **more}
+
+
+def test_an_order_is_drawn_in_true_time(client):
+    told = post(client, "", asking()).json()
+    assert (told["ticks"], told["bars"], told["lasts"]) == (5 * BAR, 5, "0:11")
+    first, second = told["rows"]
+    assert (first["start"], first["end"], first["bars"], first["repeat_bars"]) == (0, 4 * BAR, 4, 2)
+    assert first["pace"] == "at 2/3 of the pace: a step lasts 3/2 as long"
+    assert (first["dice"], second["dice"]) == (3, 2)
+    assert second["says"] == "without Bell"
+    assert (second["hits"], second["begins"]) == ([0], "0:09")
+    assert [chord["name"] for chord in second["chords"]] == ["Dm"]
+    assert told["most_hits"] == max(first["hits"])
+
+
+def test_a_score_in_a_row_sounds_as_the_row_does(client):
+    placed = PlacedRow(row=ORDER[0], place=5)
+    body = {
+        "score": score_of(PIECE, A).model_dump(mode="json"), "dice": 3, "window": {"bars": 4},
+        "row": placed.model_dump(mode="json"),
+    }  # fmt: skip
+    heard = client.post("/api/render/sounds", body, content_type="application/json").json()
+    there, dice = in_row(score_of(PIECE, A), 3, placed)
+    assert heard["events"]["starts"] == render(there, dice, Window(bars=4)).starts.tolist()
+    assert heard["ends"] == 4 * BAR
+    assert heard["switches"]["bar"] == [0, BAR, 2 * BAR, 3 * BAR]
+    assert heard["switches"]["pass"] == [0, 2 * BAR]
+    assert len(heard["switches"]["beat"]) == 16
+    assert heard["switches"]["once"][1] == 3360 * 3 // 2
+
+
+def test_an_order_is_one_file_or_a_file_a_row(client):
+    whole = post(client, "/midi", asking())
+    assert 'filename="Night Ferry, whole.mid"' in whole["Content-Disposition"]
+    file = MidiFile(file=BytesIO(whole.content))
+    assert [one.text for one in file.tracks[0] if one.type == "marker"] == ["1 A", "2 B"]
+    rows = post(client, "/midi", asking(of="rows"))
+    with ZipFile(BytesIO(rows.content)) as archive:
+        assert len(archive.namelist()) == 2
+    one = post(client, "/midi", asking(of="rows", rows=[1]))
+    with ZipFile(BytesIO(one.content)) as archive:
+        assert archive.namelist() == ["Night Ferry 2 B, bar 1.mid"]
+
+
+def test_rows_are_kept_as_clips_in_the_set_of_their_piece(mara):
+    kept = post(mara, "/keep", asking())
+    assert kept.status_code == 201
+    assert [one["name"] for one in kept.json()["clips"]] == [
+        "Night Ferry 1 A, bars 1–4",
+        "Night Ferry 2 B, bar 1",
+    ]
+    assert {one["set_name"] for one in kept.json()["clips"]} == {"Night Ferry"}
+    whole = post(mara, "/keep", asking(of="whole")).json()["clips"]
+    assert [one["name"] for one in whole] == ["Night Ferry, whole"]
+
+
+def test_a_stranger_keeps_nothing(nobody):
+    assert post(nobody, "/keep", asking()).status_code == 401
+
+
+@pytest.mark.parametrize(
+    "body", [asking(of="rows", rows=[7]), asking(Piece(name="x", patterns=(A,)), of="whole")]
+)
+def test_what_is_not_there_is_not_kept(mara, body):
+    refused = post(mara, "/keep", body)
+    assert refused.status_code == 422
+    assert (
+        "add one first" in refused.json()["detail"]
+        if "detail" in refused.json()
+        else refused.content.decode()
+    )
+
+
+def test_movements_are_written_as_controllers_where_that_is_asked_for(client):
+    thud = lane("thud", movements=(moves("level_db", (0, -48), (BAR, 6)), moves("pan", (0, -100))))
+    piece = PIECE.model_copy(
+        update={"patterns": (A.model_copy(update={"lanes": (thud,)}),), "order": ORDER[:1]}
+    )
+
+    def sent(export: dict[str, Any]) -> list[tuple[int, int, int]]:
+        tick, found = 0, []
+        for message in MidiFile(
+            file=BytesIO(post(client, "/midi", asking(piece, export=export)).content)
+        ).tracks[1]:
+            tick += message.time
+            if message.type == "control_change":
+                found.append((tick, message.control, message.value))
+        return sorted(found)
+
+    assert sent({}) == []
+    assert sent({"moves": True}) == [(0, 7, 0), (0, 10, 0), (4 * 960, 7, 127)]
+
+
+def test_fewer_points_play_the_same(client):
+    thud = lane("thud", movements=(moves("velocity", *((at * 40, 20 + at) for at in range(90))),))
+    score = score_of(PIECE, A.model_copy(update={"lanes": (thud, LANES[1])}))
+    body = {"score": score.model_dump(mode="json"), "dice": 1, "lanes": ["thud"]}
+    patch = client.post("/api/render/moves/fewer", body, content_type="application/json").json()["patches"][
+        "thud"
+    ]
+    assert [point[0] for point in patch["movements"][0]["points"]] == [0, 3360, 3560]
