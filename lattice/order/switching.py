@@ -1,53 +1,58 @@
-"""When one pattern may give way to another, and from where that plays."""
+"""When one pattern gives way to another while it plays, and from where that plays."""
 
-from typing import Literal, get_args
-
-import numpy as np
+from typing import Literal, NamedTuple, get_args
 
 from lattice.document.piece import Score
 from lattice.render.feel import feel_of
 from lattice.render.notes import silent_lanes
 from lattice.render.pipeline import play
 from lattice.render.pitch_context import pitch_context_of
-from lattice.render.window import Window
 from lattice.steps.lane_steps import lines_of
 from lattice.units import TICKS_PER_QUARTER
 
-__all__ = ["SWITCHES", "SwitchAt", "SwitchTo", "begins_at", "switches"]
+__all__ = ["SWITCHES", "Switch", "SwitchAt", "SwitchTo", "switch"]
 
 SwitchAt = Literal["once", "beat", "bar", "pass"]
 SwitchTo = Literal["begin", "carry on"]
 SWITCHES: tuple[SwitchAt, ...] = get_args(SwitchAt)
 
 
-def switches(score: Score, dice: int, window: Window) -> dict[SwitchAt, list[int]]:
-    """Return the ticks in *window* at which another pattern may take over, by when it was asked for.
+class Switch(NamedTuple):
+    """*tick*: of the leaving pattern, at which it gives way. *from_tick*: from where the coming one plays."""
 
-    "once": where a step of the finest lane that is heard begins, its swing included; at beats where none is. "beat",
-    "bar" and "pass": where one begins.
+    tick: int
+    from_tick: int
+
+
+def switch(score: Score, dice: int, tick: int, at: SwitchAt, to: SwitchTo, began: int) -> Switch:
+    """Return when *score*, which plays by *dice*, gives way at *tick* or after, and from where what comes plays.
+
+    *at* "once" it does where the next step of the finest lane that is heard begins, its swing included; else where the
+    next beat, bar or pass does. What comes *begins* at its first step, or *carries on* as if it had been playing since
+    play was pressed, *began* ticks before the leaving pattern's start.
+
+    >>> from lattice.document import DOCKSIDE
+    >>> switch(Score(tempo=112, kit=DOCKSIDE, bars=4), 1, 53761, "bar", "carry on", 4 * 53760)
+    Switch(tick=107520, from_tick=322560)
     """
-    first, end = window.ticks(score.meter.bar_ticks)
+    when = _at_once(score, dice, tick) if at == "once" else _next(score, tick, at)
+    return Switch(when, 0 if to == "begin" else began + when)
+
+
+def _next(score: Score, tick: int, at: Literal["beat", "bar", "pass"]) -> int:
+    bar = score.meter.bar_ticks
     beat = int(score.meter.beat_quarters * TICKS_PER_QUARTER)
-    every = {"beat": beat, "bar": score.meter.bar_ticks, "pass": score.bars * score.meter.bar_ticks}
-    places: dict[SwitchAt, list[int]] = {"once": [], "beat": [], "bar": [], "pass": []}
-    for at, unit in (("beat", beat), ("bar", every["bar"]), ("pass", every["pass"])):
-        places[at] = list(range(-(-first // unit) * unit, end, unit))  # type: ignore[index]  # three of its names
+    unit = {"beat": beat, "bar": bar, "pass": score.bars * bar}[at]
+    return -(-tick // unit) * unit
+
+
+def _at_once(score: Score, dice: int, tick: int) -> int:
     silent = silent_lanes(score.lanes)
     heard = [line for line in lines_of(score, dice) if line.lane.id not in silent]
+    beat = _next(score, tick, "beat")
     if not heard:
-        return places | {"once": places["beat"]}
+        return beat
     finest = min(heard, key=lambda line: line.clock.step)
     feel, context = feel_of(finest.lane, score), pitch_context_of(finest.lane, score, dice)
-    starts = np.unique(play(finest, feel, context, first, end).starts)
-    return places | {"once": starts[(starts >= first) & (starts < end)].tolist()}
-
-
-def begins_at(to: SwitchTo, tick: int) -> int:
-    """Return from which tick on a pattern plays that takes over at *tick*, counted from when play was pressed.
-
-    It begins at its first step, or carries on as if it had been playing since.
-
-    >>> begins_at("begin", 53760), begins_at("carry on", 53760)
-    (0, 53760)
-    """
-    return 0 if to == "begin" else tick
+    starts = play(finest, feel, context, tick, tick + score.meter.bar_ticks).starts
+    return int(starts[starts >= tick].min(initial=beat + score.meter.bar_ticks)) if starts.size else beat

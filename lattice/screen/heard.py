@@ -5,7 +5,6 @@ import numpy as np
 from lattice.document.kit import Voice
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
-from lattice.order.switching import switches
 from lattice.render.controls import Controls, controls_of
 from lattice.render.events import events_of
 from lattice.render.overlaps import Events
@@ -38,7 +37,6 @@ def sounds(score: Score, dice: int, window: Window) -> Sounds:
         events=events,
         controls=_columns(sent.sends),
         held=_columns(sent.held),
-        switches=switches(score, dice, window),
         ends=score.end_tick,
     )
 

@@ -8,7 +8,6 @@ from lattice.document.kit import Voice
 from lattice.document.pitched import Tone
 from lattice.document.step_value import StepValue
 from lattice.document.strip import Shape
-from lattice.order.switching import SwitchAt
 from lattice.sentence import Choice, Field, Part, Sentence, Word
 
 __all__ = [
@@ -316,8 +315,8 @@ class SoundSettings(BaseModel):
 class Sounds(BaseModel):
     """What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
 
-    *lanes*: their ids. *voices*, *settings*: those that its notes strike, and how. *switches*: the ticks at which
-    another pattern may take over, by when that was asked for. *ends*: the tick at which all is over; None: never.
+    *lanes*: their ids. *voices*, *settings*: those that its notes strike, and how. *ends*: the tick at which all is
+    over; None: never.
     """
 
     first_tick: int
@@ -330,7 +329,6 @@ class Sounds(BaseModel):
     events: EventColumns
     controls: ControlColumns
     held: ControlColumns
-    switches: dict[SwitchAt, list[int]]
     ends: int | None
 
 

@@ -6,6 +6,7 @@ from accounts.auth import from_our_page, signed_in, user_of
 from clips import services as clips
 from clips.schemas import ClipLine
 from config.answers import answer
+from config.asked import Asked
 from config.bodies import Body
 from config.downloads import attached, zipped
 from config.refusal import refusals
@@ -14,11 +15,16 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from lattice.clips import Clip
-from lattice.document import DocumentError, Piece
+from lattice.document import DocumentError, Piece, read
+from lattice.document.notes import Tick
 from lattice.formats.midi import Export, midi_file
 from lattice.order.kept import markers, order_clip, row_clip
 from lattice.order.rows import stands
+from lattice.order.switching import SwitchAt, SwitchTo, switch
+from lattice.render import Window
+from lattice.screen import Sounds, sounds
 from lattice.screen.order import OrderPicture, order_picture
+from pieces.schemas import MAX_SCREEN_BARS
 
 router = Router(auth=from_our_page)
 
@@ -47,6 +53,29 @@ class OrderKeeping(OrderQuestion):
     rows: Rows = None
 
 
+class Switching(Body):
+    """From *tick* on what is *leaving*, which began *began* ticks after play was pressed, may give way.
+
+    *at*: the next step, beat, bar or end of a pass; *to*: begin, or carry on. *bars*: how many of what comes to hear.
+    """
+
+    leaving: Asked
+    coming: Asked
+    tick: Tick
+    at: SwitchAt = "bar"
+    to: SwitchTo = "begin"
+    began: Tick = 0
+    bars: Annotated[int, Field(ge=1, le=MAX_SCREEN_BARS)] = 4
+
+
+class Switched(BaseModel):
+    """At *tick* of what is leaving, what comes is heard from its *from_tick* on: *sounds* of its bars."""
+
+    tick: int
+    from_tick: int
+    sounds: Sounds
+
+
 class KeptClips(BaseModel):
     """The clips that were kept."""
 
@@ -57,6 +86,16 @@ class KeptClips(BaseModel):
 def order(request: HttpRequest, body: OrderQuestion) -> HttpResponse:
     """A running order as it is drawn."""
     return answer(order_picture(body.piece))
+
+
+@router.post("/switch", response={200: Switched, **refusals(422)})
+def switch_pattern(request: HttpRequest, body: Switching) -> HttpResponse:
+    """When a pattern gives way to another while it plays, and what is heard of that from then on."""
+    leaving, coming = body.leaving, body.coming
+    place = switch(leaving.score, leaving.dice, body.tick, body.at, body.to, body.began)
+    first = place.from_tick // coming.score.meter.bar_ticks
+    heard = sounds(coming.score, coming.dice, read(Window, {"first_bar": first, "bars": body.bars}))
+    return answer(Switched.model_construct(tick=place.tick, from_tick=place.from_tick, sounds=heard))
 
 
 @router.post("/midi", response={200: bytes, **refusals(422)})

@@ -64,10 +64,19 @@ def test_a_score_in_a_row_sounds_as_the_row_does(client):
     there, dice = in_row(score_of(PIECE, A), 3, placed)
     assert heard["events"]["starts"] == render(there, dice, Window(bars=4)).starts.tolist()
     assert heard["ends"] == 4 * BAR
-    assert heard["switches"]["bar"] == [0, BAR, 2 * BAR, 3 * BAR]
-    assert heard["switches"]["pass"] == [0, 2 * BAR]
-    assert len(heard["switches"]["beat"]) == 16
-    assert heard["switches"]["once"][1] == 3360 * 3 // 2
+
+
+def test_a_switch_says_when_and_what_is_heard_from_then_on(client):
+    one, other = (score_of(PIECE, pattern).model_dump(mode="json") for pattern in (A, B))
+    asked = {
+        "leaving": {"score": one, "dice": 3}, "coming": {"score": other, "dice": 1},
+        "tick": BAR + 1, "at": "pass", "to": "carry on", "began": BAR, "bars": 2,
+    }  # fmt: skip
+    told = post(client, "/switch", asked).json()
+    assert (told["tick"], told["from_tick"]) == (2 * BAR, 3 * BAR)
+    assert (told["sounds"]["first_tick"], told["sounds"]["end_tick"]) == (3 * BAR, 5 * BAR)
+    begun = post(client, "/switch", asked | {"to": "begin"}).json()
+    assert (begun["from_tick"], begun["sounds"]["first_tick"]) == (0, 0)
 
 
 def test_an_order_is_one_file_or_a_file_a_row(client):

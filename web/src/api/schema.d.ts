@@ -764,6 +764,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/order/switch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Switch Pattern
+         * @description When a pattern gives way to another while it plays, and what is heard of that from then on.
+         */
+        post: operations["pieces_order_api_switch_pattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -1862,6 +1882,16 @@ export interface components {
              *     }
              */
             swing: components["schemas"]["Swing"];
+        };
+        /**
+         * Asked
+         * @description A pattern's *score* and its *dice*; in a *row* of a running order both are what that makes of them.
+         */
+        Asked: {
+            /** Dice */
+            dice: number;
+            row?: components["schemas"]["PlacedRow"] | null;
+            score: components["schemas"]["Score"];
         };
         /**
          * AwayPicture
@@ -5956,8 +5986,8 @@ export interface components {
          * Sounds
          * @description What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
          *
-         *     *lanes*: their ids. *voices*, *settings*: those that its notes strike, and how. *switches*: the ticks at which
-         *     another pattern may take over, by when that was asked for. *ends*: the tick at which all is over; None: never.
+         *     *lanes*: their ids. *voices*, *settings*: those that its notes strike, and how. *ends*: the tick at which all is
+         *     over; None: never.
          */
         Sounds: {
             /** Bar Ticks */
@@ -5977,10 +6007,6 @@ export interface components {
             lanes: string[];
             /** Settings */
             settings: components["schemas"]["SoundSettings"][];
-            /** Switches */
-            switches: {
-                [key: string]: number[];
-            };
             /** Voices */
             voices: components["schemas"]["Voice"][];
         };
@@ -6282,6 +6308,51 @@ export interface components {
              * @default 50
              */
             percent: number;
+        };
+        /**
+         * Switched
+         * @description At *tick* of what is leaving, what comes is heard from its *from_tick* on: *sounds* of its bars.
+         */
+        Switched: {
+            /** From Tick */
+            from_tick: number;
+            sounds: components["schemas"]["Sounds"];
+            /** Tick */
+            tick: number;
+        };
+        /**
+         * Switching
+         * @description From *tick* on what is *leaving*, which began *began* ticks after play was pressed, may give way.
+         *
+         *     *at*: the next step, beat, bar or end of a pass; *to*: begin, or carry on. *bars*: how many of what comes to hear.
+         */
+        Switching: {
+            /**
+             * At
+             * @default bar
+             * @enum {string}
+             */
+            at: "once" | "beat" | "bar" | "pass";
+            /**
+             * Bars
+             * @default 4
+             */
+            bars: number;
+            /**
+             * Began
+             * @default 0
+             */
+            began: number;
+            coming: components["schemas"]["Asked"];
+            leaving: components["schemas"]["Asked"];
+            /** Tick */
+            tick: number;
+            /**
+             * To
+             * @default begin
+             * @enum {string}
+             */
+            to: "begin" | "carry on";
         };
         /**
          * Swung
@@ -10554,6 +10625,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_order_api_switch_pattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Switching"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Switched"];
                 };
             };
             /** @description Bad Request */
