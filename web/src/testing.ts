@@ -1,8 +1,8 @@
 /** Documents and stand-ins for tests. */
-import type { Lane, LanePicture, Piece, Schemas, Score } from '@/api/client'
+import type { Lane, LanePicture, OrderRow, Piece, Schemas, Score } from '@/api/client'
 import type { Move, Port, Sounding, Strike } from '@/sound/port'
-import type { Question } from '@/sound/player'
-import { plainLane } from '@/work/document'
+import type { Ask, Engine, Question } from '@/sound/player'
+import { PLAIN_PACE, plainLane } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
 export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
@@ -21,6 +21,7 @@ export function aPiece(...lanes: Lane[]): Piece {
     swing: { percent: 50, note: 16 },
     scale: { root: 0, name: 'major', degrees: [] },
     kit: { name: 'Dockside', channel: 10, voices },
+    order: [],
     patterns: [
       {
         id: 'a',
@@ -31,34 +32,61 @@ export function aPiece(...lanes: Lane[]): Piece {
         step_value,
         lanes,
         detours: [],
+        degrees_up: 0,
+        semitones_up: 0,
+        movements: [],
+        moved_detours: [],
       },
     ],
   }
 }
 
+export const aRow = (fields: Partial<OrderRow> = {}): OrderRow => ({
+  pattern: 'a', repeats: 1, bars: null, degrees_up: 0, semitones_up: 0, scale: null, pace: PLAIN_PACE, mutes: [], ...fields,
+}) // prettier-ignore
+
 export function aScore(...lanes: Lane[]): Score {
   const { tempo, swing, scale, kit, patterns } = aPiece(...lanes)
   const { meter, bars, step_value } = patterns[0]!
-  return { tempo, swing, scale, kit, meter, bars, step_value, lanes, detours: [], held_detours: [] }
+  return {
+    tempo, swing, scale, kit, meter, bars, step_value, lanes, detours: [], held_detours: [],
+    degrees_up: 0, semitones_up: 0, movements: [], moved_detours: [], pace: PLAIN_PACE,
+  } // prettier-ignore
 }
 
 export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
   return {
     id: 'thud', silent: false, steps: 4, first_step: 0, last_step: 3, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400,
     comes_round: '', is_gapped: false, follows: null, kept: null, away: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
-    chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], painted_on: null, pitches: [], degrees: [], staff: null, folded: 0, held: [], tone: null, cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, busy: null, ...fields,
+    chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], values: [], painted_on: null, pitches: [], degrees: [], staff: null, folded: 0, held: [], tone: null, cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, busy: null, movements: [], ...fields,
   } // prettier-ignore
 }
+
+type Asked = Question & { known?: Readonly<Record<string, string>> }
+interface StandIn {
+  readonly news: Schemas['News']
+  readonly sounds: Schemas['Sounds']
+}
+
+/** The stand-in as what the player asks: another pattern takes over at the next bar line, and begins. */
+export const asking = (ask: Ask): Engine => ({
+  sounds: ask,
+  switches: async ({ coming, tick }) => ({
+    tick: Math.ceil(tick / 53760) * 53760,
+    from_tick: 0,
+    sounds: await ask({ ...coming, window: { first_bar: 0, bars: 4 } }),
+  }),
+})
 
 /**
  * A stand-in for the engine that knows one rule: a lane sounds on every `source.steps`-th quarter of a beat, each note as
  * long as `length_percent` of it. Enough to see what the player makes of answers.
  */
-export function standIn({
-  score: asked,
-  window,
-  known = {},
-}: Question & { known?: Readonly<Record<string, string>> }): Schemas['News'] & Schemas['Sounds'] {
+export const standIn = (question: Asked): Schemas['Sounds'] => both(question).sounds
+/** What it draws. */
+export const standInNews = (question: Asked): Schemas['News'] => both(question).news
+
+function both({ score: asked, window, known = {} }: Asked): StandIn {
   const bar = 53760
   // As the engine does: what is plain need not be said.
   const score = { ...asked, lanes: asked.lanes.map((lane) => ({ ...plainLane(lane), ...lane })) }
@@ -79,11 +107,9 @@ export function standIn({
   const pictures = score.lanes.map(({ id, source }) =>
     aPicture({ id, steps: 'steps' in source ? source.steps : 1 }),
   )
-  return {
-    first_tick: first,
-    end_tick: end,
-    bar_ticks: bar,
-    beat_ticks: 13440,
+  const place = { first_tick: first, end_tick: end, bar_ticks: bar, beat_ticks: 13440 }
+  const news = {
+    ...place,
     standing: [],
     chords: [],
     progression: '',
@@ -93,6 +119,13 @@ export function standIn({
     benches: [],
     meeting: { says: '', at: [], of: [] },
     sounds: null,
+    lanes: pictures.filter((one) => known[`lane ${one.id}`] !== markOf(one)),
+    marks: Object.fromEntries(pictures.map((one) => [`lane ${one.id}`, markOf(one)])),
+  }
+  const heard = {
+    ...place,
+    lanes: score.lanes.map(({ id }) => id),
+    settings: score.lanes.map(({ level_db, pan }) => ({ level_db, pan, tone: null })),
     voices: score.lanes.map(
       ({ voice, name }) =>
         score.kit.voices.find(({ id }) => id === voice) ?? {
@@ -105,8 +138,6 @@ export function standIn({
           pan: 0,
         },
     ),
-    lanes: pictures.filter((one) => known[`lane ${one.id}`] !== markOf(one)),
-    marks: Object.fromEntries(pictures.map((one) => [`lane ${one.id}`, markOf(one)])),
     events: {
       lanes: notes.map(({ index }) => index),
       starts: notes.map(({ start }) => start),
@@ -118,10 +149,13 @@ export function standIn({
       semitones: notes.map(() => 0),
       channels: notes.map(() => 10),
       straights: notes.map(({ start }) => start),
+      settings: notes.map(({ index }) => index),
     },
+    ends: null,
     controls: controlsOf(score, first, end),
     held: first > 0 ? controlsOf(score, 0, first, true) : noControls,
   }
+  return { news, sounds: heard }
 }
 
 /** Each control strip sends its values one after the other, one every bar. `isHeld`: only the last one. */

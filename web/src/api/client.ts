@@ -11,6 +11,9 @@ export type Lane = Schemas['Lane']
 export type Score = Schemas['Score']
 export type Keys = Schemas['Keys']
 export type HeldDetour = Schemas['HeldDetour']
+export type Movement = Schemas['Movement']
+export type OrderRow = Schemas['OrderRow']
+export type PlacedRow = Schemas['PlacedRow']
 export type Progression = Schemas['Progression']
 /** All that is drawn of a window, put together from what the engine says is new. */
 export type Rendering = Omit<Schemas['News'], 'marks' | 'sounds'>

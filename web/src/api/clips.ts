@@ -28,6 +28,7 @@ export const PLAIN_EXPORT: Export = {
   drums: 'lanes',
   markers: false,
   bends: false,
+  moves: false,
 }
 
 /** How a MIDI file becomes clips. */

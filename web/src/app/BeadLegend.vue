@@ -16,7 +16,7 @@ function two(fields: Partial<LanePicture>): LanePicture {
     is_gapped: false, follows: null, kept: null, away: null, starts: [0, STEP], numbers: [0, 1], hits: [0], sounds: [1], velocities: [100], lengths: [STEP],
     chances: [100], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], held: [], values: [], painted_on: null,
     pitches: [], degrees: [], staff: null, folded: 0, tone: null,
-    cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, busy: null, ...fields,
+    cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, busy: null, movements: [], ...fields,
   } // prettier-ignore
 }
 const both = {

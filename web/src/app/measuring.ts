@@ -60,7 +60,7 @@ export function exposeForMeasuring() {
       playing.tape.stretches.at(-1)?.score.lanes.find(({ id }) => id === laneId)?.keys ?? null,
     rehearse: async (first, seconds, hands) => {
       const { rehearse } = await import('@/sound/rehearsal')
-      return rehearse(first, seconds, hands, playing.ask)
+      return rehearse(first, seconds, hands, playing.engine)
     },
   }
 }

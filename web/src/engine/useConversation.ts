@@ -1,12 +1,15 @@
 import { defineStore } from 'pinia'
 
-import { answer, api, type Score, type Schemas } from '@/api/client'
+import { barsAhead } from '@/sound/player'
+import type { SwitchQuestion } from '@/sound/succession'
+import { answer, api, type PlacedRow, type Score, type Schemas } from '@/api/client'
 
 type Sounds = Schemas['Sounds']
 type PictureQuestion = Omit<Schemas['RenderQuestion'], 'sounds'>
 interface SoundsQuestion {
   readonly score: Score
   readonly dice: number
+  readonly row?: PlacedRow | null | undefined
   readonly window: Schemas['Window']
 }
 interface Wanted {
@@ -31,7 +34,10 @@ export const useConversation = defineStore('conversation', () => {
   const wanted = new Set<Wanted>()
 
   const askAlone = ({ question, resolve, reject }: Wanted) =>
-    void answer(api.POST('/api/render/sounds', { body: question })).then(resolve, reject)
+    void answer(api.POST('/api/render/sounds', { body: { ...question, row: question.row ?? null } })).then(
+      resolve,
+      reject,
+    )
 
   const sounds = (question: SoundsQuestion): Promise<Sounds> =>
     new Promise((resolve, reject) => {
@@ -45,8 +51,10 @@ export const useConversation = defineStore('conversation', () => {
 
   async function picture(question: PictureQuestion): Promise<Omit<Schemas['News'], 'sounds'>> {
     await null // what is heard of it is asked in the same breath
-    const { score, dice } = question
-    const along = [...wanted].find((one) => one.question.score === score && one.question.dice === dice)
+    const { score, dice, row = null } = question
+    const along = [...wanted].find(
+      ({ question: heard }) => heard.score === score && heard.dice === dice && (heard.row ?? null) === row,
+    )
     if (along) wanted.delete(along)
     try {
       const body = { ...question, sounds: along?.question.window ?? null }
@@ -58,5 +66,11 @@ export const useConversation = defineStore('conversation', () => {
       throw reason
     }
   }
-  return { sounds, picture }
+  /** When a pattern gives way to another, and what is heard of that. */
+  const switches = ({ leaving, coming, ...when }: SwitchQuestion): Promise<Schemas['Switched']> => {
+    const of = ({ score, dice, row = null }: SwitchQuestion['coming']) => ({ score, dice, row })
+    const body = { ...when, leaving: of(leaving), coming: of(coming), bars: barsAhead(coming.score) }
+    return answer(api.POST('/api/order/switch', { body }))
+  }
+  return { sounds, switches, picture }
 })

@@ -3,10 +3,10 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, shallowRef } from 'vue'
 
 import { valueAt } from '@/work/document'
-import { aLane, aScore, standIn } from '@/testing'
+import { aLane, aScore, standInNews } from '@/testing'
 import { useRendering } from './useRendering'
 
-type Question = Parameters<typeof standIn>[0]
+type Question = Parameters<typeof standInNews>[0] & { row?: null }
 let asked: { question: Question; answer: (isRefused?: boolean) => Promise<void> }[]
 
 beforeEach(() => {
@@ -19,7 +19,7 @@ beforeEach(() => {
         question,
         answer: async (isRefused = false) => {
           const error = { error: { code: 'document', message: 'lane “Thud”: no', problems: [] } }
-          resolve(isRefused ? Response.json(error, { status: 422 }) : Response.json(standIn(question)))
+          resolve(isRefused ? Response.json(error, { status: 422 }) : Response.json(standInNews(question)))
           await settle()
         },
       })
@@ -65,8 +65,8 @@ describe('asking the engine', () => {
     question.value = at(5)
     await settle()
     // It says what it knows, and what it knows does not come again.
-    const { marks, lanes } = standIn(asked[0]!.question)
-    expect([asked[1]!.question.known, standIn(asked[1]!.question).lanes.length, lanes.length]).toEqual([
+    const { marks, lanes } = standInNews(asked[0]!.question)
+    expect([asked[1]!.question.known, standInNews(asked[1]!.question).lanes.length, lanes.length]).toEqual([
       marks,
       1,
       2,

@@ -61,6 +61,7 @@ const question = computed(() =>
     ? {
         score: piece.score,
         dice: piece.dice,
+        row: piece.row,
         window: view.window,
         chosen: chosen.chosen.value.map(({ id }) => id),
         shown: view.property,

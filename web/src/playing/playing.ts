@@ -1,4 +1,4 @@
-import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
 
@@ -9,6 +9,7 @@ import { useConversation } from '@/engine/useConversation'
 import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
 import { Player } from '@/sound/player'
+import { AT_THE_BAR, isSamePlace, type How } from '@/sound/succession'
 import type { Clock } from '@/sound/port'
 import { isWithin, startOfBar } from '@/sound/time'
 import { wavOf } from '@/sound/wav'
@@ -44,8 +45,9 @@ export const usePlaying = defineStore('playing', () => {
   async function ready(): Promise<Player> {
     const sound = await sounding()
     clock = sound.clock
-    player.value ??= new Player(sound.clock, sound.port, conversation.sounds, tape.value)
+    player.value ??= new Player(sound.clock, sound.port, conversation, tape.value)
     player.value.onLateKeys = lateKeys
+    player.value.onTurn = turned
     return player.value
   }
 
@@ -133,11 +135,27 @@ export const usePlaying = defineStore('playing', () => {
     void keep(recording.end - recording.first, recording)
   }
 
-  /** What the table holds, for the player. */
-  const now = (): Playing | null =>
-    piece.score && piece.pattern
-      ? { score: piece.score, dice: piece.dice, patternId: piece.pattern.id }
-      : null
+  /** When a pattern that is chosen while another plays takes over, and whether it begins or carries on. */
+  const how = useLocalStorage<How>('jolly-lattice-switch', AT_THE_BAR)
+
+  /** What the table holds, for the player. What hands hold is held in what is heard, not in what waits. */
+  function now(): Playing | null {
+    const { score, stillScore, pattern, dice, row } = piece
+    if (!score || !stillScore || !pattern) return null
+    const table = { score, dice, patternId: pattern.id, row }
+    const ours = player.value
+    const isHeard =
+      !ours?.isPlaying || isSamePlace(table, { ...table, patternId: ours.patternId, row: ours.row ?? null })
+    return isHeard ? table : { ...table, score: stillScore }
+  }
+  /** Another pattern is heard now: what hands hold still is held in that from its beginning. */
+  function turned(playing: Playing) {
+    const down = piece.heldDetours.filter(({ end }) => end === null || end === undefined)
+    if (piece.heldDetours.length) piece.heldDetours = down.map((one) => ({ ...one, start: 0 }))
+    for (const tell of onTurn) tell(playing)
+  }
+  /** Told when another pattern, or another row of the running order, is heard. */
+  const onTurn = new Set<(playing: Playing) => void>()
 
   /** `countIn`: bars of clicks before it begins. */
   async function play(fromTick = 0, countIn = 0) {
@@ -230,6 +248,7 @@ export const usePlaying = defineStore('playing', () => {
       pattern: piece.patterns.find(({ id }) => id === stretch.patternId)?.name ?? piece.pattern.name,
       score: stretch.score,
       dice: stretch.dice,
+      row: stretch.row ?? null,
       tape: tapeOf(stretch),
       bars,
       stretch: of ? { first_bar: of.first, end_bar: of.end } : null,
@@ -311,10 +330,10 @@ export const usePlaying = defineStore('playing', () => {
   }
 
   watch(
-    () => [piece.score, piece.dice, piece.pattern?.id] as const,
-    () => {
+    () => [piece.score, piece.dice, piece.pattern?.id, piece.row] as const,
+    ([, , id], [, , before]) => {
       const playing = now()
-      if (playing) player.value?.change(playing)
+      if (playing) player.value?.change(playing, id === before ? undefined : how.value)
     },
     { flush: 'sync' },
   )
@@ -351,7 +370,9 @@ export const usePlaying = defineStore('playing', () => {
     isPlaying,
     isStarting,
     keptBars,
-    ask: conversation.sounds,
+    engine: conversation,
+    how,
+    onTurn,
     ready: ensureAudio,
     play,
     stop,

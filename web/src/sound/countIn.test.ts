@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 
-import { aLane, aScore, RecordingPort, standIn } from '@/testing'
+import { aLane, asking, aScore, RecordingPort, standIn } from '@/testing'
 import { LEAD_IN, Player } from './player'
 
 const score = aScore(aLane('thud'))
@@ -8,7 +8,11 @@ const score = aScore(aLane('thud'))
 async function counted(barsBefore: number) {
   let now = 0
   const port = new RecordingPort()
-  const player = new Player({ now: () => now }, port, async (question) => standIn(question))
+  const player = new Player(
+    { now: () => now },
+    port,
+    asking(async (question) => standIn(question)),
+  )
   await player.play({ score, dice: 1, patternId: 'a' }, 0, barsBefore)
   return { player, port, goTo: (time: number) => ((now = time), player.tick()) }
 }

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 
 import type { Score } from '@/api/client'
-import { aLane, aScore, RecordingPort, standIn } from '@/testing'
+import { aLane, aRow, asking, aScore, RecordingPort, standIn } from '@/testing'
 import { tapeOf } from './tape'
 import { HORIZON, Player } from './player'
 
@@ -33,12 +33,16 @@ beforeEach(() => {
   clock = new SteppedClock()
   port = new RecordingPort()
   const waiting = (open = new Set())
-  player = new Player(clock, port, async (question) => {
-    waiting.add(question)
-    await settle()
-    waiting.delete(question)
-    return standIn(question)
-  })
+  player = new Player(
+    clock,
+    port,
+    asking(async (question) => {
+      waiting.add(question)
+      await settle()
+      waiting.delete(question)
+      return standIn(question)
+    }),
+  )
   score = aScore(
     aLane('thud', { source: { kind: 'drawn', steps: 4, hits: [] } }),
     aLane('chain', { source: { kind: 'drawn', steps: 3, hits: [] } }),
@@ -77,11 +81,15 @@ describe('committing', () => {
   })
 
   it('tunes the sound of a note and leaves its MIDI note alone, on the tape too', async () => {
-    player = new Player(clock, port, async (question) => {
-      const { events, ...rest } = standIn(question)
-      const tunes = events.starts.map((_, at) => 2 * at)
-      return { ...rest, events: { ...events, tunes, semitones: tunes } }
-    })
+    player = new Player(
+      clock,
+      port,
+      asking(async (question) => {
+        const { events, ...rest } = standIn(question)
+        const tunes = events.starts.map((_, at) => 2 * at)
+        return { ...rest, events: { ...events, tunes, semitones: tunes } }
+      }),
+    )
     await player.play(playing(1))
     await clock.run(player, 0.6)
     expect(port.given.slice(0, 3).map(({ note }) => [note.semitones, note.pitch])).toEqual([
@@ -122,10 +130,14 @@ describe('committing', () => {
 
   it('goes on with what it has while the engine cannot be asked, and asks again', async () => {
     let fails = false
-    player = new Player(clock, port, async (question) => {
-      if (fails) throw new Error('unreachable')
-      return standIn(question)
-    })
+    player = new Player(
+      clock,
+      port,
+      asking(async (question) => {
+        if (fails) throw new Error('unreachable')
+        return standIn(question)
+      }),
+    )
     await player.play(playing(1))
     fails = true
     await clock.run(player, 2)
@@ -316,6 +328,74 @@ describe('another pattern', () => {
     await clock.run(player, 4)
     expect(strikes('bell')).toEqual([])
     expect(player.tape.stretches.length).toBe(1)
+  })
+
+  it('takes over where the engine says, from where it says, and is asked again where that came too late', async () => {
+    const asked: number[] = []
+    let late = true
+    open.add('always')
+    player = new Player(clock, port, {
+      sounds: async (question) => standIn(question),
+      switches: async ({ tick, began, to }) => {
+        asked.push(tick)
+        if (late) await settle()
+        const place = late ? 0 : Math.ceil(tick / SIXTEENTH) * SIXTEENTH
+        late = false
+        const from_tick = to === 'carry on' ? began + place : 0
+        const window = { first_bar: Math.floor(from_tick / BAR), bars: 4 }
+        return { tick: place, from_tick, sounds: standIn({ score: other(), dice: 2, window }) }
+      },
+    })
+    await player.play(playing(1))
+    const begin = port.given[0]!.note.time
+    await clock.run(player, 1.3)
+    player.change(playing(2, other(), 'b'), { at: 'once', to: 'carry on' })
+    await clock.run(player, 2)
+    expect(asked.length).toBe(2)
+    const [before, after] = player.tape.stretches
+    expect(after!.fromTick).toBe(before!.nowTick)
+    expect(after!.fromTick).toBeLessThan(BAR)
+    expect(after!.fromTick % SIXTEENTH).toBe(0)
+    // As if it had been playing since play was pressed: on every quarter of a beat of the same time.
+    strikes('bell').forEach((time) => expect(((time - begin) / 0.5) % 1).toBeCloseTo(0, 6))
+    // And from there to the first pattern again, as if that had never left.
+    player.change(playing(1), { at: 'once', to: 'carry on' })
+    await clock.run(player, 2)
+    expect(player.tape.stretches[2]!.fromTick).toBe(player.tape.stretches[1]!.nowTick)
+  })
+
+  it('plays row after row without a gap, each cut where it ends, and is over after the last', async () => {
+    const rows = [0, 1, 2].map((place) => ({ ...playing(place), row: { place, row: aRow() } }))
+    const turns: unknown[] = []
+    open.add('always')
+    let isOver = false
+    player = new Player(
+      clock,
+      port,
+      asking(async (question) => {
+        const heard = standIn(question)
+        return { ...heard, ends: 2 * BAR }
+      }),
+    )
+    player.following = ({ row }) => rows[(row?.place ?? 0) + 1] ?? null
+    player.onTurn = ({ row }) => turns.push(row?.place)
+    player.onOver = () => {
+      isOver = true
+      player.stop()
+    }
+    await player.play(rows[0]!)
+    const begin = port.given[0]!.note.time
+    await clock.run(player, 4 * BAR_SECONDS + 0.1)
+    expect(player.row?.place).toBe(2)
+    await clock.run(player, 2 * BAR_SECONDS)
+    expect([turns, isOver, player.isPlaying]).toEqual([[1, 2], true, false])
+    expect(player.tape.stretches.map(({ nowTick, row }) => [Math.round(nowTick), row?.place])).toEqual([
+      [2 * BAR, 0],
+      [2 * BAR, 1],
+      [2 * BAR, 2],
+    ])
+    const firsts = player.tape.stretches.map(({ notes }) => notes[0]!.time - begin)
+    firsts.forEach((time, at) => expect(time).toBeCloseTo(at * 2 * BAR_SECONDS, 6))
   })
 
   it('is heard as it was edited while it waited', async () => {

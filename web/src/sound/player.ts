@@ -3,20 +3,21 @@
  *
  * It knows no clock of its own: `tick` is called often, and `clock` says what time it is. Notes are fetched bars ahead
  * and committed at most HORIZON seconds ahead; what is not yet committed is replaced when the score changes. Another pattern
- * begins at the next bar line, at its first step, on a time line and a stretch of tape of its own.
+ * takes over at the moment that was asked for, on a time line and a stretch of tape of its own.
  */
-import type { Score } from '@/api/client'
+import type { PlacedRow, Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from './tape'
 import { countIn } from './countIn'
 import type { Clock, Port, Sounding } from './port'
 import { controlsOf, notesOf, type Ready, type ReadyControl, type Sounds } from './prepared'
+import { isSamePlace, Succession, type AskSwitch, type How, type Place } from './succession'
 import {
   barOf,
   barsLasting,
   beatsOf,
   byTick,
+  elapsed,
   lengthUntil,
-  nextBarLine,
   postponed,
   tickAfter,
   ticksOfBar,
@@ -44,15 +45,21 @@ const RETRY_MS = 300
 export interface Question {
   readonly score: Score
   readonly dice: number
+  readonly row?: PlacedRow | null | undefined
   readonly window: { readonly first_bar: number; readonly bars: number }
 }
 /** Asks the engine. Rejects if it cannot be asked; the player then asks again. */
 export type Ask = (question: Question) => Promise<Sounds>
+export interface Engine {
+  readonly sounds: Ask
+  readonly switches: AskSwitch
+}
 
-/** A stretch of tape and where it lies in time. */
+/** A stretch of tape and where it lies in time. `began`: ticks from when play was pressed to its tick 0. */
 interface Run {
   readonly line: TimeLine
   readonly stretch: TapeStretch
+  readonly began: number
 }
 interface Committed {
   readonly note: TapeNote
@@ -64,8 +71,14 @@ export class Player {
   #run: Run | null = null
   /** The run that another pattern has followed, until the moment at which it does. */
   #leaving: (Run & { readonly endTick: number }) | null = null
-  /** What is to begin at the next bar line, and its first notes once they are here. */
-  #next: { playing: Playing; first: Sounds | null } | null = null
+  readonly #succession: Succession
+  /** The tick at which what plays is over; null: it goes on. */
+  #ends: number | null = null
+  /** What follows where `playing` ends; null: nothing, it stops there. */
+  following: (playing: Playing) => Playing | null = () => null
+  /** Told when another pattern, or another row, is heard, and when all is over. */
+  onTurn: ((playing: Playing) => void) | null = null
+  onOver: (() => void) | null = null
   #playing: Playing | null = null
   /** Where the last run stopped. */
   #stoppedAt = 0
@@ -102,9 +115,11 @@ export class Player {
   constructor(
     private readonly clock: Clock,
     private readonly port: Port,
-    private readonly ask: Ask,
+    private readonly engine: Engine,
     readonly tape = new Tape(),
-  ) {}
+  ) {
+    this.#succession = new Succession(engine.switches, (playing) => this.#askFrom(0, playing))
+  }
 
   get isPlaying(): boolean {
     return this.#run !== null
@@ -115,10 +130,15 @@ export class Player {
     return (this.#leaving ?? this.#run)?.stretch.patternId ?? ''
   }
 
-  /** The pattern that waits for the next bar line; '' when none does. */
+  /** The pattern that a hand wants next and that waits for its moment; '' when none does. */
   get waitingFor(): string {
-    if (this.#next) return this.#next.playing.patternId
+    if (this.#succession.isByHand) return this.#succession.playing?.patternId ?? ''
     return this.#leaving ? (this.#run?.stretch.patternId ?? '') : ''
+  }
+
+  /** The row of the running order that is heard; null where none is. */
+  get row(): PlacedRow | null {
+    return (this.#leaving ?? this.#run)?.stretch.row ?? null
   }
 
   /** Where the music is, in ticks; where it stopped, when it does not play. */
@@ -149,7 +169,7 @@ export class Player {
     const { tempo } = playing.score
     const begin = this.clock.now() + LEAD_IN
     const { times, end, inBar } = beatsOf(barsBefore, first.bar_ticks, first.beat_ticks, tempo)
-    this.#begin(new TimeLine(fromTick, begin + end, tempo), first, fromTick)
+    this.#begin(new TimeLine(fromTick, begin + end, tempo), first, fromTick, 0)
     const clicks = times.map((time) => begin + time)
     this.#clicks = countIn(this.port, playing.score.kit, clicks, inBar)
     this.#takenVersion = version
@@ -166,31 +186,36 @@ export class Player {
     this.#stoppedAt = this.nowTick
     this.#tell(now)
     this.#withdraw(() => true, now)
-    this.#run = this.#leaving = this.#next = null
+    this.#run = this.#leaving = null
+    this.#succession.forget()
     this.#ready = []
     this.#readyControls = []
     this.#live = []
   }
 
-  /** Score or dice changed: what is not committed is replaced by the engine's answer. Another pattern waits for its bar line. */
-  change(playing: Playing) {
+  /**
+   * Score or dice changed: what is not committed is replaced by the engine's answer. Another pattern, or row, takes over
+   * as `how` says.
+   */
+  change(playing: Playing, how?: How) {
     const now = this.#playing
     if (!now || !this.#run) {
       this.#playing = playing
       this.#version++
       return
     }
-    if (playing.patternId !== now.patternId) {
-      this.#queue(playing)
+    if (!isSamePlace(playing, now)) {
+      this.#succession.want(playing, this.#asLeaving(now, this.#run), how ?? this.#succession.howFor(playing))
       return
     }
-    this.#next = null
-    if (now.score === playing.score && now.dice === playing.dice) return
+    this.#succession.forget()
+    if (now.score === playing.score && now.dice === playing.dice && now.row === playing.row) return
     this.#playing = playing
     this.#version++
     const { line, stretch } = this.#run
     stretch.score = playing.score
     stretch.dice = playing.dice
+    stretch.row = playing.row ?? null
     if (playing.score.tempo !== now.score.tempo) {
       const from = Math.max(this.#committedUpTo, line.tickAt(this.clock.now()))
       line.changeTempo(from, playing.score.tempo)
@@ -262,10 +287,12 @@ export class Player {
     const { line } = this.#run
     this.#releaseHold(now)
     const upTo = Math.min(line.tickAt(now + HORIZON), this.#readyUpTo, this.#stamps[0]?.tick ?? Infinity)
-    const switchTick = this.#switchTick()
-    if (switchTick !== null && line.tickAt(now + HORIZON) >= switchTick) {
-      this.#commitUpTo(Math.min(upTo, switchTick), now)
-      this.#switch(switchTick)
+    this.#lookAhead(line.tickAt(now))
+    if (!this.#run) return
+    const place = this.#leaving ? null : this.#succession.place
+    if (place && line.tickAt(now + HORIZON) >= place.tick) {
+      this.#commitUpTo(Math.min(upTo, place.tick), now)
+      this.#switch(place)
       this.tick()
       return
     }
@@ -275,9 +302,10 @@ export class Player {
     this.#fetch()
   }
 
-  #begin(line: TimeLine, first: Sounds, fromTick: number) {
+  #begin(line: TimeLine, first: Sounds, fromTick: number, began: number) {
     const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing)
-    this.#run = { line, stretch }
+    this.#run = { line, stretch, began }
+    this.#ends = first.ends
     this.#committedUpTo = this.#readyUpTo = fromTick
     this.#stamps = []
     this.#lastKey = -1
@@ -296,6 +324,7 @@ export class Player {
       leaving.stretch.nowTick = Math.min(leaving.endTick, tick)
       if (tick < leaving.endTick) return
       this.#leaving = null
+      this.onTurn?.(this.#playing as Playing)
     }
     if (!this.#run) return
     const { line, stretch } = this.#run
@@ -304,38 +333,41 @@ export class Player {
 
   // ---- Another pattern ----
 
-  #queue(playing: Playing) {
-    const next = {
+  #asLeaving(playing: Playing, run: Run) {
+    return {
       playing,
-      first: this.#next?.playing.patternId === playing.patternId ? this.#next.first : null,
+      began: run.began,
+      committed: () => this.#committedUpTo,
+      soon: (seconds: number) =>
+        Math.ceil(Math.max(this.#committedUpTo, run.line.tickAt(this.clock.now() + seconds))),
     }
-    this.#next = next
-    this.#askFrom(0, playing).then(
-      (first) => {
-        // Newer notes than those of an earlier state; an even newer question brings its own.
-        if (this.#next === next) next.first = first
-      },
-      () => {
-        if (this.#next === next) setTimeout(() => this.#next === next && this.#queue(playing), RETRY_MS)
-      },
-    )
   }
 
-  /** The bar line at which what waits begins: the next that is not yet committed. Null if nothing waits, or it is not ready. */
-  #switchTick(): number | null {
-    if (!this.#next?.first || !this.#run || this.#leaving) return null
-    const { barTicks } = this.#run.stretch
-    return nextBarLine(this.#committedUpTo, barTicks)
+  /** What plays ends before long: see that what follows is ready, and stop where nothing does. */
+  #lookAhead(nowTick: number) {
+    const { playing } = this.#succession
+    const now = this.#playing as Playing
+    if (this.#ends === null || this.#leaving) return
+    if (!playing && tickAfter(nowTick, FETCHED_AHEAD, now.score.tempo) >= this.#ends) {
+      const next = this.following(now)
+      if (next) this.#succession.follow(next, this.#ends)
+      else if (nowTick >= this.#ends) this.onOver?.()
+    }
+  }
+  /** What follows was changed, or is another now. */
+  followAnew() {
+    if (!this.#succession.isByHand) this.#succession.forget()
   }
 
-  #switch(endTick: number) {
-    const { playing, first } = this.#next as { playing: Playing; first: Sounds }
+  #switch({ tick, fromTick, first }: Place) {
+    const playing = this.#succession.playing as Playing
     const run = this.#run as Run
-    this.#next = null
-    this.#leaving = { ...run, endTick }
+    this.#succession.forget()
+    this.#leaving = { ...run, endTick: tick }
     this.#playing = playing
     this.#takenVersion = ++this.#version
-    this.#begin(new TimeLine(0, run.line.timeOf(endTick), playing.score.tempo), first, 0)
+    const began = elapsed(run.began, tick, fromTick)
+    this.#begin(new TimeLine(fromTick, run.line.timeOf(tick), playing.score.tempo), first, fromTick, began)
   }
 
   // ---- Committing ----
@@ -378,15 +410,15 @@ export class Player {
       this.#live.filter((one) => isSamePitch(one.note, next) && before(one)),
       time,
     )
-    const { voice, semitones, tone, ...written } = next
+    const { voice, semitones, tone, level, pan, ...written } = next
     const note: TapeNote = { ...written, time, lane: lane.name, ink: lane.ink }
     const sounding = this.port.strike({
       part: lane.id,
       voice,
       semitones,
       tone,
-      level: lane.level_db,
-      pan: lane.pan,
+      level,
+      pan,
       pitch: next.pitch,
       velocity: next.velocity,
       channel: next.channel,
@@ -447,10 +479,10 @@ export class Player {
   }
 
   #askFrom(tick: number, playing = this.#playing as Playing): Promise<Sounds> {
-    const { score, dice } = playing
+    const { score, dice, row = null } = playing
     const barTicks = ticksOfBar(score.meter)
-    const bars = Math.min(MOST_BARS, barsLasting(FETCHED_AHEAD, score.tempo, barTicks) + 1)
-    return this.ask({ score, dice, window: { first_bar: barOf(tick, barTicks), bars } })
+    const window = { first_bar: barOf(tick, barTicks), bars: barsAhead(score) }
+    return this.engine.sounds({ score, dice, row, window })
   }
 
   #take(rendering: Sounds, version: number) {
@@ -463,6 +495,7 @@ export class Player {
     this.#add(rendering, isNew ? this.#committedUpTo : this.#readyUpTo, isHushed)
     if (isNew) this.#hold(rendering, isHushed)
     if (this.#run) this.#run.stretch.barTicks = rendering.bar_ticks
+    this.#ends = rendering.ends
   }
 
   /** Before anything else, give controllers what they hold where the commitments end, if they have it not already. */
@@ -490,6 +523,10 @@ export class Player {
     this.#readyUpTo = end_tick
   }
 }
+
+/** How many bars are asked for at once. */
+export const barsAhead = ({ tempo, meter }: Score): number =>
+  Math.min(MOST_BARS, barsLasting(FETCHED_AHEAD, tempo, ticksOfBar(meter)) + 1)
 
 const isSamePitch = (one: { pitch: number; channel: number }, other: { pitch: number; channel: number }) =>
   one.pitch === other.pitch && one.channel === other.channel

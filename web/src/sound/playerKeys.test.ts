@@ -1,8 +1,8 @@
 import { beforeEach, expect, it } from 'vitest'
 
 import type { Score } from '@/api/client'
-import { aLane, aScore, RecordingPort, standIn } from '@/testing'
-import { Player, type Question } from './player'
+import { aLane, asking, aScore, RecordingPort, standIn } from '@/testing'
+import { Player } from './player'
 
 const settle = () => new Promise((resolve) => setTimeout(resolve))
 const PER_SECOND = 13440 * 2 // ticks, at 120
@@ -20,10 +20,14 @@ beforeEach(async () => {
   waiting = []
   isSlow = false
   port = new RecordingPort()
-  player = new Player({ now: () => time }, port, (question: Question) =>
-    isSlow
-      ? new Promise((resolve) => waiting.push(() => resolve(standIn(question))))
-      : Promise.resolve(standIn(question)),
+  player = new Player(
+    { now: () => time },
+    port,
+    asking((question) =>
+      isSlow
+        ? new Promise((resolve) => waiting.push(() => resolve(standIn(question))))
+        : Promise.resolve(standIn(question)),
+    ),
   )
   score = aScore(aLane('thud', { source: { kind: 'drawn', steps: 1, hits: [] } }))
   await player.play({ score, dice: 1, patternId: 'a' })

@@ -16,6 +16,8 @@ export interface Ready {
   readonly voice: Schemas['Voice'] | undefined
   readonly semitones: number
   readonly tone: Schemas['Tone'] | null
+  readonly level: number
+  readonly pan: number
 }
 export interface ReadyControl {
   readonly laneId: string
@@ -24,12 +26,14 @@ export interface ReadyControl {
   readonly value: number
   readonly channel: number
 }
-export const notesOf = ({ events, lanes, voices }: Sounds): Ready[] =>
+export const notesOf = ({ events, lanes, voices, settings }: Sounds): Ready[] =>
   events.starts.map((start, at) => {
-    const lane = lanes[events.lanes[at] as number]
+    const set = settings[events.settings[at] as number]
     return {
-      laneId: lane?.id ?? '',
-      tone: lane?.tone ?? null,
+      laneId: lanes[events.lanes[at] as number] ?? '',
+      tone: set?.tone ?? null,
+      level: set?.level_db ?? 0,
+      pan: set?.pan ?? 0,
       voice: voices[events.voices[at] as number],
       semitones: events.semitones[at] as number,
       start,
@@ -44,7 +48,7 @@ export const notesOf = ({ events, lanes, voices }: Sounds): Ready[] =>
 
 export const controlsOf = (columns: Sounds['controls'], lanes: Sounds['lanes']): ReadyControl[] =>
   columns.ticks.map((tick, at) => ({
-    laneId: lanes[columns.lanes[at] as number]?.id ?? '',
+    laneId: lanes[columns.lanes[at] as number] ?? '',
     tick,
     controller: columns.controllers[at] as number,
     value: columns.values[at] as number,

@@ -1,6 +1,6 @@
 /** Playing without sound on a clock that is stepped, as fast as the engine answers: hours of music in seconds. */
 import type { Playing } from './tape'
-import { LEAD_IN, Player, type Ask } from './player'
+import { LEAD_IN, Player, type Engine } from './player'
 import type { Move, Sounding, Strike } from './port'
 
 /** What a hand does at a moment, in seconds from the start. */
@@ -22,7 +22,7 @@ export interface Rehearsed {
     cutAt: number | null
   }[]
   readonly moves: readonly { controller: number; value: number; time: number }[]
-  /** What the tape holds. */
+  /** What the tape holds of its first stretch. */
   readonly notes: readonly {
     laneId: string
     start: number
@@ -39,7 +39,8 @@ export async function rehearse(
   first: Playing,
   seconds: number,
   hands: readonly Hand[],
-  ask: Ask,
+  engine: Engine,
+  following: (playing: Playing) => Playing | null = () => null,
 ): Promise<Rehearsed> {
   let time = 0
   const given: { note: Strike; cutAt: number | null }[] = []
@@ -54,12 +55,16 @@ export async function rehearse(
   }
   // The clock stands still while the engine is asked: an answer is never late here.
   const asked = new Set<Promise<unknown>>()
-  const player = new Player({ now: () => time }, port, (question) => {
-    const answer = ask(question)
+  const counted = <Answer>(answer: Promise<Answer>): Promise<Answer> => {
     asked.add(answer)
     void answer.finally(() => asked.delete(answer))
     return answer
+  }
+  const player = new Player({ now: () => time }, port, {
+    sounds: (question) => counted(engine.sounds(question)),
+    switches: (question) => counted(engine.switches(question)),
   })
+  player.following = following
   await player.play(first)
   const stretch = player.tape.stretches.at(-1)
   const waiting = [...hands]

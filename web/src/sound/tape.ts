@@ -1,5 +1,5 @@
 /** The tape: what sounded. What was given to the audio clock and withdrawn before it started is not on it. */
-import type { Schemas, Score } from '@/api/client'
+import type { PlacedRow, Schemas, Score } from '@/api/client'
 import { barFrom, barOf, barsBefore, shareOfBar } from './time'
 
 /** A note in ticks from the pattern's start. Its length changes if it is silenced while it sounds. */
@@ -38,6 +38,7 @@ export interface TapeStretch {
   nowTick: number
   score: Score
   dice: number
+  row: PlacedRow | null
   barTicks: number
   /** Where the tempo last changed while it played; null: nowhere. */
   tempoChangedAt: number | null
@@ -45,11 +46,12 @@ export interface TapeStretch {
   controls: TapeControl[]
 }
 
-/** What plays: a pattern's score and dice. */
+/** What plays: a pattern's score and dice; `row`: of the running order, if that plays. */
 export interface Playing {
   readonly score: Score
   readonly dice: number
   readonly patternId: string
+  readonly row?: PlacedRow | null
 }
 
 /** A bar that is on show: of which stretch, which bar of the pattern, and how much of it has sounded (0-1). */
@@ -65,9 +67,9 @@ const BARS_REMEMBERED = 80 // more than may be recorded ahead
 export class Tape {
   stretches: TapeStretch[] = []
 
-  begin(fromTick: number, barTicks: number, { score, dice, patternId }: Playing): TapeStretch {
+  begin(fromTick: number, barTicks: number, { score, dice, patternId, row = null }: Playing): TapeStretch {
     const stretch: TapeStretch = {
-      patternId, fromTick, nowTick: fromTick, score, dice, barTicks, tempoChangedAt: null, notes: [], controls: [],
+      patternId, fromTick, nowTick: fromTick, score, dice, row, barTicks, tempoChangedAt: null, notes: [], controls: [],
     } // prettier-ignore
     this.stretches = [...this.stretches.filter(({ nowTick, fromTick }) => nowTick > fromTick), stretch].slice(
       -BARS_ON_TAPE,

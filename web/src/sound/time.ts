@@ -66,9 +66,8 @@ export class TimeLine {
 export const pageOf = (bar: number, bars: number): number => Math.floor(bar / bars) * bars
 /** The bar so many bars later (negative: earlier); none is before the first. */
 export const barsOn = (bar: number, by: number): number => Math.max(0, bar + by)
-/** The bar line at or after `tick`. */
-export const nextBarLine = (tick: number, barTicks: number): number =>
-  startOfBar(barFrom(tick, barTicks), barTicks)
+/** Ticks from when play was pressed to the tick 0 of what plays from `fromTick` on, after `tick` of what `began` before. */
+export const elapsed = (began: number, tick: number, fromTick: number): number => began + tick - fromTick
 /** Where in something that goes round every `length` ticks a tick lies. */
 export const wrapped = (tick: number, length: number): number => {
   const rest = tick % length

@@ -3,6 +3,8 @@ import type { HeldDetour, Keys, Lane, Pattern, Piece, Score, StripPicture } from
 import plain from '@/api/plain.json'
 
 export type Patch = Record<string, unknown>
+/** As fast as it is written. */
+export const PLAIN_PACE = { times: 1, over: 1 }
 export const NO_KEYS: Keys = { held: [], sustained: [], let_go: [] }
 
 /** The value at a dotted `path` such as "source.hits"; undefined where nothing lies. */
@@ -157,7 +159,17 @@ export function scoreOf(
   live: ReadonlyMap<string, Keys> = new Map(),
   held: readonly HeldDetour[] = [],
 ): Score {
-  const { meter, bars, step_value, progression, detours } = pattern
+  const {
+    meter,
+    bars,
+    step_value,
+    progression,
+    detours,
+    degrees_up,
+    semitones_up,
+    movements,
+    moved_detours,
+  } = pattern
   const lanes = pattern.lanes.map((lane) => {
     const keys = live.get(lane.id)
     return keys ? { ...lane, keys } : lane
@@ -166,7 +178,7 @@ export function scoreOf(
   const scale = pattern.scale ?? piece.scale
   return {
     meter, bars, step_value, progression: progression ?? null, lanes, detours, tempo, swing, scale, kit,
-    held_detours: [...held],
+    degrees_up, semitones_up, movements, moved_detours, held_detours: [...held], pace: PLAIN_PACE,
   } // prettier-ignore
 }
 

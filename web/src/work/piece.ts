@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import {
-  answer, api, type HeldDetour, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type Schemas, type Score,
+  answer, api, type HeldDetour, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type PlacedRow, type Schemas, type Score,
 } from '@/api/client' // prettier-ignore
 import { isSame } from '@/api/same'
 import { NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf, withStanding } from './document'
@@ -22,11 +22,15 @@ export const usePiece = defineStore('piece', () => {
   const saving = shallowRef<ReturnType<typeof useSaving> | null>(null)
   /** The moment at which the piece was opened here, and the document as it was then. */
   const opened = shallowRef<{ number: number; document: Piece } | null>(null)
-  const patternId = ref('')
+  /** The pattern on the table, and the row of the running order that it is heard in, if that plays. */
+  const table = shallowRef<{ readonly patternId: string; readonly row: PlacedRow | null }>({
+    patternId: '',
+    row: null,
+  })
 
   const patterns = computed<readonly Pattern[]>(() => document.value?.patterns ?? [])
   const standing = computed<Pattern | null>(
-    () => patterns.value.find(({ id }) => id === patternId.value) ?? patterns.value[0] ?? null,
+    () => patterns.value.find(({ id }) => id === table.value.patternId) ?? patterns.value[0] ?? null,
   )
   /** What is tried out on the pattern, without a change of the document. */
   const tried = shallowRef<((pattern: Pattern) => Pattern) | null>(null)
@@ -43,6 +47,11 @@ export const usePiece = defineStore('piece', () => {
       ? scoreOf(document.value, pattern.value, liveKeys.value, heldDetours.value)
       : null,
   )
+  /** The same without what hands hold: how it begins. */
+  const stillScore = computed<Score | null>(() =>
+    document.value && pattern.value ? scoreOf(document.value, pattern.value) : null,
+  )
+  const row = computed(() => table.value.row)
   /** What lanes hold when hands have let go, by their ids: it is stored, but is no moment of history. */
   function storeKeys(held: ReadonlyMap<string, Keys>) {
     const here = pattern.value?.id ?? ''
@@ -115,7 +124,7 @@ export const usePiece = defineStore('piece', () => {
     heldDetours.value = []
     id.value = piece.id
     document.value = piece.document
-    patternId.value = piece.document.patterns[0]?.id ?? ''
+    table.value = { patternId: piece.document.patterns[0]?.id ?? '', row: null }
     opened.value = { number: piece.stands_at, document: piece.document }
     history.value = withLines({ moments: [], standsAt: piece.stands_at }, lines)
     saving.value = useSaving(piece.id, piece.revision, piece.document)
@@ -193,9 +202,10 @@ export const usePiece = defineStore('piece', () => {
     editQuietly((piece) => withLane(piece, here, laneId, (lane) => ({ ...lane, ...change })))
   }
 
-  function choosePattern(id: string) {
+  /** Put a pattern on the table; `row`: as it is in a row of the running order. */
+  function choosePattern(id: string, row: PlacedRow | null = null) {
     tried.value = null
-    if (patterns.value.some((one) => one.id === id)) patternId.value = id
+    if (patterns.value.some((one) => one.id === id)) table.value = { patternId: id, row }
   }
 
   /** Take a gesture back to where it began, as if it had never been. */
@@ -278,7 +288,7 @@ export const usePiece = defineStore('piece', () => {
     const changed = next.patterns.filter((one) => !isSame(one, patterns.value.find(({ id }) => id === one.id))) // prettier-ignore
     show(next)
     const elsewhere = changed.some(({ id }) => id === hereId()) ? undefined : changed[0]
-    if (elsewhere) patternId.value = elsewhere.id
+    if (elsewhere) choosePattern(elsewhere.id)
     return true
   }
 
@@ -309,7 +319,7 @@ export const usePiece = defineStore('piece', () => {
   }
 
   return {
-    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, dice, history, opened, saveState, problem,
+    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, stillScore, row, dice, history, opened, saveState, problem,
     open, take, close, audition, isTried, keepTried, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,
