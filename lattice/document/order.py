@@ -8,7 +8,15 @@ from lattice.document.base import Document, Id, Row
 from lattice.document.scale import Scale
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN
 
-__all__ = ["MAX_BARS_OF_AN_ORDER", "MAX_BARS_OF_A_ROW", "MAX_ROWS", "OrderRow", "PlacedRow", "RowPace"]
+__all__ = [
+    "MAX_BARS_OF_AN_ORDER",
+    "MAX_BARS_OF_A_ROW",
+    "MAX_REPEATS",
+    "MAX_ROWS",
+    "OrderRow",
+    "PlacedRow",
+    "RowPace",
+]
 
 MAX_ROWS = 500
 MAX_REPEATS = 999

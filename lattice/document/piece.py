@@ -10,7 +10,7 @@ from lattice.document.base import Document, Id, Name, Row
 from lattice.document.detour import MAX_DETOURS, MAX_HELD_DETOURS, HeldDetour, PatternDetour
 from lattice.document.feel import Swing
 from lattice.document.kit import DOCKSIDE, Kit
-from lattice.document.lane import Lane
+from lattice.document.lane import INKS, Lane
 from lattice.document.meter import Meter
 from lattice.document.movement import PATTERN_CONTROLS, Movement, check_movements
 from lattice.document.order import MAX_BARS_OF_A_ROW, MAX_BARS_OF_AN_ORDER, MAX_ROWS, OrderRow, RowPace
@@ -143,6 +143,7 @@ class Pattern(Rhythm):
     id: Id
     name: Name
     dice: Dice = 1
+    ink: Annotated[int, Field(ge=0, lt=INKS)] = 0
     scale: Annotated[Scale | None, Field(description="none: the piece's")] = None
 
 

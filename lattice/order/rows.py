@@ -8,16 +8,17 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from lattice.document.lane import Lane
-from lattice.document.order import OrderRow, PlacedRow
-from lattice.document.piece import DICE, Piece, Score, score_of
+from lattice.document.order import MAX_REPEATS, OrderRow, PlacedRow
+from lattice.document.piece import DICE, Pattern, Piece, Score, score_of
 from lattice.document.problems import DocumentError
+from lattice.document.timing import MAX_BARS_OF_A_PATTERN
 from lattice.render.events import render
 from lattice.render.overlaps import Events
 from lattice.render.size import MAX_NOTES_AT_ONCE
 from lattice.render.window import Window
 from lattice.units import Ticks
 
-__all__ = ["OrderEvents", "Stand", "in_row", "order_events", "row_score", "stands"]
+__all__ = ["OrderEvents", "Stand", "in_row", "order_events", "row_score", "stands", "written"]
 
 
 class Stand(NamedTuple):
@@ -133,3 +134,18 @@ def later(events: Events, ticks: int) -> Events:
     """Return *events* so many ticks later."""
     columns = {name: getattr(events, name) for name in Events.__dataclass_fields__}
     return Events(**columns | {"starts": events.starts + ticks, "straights": events.straights + ticks})
+
+
+def written(pattern: Pattern, ticks: int) -> OrderRow:
+    """Return the row that plays *pattern* for as many ticks, to whole bars: passes of it where they come out even.
+
+    >>> row = written(Pattern(id="a", name="A", bars=4), 8 * 53760)
+    >>> row.repeats, row.bars, written(Pattern(id="a", name="A", bars=4), 6 * 53760 + 5).bars
+    (2, None, 6)
+    """
+    bars = min(max(1, (2 * ticks + pattern.meter.bar_ticks) // (2 * pattern.meter.bar_ticks)), MAX_REPEATS)
+    if bars % pattern.bars == 0:
+        return OrderRow(pattern=pattern.id, repeats=bars // pattern.bars)
+    if bars <= MAX_BARS_OF_A_PATTERN:
+        return OrderRow(pattern=pattern.id, bars=bars)
+    return OrderRow(pattern=pattern.id, bars=1, repeats=bars)

@@ -6,12 +6,12 @@ from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.strip import LENGTH, PITCH
 from lattice.document.strip_places import StripAt, plain_value, strips_of
+from lattice.edits.without import without_lanes
 from lattice.render.feel import feel_of
 from lattice.render.lane import Played
 from lattice.render.notes import note_of
 from lattice.screen.periods import comes_round_after, pool_round
 from lattice.screen.pictures import Bench, StripPicture
-from lattice.screen.reading import without_lanes
 from lattice.sentence import Speech, bench, rate_beside, rates, strip_words
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.strip_values import own_values, plain_of, value_places

@@ -15,11 +15,14 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from lattice.clips import Clip
-from lattice.document import DocumentError, Piece, read
+from lattice.document import DocumentError, Lane, Pattern, Piece, read, score_of
+from lattice.document.base import Id
 from lattice.document.notes import Tick
+from lattice.document.order import OrderRow
+from lattice.edits.bring import Brought, bring
 from lattice.formats.midi import Export, midi_file
 from lattice.order.kept import markers, order_clip, row_clip
-from lattice.order.rows import stands
+from lattice.order.rows import stands, written
 from lattice.order.switching import SwitchAt, SwitchTo, switch
 from lattice.render import Window
 from lattice.screen import Sounds, sounds
@@ -76,6 +79,40 @@ class Switched(BaseModel):
     sounds: Sounds
 
 
+class HeardPattern(Body):
+    """A pattern by its id, heard for so many ticks."""
+
+    pattern: Id
+    ticks: Tick
+
+
+class PlayedAlong(OrderQuestion):
+    """Which patterns were heard one after the other."""
+
+    heard: Annotated[list[HeardPattern], Field(max_length=500)]
+
+
+class Rewritten(BaseModel):
+    """Rows for a running order."""
+
+    rows: list[OrderRow]
+
+
+class Bringing(OrderQuestion):
+    """*what* to bring of *lanes*, by their ids, from the pattern *origin* *into* another."""
+
+    origin: Id
+    into: Id
+    lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
+    what: Brought = "lanes"
+
+
+class BroughtLanes(BaseModel):
+    """All lanes of a pattern."""
+
+    lanes: list[Lane]
+
+
 class KeptClips(BaseModel):
     """The clips that were kept."""
 
@@ -96,6 +133,29 @@ def switch_pattern(request: HttpRequest, body: Switching) -> HttpResponse:
     first = place.from_tick // coming.score.meter.bar_ticks
     heard = sounds(coming.score, coming.dice, read(Window, {"first_bar": first, "bars": body.bars}))
     return answer(Switched.model_construct(tick=place.tick, from_tick=place.from_tick, sounds=heard))
+
+
+@router.post("/written", response={200: Rewritten, **refusals(422)})
+def write_down(request: HttpRequest, body: PlayedAlong) -> HttpResponse:
+    """The rows that what was switched by hand makes."""
+    patterns = {pattern.id: pattern for pattern in body.piece.patterns}
+    rows = [written(patterns[one.pattern], one.ticks) for one in body.heard if one.pattern in patterns]
+    return answer(Rewritten(rows=rows))
+
+
+@router.post("/bring", response={200: BroughtLanes, **refusals(422)})
+def bring_lanes(request: HttpRequest, body: Bringing) -> HttpResponse:
+    """What the lanes of a pattern become when lanes, strips or settings of another are brought into it."""
+    there = score_of(body.piece, _pattern(body.piece, body.into))
+    origin = score_of(body.piece, _pattern(body.piece, body.origin))
+    return answer(BroughtLanes(lanes=list(bring(origin, there, body.lanes, body.what))))
+
+
+def _pattern(piece: Piece, pattern_id: str) -> Pattern:
+    try:
+        return piece.pattern(pattern_id)
+    except KeyError:
+        raise DocumentError.of("pattern", f"there is no pattern {pattern_id!r}") from None
 
 
 @router.post("/midi", response={200: bytes, **refusals(422)})

@@ -7,7 +7,7 @@ from zipfile import ZipFile
 import pytest
 from mido import MidiFile
 
-from lattice.document import Euclidean, Piece, score_of
+from lattice.document import Euclidean, Piece, Rests, score_of
 from lattice.document.order import OrderRow, PlacedRow, RowPace
 from lattice.document.piece import Pattern
 from lattice.order.rows import in_row
@@ -149,3 +149,41 @@ def test_fewer_points_play_the_same(client):
         "thud"
     ]
     assert [point[0] for point in patch["movements"][0]["points"]] == [0, 3360, 3560]
+
+
+def test_what_was_switched_by_hand_is_written_down_as_rows(client):
+    heard = [
+        {"pattern": "a", "ticks": 4 * BAR + 100},
+        {"pattern": "b", "ticks": 3 * BAR},
+        {"pattern": "gone", "ticks": 1},
+    ]
+    rows = post(client, "/written", asking(heard=heard)).json()["rows"]
+    assert [(row["pattern"], row["repeats"], row["bars"]) for row in rows] == [("a", 2, None), ("b", 3, None)]
+
+
+def test_lanes_strips_and_settings_are_brought_from_one_pattern_into_another(client):
+    follower = lane("clink", voice="clink", source=Rests(of="hiss"), velocity=33)
+    loud = lane("hiss", voice="hiss", velocity_strip={"values": [9, 8]}, chance_percent=40)
+    origin = A.model_copy(update={"lanes": (loud, follower)})
+    quiet = lane("hat", voice="hiss", source=Euclidean(hits=1, steps=7))
+    piece = PIECE.model_copy(update={"patterns": (origin, B.model_copy(update={"lanes": (quiet,)}))})
+
+    def brought(what: str, *lanes: str) -> Any:
+        body = asking(piece, origin="a", into="b", lanes=list(lanes), what=what)
+        return post(client, "/bring", body)
+
+    whole = brought("lanes", "clink").json()["lanes"]
+    assert [(one["id"], one["source"]["kind"]) for one in whole] == [("hat", "euclidean"), ("clink", "drawn")]
+    both = brought("lanes", "hiss", "clink").json()["lanes"]
+    assert both[2]["source"] == {"kind": "rests", "of": "hiss"}
+    strips = brought("strips", "hiss").json()["lanes"][0]
+    assert (strips["id"], strips["velocity_strip"]["values"], strips["chance_percent"]) == (
+        "hat",
+        [9, 8],
+        100,
+    )
+    settings = brought("settings", "hiss").json()["lanes"][0]
+    assert (settings["chance_percent"], settings["source"]["steps"]) == (40, 7)
+    assert brought("strips", "clink").status_code == 422
+    assert "bring the lane whole" in brought("strips", "clink").content.decode()
+    assert brought("lanes", "nobody").status_code == 422

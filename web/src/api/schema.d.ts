@@ -724,6 +724,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/order/bring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Lanes
+         * @description What the lanes of a pattern become when lanes, strips or settings of another are brought into it.
+         */
+        post: operations["pieces_order_api_bring_lanes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/order/keep": {
         parameters: {
             query?: never;
@@ -778,6 +798,26 @@ export interface paths {
          * @description When a pattern gives way to another while it plays, and what is heard of that from then on.
          */
         post: operations["pieces_order_api_switch_pattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order/written": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Down
+         * @description The rows that what was switched by hand makes.
+         */
+        post: operations["pieces_order_api_write_down"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2043,6 +2083,33 @@ export interface components {
             };
         };
         /**
+         * Bringing
+         * @description *what* to bring of *lanes*, by their ids, from the pattern *origin* *into* another.
+         */
+        Bringing: {
+            /** Into */
+            into: string;
+            /** Lanes */
+            lanes: string[];
+            /** Origin */
+            origin: string;
+            piece: components["schemas"]["Piece"];
+            /**
+             * What
+             * @default lanes
+             * @enum {string}
+             */
+            what: "lanes" | "strips" | "settings";
+        };
+        /**
+         * BroughtLanes
+         * @description All lanes of a pattern.
+         */
+        BroughtLanes: {
+            /** Lanes */
+            lanes: components["schemas"]["Lane"][];
+        };
+        /**
          * Burst
          * @description *notes* even notes from *bars* bars and *count* note values on, for as long as *length* of them.
          *
@@ -3257,6 +3324,16 @@ export interface components {
              * @enum {string}
              */
             kind: "harder";
+        };
+        /**
+         * HeardPattern
+         * @description A pattern by its id, heard for so many ticks.
+         */
+        HeardPattern: {
+            /** Pattern */
+            pattern: string;
+            /** Ticks */
+            ticks: number;
         };
         /**
          * Held
@@ -4823,6 +4900,11 @@ export interface components {
             /** Id */
             id: string;
             /**
+             * Ink
+             * @default 0
+             */
+            ink: number;
+            /**
              * Lanes
              * @default []
              */
@@ -5186,6 +5268,15 @@ export interface components {
             place: number;
             row: components["schemas"]["OrderRow"];
         };
+        /**
+         * PlayedAlong
+         * @description Which patterns were heard one after the other.
+         */
+        PlayedAlong: {
+            /** Heard */
+            heard: components["schemas"]["HeardPattern"][];
+            piece: components["schemas"]["Piece"];
+        };
         Point: [
             number,
             number | components["schemas"]["StepValue"] | string
@@ -5513,6 +5604,14 @@ export interface components {
         Revision: {
             /** Revision */
             revision: number;
+        };
+        /**
+         * Rewritten
+         * @description Rows for a running order.
+         */
+        Rewritten: {
+            /** Rows */
+            rows: components["schemas"]["OrderRow"][];
         };
         /**
          * RowPace
@@ -10518,6 +10617,84 @@ export interface operations {
             };
         };
     };
+    pieces_order_api_bring_lanes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Bringing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtLanes"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     pieces_order_api_keep: {
         parameters: {
             query?: never;
@@ -10703,6 +10880,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Switched"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_order_api_write_down: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayedAlong"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rewritten"];
                 };
             };
             /** @description Bad Request */
