@@ -5,18 +5,18 @@ from collections.abc import Sequence
 from pydantic import BaseModel
 
 from lattice.document.lane import Lane
-from lattice.document.piece import Score
+from lattice.document.piece import Piece, Score
 from lattice.document.problems import DocumentError, read
 from lattice.render.pitch_context import pitch_context_of
 from lattice.render.size import MAX_NOTES_AT_ONCE
 from lattice.render.window import Window
 from lattice.screen.picture import lane_picture
 from lattice.screen.pictures import LanePicture
-from lattice.sentence import Speech, alternatives, offers, standing_choices
+from lattice.sentence import Speech, alternatives, offers, row_choices, row_offers, standing_choices
 from lattice.sentence.words import Patch
 from lattice.steps.lane_steps import line_of
 
-__all__ = ["Alternative", "alternatives_of", "offers_of", "standing_alternatives"]
+__all__ = ["Alternative", "alternatives_of", "offers_of", "row_alternatives", "standing_alternatives"]
 
 
 class Alternative(BaseModel):
@@ -82,6 +82,33 @@ def standing_alternatives(score: Score, setting: str, word: str = "") -> list[Al
     except KeyError:
         raise DocumentError.of(setting, "has no alternatives") from None
     return [Alternative(**choice.model_dump(), explains="", thread=None) for choice in found]
+
+
+def row_alternatives(piece: Piece, place: int, setting: str, word: str) -> list[Alternative]:
+    """Return what a *word* of a row of the order could be, or without a setting what it could begin to use.
+
+    Raises DocumentError if there is no such row or word.
+    """
+    if place >= len(piece.order):
+        raise DocumentError.of("order", f"there is no row {place + 1}")
+    row = piece.order[place]
+    if not setting:
+        return [
+            Alternative(
+                key=one.setting,
+                text=one.text,
+                explains=one.explains,
+                patch=one.patch,
+                chosen=False,
+                thread=None,
+            )
+            for one in row_offers(piece, row)
+        ]
+    try:
+        found = row_choices(piece, row, setting, word)
+    except KeyError:
+        raise DocumentError.of(setting, f"has no word {word!r}") from None
+    return [Alternative(**one.model_dump(), explains="", thread=None) for one in found]
 
 
 def _speech(score: Score, dice: int, lane_id: str) -> Speech:

@@ -7,7 +7,7 @@ from lattice.document.piece import Piece, Score
 from lattice.order.rows import Stand, row_score, stands
 from lattice.render.notes import silent_lanes
 from lattice.screen.chords import chord_pictures
-from lattice.sentence import say_pace, say_row
+from lattice.sentence import Part, row_parts, say_pace
 from lattice.steps.lane_steps import LaneSteps, lines_of
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
@@ -25,7 +25,7 @@ class ChordLine(BaseModel):
 
 
 class RowPicture(BaseModel):
-    """A row: where it stands in ticks and bars, and what it says beside its pattern and its length.
+    """A row: where it stands in ticks and bars, and what it says, in *parts*.
 
     *hits*: of each of its bars, up to the 64th, before chance; *chords*: of the same bars. *dice*: those it plays by.
     *begins*: when it does, in minutes and seconds. *pace*: what it makes of a step, in words; '' where nothing.
@@ -40,7 +40,7 @@ class RowPicture(BaseModel):
     repeat_bars: int
     bar_ticks: int
     dice: int
-    says: str
+    parts: list[Part]
     pace: str
     begins: str
     hits: list[int]
@@ -92,7 +92,7 @@ def _row_picture(
         repeat_bars=row.bars or pattern.bars,
         bar_ticks=stand.bar_ticks,
         dice=dice,
-        says=say_row(row, pattern),
+        parts=row_parts(row, pattern),
         pace=say_pace(row.pace),
         begins=say_time(stand.start, piece.tempo),
         hits=hits,

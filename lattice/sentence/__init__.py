@@ -2,7 +2,7 @@
 
 from lattice.sentence.lane_step import rate_beside, rates
 from lattice.sentence.movements import say_value
-from lattice.sentence.order import say_pace, say_row
+from lattice.sentence.order import row_choices, row_offers, row_parts, say_pace
 from lattice.sentence.setting import Speech
 from lattice.sentence.standing import standing, standing_choices
 from lattice.sentence.step_value import say_step_value, step_rates
@@ -25,8 +25,10 @@ __all__ = [
     "offers",
     "rate_beside",
     "rates",
+    "row_choices",
+    "row_offers",
+    "row_parts",
     "say_pace",
-    "say_row",
     "say_step_value",
     "say_value",
     "sentence",

@@ -12,7 +12,7 @@ from config.downloads import attached, zipped
 from config.refusal import refusals
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, StringConstraints
 
 from lattice.clips import Clip
 from lattice.document import DocumentError, Lane, Pattern, Piece, read, score_of
@@ -25,7 +25,8 @@ from lattice.order.kept import markers, order_clip, row_clip
 from lattice.order.rows import stands, written
 from lattice.order.switching import SwitchAt, SwitchTo, switch
 from lattice.render import Window
-from lattice.screen import Sounds, sounds
+from lattice.screen import Alternative, Sounds, sounds
+from lattice.screen.alternatives import row_alternatives
 from lattice.screen.order import OrderPicture, order_picture
 from pieces.schemas import MAX_SCREEN_BARS
 
@@ -77,6 +78,14 @@ class Switched(BaseModel):
     tick: int
     from_tick: int
     sounds: Sounds
+
+
+class RowWords(OrderQuestion):
+    """The *word* of a *setting* of the row at a *place*; without a setting, what the row could begin to use."""
+
+    place: Annotated[int, Field(ge=0)]
+    setting: Annotated[str, StringConstraints(max_length=80)] = ""
+    word: Annotated[str, StringConstraints(max_length=80)] = ""
 
 
 class HeardPattern(Body):
@@ -133,6 +142,12 @@ def switch_pattern(request: HttpRequest, body: Switching) -> HttpResponse:
     first = place.from_tick // coming.score.meter.bar_ticks
     heard = sounds(coming.score, coming.dice, read(Window, {"first_bar": first, "bars": body.bars}))
     return answer(Switched.model_construct(tick=place.tick, from_tick=place.from_tick, sounds=heard))
+
+
+@router.post("/alternatives", response={200: list[Alternative], **refusals(422)})
+def alternatives(request: HttpRequest, body: RowWords) -> list[Alternative]:
+    """What a word of a row could be instead, or what the row could begin to use."""
+    return row_alternatives(body.piece, body.place, body.setting, body.word)
 
 
 @router.post("/written", response={200: Rewritten, **refusals(422)})

@@ -27,6 +27,7 @@ export function aPiece(...lanes: Lane[]): Piece {
         id: 'a',
         name: 'A',
         dice: 1,
+        ink: 0,
         meter: { numerator: 4, denominator: 4 },
         bars: 16,
         step_value,

@@ -48,7 +48,8 @@ def test_an_order_is_drawn_in_true_time(client):
     assert (first["start"], first["end"], first["bars"], first["repeat_bars"]) == (0, 4 * BAR, 4, 2)
     assert first["pace"] == "at 2/3 of the pace: a step lasts 3/2 as long"
     assert (first["dice"], second["dice"]) == (3, 2)
-    assert second["says"] == "without Bell"
+    said = ["".join(word["text"] for word in part["words"]) for part in second["parts"]]
+    assert said == ["B", "1 × ", "1 bar", "without Bell"]
     assert (second["hits"], second["begins"]) == ([0], "0:09")
     assert [chord["name"] for chord in second["chords"]] == ["Dm"]
     assert told["most_hits"] == max(first["hits"])
@@ -187,3 +188,18 @@ def test_lanes_strips_and_settings_are_brought_from_one_pattern_into_another(cli
     assert brought("strips", "clink").status_code == 422
     assert "bring the lane whole" in brought("strips", "clink").content.decode()
     assert brought("lanes", "nobody").status_code == 422
+
+
+def test_the_words_of_a_row_open_what_it_could_be(client):
+    def texts(setting: str, word: str = "", place: int = 0) -> list[str]:
+        told = post(client, "/alternatives", asking(place=place, setting=setting, word=word)).json()
+        return [one["text"] for one in told]
+
+    assert texts("pattern", "pattern") == ["A", "B"]
+    assert "2/3 of the pace" in texts("pace", "pace")
+    assert texts("without", "lanes", 1) == ["with Bell again"]
+    assert "in C natural minor" in texts("")
+    assert "without Thud" in texts("")
+    assert len(texts("scale", "root")) == 12
+    assert post(client, "/alternatives", asking(place=9)).status_code == 422
+    assert post(client, "/alternatives", asking(place=0, setting="swagger")).status_code == 422

@@ -724,6 +724,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/order/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Alternatives
+         * @description What a word of a row could be instead, or what the row could begin to use.
+         */
+        post: operations["pieces_order_api_alternatives"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/order/bring": {
         parameters: {
             query?: never;
@@ -5631,7 +5651,7 @@ export interface components {
         };
         /**
          * RowPicture
-         * @description A row: where it stands in ticks and bars, and what it says beside its pattern and its length.
+         * @description A row: where it stands in ticks and bars, and what it says, in *parts*.
          *
          *     *hits*: of each of its bars, up to the 64th, before chance; *chords*: of the same bars. *dice*: those it plays by.
          *     *begins*: when it does, in minutes and seconds. *pace*: what it makes of a step, in words; '' where nothing.
@@ -5655,16 +5675,35 @@ export interface components {
             hits: number[];
             /** Pace */
             pace: string;
+            /** Parts */
+            parts: components["schemas"]["Part"][];
             /** Pattern */
             pattern: string;
             /** Place */
             place: number;
             /** Repeat Bars */
             repeat_bars: number;
-            /** Says */
-            says: string;
             /** Start */
             start: number;
+        };
+        /**
+         * RowWords
+         * @description The *word* of a *setting* of the row at a *place*; without a setting, what the row could begin to use.
+         */
+        RowWords: {
+            piece: components["schemas"]["Piece"];
+            /** Place */
+            place: number;
+            /**
+             * Setting
+             * @default
+             */
+            setting: string;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
         };
         /**
          * Save
@@ -10559,6 +10598,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrderPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_order_api_alternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowWords"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Alternative"][];
                 };
             };
             /** @description Bad Request */
