@@ -40,19 +40,15 @@ def row_parts(row: OrderRow, pattern: Pattern) -> list[Part]:
     parts = [
         _part("pattern", "Which pattern plays.", [choice(pattern.name, "pattern")]),
         _part(
-            "repeats",
-            "How many times: lanes run on through them.",
-            [number("repeats", "repeats", row.repeats, *limits(OrderRow, "repeats")), text(" × ")],
-            {"repeats": 1},
-        ),
-        _part(
-            "bars",
-            "How long each time is; plain, as long as the pattern.",
+            "length",
+            "How many times, and how long each is; plain, once and as long as the pattern. Lanes run on through them.",
             [
+                number("repeats", "repeats", row.repeats, *limits(OrderRow, "repeats")),
+                text(" × "),
                 number("bars", "bars", bars, *limits(OrderRow, "bars")),
                 text(" bar" if bars == 1 else " bars"),
             ],
-            {"bars": None},
+            {"repeats": 1, "bars": None},
         ),
     ]
     words: list[Word] = []

@@ -49,7 +49,7 @@ def test_an_order_is_drawn_in_true_time(client):
     assert first["pace"] == "at 2/3 of the pace: a step lasts 3/2 as long"
     assert (first["dice"], second["dice"]) == (3, 2)
     said = ["".join(word["text"] for word in part["words"]) for part in second["parts"]]
-    assert said == ["B", "1 × ", "1 bar", "without Bell"]
+    assert said == ["B", "1 × 1 bar", "without Bell"]
     assert (second["hits"], second["begins"]) == ([0], "0:09")
     assert [chord["name"] for chord in second["chords"]] == ["Dm"]
     assert told["most_hits"] == max(first["hits"])

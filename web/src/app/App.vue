@@ -78,6 +78,8 @@ useShortcuts({
   'Alt+3': { says: 'Field', act: () => piece.id !== null && router.push(`/field/${piece.id}`) },
   'Alt+4': { says: 'Takes', act: () => router.push('/takes') },
   'Alt+5': { says: 'Clips', act: () => router.push('/clips') },
+  'Alt+6': { says: 'Order', act: () => piece.id !== null && router.push(`/order/${piece.id}`) },
+  'o': { says: 'Order', act: () => piece.id !== null && router.push(`/order/${piece.id}`) },
 }) // prettier-ignore
 
 useEventListener(document, 'visibilitychange', () => {

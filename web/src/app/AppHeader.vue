@@ -49,6 +49,7 @@ const said = computed(() => {
       return ''
   }
 })
+const hasPatterns = computed(() => ['lattice', 'field', 'order'].includes(String(route.name)))
 const isExporting = ref(false)
 const tabs = computed(() => [
   { name: 'shelf', label: 'Shelf', to: '/' },
@@ -60,6 +61,7 @@ const tabs = computed(() => [
     : []),
   { name: 'takes', label: 'Takes', to: '/takes' },
   { name: 'clips', label: 'Clips', to: '/clips' },
+  ...(piece.id !== null ? [{ name: 'order', label: 'Order', to: `/order/${piece.id}` }] : []),
 ])
 
 const rename = (name: string) => piece.edit(`Renamed ${name}`, (document) => ({ ...document, name }))
@@ -93,7 +95,7 @@ async function goAshore() {
       </button>
     </div>
     <span v-if="elsewhere" class="state alarm" role="status" data-test="waits">{{ elsewhere }}</span>
-    <PatternTabs v-if="piece.document && (route.name === 'lattice' || route.name === 'field')" />
+    <PatternTabs v-if="piece.document && hasPatterns" />
     <nav aria-label="Screens">
       <RouterLink
         v-for="tab in tabs"
@@ -105,7 +107,7 @@ async function goAshore() {
         {{ tab.label }}
       </RouterLink>
     </nav>
-    <button type="button" class="quiet-button" :aria-label="`Signed in as ${session.user}`">
+    <button type="button" class="quiet-button me" :aria-label="`Signed in as ${session.user}`">
       {{ session.user }}
       <v-menu activator="parent" location="bottom end">
         <div class="card user">
@@ -142,7 +144,7 @@ async function goAshore() {
 .header {
   display: flex;
   align-items: center;
-  gap: 22px;
+  gap: 14px;
   height: 50px;
   flex: none;
   padding: 0 14px 0 18px;
@@ -183,7 +185,7 @@ nav {
   gap: 4px;
 }
 .tab {
-  padding: 6px 13px;
+  padding: 6px 10px;
   border-radius: 17px;
   font-weight: 600;
   color: var(--soft-ink);
@@ -195,6 +197,12 @@ nav {
 .tab.here {
   background: var(--ink);
   color: var(--paper);
+}
+.me {
+  max-width: 110px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .user {
   display: grid;

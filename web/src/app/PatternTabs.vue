@@ -1,19 +1,22 @@
 <script setup lang="ts">
-/** The patterns of the piece: choose, add, copy, rename, delete. A chosen one begins at the next bar line. */
+/** The patterns of the piece: choose, copy, put in order, colour, delete. A chosen one takes over from the one that plays. */
 import { computed, ref } from 'vue'
 
 import type { Pattern } from '@/api/client'
+import { saidWhen } from '@/order/switching'
+import { newGesture } from '@/page/gesture'
+import { useDrag } from '@/page/useDrag'
 import { useFrames } from '@/page/useFrames'
-import { useShortcuts } from '@/page/useShortcuts'
-import { newId, newPatternName, randomNumber } from '@/work/document'
-import { useNotices } from '@/page/notices'
-import { usePiece } from '@/work/piece'
+import { PASS, useShortcuts, useShortcutState, type Shortcuts } from '@/page/useShortcuts'
 import { usePlaying } from '@/playing/playing'
-import NameField from '@/page/NameField.vue'
+import { inkOf, inks } from '@/theme/inks'
+import { newId, newPatternName, randomNumber, withMoved } from '@/work/document'
+import { usePiece } from '@/work/piece'
+import PatternCard from './PatternCard.vue'
 
 const piece = usePiece()
 const playing = usePlaying()
-const notices = useNotices()
+const shortcuts = useShortcutState()
 const isOpen = ref(false)
 
 const heard = ref('')
@@ -29,6 +32,16 @@ useFrames(
 )
 const here = computed(() => piece.pattern?.id ?? '')
 const isWaiting = (pattern: Pattern) => pattern.id === waiting.value && pattern.id !== heard.value
+const when = computed(() => saidWhen(playing.how.at))
+
+/** The one that waits is called off by a second press. */
+const choose = (pattern: Pattern) =>
+  piece.choosePattern(isWaiting(pattern) && heard.value ? heard.value : pattern.id)
+function tipOfPattern(pattern: Pattern): string {
+  if (isWaiting(pattern)) return `Takes over ${when.value}: press again to call it off`
+  if (!playing.isPlaying) return 'Work on this pattern ( 1–9, or , and . ); drag it to another place'
+  return `Takes over ${when.value}, and ${playing.how.to === 'begin' ? 'begins' : 'carries on'}`
+}
 
 function insert(label: string, pattern: Pattern) {
   piece.edit(label, (document) => {
@@ -38,95 +51,124 @@ function insert(label: string, pattern: Pattern) {
   piece.choosePattern(pattern.id)
   isOpen.value = false
 }
-const fresh = () => ({ id: newId('pattern', piece.patterns), name: newPatternName(piece.patterns) })
+const fresh = () => ({
+  id: newId('pattern', piece.patterns),
+  name: newPatternName(piece.patterns),
+  ink: piece.patterns.length % inks.length,
+})
 function add() {
   const model = piece.pattern
   if (!model) return
-  const { id, name } = fresh()
-  insert(`Pattern ${name} added`, { ...model, id, name, dice: randomNumber(10_000), lanes: [], detours: [] })
+  const { id, name, ink } = fresh()
+  const plain = { lanes: [], detours: [], movements: [], moved_detours: [], degrees_up: 0, semitones_up: 0 }
+  insert(`Pattern ${name} added`, { ...model, ...plain, id, name, ink, dice: randomNumber(10_000) })
 }
-/** A copy keeps the lanes' ids and the dice, and so sounds the same. */
-function copy() {
+/** A copy keeps the lanes' ids and the dice, and so sounds the same, perhaps higher. */
+function copy(degrees = 0, semitones = 0) {
   const model = piece.pattern
   if (!model) return
-  const { id, name } = fresh()
-  insert(`Pattern ${model.name} copied to ${name}`, { ...model, id, name })
-}
-function rename(name: string) {
-  piece.editPattern(`Pattern renamed ${name}`, (pattern) => ({ ...pattern, name }))
-}
-function remove() {
-  const gone = piece.pattern
-  if (!gone || piece.patterns.length === 1) return
-  isOpen.value = false
-  const at = piece.patterns.indexOf(gone)
-  const next = piece.patterns[at + 1] ?? piece.patterns[at - 1]
-  piece.edit(`Pattern ${gone.name} deleted`, (document) => ({
-    ...document,
-    patterns: document.patterns.filter(({ id }) => id !== gone.id),
-  }))
-  if (next) piece.choosePattern(next.id)
-  notices.say(`Pattern ${gone.name} is deleted.`, { label: 'Undo', act: () => piece.undo() })
+  const { id, name, ink } = fresh()
+  const higher = {
+    degrees_up: (model.degrees_up ?? 0) + degrees,
+    semitones_up: (model.semitones_up ?? 0) + semitones,
+  }
+  const said =
+    degrees || semitones ? `, ${degrees || semitones} ${degrees ? 'degrees' : 'semitones'} higher` : ''
+  insert(`Pattern ${model.name} copied to ${name}${said}`, { ...model, ...higher, id, name, ink })
 }
 function step(by: number) {
   const at = piece.patterns.findIndex(({ id }) => id === here.value)
   const next = piece.patterns[(at + by + piece.patterns.length) % piece.patterns.length]
   if (next) piece.choosePattern(next.id)
 }
+
+/** A pattern is dragged to another place. */
+const row = ref<HTMLElement>()
+const drag = useDrag((event) => {
+  const chip = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-pattern]') : null
+  const from = piece.patterns.findIndex(({ id }) => id === chip?.dataset['pattern'])
+  const moved = piece.patterns[from]
+  if (!moved || !chip) return null
+  const gesture = newGesture(`pattern ${moved.id}`)
+  let hasMoved = false
+  return {
+    move({ clientX }) {
+      const boxes = [...(row.value?.querySelectorAll<HTMLElement>('[data-pattern]') ?? [])]
+      const to = boxes.findIndex((one) => {
+        const { left, right } = one.getBoundingClientRect()
+        return clientX >= left && clientX < right
+      })
+      if (to < 0 || (to === from && !hasMoved)) return
+      hasMoved = true
+      piece.edit(
+        `Pattern ${moved.name} to place ${to + 1}`,
+        (document) => ({ ...document, patterns: withMoved(document.patterns, from, to) }),
+        gesture,
+      )
+    },
+    // The chip has the pointer: a press that moved nothing is its click.
+    end: (isTakenAway) => !hasMoved && !isTakenAway && choose(moved),
+  }
+})
+
+const byDigit: Shortcuts = Object.fromEntries(
+  Array.from({ length: 9 }, (_, at) => [
+    String(at + 1),
+    {
+      says: at ? '' : 'Pattern A to I',
+      act: () => {
+        const pattern = piece.patterns[at]
+        if (shortcuts.digitsMeanBars || !pattern) return PASS
+        return choose(pattern)
+      },
+    },
+  ]),
+)
 useShortcuts({
+  ...byDigit,
   ',': { says: 'Pattern before', act: () => step(-1) },
   '.': { says: 'Pattern after', act: () => step(1) },
 })
 </script>
 
 <template>
-  <div class="patterns" role="group" aria-label="Patterns">
-    <button
-      v-for="pattern in piece.patterns"
-      :key="pattern.id"
-      v-tip="
-        isWaiting(pattern)
-          ? 'Begins at the next bar line'
-          : playing.isPlaying
-            ? 'Begins at the next bar line, at its first step'
-            : 'Work on this pattern ( , and . )'
-      "
-      type="button"
-      class="pattern named"
-      :class="{ waiting: isWaiting(pattern), heard: pattern.id === heard }"
-      :aria-pressed="pattern.id === here"
-      :aria-label="`Pattern ${pattern.name}`"
-      @click="piece.choosePattern(pattern.id)"
-    >
-      {{ pattern.name }}
-    </button>
+  <div ref="row" class="patterns" role="group" aria-label="Patterns">
+    <span class="chips" v-bind="drag.on">
+      <button
+        v-for="pattern in piece.patterns"
+        :key="pattern.id"
+        v-tip="tipOfPattern(pattern)"
+        type="button"
+        class="pattern named"
+        :class="{ waiting: isWaiting(pattern), heard: pattern.id === heard }"
+        :style="{ '--ink-of-pattern': inkOf(pattern.ink ?? 0) }"
+        :data-pattern="pattern.id"
+        :aria-pressed="pattern.id === here"
+        :aria-label="`Pattern ${pattern.name}`"
+        @click="({ detail }) => detail === 0 && choose(pattern)"
+      >
+        {{ pattern.name }}
+      </button>
+    </span>
     <button
       v-tip="'A new pattern with all that this one has'"
       type="button"
       class="pattern more"
       aria-label="Copy this pattern"
-      @click="copy"
+      @click="copy()"
     >
       + copy
     </button>
-    <button
-      v-tip="'A new pattern, empty'"
-      type="button"
-      class="pattern more"
-      aria-label="Add a pattern"
-      @click="add"
-    >
-      + <span class="wide">empty</span>
-    </button>
     <button type="button" class="quiet-button" aria-label="This pattern">
-      {{ waiting && waiting !== heard ? 'at the next bar line' : 'pattern' }}
+      {{ waiting && waiting !== heard ? when : 'pattern' }}
       <v-menu v-model="isOpen" activator="parent" :close-on-content-click="false">
-        <div class="card about">
-          <NameField :name="piece.pattern?.name ?? ''" label="Name of the pattern" @rename="rename" />
-          <button type="button" class="quiet-button" :disabled="piece.patterns.length === 1" @click="remove">
-            Delete this pattern
-          </button>
-        </div>
+        <PatternCard
+          v-if="piece.pattern"
+          :pattern="piece.pattern"
+          @copy="copy"
+          @add="add"
+          @done="isOpen = false"
+        />
       </v-menu>
     </button>
   </div>
@@ -134,6 +176,7 @@ useShortcuts({
 
 <style scoped>
 .patterns {
+  min-width: 0;
   display: flex;
   align-items: center;
   gap: 6px;
@@ -152,6 +195,18 @@ useShortcuts({
   white-space: nowrap;
   cursor: pointer;
 }
+.chips {
+  display: flex;
+  gap: 6px;
+  overflow-x: auto;
+  scrollbar-width: none;
+  padding: 4px 3px;
+}
+.chips .pattern {
+  flex: none;
+  box-shadow: inset 0 -4px 0 var(--ink-of-pattern);
+  touch-action: pan-x;
+}
 .pattern:hover {
   border-color: var(--ink);
 }
@@ -160,33 +215,21 @@ useShortcuts({
   border-color: var(--ink);
   color: var(--paper);
 }
-.pattern.heard {
-  box-shadow: 0 0 0 2.5px var(--act);
+.chips .pattern.heard {
+  box-shadow:
+    inset 0 -4px 0 var(--ink-of-pattern),
+    0 0 0 2.5px var(--act);
 }
 .pattern.waiting {
   border: 1.5px dashed var(--act);
+}
+.patterns > button {
+  flex: none;
+  white-space: nowrap;
 }
 .pattern.more {
   border-style: dashed;
   background: transparent;
   color: var(--soft-ink);
-}
-@media (max-width: 1180px) {
-  .wide {
-    display: none;
-  }
-}
-.about {
-  display: grid;
-  justify-items: start;
-  gap: 4px;
-  min-width: 220px;
-  padding: 14px 16px;
-}
-.about .quiet-button {
-  min-height: 34px;
-}
-.about .quiet-button:disabled {
-  opacity: 0.45;
 }
 </style>

@@ -5,6 +5,7 @@ import ShelfView from '@/shelf/ShelfView.vue'
 const screens = {
   lattice: () => import('@/lattice/LatticeView.vue'),
   field: () => import('@/field/FieldView.vue'),
+  order: () => import('@/order/OrderView.vue'),
   takes: () => import('@/takes/TakesView.vue'),
   clips: () => import('@/clips/ClipsView.vue'),
   clip: () => import('@/clips/editor/ClipEditor.vue'),
@@ -24,6 +25,12 @@ export const router = createRouter({
       path: '/field/:id(\\d+)',
       name: 'field',
       component: screens.field,
+      props: ({ params }) => ({ id: Number(params['id']) }),
+    },
+    {
+      path: '/order/:id(\\d+)',
+      name: 'order',
+      component: screens.order,
       props: ({ params }) => ({ id: Number(params['id']) }),
     },
     {

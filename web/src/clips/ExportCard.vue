@@ -5,6 +5,7 @@ import { computed, reactive, ref } from 'vue'
 import { clipsApi, PLAIN_EXPORT, type Export } from '@/api/clips'
 import { answer, api, type Schemas } from '@/api/client'
 import { useNotices } from '@/page/notices'
+import { saveFile } from '@/page/saveFile'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import { loopOfClip } from './loopOf'
@@ -44,7 +45,7 @@ async function downloadPattern() {
   } // prettier-ignore
   try {
     const file = await answer(api.POST('/api/render/midi', { body, parseAs: 'blob' }))
-    if (file instanceof Blob) save(file, `${document.name} ${pattern.name}.mid`)
+    if (file instanceof Blob) saveFile(file, `${document.name} ${pattern.name}.mid`)
   } catch (reason) {
     notices.complain(reason)
   }
@@ -57,19 +58,12 @@ async function downloadWav() {
   try {
     const opened = await clipsApi.open(props.clip.id)
     const bytes = await playing.renderWav(loopOfClip(opened))
-    save(new Blob([bytes], { type: 'audio/wav' }), `${props.clip.name}.wav`)
+    saveFile(new Blob([bytes], { type: 'audio/wav' }), `${props.clip.name}.wav`)
   } catch (reason) {
     notices.complain(reason)
   } finally {
     isRendering.value = false
   }
-}
-function save(file: Blob, name: string) {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(file)
-  link.download = name
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
 }
 async function copyText() {
   if (!props.clip) return

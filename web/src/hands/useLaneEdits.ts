@@ -7,7 +7,7 @@ import {
   newThrow,
   valueAt,
   withField,
-  withLaneMoved,
+  withMoved,
   withLanes,
   withStep,
   withTurnedStep,
@@ -230,7 +230,7 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
       `${lane.name}: to place ${to + 1}`,
       (lanes) => {
         const from = lanes.findIndex(({ id }) => id === lane.id)
-        return to < 0 || to >= lanes.length || from === to ? lanes : withLaneMoved(lanes, from, to)
+        return to < 0 || to >= lanes.length || from === to ? lanes : withMoved(lanes, from, to)
       },
       gesture,
     )

@@ -21,7 +21,9 @@ export const useShortcutState = defineStore('shortcuts', () => {
   const lettersPlay = ref(false)
   /** Whether the list of all shortcuts is open. */
   const isListOpen = ref(false)
-  return { active, lettersPlay, isListOpen }
+  /** Whether the next digit says how many bars to keep. */
+  const digitsMeanBars = ref(false)
+  return { active, lettersPlay, isListOpen, digitsMeanBars }
 })
 /** What still is a shortcut while the letters play, with what Ctrl and Alt with digits do. */
 const STILL = /^( |Escape|(Shift\+|Alt\+)?Arrow\w+|Alt\+\d|Ctrl\+.*|\?)$/

@@ -6,7 +6,7 @@ import type { Schemas, Score } from '@/api/client'
 import { isSame } from '@/api/same'
 import { patternWords, provideWords } from '@/hands/words'
 import { useFrames } from '@/page/useFrames'
-import { giveBackKeys, PASS, useShortcuts } from '@/page/useShortcuts'
+import { giveBackKeys, PASS, useShortcuts, useShortcutState } from '@/page/useShortcuts'
 import SentenceLine from '@/sentence/SentenceLine.vue'
 import { useRendering } from '@/engine/useRendering'
 import { randomNumber } from '@/work/document'
@@ -80,7 +80,11 @@ useFrames(
 )
 
 // ---- Keeping: K, then how many bars ----
-const isKeyOpen = ref(false)
+const shortcuts = useShortcutState()
+const isKeyOpen = computed({
+  get: () => shortcuts.digitsMeanBars,
+  set: (opens) => (shortcuts.digitsMeanBars = opens),
+})
 let closing: ReturnType<typeof setTimeout> | undefined
 function openKey() {
   giveBackKeys() // the digit that follows is how many bars, wherever the hand was

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Pattern } from '@/api/client'
 import { aLane, aPiece } from '@/testing'
 import {
-  newId, newPatternName, valueAt, withField, withLane, withLaneMoved, withSilenceOf, withStep, withStripLength, withStripValues, withTurnedStep, withValueAt,
+  newId, newPatternName, valueAt, withField, withLane, withMoved, withSilenceOf, withStep, withStripLength, withStripValues, withTurnedStep, withValueAt,
 } from './document' // prettier-ignore
 
 const drawn = aLane('thud', { source: { kind: 'drawn', steps: 16, hits: [0, 8, 12] } })
@@ -76,7 +76,7 @@ describe('strips', () => {
 describe('lanes and patterns', () => {
   it('are put into another order', () => {
     const lanes = ['a', 'b', 'c'].map((id) => aLane(id))
-    expect(withLaneMoved(lanes, 0, 2).map(({ id }) => id)).toEqual(['b', 'c', 'a'])
+    expect(withMoved(lanes, 0, 2).map(({ id }) => id)).toEqual(['b', 'c', 'a'])
   })
 
   it('are named by the first letter that is free', () => {

@@ -93,9 +93,9 @@ export function withStripLength(lane: Lane, { path }: StripPlace, length: number
   return withValueAt(lane, path, { ...strip, values, free })
 }
 
-/** `lanes` with the one at `from` moved to `to`. */
-export function withLaneMoved(lanes: readonly Lane[], from: number, to: number): Lane[] {
-  const moved = [...lanes]
+/** `all` with the one at `from` moved to `to`: lanes, rows, patterns. */
+export function withMoved<One>(all: readonly One[], from: number, to: number): One[] {
+  const moved = [...all]
   moved.splice(to, 0, ...moved.splice(from, 1))
   return moved
 }

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+/** What is kept of the order: one file, a file a row, clips. */
+import { ref } from 'vue'
+
+import { PLAIN_EXPORT } from '@/api/clips'
+import { orderApi } from '@/engine/order'
+import { useNotices } from '@/page/notices'
+import { saveFile } from '@/page/saveFile'
+import { useOrder } from '@/playing/order'
+import { usePiece } from '@/work/piece'
+
+const props = defineProps<{ chosen: number }>()
+const piece = usePiece()
+const order = useOrder()
+const notices = useNotices()
+const isOpen = ref(false)
+const isBusy = ref(false)
+const hasMoves = ref(false)
+
+async function busily(act: () => Promise<unknown>) {
+  isBusy.value = true
+  try {
+    await act()
+    isOpen.value = false
+  } catch (reason) {
+    notices.complain(reason)
+  } finally {
+    isBusy.value = false
+  }
+}
+const download = (of: 'whole' | 'rows') =>
+  busily(async () => {
+    if (!piece.document) return
+    const { name, blob } = await orderApi.file(piece.document, of, { ...PLAIN_EXPORT, moves: hasMoves.value })
+    saveFile(blob, name)
+  })
+const keep = (of: 'whole' | 'rows', rows: number[] | null = null) =>
+  busily(async () => {
+    if (!piece.document) return
+    const kept = await orderApi.keep(piece.document, of, rows)
+    notices.say(
+      `${kept.length} ${kept.length === 1 ? 'clip is' : 'clips are'} kept in the set “${piece.document.name}”.`,
+    )
+  })
+</script>
+
+<template>
+  <button type="button" class="word-button keep" :disabled="!order.rows.length" aria-label="Keep the order">
+    Keep …
+    <v-menu v-model="isOpen" activator="parent" location="bottom end" :close-on-content-click="false">
+      <div class="card acts" :aria-busy="isBusy">
+        <p class="named">{{ isBusy ? 'One moment …' : 'The order' }}</p>
+        <button type="button" class="quiet-button" :disabled="isBusy" @click="download('whole')">
+          Export as one MIDI file, a marker a row
+        </button>
+        <button type="button" class="quiet-button" :disabled="isBusy" @click="download('rows')">
+          Export a MIDI file for each row
+        </button>
+        <label class="moves"><input v-model="hasMoves" type="checkbox" /> movements as controllers too</label>
+        <button type="button" class="quiet-button" :disabled="isBusy" @click="keep('whole')">
+          Keep it as one clip
+        </button>
+        <button type="button" class="quiet-button" :disabled="isBusy" @click="keep('rows')">
+          Keep a clip of each row
+        </button>
+        <button type="button" class="quiet-button" :disabled="isBusy" @click="keep('rows', [props.chosen])">
+          Keep row {{ chosen + 1 }} as a clip
+        </button>
+      </div>
+    </v-menu>
+  </button>
+</template>
+
+<style scoped>
+.keep {
+  margin-left: auto;
+  background: var(--keep);
+  border-color: var(--keep);
+  color: #2b2440;
+}
+.keep:disabled {
+  opacity: 0.45;
+}
+.acts {
+  display: grid;
+  justify-items: start;
+  gap: 2px;
+  padding: 12px 16px;
+}
+.acts .quiet-button {
+  min-height: 36px;
+}
+.moves {
+  display: flex;
+  gap: 8px;
+  padding: 4px 10px;
+  font-size: 15px;
+}
+</style>
