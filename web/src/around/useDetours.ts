@@ -6,6 +6,7 @@ import type { HeldDetour, Schemas } from '@/api/client'
 import { aroundApi } from '@/engine/around'
 import { useNotices } from '@/page/notices'
 import { useOffer } from '@/page/useLists'
+import { useMoves } from '@/playing/moves'
 import { usePlaying } from '@/playing/playing'
 import { newThrow } from '@/work/document'
 import { usePiece } from '@/work/piece'
@@ -19,6 +20,7 @@ const MOST_HELD = 200
 export const useDetours = defineStore('detours', () => {
   const piece = usePiece()
   const playing = usePlaying()
+  const moves = useMoves()
   const notices = useNotices()
   const around = useOffer(['around'], aroundApi.all)
   const kinds = computed(() => around.value?.detours ?? [])
@@ -69,11 +71,15 @@ export const useDetours = defineStore('detours', () => {
   function letGo(of: Kind, event: { readonly timeStamp: number }) {
     if (!holding.value.has(of)) return
     const end = playing.keyTick(event)
-    piece.heldDetours = piece.heldDetours.map((one) =>
+    const ended = piece.heldDetours.map((one) =>
       one.detour.kind === of && (one.end === null || one.end === undefined)
         ? { ...one, end: Math.max(one.start, end) }
         : one,
     )
+    // What is written down comes from there.
+    const fresh = ended.filter((one, at) => one !== piece.heldDetours[at])
+    const written = new Set(fresh.filter((one) => moves.recordDetour(one)))
+    piece.heldDetours = ended.filter((one) => !written.has(one))
   }
   /** Whether a detour has anything to play; a sentence says what to do where it has not. */
   function hasLanes(detour: Detour): boolean {

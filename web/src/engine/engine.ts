@@ -30,6 +30,13 @@ export const engine = {
         answer(api.POST('/api/render/control', { body: { ...onTheTable(), lanes: [...lanes], controller } })),
       )
     ).patches,
+  /** What lanes become with as few points in their movements as play the same notes. */
+  fewerPoints: async (lanes: readonly string[]) =>
+    (
+      await inTime(
+        answer(api.POST('/api/render/moves/fewer', { body: { ...onTheTable(), lanes: [...lanes] } })),
+      )
+    ).patches,
   /** What lanes become when something is done to the steps that begin in a stretch of time. */
   changeSteps: (of: Omit<Partial<Schemas['StepsQuestion']>, 'score' | 'dice'> & StepsNeeds) => {
     const body = { number: 1, of: 2, copied: [], ...of, ...onTheTable() }

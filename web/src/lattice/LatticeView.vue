@@ -30,6 +30,7 @@ import type { Scale } from './geometry/scale'
 import { yOfPitch } from './geometry/staff'
 import KeptBar from './KeptBar.vue'
 import LaneHead from './LaneHead.vue'
+import MovementRow from './MovementRow.vue'
 import OwnDetours from './OwnDetours.vue'
 import Playhead from './Playhead.vue'
 import Ruler from './Ruler.vue'
@@ -301,43 +302,50 @@ useEventListener(
         <div ref="threads" class="over-threads">
           <Weft :bar-ticks="barTicks" :beat-ticks="rendering.beat_ticks" :scale="scale" />
         </div>
-        <div
-          v-for="lane in piece.lanes"
-          :key="lane.id"
-          ref="rows"
-          class="row"
-          :class="{
-            chosen: chosen.isChosen(lane.id),
-            high: lane.id === high,
-            melodic: pictures.get(lane.id)?.staff,
-          }"
-          :data-lane="lane.id"
-        >
-          <LaneHead
-            :lane="lane"
-            :picture="pictures.get(lane.id)"
-            :voices="voices"
-            :is-chosen="chosen.isChosen(lane.id)"
-            :is-new="lane.id === added"
-            :is-high="lane.id === high"
-            :bar-ticks="barTicks"
-            @grip="holdLane"
-          />
-          <div class="thread-place">
-            <LaneThread
-              v-if="scale.width && pictures.get(lane.id)"
+        <template v-for="lane in piece.lanes" :key="lane.id">
+          <div
+            ref="rows"
+            class="row"
+            :class="{
+              chosen: chosen.isChosen(lane.id),
+              high: lane.id === high,
+              melodic: pictures.get(lane.id)?.staff,
+            }"
+            :data-lane="lane.id"
+          >
+            <LaneHead
               :lane="lane"
-              :picture="pictures.get(lane.id)!"
-              :scale="scale"
-              :height="heights.get(lane.id) ?? THREAD"
-              :ink="inkOf(lane.ink)"
-              :cursor="lane.id === chosen.first.value?.id ? chosen.cursor.value : null"
-              :property="rendering.property ?? null"
-              :stretch="stretch.of(lane.id)"
-              :away="rendering.away ?? []"
+              :picture="pictures.get(lane.id)"
+              :voices="voices"
+              :is-chosen="chosen.isChosen(lane.id)"
+              :is-new="lane.id === added"
+              :is-high="lane.id === high"
+              :bar-ticks="barTicks"
+              @grip="holdLane"
             />
+            <div class="thread-place">
+              <LaneThread
+                v-if="scale.width && pictures.get(lane.id)"
+                :lane="lane"
+                :picture="pictures.get(lane.id)!"
+                :scale="scale"
+                :height="heights.get(lane.id) ?? THREAD"
+                :ink="inkOf(lane.ink)"
+                :cursor="lane.id === chosen.first.value?.id ? chosen.cursor.value : null"
+                :property="rendering.property ?? null"
+                :stretch="stretch.of(lane.id)"
+                :away="rendering.away ?? []"
+              />
+            </div>
           </div>
-        </div>
+          <MovementRow
+            v-if="lane.id === high && scale.width && pictures.get(lane.id)?.movements.length"
+            :lane="lane"
+            :picture="pictures.get(lane.id)!"
+            :scale="scale"
+            :ink="inkOf(lane.ink)"
+          />
+        </template>
         <Playhead
           class="head-over-threads"
           :player="playing.player"

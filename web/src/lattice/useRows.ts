@@ -21,7 +21,7 @@ export function useRows(
     const all = placed()
     heights.value = new Map(all.map(({ id, height }) => [id, height]))
     middles.value = new Map(all.map(({ id, top, height }) => [id, top + height / 2]))
-    total.value = all.reduce((sum, { height }) => sum + height, 0)
+    total.value = Math.max(0, ...all.map(({ top, height }) => top + height), stack.value?.scrollHeight ?? 0)
   }
   // Reading heights costs a layout: only when a row may have another one.
   useResizeObserver(rows as Ref<HTMLElement[]>, measure)

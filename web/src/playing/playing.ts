@@ -20,6 +20,7 @@ import { aheadOf, type Ahead } from './ahead'
 import { storedTape, storeTape } from './stored'
 import { Tape, tapeOf, type Playing, type TapeStretch } from '@/sound/tape'
 import { randomNumber } from '@/work/document'
+import { withMovement } from '@/work/movements'
 import { useNotices } from '@/page/notices'
 import { useOutbox } from '@/work/outbox'
 import { usePiece } from '@/work/piece'
@@ -53,7 +54,7 @@ export const usePlaying = defineStore('playing', () => {
 
   // ---- Keys that hands hold ----
 
-  const { keyTick, tickOf, lateKeys, handsDown, gatherKeys, gather, handsMoved } = useHeldKeys(
+  const { keyTick, tickOf, lateKeys, onLate, handsDown, gatherKeys, gather, handsMoved } = useHeldKeys(
     () => player.value,
     () => clock,
     () => isPlaying.value,
@@ -217,10 +218,26 @@ export const usePlaying = defineStore('playing', () => {
   useEventListener(window, 'pagehide', storeNow)
 
   const { soundKey, tryVoice, trySinging } = useTrying()
+  /** Whether muting is written down: whoever records moves says so. */
+  const isRecordingMoves = ref(false)
 
   /** Mute or unmute a lane, at once. */
   function mute(laneId: string, isMuted: boolean) {
-    piece.silence(laneId, { mute: isMuted })
+    const lane = piece.lanes.find(({ id }) => id === laneId)
+    const moved = lane?.movements?.find(({ control, off }) => control === 'mute' && !off)
+    // Written down, or taken over by the hand: then the movement is off, so that the hand has its way.
+    if (isRecordingMoves.value && lane)
+      piece.editLane(laneId, `${lane.name}: ${isMuted ? 'muted' : 'unmuted'}`, (old) => ({
+        ...old,
+        mute: isMuted,
+      }))
+    else if (moved && lane)
+      piece.editLane(laneId, `${lane.name}: muted by hand, its movement off`, (old) => ({
+        ...old,
+        mute: isMuted,
+        movements: withMovement(old.movements ?? [], 'mute', { ...moved, off: true }),
+      }))
+    else piece.silence(laneId, { mute: isMuted })
     if (isMuted) player.value?.silence((id) => id === laneId)
   }
 
@@ -372,7 +389,9 @@ export const usePlaying = defineStore('playing', () => {
     keptBars,
     engine: conversation,
     how,
+    isRecordingMoves,
     onTurn,
+    onLate,
     ready: ensureAudio,
     play,
     stop,

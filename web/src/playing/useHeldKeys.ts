@@ -35,7 +35,10 @@ export function useHeldKeys(
   function lateKeys(late: number, tick: number) {
     for (const [id, keys] of piece.liveKeys) piece.holdKeys(id, moved(keys, late, tick))
     if (piece.heldDetours.length) piece.heldDetours = detoursMoved(piece.heldDetours, late, tick)
+    for (const tell of onLate) tell(late, tick)
   }
+  /** Told when what was to count from the tick `late` on counts from `tick` on. */
+  const onLate = new Set<(late: number, tick: number) => void>()
 
   /** Keys that hands have down now: what is stored of a lane is what stays when they are let go. */
   const handsDown = shallowRef<ReadonlySet<number>>(new Set())
@@ -79,5 +82,5 @@ export function useHeldKeys(
   /** Hands did something: stored when they rest, and where nothing plays seen and heard from the first moment at once. */
   const handsMoved = () => (isPlaying() ? void gatherSoon() : gather())
 
-  return { keyTick, tickOf, lateKeys, handsDown, gatherKeys, gather, handsMoved }
+  return { keyTick, tickOf, lateKeys, onLate, handsDown, gatherKeys, gather, handsMoved }
 }

@@ -11,6 +11,8 @@ import SentenceLine from '@/sentence/SentenceLine.vue'
 import { useRendering } from '@/engine/useRendering'
 import { randomNumber } from '@/work/document'
 import { usePiece } from '@/work/piece'
+import { useMoves } from '@/playing/moves'
+import { useOrder } from '@/playing/order'
 import { usePlaying } from '@/playing/playing'
 import { barOf, beatOf } from '@/sound/time'
 import TapeStrip from './TapeStrip.vue'
@@ -23,6 +25,8 @@ interface Spoken {
 }
 const piece = usePiece()
 const playing = usePlaying()
+const moves = useMoves()
+useOrder() // what follows a row is known wherever one is
 
 /**
  * The words of tempo, meter and dice come from the engine, as all words do. They do not speak of lanes, so it is asked
@@ -103,6 +107,7 @@ async function keep(bars: number) {
 }
 
 useShortcuts({
+  'Shift+r': { says: 'Record moves, or not', act: moves.toggle },
   'Shift+k': { says: 'Record the next bars, or cancel', act: () => playing.recordAhead(aheadBars.value, countIn.value) },
   'k': { says: 'Keep: then 1, 2, 4 or 8 bars, 0 for 16', act: openKey },
   '1': { says: '', act: () => keepBy(1) },
@@ -154,6 +159,19 @@ useShortcuts({
         </span>
       </div>
     </div>
+    <button
+      v-tip="'Every control that is moved while it plays is written down, and moves again (Shift+R)'"
+      type="button"
+      class="moves"
+      :class="{ on: moves.isOn, running: moves.isOn && playing.isPlaying }"
+      :aria-pressed="moves.isOn"
+      aria-label="Record moves"
+      @click="moves.toggle"
+    >
+      <span aria-hidden="true" class="disc" />
+      <span class="named">moves</span>
+      <small>{{ moves.isOn ? (playing.isPlaying ? 'written down' : 'when it plays') : 'not written' }}</small>
+    </button>
     <TapeStrip
       :tape="playing.tape"
       :is-playing="playing.isPlaying"
@@ -222,6 +240,51 @@ useShortcuts({
   padding: 4px 16px;
   background: var(--deck);
   color: var(--on-deck);
+}
+.moves {
+  flex: none;
+  display: grid;
+  grid-template-columns: auto auto;
+  align-items: center;
+  justify-content: start;
+  gap: 2px 8px;
+  width: 108px;
+  height: 60px;
+  padding: 6px 10px;
+  border-radius: 12px;
+  border: 1.5px solid color-mix(in srgb, var(--on-deck) 35%, transparent);
+  color: var(--on-deck);
+  text-align: left;
+  cursor: pointer;
+}
+.moves .named {
+  font-size: 16px;
+}
+.moves small {
+  grid-column: 1 / -1;
+  font-size: 13px;
+  white-space: nowrap;
+}
+.disc {
+  width: 13px;
+  height: 13px;
+  border-radius: 50%;
+  border: 2px solid currentcolor;
+}
+.moves.on {
+  border-color: var(--act);
+}
+.moves.on .disc {
+  background: var(--act);
+  border-color: var(--act);
+}
+.moves.running {
+  background: var(--act-text);
+  color: #fff;
+}
+.moves.running .disc {
+  background: #fff;
+  border-color: #fff;
 }
 .play {
   flex: none;

@@ -164,12 +164,30 @@ export const usePiece = defineStore('piece', () => {
     if (!document.value) return
     tried.value = null
     const before = withSilenceOf(baseOf(history.value, document.value, gesture), document.value)
-    const after = change(before)
+    const after = mover.value?.(before, change(before), hereId(), gesture) ?? change(before)
     // A change that changes nothing is no moment; steps of a gesture that led back are, since they were seen.
     if (momentOf(history.value, gesture) ? after === document.value : isSame(after, document.value)) return
     const remembered = remember(history.value, label, before, after, gesture)
     history.value = remembered.history
     show(after, remembered.fresh)
+  }
+
+  /** What a change makes of what is moved while it plays: whoever records that says so. */
+  const mover = shallowRef<
+    ((before: Piece, after: Piece, patternId: string, gesture: string | null) => Piece) | null
+  >(null)
+  /** Put the last moment right, as if it had been so: what nobody hears, or what was told too late. */
+  function amend(change: (piece: Piece) => Piece) {
+    const last = history.value.moments.find(({ number }) => number === history.value.standsAt)
+    if (!document.value || !last) return
+    const after = change(document.value)
+    if (isSame(after, document.value)) return
+    const amended = { ...last, document: after }
+    history.value = {
+      ...history.value,
+      moments: history.value.moments.map((moment) => (moment === last ? amended : moment)),
+    }
+    show(after, [amended])
   }
 
   /** Change the document without a moment of history: mute and solo. */
@@ -320,7 +338,7 @@ export const usePiece = defineStore('piece', () => {
 
   return {
     id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, stillScore, row, dice, history, opened, saveState, problem,
-    open, take, close, audition, isTried, keepTried, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
+    open, take, close, audition, isTried, keepTried, mover, amend, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,

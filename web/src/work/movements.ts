@@ -1,0 +1,96 @@
+/** Movements of controls as data: points put in, taken out, moved. What can be moved, and how far, is the engine's to say. */
+import controls from '@/api/controls.json'
+import { isSame } from '@/api/same'
+import type { Lane, Movement, Pattern, Schemas } from '@/api/client'
+import { valueAt, withValueAt } from './document'
+
+type Value = Movement['points'][number][1]
+export interface Control {
+  readonly field: string
+  readonly name: string
+  readonly unit: string
+  readonly low: number
+  readonly high: number
+  readonly options: readonly { readonly value: unknown; readonly says: string }[]
+}
+export const LANE_CONTROLS: readonly Control[] = controls.lane
+export const PATTERN_CONTROLS: readonly Control[] = controls.pattern
+export const controlOf = (field: string): Control | undefined =>
+  LANE_CONTROLS.find((control) => control.field === field)
+
+type Point = Movement['points'][number]
+const isBefore = (one: Point, other: Point) => one[0] - other[0]
+
+/** A movement with a point at `tick`, in place of one there; `from`: where it was before. */
+export function withPoint(
+  movement: Movement,
+  tick: number,
+  value: Value,
+  from: number | null = null,
+): Movement {
+  const others = movement.points.filter(([at]) => at !== tick && at !== from)
+  return { ...movement, points: [...others, [tick, value] as Point].sort(isBefore) }
+}
+/** Without the point at a place; null where it was the last one. */
+export function withoutPoint(movement: Movement, place: number): Movement | null {
+  const points = movement.points.filter((_, at) => at !== place)
+  return points.length ? { ...movement, points } : null
+}
+/** `movements` with that of a control exchanged, or taken out. */
+export function withMovement(
+  movements: readonly Movement[],
+  control: string,
+  movement: Movement | null,
+): Movement[] {
+  const isKnown = movements.some((one) => one.control === control)
+  if (!isKnown) return movement ? [...movements, movement] : [...movements]
+  return movements.flatMap((one) => (one.control === control ? (movement ?? []) : one))
+}
+
+type Moved = Lane | Pattern
+/** What has the same control before and after a change, and something else in it. */
+export interface Change {
+  readonly control: Control
+  readonly was: Value
+  readonly now: Value
+}
+
+/** The value of a control as a movement holds it: words for what is one of two. Undefined where it has none. */
+function valueOf(of: Moved, control: Control): Value | undefined {
+  const value = valueAt(of, control.field)
+  if (typeof value === 'boolean') return control.options[value ? 1 : 0]?.value as Value
+  if (value === null || value === undefined || Array.isArray(value)) return undefined
+  return value as Value
+}
+
+/** Which controls a change has moved. `plain`: what an own step value that is missing stands for. */
+export function changesOf<Of extends Moved>(
+  before: Of,
+  after: Of,
+  known: readonly Control[],
+  plain: Schemas['StepValue'] | null = null,
+): Change[] {
+  return known.flatMap((control) => {
+    const fallback = control.field === 'step_value' ? (plain ?? undefined) : undefined
+    const was = valueOf(before, control) ?? fallback
+    const now = valueOf(after, control) ?? fallback
+    const [head = ''] = control.field.split('.')
+    const kind = (of: Of) => valueAt(of, `${head}.kind`)
+    if (was === undefined || now === undefined || isSame(was, now) || kind(before) !== kind(after)) return []
+    return [{ control, was, now }]
+  })
+}
+
+/** Every value of a movement moved by as much, as far as its control goes; words and lengths of steps stay. */
+export function raised(movement: Movement, { control, was, now }: Change): Movement {
+  if (typeof was !== 'number' || typeof now !== 'number') return movement
+  const within = (value: number) => Math.min(control.high, Math.max(control.low, value))
+  const points = movement.points.map(([tick, value]): Point => [
+    tick,
+    typeof value === 'number' ? within(value + now - was) : value,
+  ])
+  return { ...movement, points }
+}
+
+export const withMovements = <Of extends Moved>(of: Of, movements: Movement[]): Of =>
+  withValueAt(of, 'movements', movements)
