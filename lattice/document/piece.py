@@ -14,6 +14,7 @@ from lattice.document.lane import INKS, Lane
 from lattice.document.meter import Meter
 from lattice.document.movement import PATTERN_CONTROLS, Movement, check_movements
 from lattice.document.order import MAX_BARS_OF_A_ROW, MAX_BARS_OF_AN_ORDER, MAX_ROWS, OrderRow, RowPace
+from lattice.document.perform import MAX_HANDS, BigControl
 from lattice.document.problems import DocumentError, lane_error, repeated
 from lattice.document.progression import Progression
 from lattice.document.scale import Scale
@@ -202,6 +203,9 @@ class Piece(Document):
     kit: Kit = DOCKSIDE
     patterns: Annotated[Row[Pattern], Field(min_length=1, max_length=64)]
     order: Annotated[Row[OrderRow], Field(max_length=MAX_ROWS, description="which pattern when")] = ()
+    hands: Annotated[
+        Row[BigControl], Field(max_length=MAX_HANDS, description="laid out to perform with")
+    ] = ()
 
     @model_validator(mode="after")
     def _rows_fit(self) -> Self:

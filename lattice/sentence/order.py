@@ -71,7 +71,8 @@ def row_parts(row: OrderRow, pattern: Pattern) -> list[Part]:
         paced = [text("at "), choice(_rate(rate), "pace")]
         parts.append(_part("pace", _PACE, paced, {"pace": RowPace().model_dump()}, red=True))
     if muted := [lane.name for lane in pattern.lanes if lane.id in row.mutes]:
-        silent = [text("without "), choice(" and ".join(muted), "lanes")]
+        named = " and ".join([", ".join(muted[:-1]), muted[-1]] if len(muted) > 1 else muted)
+        silent = [text("without "), choice(named, "lanes")]
         parts.append(_part("without", _WITHOUT, silent, {"mutes": []}, red=True))
     return parts
 

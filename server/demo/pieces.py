@@ -49,6 +49,9 @@ from lattice.document import (
 )
 from lattice.document.detour import PatternDetour, Variation
 from lattice.document.ground import Source
+from lattice.document.movement import Movement, Point
+from lattice.document.order import OrderRow, RowPace
+from lattice.document.perform import BigControl
 
 __all__ = ["PIECES"]
 
@@ -73,11 +76,49 @@ def _in(hits: int, steps: int) -> Euclidean:
     return Euclidean(hits=hits, steps=steps)
 
 
+def _bar(bars: float) -> int:
+    return int(bars * Meter().bar_ticks)
+
+
+def _moves(control: str, *points: tuple[float, int], loop_bars: int) -> Movement:
+    """Return a movement whose points lie at bars, counted from 0."""
+    return Movement(
+        control=control, points=tuple(Point(_bar(at), value) for at, value in points), loop_bars=loop_bars
+    )
+
+
+# Dark water and one light; out of the harbour; the crossing; a lull; and home by another key.
+NIGHT_FERRY_ORDER = (
+    OrderRow(pattern="a", mutes=("hiss", "shell", "winch", "rope", "rail")),
+    OrderRow(pattern="a"),
+    OrderRow(pattern="b"),
+    OrderRow(pattern="c"),
+    OrderRow(pattern="c", degrees_up=3),
+    OrderRow(pattern="b", mutes=("gull",)),
+    OrderRow(pattern="a", bars=4, pace=RowPace(times=2, over=3)),
+    OrderRow(pattern="c", scale=Scale(root=2, name="minor")),
+    OrderRow(pattern="c", degrees_up=3, mutes=("chain",)),
+    OrderRow(pattern="b"),
+    OrderRow(pattern="a", mutes=("winch", "rope")),
+)
+
+
 NIGHT_FERRY = Piece(
     name="Night Ferry",
     tempo=112,
     swing=Swing(percent=54),
     scale=Scale(root=2, name="dorian"),
+    order=NIGHT_FERRY_ORDER,
+    hands=(
+        BigControl(lane="hiss", control="busy"),
+        BigControl(lane="bottle", control="chance_percent"),
+        BigControl(lane="chain", control="velocity"),
+        BigControl(lane="clink", control="length_percent"),
+        BigControl(lane="hiss", control="step_value"),
+        BigControl(lane="reed", control="arpeggio.octaves"),
+        BigControl(control="degrees_up"),
+        BigControl(control="swing.percent"),
+    ),
     patterns=(
         Pattern(
             id="a",
@@ -136,6 +177,7 @@ NIGHT_FERRY = Piece(
         Pattern(
             id="b",
             name="B",
+            ink=4,
             dice=1402,
             bars=8,
             lanes=_lanes(
@@ -184,6 +226,48 @@ NIGHT_FERRY = Piece(
                 PatternDetour(
                     detour=Variation(distance=55, ways=("beside", "busier or sparser", "accents"), throw=12),
                     fresh=True,
+                ),
+            ),
+        ),
+        Pattern(
+            id="c",
+            name="C",
+            ink=6,
+            dice=2318,
+            bars=8,
+            lanes=_lanes(
+                _lane("thud", Drawn(steps=16, hits=(0, 6, 10)), velocity=110, anchored=True),
+                _lane("chain", Drawn(steps=16, hits=(4, 12)), velocity=106),
+                _lane(
+                    "hiss",
+                    _in(9, 14),
+                    velocity=54,
+                    length_percent=60,
+                    movements=(
+                        _moves("busy", (0, -60), (2, -20), (4, 0), (5, 20), (6, 45), (7, -40), loop_bars=8),
+                    ),
+                ),
+                _lane("bottle", _in(5, 16), rotate=2, velocity=78, pan=-25),
+                _lane(
+                    "reed",
+                    _in(7, 16),
+                    name="Low reed",
+                    voice="low-reed",
+                    velocity=92,
+                    length_percent=85,
+                    pitch_strip=PitchStrip(values=(0, None, 0, None, 4, None, 2, 0, None, -1)),
+                    movements=(_moves("length_percent", (0, 40), (4, 85), (6, 150), (7, 30), loop_bars=8),),
+                ),
+                _lane(
+                    "buoy",
+                    _in(5, 12),
+                    name="Buoy",
+                    voice="buoy",
+                    arpeggio=Arpeggio(pool=LanePool(of="reed"), order="up", octaves=2),
+                    velocity=64,
+                    chance_percent=80,
+                    pan=30,
+                    level_db=-5,
                 ),
             ),
         ),

@@ -22,6 +22,7 @@ export function aPiece(...lanes: Lane[]): Piece {
     scale: { root: 0, name: 'major', degrees: [] },
     kit: { name: 'Dockside', channel: 10, voices },
     order: [],
+    hands: [],
     patterns: [
       {
         id: 'a',

@@ -2103,6 +2103,18 @@ export interface components {
             };
         };
         /**
+         * BigControl
+         * @description A *control* of the *lane* of that id in whichever pattern plays; of the pattern itself where the lane is none.
+         *
+         *     It lies dormant in patterns that have no such lane.
+         */
+        BigControl: {
+            /** Control */
+            control: string;
+            /** Lane */
+            lane?: string | null;
+        };
+        /**
          * Bringing
          * @description *what* to bring of *lanes*, by their ids, from the pattern *origin* *into* another.
          */
@@ -5025,6 +5037,12 @@ export interface components {
          * @description The document a musician works on.
          */
         Piece: {
+            /**
+             * Hands
+             * @description laid out to perform with
+             * @default []
+             */
+            hands: components["schemas"]["BigControl"][];
             /**
              * @default {
              *       "channel": 10,

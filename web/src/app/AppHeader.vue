@@ -49,7 +49,7 @@ const said = computed(() => {
       return ''
   }
 })
-const hasPatterns = computed(() => ['lattice', 'field', 'order'].includes(String(route.name)))
+const hasPatterns = computed(() => ['lattice', 'field', 'order', 'perform'].includes(String(route.name)))
 const isExporting = ref(false)
 const tabs = computed(() => [
   { name: 'shelf', label: 'Shelf', to: '/' },

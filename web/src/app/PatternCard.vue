@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 
 import type { Pattern } from '@/api/client'
 import { orderApi } from '@/engine/order'
-import SwitchWords from '@/order/SwitchWords.vue'
+import SwitchWords from '@/around/SwitchWords.vue'
 import { useNotices } from '@/page/notices'
 import NameField from '@/page/NameField.vue'
 import { inks, inkOf } from '@/theme/inks'

@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 
 import type { Pattern } from '@/api/client'
-import { saidWhen } from '@/order/switching'
+import { saidWhen } from '@/playing/switching'
 import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
 import { useFrames } from '@/page/useFrames'

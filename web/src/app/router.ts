@@ -5,6 +5,7 @@ import ShelfView from '@/shelf/ShelfView.vue'
 const screens = {
   lattice: () => import('@/lattice/LatticeView.vue'),
   field: () => import('@/field/FieldView.vue'),
+  perform: () => import('@/perform/PerformView.vue'),
   order: () => import('@/order/OrderView.vue'),
   takes: () => import('@/takes/TakesView.vue'),
   clips: () => import('@/clips/ClipsView.vue'),
@@ -26,6 +27,13 @@ export const router = createRouter({
       name: 'field',
       component: screens.field,
       props: ({ params }) => ({ id: Number(params['id']) }),
+    },
+    {
+      path: '/perform/:id(\\d+)',
+      name: 'perform',
+      component: screens.perform,
+      props: ({ params }) => ({ id: Number(params['id']) }),
+      meta: { tab: 'lattice' },
     },
     {
       path: '/order/:id(\\d+)',

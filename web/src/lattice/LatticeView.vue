@@ -258,6 +258,12 @@ useEventListener(
           · length
           <SentenceLine owner="Pattern" :parts="standing('bars')" />
         </span>
+        <RouterLink
+          v-tip="'Big controls and pads, for hands (V)'"
+          :to="`/perform/${props.id}`"
+          class="word-button perform"
+          >Perform</RouterLink
+        >
       </div>
       <div
         class="meeting"

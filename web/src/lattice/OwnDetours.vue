@@ -8,14 +8,19 @@ import { usePiece } from '@/work/piece'
 
 const props = defineProps<{ parts: readonly Part[] }>()
 const piece = usePiece()
-const own = computed(() => props.parts.filter(({ setting }) => setting.startsWith('detour ')))
-const takeAway = ({ plain }: Part) =>
-  piece.editPattern('A detour taken away', (pattern) => ({ ...pattern, ...plain }))
+const own = computed(() =>
+  props.parts.filter(({ setting }) => setting.startsWith('detour ') || OF_ALL.has(setting)),
+)
+/** What acts on the whole pattern beside its detours. */
+const OF_ALL = new Set(['transposed', 'moves', 'moved detours'])
+const takeAway = ({ plain }: Part) => piece.editPattern('Taken away', (pattern) => ({ ...pattern, ...plain }))
 </script>
 
 <template>
   <div v-if="own.length" class="own" data-test="own-detours">
-    <span class="named">Detour</span>
+    <span class="named">{{
+      own.some(({ setting }) => setting.startsWith('detour ')) ? 'Detour' : 'Pattern'
+    }}</span>
     <span v-for="part in own" :key="part.setting" class="one">
       <SentenceLine owner="Pattern" :parts="[part]" />
       <button

@@ -15,7 +15,7 @@ import { usePiece } from '@/work/piece'
 import OrderKeeping from './OrderKeeping.vue'
 import OrderLine from './OrderLine.vue'
 import OrderMap from './OrderMap.vue'
-import SwitchWords from './SwitchWords.vue'
+import SwitchWords from '@/around/SwitchWords.vue'
 import { useOrderPicture } from './useOrderPicture'
 
 const props = defineProps<{ id: number }>()

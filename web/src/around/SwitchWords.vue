@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** When a pattern that is chosen while another plays takes over, and whether it begins or carries on. */
 import { usePlaying } from '@/playing/playing'
-import { WHENS, WHERES } from './switching'
+import { WHENS, WHERES } from '@/playing/switching'
 
 const playing = usePlaying()
 </script>

@@ -1,0 +1,415 @@
+<script setup lang="ts">
+/** A face of the lattice for hands, not for reading: big controls, and pads for patterns, detours, throws and mutes. */
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { engine } from '@/engine/engine'
+import { useRendering } from '@/engine/useRendering'
+import { useDetours, type Kind } from '@/around/useDetours'
+import { useDetourKeys } from '@/around/useDetourKeys'
+import { useNotices } from '@/page/notices'
+import { useFrames } from '@/page/useFrames'
+import { usePlaying } from '@/playing/playing'
+import { barOf } from '@/sound/time'
+import { inkOf } from '@/theme/inks'
+import { newThrow, withField, withValueAt } from '@/work/document'
+import { usePiece } from '@/work/piece'
+import BigHand from './BigHand.vue'
+import HandMenu from './HandMenu.vue'
+import { holdOf, storedValue, type BigControl, type Hold } from './holds'
+
+const props = defineProps<{ id: number }>()
+const MOST = 8
+const BARS = 2
+const piece = usePiece()
+const playing = usePlaying()
+const detours = useDetours()
+const notices = useNotices()
+const router = useRouter()
+useDetourKeys()
+watch(
+  () => props.id,
+  (id) =>
+    piece.open(id).catch((reason) => {
+      notices.complain(reason)
+      void router.push('/')
+    }),
+  { immediate: true },
+)
+
+// ---- What the hands hold ----
+const hands = computed(() => piece.document?.hands ?? [])
+const laneIds = computed(() => [...new Set(hands.value.flatMap(({ lane }) => lane ?? []))])
+const firstBar = ref(0)
+const question = computed(() =>
+  piece.score && piece.pattern
+    ? {
+        score: piece.score,
+        dice: piece.dice,
+        row: piece.row,
+        window: { first_bar: firstBar.value, bars: BARS },
+        chosen: laneIds.value.filter((id) => piece.lanes.some((lane) => lane.id === id)),
+        shown: null,
+      }
+    : null,
+)
+const { rendering } = useRendering(question)
+const holds = computed<(Hold | null)[]>(() =>
+  hands.value.map((of) =>
+    piece.document && piece.pattern
+      ? holdOf(
+          of,
+          piece.document,
+          piece.pattern,
+          rendering.value?.benches.find(({ id }) => id === of.lane),
+        )
+      : null,
+  ),
+)
+function lay(label: string, change: (all: readonly BigControl[]) => BigControl[]) {
+  piece.edit(label, (document) => ({ ...document, hands: change(document.hands) }))
+}
+const open = ref<number | null>(null)
+function take(place: number, of: BigControl) {
+  open.value = null
+  lay('A control laid out', (all) => (place < all.length ? all.with(place, of) : [...all, of]))
+}
+function remove(place: number) {
+  open.value = null
+  lay('A control taken away', (all) => all.toSpliced(place, 1))
+}
+/** To begin with: how often, how busy, how loud, of the first lanes. */
+function begin() {
+  const [one, two, three, four] = piece.lanes
+  const offered = [
+    one && { lane: one.id, control: 'busy' },
+    two && { lane: two.id, control: 'chance_percent' },
+    three && { lane: three.id, control: 'velocity' },
+    four && { lane: four.id, control: 'length_percent' },
+    one && { lane: one.id, control: 'step_value' },
+    { lane: null, control: 'degrees_up' },
+  ]
+  lay('Six controls laid out', () => offered.flatMap((of) => of ?? []))
+}
+
+function move(hold: Hold, value: number, gesture: string) {
+  const stored = storedValue(hold, value)
+  const said = hold.control.options[value]?.says ?? `${value}${hold.control.unit}`
+  const label = `${hold.lane}: ${hold.name} ${said}`
+  if (hold.laneId === null) {
+    if (hold.control.field.startsWith('swing'))
+      piece.edit(label, (document) => withValueAt(document, hold.control.field, stored), gesture)
+    else piece.editPattern(label, (pattern) => withValueAt(pattern, hold.control.field, stored), gesture)
+  } else if (hold.control.field === 'mute') playing.mute(hold.laneId, stored === true)
+  else piece.editLane(hold.laneId, label, (lane) => withField(lane, hold.control.field, stored), gesture)
+}
+function cancel(gesture: string) {
+  piece.takeBack(gesture)
+}
+
+// ---- Where movements have come ----
+const now = ref(0)
+useFrames(
+  () => {
+    now.value = playing.player?.nowTick ?? 0
+    if (!rendering.value) return
+    const bar = barOf(now.value, rendering.value.bar_ticks)
+    firstBar.value = bar - (bar % BARS)
+  },
+  () => playing.isPlaying,
+  () => [playing.player, rendering.value],
+  20,
+)
+function movingAt(hold: Hold | null): { share: number; says: string } | null {
+  if (!playing.isPlaying || !hold?.laneId) return null
+  const shown = rendering.value?.lanes
+    .find(({ id }) => id === hold.laneId)
+    ?.movements.find(({ control, off }) => control === hold.control.field && !off)
+  const at = shown?.ticks.findLastIndex((tick) => tick <= now.value) ?? -1
+  return shown && at >= 0 ? { share: shown.shares[at] ?? 0, says: shown.says[at] ?? '' } : null
+}
+const saidOf = (hold: Hold): string =>
+  movingAt(hold)?.says ??
+  (hold.value === null
+    ? 'not in this pattern'
+    : (hold.control.options[hold.value]?.says ?? `${hold.value}${hold.control.unit}`))
+
+// ---- Pads ----
+const heard = ref('')
+const waiting = ref('')
+useFrames(
+  () => {
+    heard.value = playing.isPlaying ? (playing.player?.patternId ?? '') : ''
+    waiting.value = playing.isPlaying ? (playing.player?.waitingFor ?? '') : ''
+  },
+  () => playing.isPlaying,
+  () => [playing.player, piece.pattern?.id],
+  15,
+)
+const isWaiting = (id: string) => id === waiting.value && id !== heard.value
+const choose = (id: string) => piece.choosePattern(isWaiting(id) && heard.value ? heard.value : id)
+
+const NAMES: Readonly<Record<Kind, string>> = {
+  variation: 'variation', repeat: 'repeat', shift: 'shift', pace: 'pace', only: 'only',
+} // prettier-ignore
+function press(kind: Kind, event: PointerEvent) {
+  if (event.button !== 0) return
+  if (event.currentTarget instanceof Element) event.currentTarget.setPointerCapture(event.pointerId)
+  detours.holdChosen(event, kind)
+}
+function onKey(kind: Kind, event: KeyboardEvent) {
+  if (event.key !== ' ' && event.key !== 'Enter') return
+  event.preventDefault()
+  event.stopPropagation()
+  if (event.type === 'keyup') detours.letGo(kind, event)
+  else if (!event.repeat) detours.holdChosen(event, kind)
+}
+const percent = ref(30)
+async function throwAll() {
+  try {
+    const sources = await engine.throwLanes(percent.value, newThrow())
+    piece.editLanes(`All thrown by ${percent.value} %`, (lanes) =>
+      lanes.map((lane) =>
+        sources[lane.id] ? { ...lane, source: sources[lane.id] as typeof lane.source } : lane,
+      ),
+    )
+  } catch (reason) {
+    notices.complain(reason)
+  }
+}
+</script>
+
+<template>
+  <main v-if="piece.document && piece.pattern" class="perform">
+    <div class="pads" role="group" aria-label="Pads for patterns">
+      <button
+        v-for="(pattern, at) in piece.patterns"
+        :key="pattern.id"
+        type="button"
+        class="pad pattern"
+        :class="{ heard: pattern.id === heard, waiting: isWaiting(pattern.id) }"
+        :style="{ '--ink-of-pad': inkOf(pattern.ink ?? 0) }"
+        :aria-pressed="pattern.id === piece.pattern.id"
+        :aria-label="`Play pattern ${pattern.name}`"
+        @click="choose(pattern.id)"
+      >
+        <span class="named">{{ pattern.name }}</span>
+        <small>{{
+          isWaiting(pattern.id) ? 'waits' : pattern.id === heard ? 'plays' : at < 9 ? at + 1 : ''
+        }}</small>
+      </button>
+      <span class="gap" />
+      <button v-tip="'Throw all lanes that are not anchored'" type="button" class="pad" @click="throwAll">
+        <span class="named">Throw</span><small>all by {{ percent }} %</small>
+      </button>
+      <button type="button" class="pad keep" @click="playing.keep(playing.keptBars)">
+        <span class="named">Keep</span><small>{{ playing.keptBars }} bars</small>
+      </button>
+      <RouterLink v-tip="'Back to all the lanes (V)'" :to="`/lattice/${id}`" class="pad back">
+        <span class="named">Lattice</span><small>all lanes</small>
+      </RouterLink>
+    </div>
+
+    <div class="hands">
+      <template v-for="(hold, place) in holds" :key="place">
+        <div v-if="hold" class="place">
+          <BigHand
+            :hold="hold"
+            :moving="movingAt(hold)?.share ?? null"
+            :says="saidOf(hold)"
+            @move="(value, gesture) => move(hold, value, gesture)"
+            @cancel="cancel"
+            @menu="open = place"
+          />
+          <v-menu
+            :model-value="open === place"
+            activator="parent"
+            :open-on-click="false"
+            :close-on-content-click="false"
+            location="bottom end"
+            @update:model-value="(opens: boolean) => !opens && (open = null)"
+          >
+            <HandMenu :of="hold.of" @take="(of) => take(place, of)" @remove="remove(place)" />
+          </v-menu>
+        </div>
+      </template>
+      <button v-if="hands.length < MOST" type="button" class="add" aria-label="Lay out another control">
+        <span class="named">+ control</span>
+        <small>{{
+          hands.length ? `${MOST - hands.length} more have room` : 'of any lane: up to eight'
+        }}</small>
+        <v-menu
+          :model-value="open === MOST"
+          activator="parent"
+          :close-on-content-click="false"
+          @update:model-value="(opens: boolean) => (open = opens ? MOST : null)"
+        >
+          <HandMenu :of="null" @take="(of) => take(hands.length, of)" />
+        </v-menu>
+      </button>
+      <button v-if="!hands.length && piece.lanes.length" type="button" class="add" @click="begin">
+        <span class="named">Six to begin with</span>
+        <small>busy-ness, chance, velocity, length, step, degrees</small>
+      </button>
+    </div>
+
+    <div class="pads" role="group" aria-label="Detours, held">
+      <button
+        v-for="line in detours.kinds"
+        :key="line.kind"
+        v-tip="`${line.explains} Hold it.`"
+        type="button"
+        class="pad detour"
+        :aria-pressed="detours.holding.has(line.kind)"
+        @pointerdown="press(line.kind, $event)"
+        @pointerup="detours.letGo(line.kind, $event)"
+        @pointercancel="detours.letGo(line.kind, $event)"
+        @keydown="onKey(line.kind, $event)"
+        @keyup="onKey(line.kind, $event)"
+      >
+        <span class="named">{{ NAMES[line.kind] }}</span><small>hold</small>
+      </button>
+    </div>
+    <div class="pads mutes" role="group" aria-label="Mutes">
+      <button
+        v-for="lane in piece.lanes"
+        :key="lane.id"
+        type="button"
+        class="mute"
+        :class="{ muted: lane.mute }"
+        :style="{ '--ink-of-pad': inkOf(lane.ink) }"
+        :aria-pressed="lane.mute"
+        :aria-label="`Mute ${lane.name}`"
+        @click="playing.mute(lane.id, !lane.mute)"
+      >
+        {{ lane.name }}
+      </button>
+    </div>
+  </main>
+  <main v-else class="waiting" aria-busy="true">Fetching the piece …</main>
+</template>
+
+<style scoped>
+.perform {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  padding: 10px 20px;
+  user-select: none;
+}
+.pads {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+.pad {
+  display: grid;
+  align-content: center;
+  justify-items: center;
+  gap: 2px;
+  min-width: 96px;
+  height: 70px;
+  padding: 0 14px;
+  border-radius: 14px;
+  border: 2px solid var(--ink);
+  background: var(--card);
+  color: var(--ink);
+  text-decoration: none;
+  cursor: pointer;
+  touch-action: none;
+}
+.pad .named {
+  font-size: 24px;
+}
+.pad small {
+  font-size: 14px;
+  color: var(--soft-ink);
+}
+.pattern {
+  border-color: var(--ink-of-pad);
+  border-bottom-width: 10px;
+}
+.pattern[aria-pressed='true'] {
+  background: color-mix(in srgb, var(--ink-of-pad) 16%, var(--card));
+}
+.pattern.heard {
+  box-shadow: 0 0 0 4px var(--act);
+}
+.pattern.waiting {
+  border-style: dashed;
+}
+.gap {
+  flex: 1;
+}
+.keep {
+  background: var(--keep);
+  border-color: var(--keep);
+  color: #2b2440;
+}
+.keep small {
+  color: #2b2440;
+}
+.back {
+  border-color: var(--rule);
+}
+.detour {
+  flex: 1;
+  height: 60px;
+  border-style: solid;
+  border-color: var(--rule);
+}
+.detour[aria-pressed='true'] {
+  background: var(--act-text);
+  border-color: var(--act-text);
+  color: #fff;
+}
+.detour[aria-pressed='true'] small {
+  color: #fff;
+}
+.hands {
+  flex: 1;
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  align-content: start;
+  gap: 10px 14px;
+}
+.add {
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  min-height: 84px;
+  border: 2px dashed var(--rule);
+  border-radius: 12px;
+  cursor: pointer;
+}
+.add .named {
+  font-size: 20px;
+}
+.add small {
+  font-size: 14px;
+  color: var(--soft-ink);
+}
+.mute {
+  min-height: 44px;
+  padding: 0 16px;
+  border-radius: 24px;
+  border: 2px solid var(--ink-of-pad);
+  background: color-mix(in srgb, var(--ink-of-pad) 14%, var(--card));
+  font: 600 17px/1 var(--text-font);
+  cursor: pointer;
+}
+.mute.muted {
+  background: transparent;
+  border-color: var(--rule);
+  color: var(--soft-ink);
+  text-decoration: line-through;
+}
+.waiting {
+  flex: 1;
+  display: grid;
+  place-items: center;
+}
+</style>
