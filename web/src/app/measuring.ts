@@ -1,16 +1,18 @@
 /** A window for instruments that measure the running application: what was scheduled, how loud it is, how voices sound. */
-import type { Keys, Score } from '@/api/client'
+import type { Keys, Piece, Score } from '@/api/client'
 import type { Struck } from '@/sound/loop'
 import type { Hand, Rehearsed } from '@/sound/rehearsal'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
-import type { Playing, TapeControl, TapeNote } from '@/sound/tape'
+import type { Playing, TapeStretch } from '@/sound/tape'
 
 export interface Measuring {
   /** The schedule log: all that is on the tape, stretch by stretch. */
-  log(): { fromTick: number; nowTick: number; notes: TapeNote[]; controls: TapeControl[] }[]
+  log(): Pick<TapeStretch, 'fromTick' | 'nowTick' | 'notes' | 'controls' | 'patternId' | 'row'>[]
   /** What a take or clip that goes round has struck, in ticks since it began. */
   struck(): Struck[]
+  /** The piece that is open. */
+  piece(): Piece | null
   /** What the table holds. */
   score(): { score: Score | null; dice: number }
   /** Root mean square of what leaves the speakers now. */
@@ -38,12 +40,10 @@ export function exposeForMeasuring() {
   const piece = usePiece()
   window.jolly = {
     log: () =>
-      playing.tape.stretches.map(({ fromTick, nowTick, notes, controls }) => ({
-        fromTick,
-        nowTick,
-        notes,
-        controls,
-      })),
+      playing.tape.stretches.map(({ fromTick, nowTick, notes, controls, patternId, row }) => ({
+        fromTick, nowTick, notes, controls, patternId, row,
+      })), // prettier-ignore
+    piece: () => piece.document,
     struck: () => playing.loop?.struck ?? [],
     score: () => ({ score: piece.score, dice: piece.dice }),
     level: async () => (await playing.ready()).level(),

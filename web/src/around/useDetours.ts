@@ -76,10 +76,11 @@ export const useDetours = defineStore('detours', () => {
         ? { ...one, end: Math.max(one.start, end) }
         : one,
     )
-    // What is written down comes from there.
     const fresh = ended.filter((one, at) => one !== piece.heldDetours[at])
+    piece.heldDetours = ended
+    // What is written down comes from there, from now on.
     const written = new Set(fresh.filter((one) => moves.recordDetour(one)))
-    piece.heldDetours = ended.filter((one) => !written.has(one))
+    if (written.size) piece.heldDetours = ended.filter((one) => !written.has(one))
   }
   /** Whether a detour has anything to play; a sentence says what to do where it has not. */
   function hasLanes(detour: Detour): boolean {

@@ -238,7 +238,8 @@ export const usePlaying = defineStore('playing', () => {
         movements: withMovement(old.movements ?? [], 'mute', { ...moved, off: true }),
       }))
     else piece.silence(laneId, { mute: isMuted })
-    if (isMuted) player.value?.silence((id) => id === laneId)
+    // What is written down counts from a tick on, as all that moves does; else a hand is heard at once.
+    if (isMuted && !isRecordingMoves.value) player.value?.silence((id) => id === laneId)
   }
 
   /** Solo a lane or not; the others fall silent at once. */

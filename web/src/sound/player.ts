@@ -328,7 +328,7 @@ export class Player {
     }
     if (!this.#run) return
     const { line, stretch } = this.#run
-    stretch.nowTick = Math.max(stretch.fromTick, line.tickAt(now))
+    stretch.nowTick = Math.max(stretch.fromTick, Math.min(line.tickAt(now), this.#ends ?? Infinity))
   }
 
   // ---- Another pattern ----

@@ -74,8 +74,9 @@ export function changesOf<Of extends Moved>(
     const fallback = control.field === 'step_value' ? (plain ?? undefined) : undefined
     const was = valueOf(before, control) ?? fallback
     const now = valueOf(after, control) ?? fallback
-    const [head = ''] = control.field.split('.')
-    const kind = (of: Of) => valueAt(of, `${head}.kind`)
+    // What is a part of something is the same control only while that is of the same kind.
+    const [head = '', rest] = control.field.split('.')
+    const kind = (of: Of) => rest && valueAt(of, `${head}.kind`)
     if (was === undefined || now === undefined || isSame(was, now) || kind(before) !== kind(after)) return []
     return [{ control, was, now }]
   })
