@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The patterns of the piece: choose, copy, put in order, colour, delete. A chosen one takes over from the one that plays. */
 import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
 
 import type { Pattern } from '@/api/client'
 import { saidWhen } from '@/playing/switching'
@@ -17,6 +18,7 @@ import PatternCard from './PatternCard.vue'
 const piece = usePiece()
 const playing = usePlaying()
 const shortcuts = useShortcutState()
+const route = useRoute()
 const isOpen = ref(false)
 
 const heard = ref('')
@@ -118,7 +120,8 @@ const byDigit: Shortcuts = Object.fromEntries(
       says: at ? '' : 'Pattern A to I',
       act: () => {
         const pattern = piece.patterns[at]
-        if (shortcuts.digitsMeanBars || !pattern) return PASS
+        // On a field digits anchor lanes.
+        if (shortcuts.digitsMeanBars || route.name === 'field' || !pattern) return PASS
         return choose(pattern)
       },
     },
