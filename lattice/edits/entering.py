@@ -150,11 +150,14 @@ def _value(context: PitchContext, lane: Lane, pitch: int) -> tuple[int, int]:
     A note outside the scale is the nearest degree raised or lowered; of two equally near the lower, raised.
     """
     scale = context.scale.root, context.scale.semitones
-    wanted = np.array([pitch - lane.semitones_up])
+    # What is moved while it plays sounds as the hand heard it where nothing is.
+    whole = context.transposed
+    degrees_up = lane.degrees_up + (whole.degrees if whole else 0)
+    wanted = np.array([pitch - lane.semitones_up - (whole.semitones if whole else 0)])
     if lane.pitch_strip and lane.pitch_strip.unit == "semitones":
-        own = scale_steps(np.array([context.note]), np.array([lane.degrees_up]), *scale)
+        own = scale_steps(np.array([context.note]), np.array([degrees_up]), *scale)
         return int(wanted[0] - own[0]), 0
     below = scale_note_below(wanted, *scale)
     above = scale_steps(below, np.array([1]), *scale)
     degree = below if wanted[0] - below[0] <= above[0] - wanted[0] else above
-    return steps_between(_base(context), int(degree[0]), *scale) - lane.degrees_up, int(wanted[0] - degree[0])
+    return steps_between(_base(context), int(degree[0]), *scale) - degrees_up, int(wanted[0] - degree[0])

@@ -1,7 +1,6 @@
 """What hands do to a movement after it was recorded: fewer points that play the same, and smoother ones."""
 
 from itertools import pairwise
-from typing import Any
 
 import numpy as np
 
@@ -11,7 +10,7 @@ from lattice.document.movement import CONTROLS, Movement, Point
 from lattice.document.piece import Score
 from lattice.steps.lane_steps import line_of
 
-__all__ = ["placed", "smoothed", "thinned", "thinned_lane", "with_movement"]
+__all__ = ["smoothed", "thinned", "thinned_lane", "with_movement"]
 
 # With one of these moved, steps lie elsewhere in each stretch: then every point may be one that a note hears.
 _MOVES_STEPS = frozenset({"step_value", "source.steps"})
@@ -26,15 +25,6 @@ def with_movement(
         return (*movements, new)
     exchanged = (new if one.control == control else one for one in movements)
     return tuple(one for one in exchanged if one is not None)
-
-
-def placed(movement: Movement, tick: int, value: Any, moved_from: int | None = None) -> Movement:
-    """Return *movement* with a point at *tick*, in place of one there; *moved_from*: where it was before."""
-    gone = {tick, moved_from}
-    points = [point for point in movement.points if point.tick not in gone]
-    return movement.model_copy(
-        update={"points": tuple(sorted([*points, Point(tick, value)], key=lambda point: point.tick))}
-    )
 
 
 def smoothed(movement: Movement) -> Movement:

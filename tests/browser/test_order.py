@@ -122,6 +122,16 @@ def test_an_order_is_exported_as_one_file_with_a_marker_a_row_and_kept_as_clips(
     assert "Night Ferry 7 A, bars 1–4" in [clip["name"] for clip in kept["clips"]]
 
 
+def test_takes_of_a_row_are_of_the_row(musician):
+    page = order_of(musician)
+    for _ in range(6):
+        page.keyboard.press("ArrowDown")
+    page.get_by_role("button", name="Keep the order").click()
+    page.get_by_role("button", name="Throw 8 takes of row 7").click()
+    expect(page.get_by_text("7 A", exact=False).first).to_be_visible()
+    assert "/takes/" in page.url
+
+
 def test_rows_go_round_and_the_order_is_over_after_its_last(musician):
     page = order_of(musician)
     page.keyboard.press("End")
@@ -139,6 +149,13 @@ def test_rows_go_round_and_the_order_is_over_after_its_last(musician):
     page.wait_for_function("jolly.log().length >= 2")
     assert [stretch["row"]["place"] for stretch in musician.log()[:2]] == [6, 5]
     page.get_by_role("button", name="rows 6–7 go round").click()
+    # By keys: the chosen row, and all up to another.
+    page.keyboard.press("l")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Shift+l")
+    expect(page.get_by_role("button", name="go round")).to_be_visible()
+    page.keyboard.press("l")
+    expect(page.get_by_role("button", name="go round")).to_have_count(0)
     page.get_by_role("button", name="Play from row 11", exact=True).click()
     expect(page.get_by_text("The order is over.")).to_be_visible()
     assert musician.log()[-1]["nowTick"] == 8 * BAR

@@ -121,16 +121,22 @@ def test_pasting_a_ratchet_takes_its_fade_and_climb_along():
     assert kept == RatchetStrip(values=(4, 2), fade_to=50)
 
 
-@given(scales, st.lists(st.integers(40, 70), min_size=1, max_size=8), st.integers(-3, 3), st.integers(-5, 5))
-def test_whatever_is_entered_is_what_sounds(scale, pitches, degrees_up, semitones_up):
+@given(
+    scales,
+    st.lists(st.integers(40, 70), min_size=1, max_size=8),
+    st.integers(-3, 3),
+    st.integers(-5, 5),
+    st.sampled_from([{}, {"degrees_up": 3}, {"semitones_up": -2}]),
+)
+def test_whatever_is_entered_is_what_sounds(scale, pitches, degrees_up, semitones_up, whole):
     one = reed(degrees_up=degrees_up, semitones_up=semitones_up)
     for step, pitch in enumerate(pitches):
         try:
-            one = entered(one, step, pitch, scale=scale)
+            one = entered(one, step, pitch, scale=scale, **whole)
         except DocumentError as refusal:
             assert "too far" in str(refusal)  # noqa: PT017
             return
-    assert sounding(one, scale=scale) == list(enumerate(pitches))
+    assert sounding(one, scale=scale, **whole) == list(enumerate(pitches))
 
 
 def test_a_rest_and_a_tie_are_entered_too():

@@ -3,6 +3,7 @@ import type { Keys, Piece, Score } from '@/api/client'
 import type { Struck } from '@/sound/loop'
 import type { Hand, Rehearsed } from '@/sound/rehearsal'
 import { usePiece } from '@/work/piece'
+import { useOrder } from '@/playing/order'
 import { usePlaying } from '@/playing/playing'
 import type { Playing, TapeStretch } from '@/sound/tape'
 
@@ -27,6 +28,8 @@ export interface Measuring {
   keysThen(laneId: string): Keys | null
   /** Play a score on a stepped clock with the real engine, while hands change it. */
   rehearse(first: Playing, seconds: number, hands: readonly Hand[]): Promise<Rehearsed>
+  /** The same of the running order of the open piece, round and round. */
+  rehearseOrder(seconds: number): Promise<Rehearsed>
 }
 
 declare global {
@@ -58,6 +61,14 @@ export function exposeForMeasuring() {
     now: () => playing.player?.nowTick ?? 0,
     keysThen: (laneId) =>
       playing.tape.stretches.at(-1)?.score.lanes.find(({ id }) => id === laneId)?.keys ?? null,
+    rehearseOrder: async (seconds) => {
+      const { rehearse } = await import('@/sound/rehearsal')
+      const order = useOrder()
+      const rowAt = (place: number) => order.playingOf(order.placed(place % order.rows.length))
+      const first = rowAt(0)
+      if (!first) throw new Error('The order has no rows.')
+      return rehearse(first, seconds, [], playing.engine, ({ row }) => rowAt((row?.place ?? 0) + 1))
+    },
     rehearse: async (first, seconds, hands) => {
       const { rehearse } = await import('@/sound/rehearsal')
       return rehearse(first, seconds, hands, playing.engine)

@@ -125,6 +125,9 @@ async function copyText() {
         </select>
       </label>
       <label class="check"><input v-model="how.markers" type="checkbox" /> a marker at each bar</label>
+      <label v-if="!clip && !several" class="check"
+        ><input v-model="how.moves" type="checkbox" /> movements as controllers too</label
+      >
     </div>
     <p class="words">
       In MIDI a controller moves all lanes of its channel. A ratchet that climbs on a voice of the kit tunes

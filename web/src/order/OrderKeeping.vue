@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** What is kept of the order: one file, a file a row, clips. */
 import { ref } from 'vue'
+import { useRouter } from 'vue-router'
 
 import { PLAIN_EXPORT } from '@/api/clips'
+import { takesApi } from '@/api/takes'
 import { orderApi } from '@/engine/order'
 import { useNotices } from '@/page/notices'
 import { saveFile } from '@/page/saveFile'
@@ -10,6 +12,8 @@ import { useOrder } from '@/playing/order'
 import { usePiece } from '@/work/piece'
 
 const props = defineProps<{ chosen: number }>()
+const MOST_BARS = 64
+const router = useRouter()
 const piece = usePiece()
 const order = useOrder()
 const notices = useNotices()
@@ -33,6 +37,19 @@ const download = (of: 'whole' | 'rows') =>
     if (!piece.document) return
     const { name, blob } = await orderApi.file(piece.document, of, { ...PLAIN_EXPORT, moves: hasMoves.value })
     saveFile(blob, name)
+  })
+/** Takes of a row: by other dice, as it plays in the order. */
+const throwTakes = () =>
+  busily(async () => {
+    const playing = order.playingOf(order.placed(props.chosen))
+    const pattern = piece.patterns.find(({ id }) => id === playing?.patternId)
+    if (!playing || !pattern || !piece.document) return
+    const { sheet } = await takesApi.throw({
+      piece_id: piece.id, piece: piece.document.name, pattern: `${props.chosen + 1} ${pattern.name}`, score: playing.score,
+      dice: playing.dice, row: playing.row ?? null, first_bar: 0, bars: Math.min(MOST_BARS, playing.score.bars), lanes: null,
+      vary: 0, count: 8,
+    }) // prettier-ignore
+    await router.push(`/takes/${sheet.id}`)
   })
 const keep = (of: 'whole' | 'rows', rows: number[] | null = null) =>
   busily(async () => {
@@ -65,6 +82,9 @@ const keep = (of: 'whole' | 'rows', rows: number[] | null = null) =>
         </button>
         <button type="button" class="quiet-button" :disabled="isBusy" @click="keep('rows', [props.chosen])">
           Keep row {{ chosen + 1 }} as a clip
+        </button>
+        <button type="button" class="quiet-button" :disabled="isBusy" @click="throwTakes">
+          Throw 8 takes of row {{ chosen + 1 }}
         </button>
       </div>
     </v-menu>

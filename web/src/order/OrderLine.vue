@@ -11,7 +11,7 @@ import { withValueAt, type Patch } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
 const props = defineProps<{ picture: RowPicture; isChosen: boolean }>()
-const emit = defineEmits<{ copy: []; remove: []; earlier: []; later: []; choose: [] }>()
+const emit = defineEmits<{ copy: []; remove: []; choose: [] }>()
 const piece = usePiece()
 const order = useOrder()
 const place = computed(() => props.picture.place)
@@ -59,8 +59,6 @@ provideWords({
       class="grip"
       data-grip
       :aria-label="`${called}: move`"
-      @keydown.up.prevent="emit('earlier')"
-      @keydown.down.prevent="emit('later')"
     >
       {{ place + 1 }}
     </button>

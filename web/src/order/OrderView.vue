@@ -89,6 +89,13 @@ const drag = useDrag((event) => {
 const playAll = () => (order.isPlaying ? playing.stop() : order.playFrom(chosen.value))
 useOwnPlay(() => order.playFrom(chosen.value))
 const onRow = (act: () => unknown) => (order.rows[chosen.value] ? act() : PASS)
+function goRound() {
+  order.loop = order.loop ? null : [chosen.value, chosen.value]
+}
+function goRoundTo() {
+  const [first, last] = order.loop ?? [chosen.value, chosen.value]
+  order.loop = [Math.min(first, chosen.value), Math.max(last, chosen.value)]
+}
 const walk = (by: number) => {
   chosen.value = Math.max(0, Math.min(last.value, chosen.value + by))
   list.value?.querySelector<HTMLElement>(`[data-place="${chosen.value}"] [data-grip]`)?.focus()
@@ -100,6 +107,8 @@ useShortcuts({
   'Alt+ArrowDown': { says: 'Move the row down', act: () => onRow(() => move(chosen.value, chosen.value + 1)) },
   'Enter': { says: 'Play from the row', act: () => onRow(() => order.playFrom(chosen.value)) },
   'n': { says: 'A new row', act: add },
+  'l': { says: 'The row goes round, or plays on', act: () => onRow(goRound) },
+  'Shift+l': { says: 'All up to the row go round', act: () => onRow(goRoundTo) },
   'd': { says: 'A copy of the row', act: () => onRow(() => copy(chosen.value)) },
   'Delete': { says: 'Take the row out', act: () => onRow(() => remove(chosen.value)) },
 }) // prettier-ignore
@@ -154,8 +163,6 @@ useShortcuts({
           @choose="chosen = row.place"
           @copy="copy(row.place)"
           @remove="remove(row.place)"
-          @earlier="move(row.place, row.place - 1)"
-          @later="move(row.place, row.place + 1)"
         />
       </ol>
       <button

@@ -144,5 +144,5 @@ export const useOrder = defineStore('order', () => {
     gesture: string | null = null,
   ) => piece.edit(label, (document) => ({ ...document, order: [...change(document.order)] }), gesture)
 
-  return { rows, isPlaying, at, loop, isWriting, placed, playFrom, edit }
+  return { rows, isPlaying, at, loop, isWriting, placed, playingOf, playFrom, edit }
 })

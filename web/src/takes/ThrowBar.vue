@@ -37,6 +37,7 @@ async function throwTakes() {
       pattern: pattern.name,
       score,
       dice: piece.dice,
+      row: piece.row,
       first_bar: firstBar.value - 1,
       bars: bars.value,
       lanes: lanes.value,
