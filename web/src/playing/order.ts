@@ -6,6 +6,7 @@ import type { OrderRow, PlacedRow } from '@/api/client'
 import { orderApi } from '@/engine/order'
 import { useNotices } from '@/page/notices'
 import type { Playing } from '@/sound/tape'
+import { elapsed } from '@/sound/time'
 import { scoreOf } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from './playing'
@@ -54,10 +55,11 @@ export const useOrder = defineStore('order', () => {
   const isWriting = ref(false)
   let heard: { pattern: string; ticks: number }[] = []
   /** The stretch of tape that is heard, or was last. */
-  function noteStretch(offset: number) {
+  function noteStretch(offset: number, endTick?: number) {
     const stretch = playing.tape.stretches.at(offset)
-    if (stretch && !stretch.row)
-      heard.push({ pattern: stretch.patternId, ticks: Math.round(stretch.nowTick - stretch.fromTick) })
+    if (!stretch || stretch.row) return
+    const ticks = elapsed(0, endTick ?? stretch.nowTick, stretch.fromTick)
+    heard.push({ pattern: stretch.patternId, ticks: Math.max(0, Math.round(ticks)) })
   }
   async function writeDown() {
     const { document } = piece
@@ -79,8 +81,8 @@ export const useOrder = defineStore('order', () => {
     }
   }
 
-  playing.onTurn.add((now) => {
-    if (isWriting.value) noteStretch(-2)
+  playing.onTurn.add((now, endTick) => {
+    if (isWriting.value) noteStretch(-2, endTick)
     if (!now.row) return
     at.value = placeAfter(at.value)
     // Only what follows by itself goes on in the order: a row that a hand chose stands already.

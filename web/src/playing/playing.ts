@@ -150,13 +150,13 @@ export const usePlaying = defineStore('playing', () => {
     return isHeard ? table : { ...table, score: stillScore }
   }
   /** Another pattern is heard now: what hands hold still is held in that from its beginning. */
-  function turned(playing: Playing) {
+  function turned(playing: Playing, endTick: number) {
     const down = piece.heldDetours.filter(({ end }) => end === null || end === undefined)
     if (piece.heldDetours.length) piece.heldDetours = down.map((one) => ({ ...one, start: 0 }))
-    for (const tell of onTurn) tell(playing)
+    for (const tell of onTurn) tell(playing, endTick)
   }
   /** Told when another pattern, or another row of the running order, is heard. */
-  const onTurn = new Set<(playing: Playing) => void>()
+  const onTurn = new Set<(playing: Playing, endTick: number) => void>()
 
   /** `countIn`: bars of clicks before it begins. */
   async function play(fromTick = 0, countIn = 0) {

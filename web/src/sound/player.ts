@@ -76,8 +76,8 @@ export class Player {
   #ends: number | null = null
   /** What follows where `playing` ends; null: nothing, it stops there. */
   following: (playing: Playing) => Playing | null = () => null
-  /** Told when another pattern, or another row, is heard, and when all is over. */
-  onTurn: ((playing: Playing) => void) | null = null
+  /** Told when another pattern, or row, takes over, as it is committed, and where what played ends; when all is over. */
+  onTurn: ((playing: Playing, endTick: number) => void) | null = null
   onOver: (() => void) | null = null
   #playing: Playing | null = null
   /** Where the last run stopped. */
@@ -324,7 +324,6 @@ export class Player {
       leaving.stretch.nowTick = Math.min(leaving.endTick, tick)
       if (tick < leaving.endTick) return
       this.#leaving = null
-      this.onTurn?.(this.#playing as Playing)
     }
     if (!this.#run) return
     const { line, stretch } = this.#run
@@ -368,6 +367,7 @@ export class Player {
     this.#takenVersion = ++this.#version
     const began = elapsed(run.began, tick, fromTick)
     this.#begin(new TimeLine(fromTick, run.line.timeOf(tick), playing.score.tempo), first, fromTick, began)
+    this.onTurn?.(playing, tick)
   }
 
   // ---- Committing ----
