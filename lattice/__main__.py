@@ -22,7 +22,7 @@ def main(arguments: list[str] | None = None) -> None:
         print(json.dumps(plain_values(), indent=2))
         return
     if asked.command == "controls":
-        print(json.dumps(controls(), indent=1))
+        print(json.dumps(controls(), indent=2))
         return
     if asked.command == "schema":
         print(json.dumps(piece_schema(), indent=1))

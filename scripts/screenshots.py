@@ -30,6 +30,7 @@ def main(address: str) -> None:
         by_night(page, take)
         words_and_history(page, take)
         looking_around(page, take)
+        performing(page, take)
         melody(page, take)
         keeping(page, take)
         browser.close()
@@ -53,7 +54,7 @@ def go_aboard(page: Page, take: Take) -> None:
 
 
 def slack_water(page: Page, take: Take) -> None:
-    """Strips, one property of all lanes, starters, the kit."""
+    """Strips, starters."""
     page.get_by_role("link", name="Shelf", exact=True).click()
     page.get_by_role("link", name="Open Slack Water").click()
     page.get_by_role("img", name="Thread of Clink:").wait_for()
@@ -65,21 +66,10 @@ def slack_water(page: Page, take: Take) -> None:
     take("strips")
     page.keyboard.press("Space")
     page.get_by_role("button", name="medium", exact=True).click()
-    page.keyboard.press("p")
-    page.keyboard.press("b")
-    take("property")
-    page.keyboard.press("b")
-    page.keyboard.press("Shift+P")
     page.keyboard.press("e")
     page.get_by_role("button", name="Hear Rolling hats").click()
     page.wait_for_timeout(600)
     take("starters")
-    page.keyboard.press("Escape")
-    page.wait_for_timeout(400)
-    page.keyboard.press("v")
-    page.get_by_role("region", name="Kit").wait_for()
-    page.wait_for_timeout(800)
-    take("kit")
     page.keyboard.press("Escape")
     page.wait_for_timeout(400)
 
@@ -188,8 +178,34 @@ def looking_around(page: Page, take: Take) -> None:
     page.get_by_role("button", name="Field", exact=True).click()
 
 
+def performing(page: Page, take: Take) -> None:
+    """Night Ferry's order while it plays, its big controls, a movement under its thread."""
+    page.get_by_role("link", name="Order", exact=True).click()
+    page.get_by_role("button", name="Play from row 4", exact=True).click()
+    page.wait_for_function(
+        "jolly.log().at(-1)?.row && jolly.log().at(-1).nowTick > 2.6 * 53760", timeout=60_000
+    )
+    take("order")
+    page.keyboard.press("Space")
+    page.keyboard.press("o")
+    page.get_by_role("button", name="Pattern C", exact=True).click()
+    page.locator("[data-lane=hiss] .place").click()
+    page.get_by_role("button", name="8 bars in view").click()
+    page.keyboard.press("Space")
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 2.4 * 53760", timeout=60_000)
+    take("moves")
+    page.get_by_role("button", name="2 bars in view").click()
+    page.keyboard.press("c")
+    page.get_by_role("slider", name="Hiss: busy-ness").wait_for()
+    page.wait_for_timeout(1200)
+    take("perform")
+    page.keyboard.press("Space")
+    page.keyboard.press("c")
+    page.get_by_role("button", name="Pattern A", exact=True).click()
+
+
 def keeping(page: Page, take: Take) -> None:
-    """Takes laid over each other, the clips, one being worked on, one in place of its lanes."""
+    """Takes laid over each other, the clips, one being worked on."""
     page.get_by_role("link", name="Takes", exact=True).click()
     page.locator(".sheet-line").filter(has_text="Night Ferry").last.click()
     page.get_by_role("button", name="Hear take 3").click()
@@ -215,14 +231,6 @@ def keeping(page: Page, take: Take) -> None:
     page.wait_for_timeout(3000)
     take("clip")
     page.keyboard.press("Space")
-    page.get_by_role("button", name="Play in place").click()
-    page.get_by_role("button", name="Bring the lanes back").wait_for()
-    page.keyboard.press("b")
-    page.keyboard.press("Space")
-    page.wait_for_function("jolly.log().at(-1)?.nowTick > 1.4 * 53760", timeout=60_000)
-    take("in-place")
-    page.keyboard.press("Space")
-    page.get_by_role("button", name="Bring the lanes back").click()
 
 
 if __name__ == "__main__":

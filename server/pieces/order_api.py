@@ -15,13 +15,13 @@ from ninja import Router
 from pydantic import BaseModel, Field, StringConstraints
 
 from lattice.clips import Clip
+from lattice.clips.order import markers, order_clip, row_clip
 from lattice.document import DocumentError, Lane, Pattern, Piece, read, score_of
 from lattice.document.base import Id
 from lattice.document.notes import Tick
 from lattice.document.order import OrderRow
 from lattice.edits.bring import Brought, bring
 from lattice.formats.midi import Export, midi_file
-from lattice.order.kept import markers, order_clip, row_clip
 from lattice.order.rows import stands, written
 from lattice.order.switching import SwitchAt, SwitchTo, switch
 from lattice.render import Window

@@ -133,7 +133,7 @@ def test_a_control_that_is_moved_by_hand_takes_its_movement_along(musician):
 
 def test_big_controls_are_laid_out_moved_and_remembered(musician):
     page = musician.open("Night Ferry").page
-    page.keyboard.press("v")
+    page.keyboard.press("c")
     chance = page.get_by_role("slider", name="Bottle: chance")
     expect(chance).to_have_attribute("aria-valuetext", "100 %")
     chance.focus()
@@ -164,7 +164,7 @@ def test_big_controls_are_laid_out_moved_and_remembered(musician):
 
 def test_what_big_controls_do_while_it_plays_is_written_down(musician):
     page = musician.open("Night Ferry").page
-    page.keyboard.press("v")
+    page.keyboard.press("c")
     page.get_by_role("button", name="Record moves").click()
     page.get_by_role("button", name="Play from bar 1").click()
     musician.wait_for_bars(1)

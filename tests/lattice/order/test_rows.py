@@ -6,6 +6,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from mido import MidiFile
 
+from lattice.clips.order import markers, order_clip
 from lattice.document import (
     DOCKSIDE,
     BarSpan,
@@ -23,7 +24,6 @@ from lattice.document import (
 from lattice.document.order import MAX_BARS_OF_AN_ORDER, OrderRow, PlacedRow, RowPace
 from lattice.document.piece import Pattern, Rhythm
 from lattice.formats.midi import midi_file
-from lattice.order.kept import markers, order_clip
 from lattice.order.rows import in_row, order_events, row_score, stands
 from lattice.render import Window, render
 from tests.lattice.scores import dice, is_light, lane, score, scores

@@ -7,10 +7,11 @@ import pytest
 from config.management.commands.openapi import schema_text
 from django.core.management import call_command
 
-from lattice.formats.piece_json import plain_values
+from lattice.formats.piece_json import controls, plain_values
 
 SNAPSHOT = Path("web/openapi.json")
 PLAIN = Path("web/src/api/plain.json")
+CONTROLS = Path("web/src/api/controls.json")
 
 
 def test_the_schema_is_the_one_the_front_ends_types_are_made_from():
@@ -19,6 +20,10 @@ def test_the_schema_is_the_one_the_front_ends_types_are_made_from():
 
 def test_the_plain_values_that_the_front_end_leaves_out_are_the_engines():
     assert orjson.loads(PLAIN.read_bytes()) == plain_values(), "run scripts/api"
+
+
+def test_the_controls_that_the_front_end_moves_are_the_engines():
+    assert orjson.loads(CONTROLS.read_bytes()) == controls(), "run scripts/api"
 
 
 def test_every_endpoint_declares_its_refusals():

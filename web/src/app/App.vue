@@ -79,8 +79,6 @@ useShortcuts({
   'Alt+4': { says: 'Takes', act: () => router.push('/takes') },
   'Alt+5': { says: 'Clips', act: () => router.push('/clips') },
   'Alt+6': { says: 'Order', act: () => piece.id !== null && router.push(`/order/${piece.id}`) },
-  'v': { says: 'Perform, or all lanes', act: () => piece.id !== null && router.push(`/${route.name === 'perform' ? 'lattice' : 'perform'}/${piece.id}`) },
-  'o': { says: 'Order', act: () => piece.id !== null && router.push(`/order/${piece.id}`) },
 }) // prettier-ignore
 
 useEventListener(document, 'visibilitychange', () => {

@@ -206,6 +206,8 @@ useLatticeKeys({
   isKeysOpen,
   addLane,
   openField: () => router.push(`/field/${props.id}`),
+  openOrder: () => router.push(`/order/${props.id}`),
+  openPerform: () => router.push(`/perform/${props.id}`),
 })
 const detours = useDetours()
 useDetourKeys()
@@ -259,7 +261,7 @@ useEventListener(
           <SentenceLine owner="Pattern" :parts="standing('bars')" />
         </span>
         <RouterLink
-          v-tip="'Big controls and pads, for hands (V)'"
+          v-tip="'Big controls and pads, for hands (C)'"
           :to="`/perform/${props.id}`"
           class="word-button perform"
           >Perform</RouterLink

@@ -18,6 +18,8 @@ interface Lattice {
   readonly isKeysOpen: Ref<boolean>
   addLane(): void
   openField(): void
+  openOrder(): void
+  openPerform(): void
 }
 
 export function useLatticeKeys({
@@ -28,6 +30,8 @@ export function useLatticeKeys({
   isKeysOpen,
   addLane,
   openField,
+  openOrder,
+  openPerform,
 }: Lattice) {
   const { chosen, edits, stretch, pictures, mute, solo, paste } = hands
   const settings = useHandSettings()
@@ -89,7 +93,8 @@ export function useLatticeKeys({
     'Ctrl+v': { says: 'Paste steps', act: paste },
     'Delete': { says: 'Clear the chosen steps', act: withSteps(() => stretch.act('clear')) },
     'r': { says: 'Repeat the chosen steps', act: withSteps(() => stretch.act('repeat')) },
-    'o': { says: 'Ratchet the chosen steps', act: withSteps(() => stretch.act('ratchet')) },
+    'o': { says: 'Order; ratchet the chosen steps', act: () => (stretch.chosen.value ? stretch.act('ratchet') : openOrder()) },
+    'c': { says: 'Perform: big controls', act: openPerform },
     'u': { says: 'Burst in place of the chosen steps', act: withSteps(() => stretch.act('burst')) },
     'l': { says: 'Link the chosen steps', act: withSteps(() => stretch.act('link')) },
     'p': { says: 'Next property view', act: () => view.turnProperty(1) },

@@ -101,6 +101,7 @@ const walk = (by: number) => {
   list.value?.querySelector<HTMLElement>(`[data-place="${chosen.value}"] [data-grip]`)?.focus()
 }
 useShortcuts({
+  'o': { says: 'Back to the lanes', act: () => router.push(`/lattice/${props.id}`) },
   'ArrowUp': { says: 'Row before', act: () => walk(-1) },
   'ArrowDown': { says: 'Row after', act: () => walk(1) },
   'Alt+ArrowUp': { says: 'Move the row up', act: () => onRow(() => move(chosen.value, chosen.value - 1)) },

@@ -9,6 +9,7 @@ import { useDetours, type Kind } from '@/around/useDetours'
 import { useDetourKeys } from '@/around/useDetourKeys'
 import { useNotices } from '@/page/notices'
 import { useFrames } from '@/page/useFrames'
+import { useShortcuts } from '@/page/useShortcuts'
 import { usePlaying } from '@/playing/playing'
 import { barOf } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
@@ -36,6 +37,11 @@ watch(
     }),
   { immediate: true },
 )
+
+useShortcuts({
+  'c': { says: 'All the lanes', act: () => router.push(`/lattice/${props.id}`) },
+  'o': { says: 'Order', act: () => router.push(`/order/${props.id}`) },
+}) // prettier-ignore
 
 // ---- What the hands hold ----
 const hands = computed(() => piece.document?.hands ?? [])
@@ -205,7 +211,7 @@ async function throwAll() {
       <button type="button" class="pad keep" @click="playing.keep(playing.keptBars)">
         <span class="named">Keep</span><small>{{ playing.keptBars }} bars</small>
       </button>
-      <RouterLink v-tip="'Back to all the lanes (V)'" :to="`/lattice/${id}`" class="pad back">
+      <RouterLink v-tip="'Back to all the lanes (C)'" :to="`/lattice/${id}`" class="pad back">
         <span class="named">Lattice</span><small>all lanes</small>
       </RouterLink>
     </div>
