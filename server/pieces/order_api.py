@@ -116,6 +116,20 @@ class Bringing(OrderQuestion):
     what: Brought = "lanes"
 
 
+class Raising(OrderQuestion):
+    """By how much a *pattern* is to be higher: before the scale, and after it."""
+
+    pattern: Id
+    degrees: Annotated[int, Field(ge=-28, le=28)] = 0
+    semitones: Annotated[int, Field(ge=-48, le=48)] = 0
+
+
+class HigherPattern(BaseModel):
+    """The pattern as it is then."""
+
+    pattern: Pattern
+
+
 class BroughtLanes(BaseModel):
     """All lanes of a pattern."""
 
@@ -164,6 +178,13 @@ def bring_lanes(request: HttpRequest, body: Bringing) -> HttpResponse:
     there = score_of(body.piece, _pattern(body.piece, body.into))
     origin = score_of(body.piece, _pattern(body.piece, body.origin))
     return answer(BroughtLanes(lanes=list(bring(origin, there, body.lanes, body.what))))
+
+
+@router.post("/higher", response={200: HigherPattern, **refusals(422)})
+def higher(request: HttpRequest, body: Raising) -> HttpResponse:
+    """A pattern with all that is melodic higher, also where that is moved while it plays."""
+    pattern = _pattern(body.piece, body.pattern).transposed(body.degrees, body.semitones)
+    return answer(HigherPattern(pattern=read(Pattern, pattern.model_dump(mode="json"))))
 
 
 def _pattern(piece: Piece, pattern_id: str) -> Pattern:

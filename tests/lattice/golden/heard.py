@@ -33,9 +33,9 @@ def heard(score: Score) -> dict[str, Any]:
 
 
 def _told(score: Score, window: Window, what: set[str]) -> dict[str, Any]:
-    """Return notes and controls; which of the built-in voices strikes a note is no part of what was heard."""
+    """Return notes and controls; which built-in voice strikes a note, and how, is no part of what was heard."""
     told = sounds(score, DICE, window).model_dump(include=what)
-    for column in ("voices", "semitones"):
+    for column in ("voices", "semitones", "settings"):
         del told["events"][column]
     return told
 

@@ -39,8 +39,8 @@ def test_what_is_heard_is_what_is_drawn(client, asked):
     assert events["starts"]
     for index, straight in zip(events["lanes"], events["straights"], strict=True):
         assert straight in drawn["lanes"][index]["starts"]
-    assert [lane["tone"] for lane in heard["lanes"]] == [lane["tone"] for lane in drawn["lanes"]]
-    assert heard["lanes"][0]["tone"]["brightness"] == PITCHED["low-reed"].brightness
+    assert [one["tone"] for one in heard["settings"]] == [lane["tone"] for lane in drawn["lanes"]]
+    assert heard["settings"][0]["tone"]["brightness"] == PITCHED["low-reed"].brightness
 
 
 def test_a_note_a_rest_and_a_tie_are_entered(client, asked):

@@ -203,3 +203,13 @@ def test_the_words_of_a_row_open_what_it_could_be(client):
     assert len(texts("scale", "root")) == 12
     assert post(client, "/alternatives", asking(place=9)).status_code == 422
     assert post(client, "/alternatives", asking(place=0, setting="swagger")).status_code == 422
+
+
+def test_a_pattern_is_raised_as_it_moves_too(client):
+    moving = B.model_copy(update={"movements": (moves("degrees_up", (0, 1), (BAR, -2)),), "semitones_up": 1})
+    piece = PIECE.model_copy(update={"patterns": (A, moving)})
+    told = post(client, "/higher", asking(piece, pattern="b", degrees=3, semitones=-2)).json()["pattern"]
+    assert (told["degrees_up"], told["semitones_up"]) == (3, -1)
+    assert [point[1] for point in told["movements"][0]["points"]] == [4, 1]
+    assert post(client, "/higher", asking(piece, pattern="b", semitones=48)).status_code == 422
+    assert post(client, "/higher", asking(piece, pattern="z")).status_code == 422

@@ -36,7 +36,7 @@ def test_the_answer_holds_the_engines_events(anybody):
     events = render(SCORE, PATTERN.dice, Window(first_bar=4, bars=4))
     assert answer["events"]["starts"] == events.starts.tolist()
     assert answer["events"]["pitches"] == events.pitches.tolist()
-    assert [lane["id"] for lane in answer["lanes"]] == [lane.id for lane in PATTERN.lanes]
+    assert answer["lanes"] == [lane.id for lane in PATTERN.lanes]
 
 
 def test_what_is_drawn_and_what_is_heard_are_one_question(anybody):

@@ -764,6 +764,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/order/higher": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Higher
+         * @description A pattern with all that is melodic higher, also where that is moved while it plays.
+         */
+        post: operations["pieces_order_api_higher"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/order/keep": {
         parameters: {
             query?: never;
@@ -3431,6 +3451,13 @@ export interface components {
             latch: "off" | "replace" | "add";
         };
         /**
+         * HigherPattern
+         * @description The pattern as it is then.
+         */
+        HigherPattern: {
+            pattern: components["schemas"]["Pattern"];
+        };
+        /**
          * Humanise
          * @description How far hits stray: normally distributed, cut at twice the spread. *ms*: in time; *velocity*: in strength.
          */
@@ -5400,6 +5427,25 @@ export interface components {
              *     }
              */
             step: components["schemas"]["StepValue"];
+        };
+        /**
+         * Raising
+         * @description By how much a *pattern* is to be higher: before the scale, and after it.
+         */
+        Raising: {
+            /**
+             * Degrees
+             * @default 0
+             */
+            degrees: number;
+            /** Pattern */
+            pattern: string;
+            piece: components["schemas"]["Piece"];
+            /**
+             * Semitones
+             * @default 0
+             */
+            semitones: number;
         };
         /**
          * Ramp
@@ -10772,6 +10818,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BroughtLanes"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_order_api_higher: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Raising"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HigherPattern"];
                 };
             };
             /** @description Bad Request */

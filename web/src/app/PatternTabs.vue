@@ -4,6 +4,8 @@ import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 
 import type { Pattern } from '@/api/client'
+import { orderApi } from '@/engine/order'
+import { useNotices } from '@/page/notices'
 import { saidWhen } from '@/playing/switching'
 import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
@@ -17,6 +19,7 @@ import PatternCard from './PatternCard.vue'
 
 const piece = usePiece()
 const playing = usePlaying()
+const notices = useNotices()
 const shortcuts = useShortcutState()
 const route = useRoute()
 const isOpen = ref(false)
@@ -66,17 +69,18 @@ function add() {
   insert(`Pattern ${name} added`, { ...model, ...plain, id, name, ink, dice: randomNumber(10_000) })
 }
 /** A copy keeps the lanes' ids and the dice, and so sounds the same, perhaps higher. */
-function copy(degrees = 0, semitones = 0) {
-  const model = piece.pattern
-  if (!model) return
-  const { id, name, ink } = fresh()
-  const higher = {
-    degrees_up: (model.degrees_up ?? 0) + degrees,
-    semitones_up: (model.semitones_up ?? 0) + semitones,
+async function copy(degrees = 0, semitones = 0) {
+  const [model, document] = [piece.pattern, piece.document]
+  if (!model || !document) return
+  const isHigher = degrees !== 0 || semitones !== 0
+  try {
+    const like = isHigher ? await orderApi.higher(document, model.id, degrees, semitones) : model
+    const { id, name, ink } = fresh()
+    const said = isHigher ? `, ${degrees || semitones} ${degrees ? 'degrees' : 'semitones'} higher` : ''
+    insert(`Pattern ${model.name} copied to ${name}${said}`, { ...like, id, name, ink })
+  } catch (reason) {
+    notices.complain(reason)
   }
-  const said =
-    degrees || semitones ? `, ${degrees || semitones} ${degrees ? 'degrees' : 'semitones'} higher` : ''
-  insert(`Pattern ${model.name} copied to ${name}${said}`, { ...model, ...higher, id, name, ink })
 }
 function step(by: number) {
   const at = piece.patterns.findIndex(({ id }) => id === here.value)

@@ -22,6 +22,9 @@ export const orderApi = {
   /** What the lanes of a pattern become when those of another, or what is set on them, are brought into it. */
   bring: async (piece: Piece, of: Omit<Schemas['Bringing'], 'piece'>): Promise<Lane[]> =>
     (await answer(api.POST('/api/order/bring', { body: { piece, ...of } }))).lanes,
+  /** A pattern with all that is melodic higher. */
+  higher: async (piece: Piece, pattern: string, degrees: number, semitones: number) =>
+    (await answer(api.POST('/api/order/higher', { body: { piece, pattern, degrees, semitones } }))).pattern,
   keep: async (piece: Piece, of: 'whole' | 'rows', rows: number[] | null = null) =>
     (await answer(api.POST('/api/order/keep', { body: { piece, of, rows } }))).clips,
   /** The bytes of a file, and what it is called. */

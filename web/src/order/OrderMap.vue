@@ -9,7 +9,8 @@ import { usePlaying } from '@/playing/playing'
 import { useOrder } from '@/playing/order'
 import { inkOf } from '@/theme/inks'
 import { usePiece } from '@/work/piece'
-import { barsOf, chordsOf, placeAt, WIDTH, xAt } from './map'
+import { elapsed } from '@/sound/time'
+import { chordsOf, columnsOf, placeAt, WIDTH, xAt } from './map'
 
 const props = defineProps<{ picture: OrderPicture; chosen: number }>()
 const emit = defineEmits<{ choose: [place: number] }>()
@@ -24,13 +25,17 @@ const patterns = computed(() => new Map(piece.patterns.map((one) => [one.id, one
 const nameOf = (row: RowPicture) => patterns.value.get(row.pattern)?.name ?? ''
 const inkOfRow = (row: RowPicture) => inkOf(patterns.value.get(row.pattern)?.ink ?? 0)
 const blocks = computed(() =>
-  props.picture.rows.map((row) => ({
-    row,
-    x: xAt(row.start, props.picture.ticks),
-    width: xAt(row.end, props.picture.ticks) - xAt(row.start, props.picture.ticks),
-    bars: barsOf(row, props.picture, FOOT - TOP - 26),
-    chords: chordsOf(row, props.picture.ticks),
-  })),
+  props.picture.rows.map((row) => {
+    const whole = props.picture.ticks
+    const [x, end] = [xAt(row.start, whole), xAt(row.end, whole)]
+    return {
+      row,
+      x,
+      width: end - x,
+      columns: columnsOf(row, props.picture, FOOT - TOP - 26),
+      chords: chordsOf(row, whole),
+    }
+  }),
 )
 const isInLoop = (place: number) => order.loop !== null && place >= order.loop[0] && place <= order.loop[1]
 
@@ -40,7 +45,9 @@ useFrames(
     const row = order.isPlaying ? props.picture.rows[order.at] : undefined
     const tick = playing.player?.nowTick ?? 0
     head.value =
-      row && playing.player?.row ? xAt(Math.min(row.end, row.start + tick), props.picture.ticks) : null
+      row && playing.player?.row
+        ? xAt(Math.min(row.end, elapsed(row.start, tick, 0)), props.picture.ticks)
+        : null
   },
   () => order.isPlaying,
   () => [playing.player, order.at],
@@ -76,7 +83,7 @@ const drag = useDrag((event) => {
     v-bind="drag.on"
   >
     <g
-      v-for="{ row, x, width, bars, chords } in blocks"
+      v-for="{ row, x, width, columns, chords } in blocks"
       :key="row.place"
       :class="{ chosen: row.place === chosen, heard: order.isPlaying && row.place === order.at }"
     >
@@ -89,12 +96,12 @@ const drag = useDrag((event) => {
         :fill="inkOfRow(row)"
       />
       <rect
-        v-for="bar in bars"
-        :key="bar.x"
-        :x="bar.x"
-        :y="FOOT - bar.height"
-        :width="bar.width"
-        :height="bar.height"
+        v-for="one in columns"
+        :key="one.x"
+        :x="one.x"
+        :y="FOOT - one.height"
+        :width="one.width"
+        :height="one.height"
         :fill="inkOfRow(row)"
       />
       <rect

@@ -1,21 +1,27 @@
 /** Where things of a running order lie on its map. */
 import type { OrderPicture, RowPicture } from '@/engine/order'
+import { shareAt, tickAtShare } from '@/lattice/geometry/scale'
 
 export const WIDTH = 1240
 /** Pixels below which nothing is drawn of a bar, and which a chord's name needs. */
 const NARROWEST = 1
 const CHORD = 34
+/** How much of its bar a column fills. */
+const FILLED = 0.72
 
-export const xAt = (tick: number, ticks: number): number => (ticks ? (tick / ticks) * WIDTH : 0)
+const whole = (endTick: number) => ({ firstTick: 0, endTick })
+export const xAt = (tick: number, endTick: number): number => WIDTH * shareAt(tick, whole(endTick))
 
 /** A bar's column is as high as it is busy. */
-export function barsOf(row: RowPicture, { ticks, most_hits }: OrderPicture, height: number) {
+export function columnsOf(row: RowPicture, { ticks, most_hits }: OrderPicture, height: number) {
   const from = xAt(row.start, ticks)
-  const width = (xAt(row.end, ticks) - from) / row.bars
+  const count = row.bars
+  const end = xAt(row.end, ticks)
+  const width = (end - from) / count
   if (width < NARROWEST) return []
-  return row.hits.map((hits, bar) => ({
-    x: from + bar * width + width * 0.14,
-    width: width * 0.72,
+  return row.hits.map((hits, at) => ({
+    x: from + (at + (1 - FILLED) / 2) * width,
+    width: width * FILLED,
     height: most_hits ? (hits / most_hits) * height : 0,
   }))
 }
@@ -33,6 +39,6 @@ export function chordsOf(row: RowPicture, ticks: number) {
 
 /** The row at a share, 0-1, of the whole; the last where that is beyond it. */
 export function placeAt(share: number, { rows, ticks }: OrderPicture): number {
-  const tick = Math.min(1, Math.max(0, share)) * ticks
+  const tick = tickAtShare(share, whole(ticks))
   return rows.find(({ end }) => end > tick)?.place ?? Math.max(0, rows.length - 1)
 }

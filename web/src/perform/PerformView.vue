@@ -11,7 +11,7 @@ import { useNotices } from '@/page/notices'
 import { useFrames } from '@/page/useFrames'
 import { useShortcuts } from '@/page/useShortcuts'
 import { usePlaying } from '@/playing/playing'
-import { barOf } from '@/sound/time'
+import { barOf, pageOf } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import { newThrow, withField, withValueAt } from '@/work/document'
 import { usePiece } from '@/work/piece'
@@ -119,8 +119,7 @@ useFrames(
   () => {
     now.value = playing.player?.nowTick ?? 0
     if (!rendering.value) return
-    const bar = barOf(now.value, rendering.value.bar_ticks)
-    firstBar.value = bar - (bar % BARS)
+    firstBar.value = pageOf(barOf(now.value, rendering.value.bar_ticks), BARS)
   },
   () => playing.isPlaying,
   () => [playing.player, rendering.value],

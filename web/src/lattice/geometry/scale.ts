@@ -25,6 +25,11 @@ export const everyTicks = (every: number, scale: Scale): { tick: number; x: numb
 /** Where between the ends of a view a tick lies: 0 at its left, 1 at its right. */
 export const shareAt = (tick: number, { firstTick, endTick }: Pick<Scale, 'firstTick' | 'endTick'>): number =>
   (tick - firstTick) / Math.max(1, endTick - firstTick)
+/** The tick that lies at a share of a view, 0 to 1. */
+export const tickAtShare = (
+  share: number,
+  { firstTick, endTick }: Pick<Scale, 'firstTick' | 'endTick'>,
+): number => firstTick + Math.min(1, Math.max(0, share)) * (endTick - firstTick)
 export const snappedTo = (tick: number, every: number): number => Math.round(tick / every) * every
 
 /** The stretch that holds the steps that begin from `first` to `last`: half a step more on either side. */
