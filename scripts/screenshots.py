@@ -20,7 +20,7 @@ def main(address: str) -> None:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
 
         def take(name: str) -> None:
-            page.mouse.move(790, 30)  # where nothing lies
+            page.mouse.move(722, 30)  # where nothing lies
             page.wait_for_timeout(600)
             page.screenshot(path=PICTURES / f"{name}.png")
 
@@ -180,6 +180,7 @@ def looking_around(page: Page, take: Take) -> None:
 
 def performing(page: Page, take: Take) -> None:
     """Night Ferry's order while it plays, its big controls, a movement under its thread."""
+    page.wait_for_timeout(9500)  # until the notices have gone
     page.get_by_role("link", name="Order", exact=True).click()
     page.get_by_role("button", name="Play from row 4", exact=True).click()
     page.wait_for_function(

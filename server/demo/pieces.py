@@ -115,7 +115,7 @@ NIGHT_FERRY = Piece(
         BigControl(lane="chain", control="velocity"),
         BigControl(lane="clink", control="length_percent"),
         BigControl(lane="hiss", control="step_value"),
-        BigControl(lane="reed", control="arpeggio.octaves"),
+        BigControl(lane="buoy", control="arpeggio.octaves"),
         BigControl(control="degrees_up"),
         BigControl(control="swing.percent"),
     ),

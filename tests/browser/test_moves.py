@@ -148,7 +148,7 @@ def test_big_controls_are_laid_out_moved_and_remembered(musician):
     # What a pattern has not is said, and is there again in the one that has.
     expect(page.get_by_text("not in this pattern")).to_be_visible()
     page.get_by_role("button", name="Play pattern C").click()
-    expect(page.get_by_role("slider", name="Low reed: octaves")).to_be_visible()
+    expect(page.get_by_role("slider", name="Buoy: octaves")).to_be_visible()
     page.get_by_role("button", name="Change Hiss busy-ness").click()
     page.get_by_role("group", name="Lane").get_by_role("button", name="Thud").click()
     page.get_by_role("group", name="Control").get_by_role("button", name="velocity", exact=True).click()

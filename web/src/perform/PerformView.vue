@@ -136,7 +136,9 @@ function movingAt(hold: Hold | null): { share: number; says: string } | null {
 const saidOf = (hold: Hold): string =>
   movingAt(hold)?.says ??
   (hold.value === null
-    ? 'not in this pattern'
+    ? hold.isHere
+      ? 'nothing to move'
+      : 'not in this pattern'
     : (hold.control.options[hold.value]?.says ?? `${hold.value}${hold.control.unit}`))
 
 // ---- Pads ----

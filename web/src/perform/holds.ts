@@ -16,6 +16,8 @@ export interface Hold {
   readonly name: string
   readonly ink: string
   readonly value: number | null
+  /** Whether the pattern has the lane. */
+  readonly isHere: boolean
   readonly low: number
   readonly high: number
 }
@@ -63,6 +65,7 @@ export function holdOf(
     name: control.name,
     ink: of.lane ? inkOf((lane ?? elsewhere)?.ink ?? 0) : 'var(--ink)',
     value: from ? valueOf(from, control, pattern.step_value) : null,
+    isHere: from !== undefined,
     low: word?.low ?? control.low,
     high: word?.high ?? control.high,
   }
