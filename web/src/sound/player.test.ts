@@ -398,6 +398,33 @@ describe('another pattern', () => {
     firsts.forEach((time, at) => expect(time).toBeCloseTo(at * 2 * BAR_SECONDS, 6))
   })
 
+  it('lets what follows wait for where a row ends now, and plays it as it is now', async () => {
+    open.add('always')
+    let ends = 2 * BAR
+    let second = score
+    player = new Player(
+      clock,
+      port,
+      asking(async (question) => ({ ...standIn(question), ends: question.row?.place ? null : ends })),
+    )
+    const rowOf = (place: number, of: Score) => ({ ...playing(1, of), row: { place, row: aRow() } })
+    player.following = ({ row }) => (row?.place ? null : rowOf(1, second))
+    await player.play(rowOf(0, score))
+    const begin = port.given[0]!.note.time
+    await clock.run(player, 1)
+    // The row grows by a bar under the hand, and what follows is another score by then.
+    ends = 3 * BAR
+    second = other()
+    player.change(rowOf(0, { ...score }))
+    player.followAnew()
+    await clock.run(player, 2 * BAR_SECONDS)
+    expect(player.tape.stretches.length).toBe(1)
+    await clock.run(player, BAR_SECONDS)
+    expect(player.tape.stretches[0]!.nowTick).toBe(3 * BAR)
+    expect(strikes('bell')[0]).toBeCloseTo(begin + 3 * BAR_SECONDS, 6)
+    expect(Math.max(...strikes('thud'))).toBeLessThan(begin + 3 * BAR_SECONDS)
+  })
+
   it('is heard as it was edited while it waited', async () => {
     await player.play(playing(1))
     await clock.run(player, 0.5)

@@ -353,9 +353,13 @@ export class Player {
       else if (nowTick >= this.#ends) this.onOver?.()
     }
   }
-  /** What follows was changed, or is another now. */
+  /** What follows was changed, or is another now, or what plays ends elsewhere: what is known of it stays until there is more. */
   followAnew() {
-    if (!this.#succession.isByHand) this.#succession.forget()
+    const { playing, isByHand } = this.#succession
+    if (!playing || isByHand || !this.#playing) return
+    const next = this.#ends === null ? null : this.following(this.#playing)
+    if (next && this.#ends !== null) this.#succession.follow(next, this.#ends)
+    else this.#succession.forget()
   }
 
   #switch({ tick, fromTick, first }: Place) {
@@ -495,7 +499,9 @@ export class Player {
     this.#add(rendering, isNew ? this.#committedUpTo : this.#readyUpTo, isHushed)
     if (isNew) this.#hold(rendering, isHushed)
     if (this.#run) this.#run.stretch.barTicks = rendering.bar_ticks
+    if (this.#ends === rendering.ends) return
     this.#ends = rendering.ends
+    this.followAnew()
   }
 
   /** Before anything else, give controllers what they hold where the commitments end, if they have it not already. */

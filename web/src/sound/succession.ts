@@ -92,7 +92,9 @@ export class Succession {
 
   /** `playing` follows where what plays ends, at `tick`: from its first step on. */
   follow(playing: Playing, tick: number) {
-    const coming: Coming = { playing, isByHand: false, how: AT_THE_BAR, place: this.#placeOf(playing) }
+    const known = this.#placeOf(playing)
+    const place = known && { ...known, tick }
+    const coming: Coming = { playing, isByHand: false, how: AT_THE_BAR, place }
     this.#coming = coming
     this.askFirst(playing).then(
       (first) => {
