@@ -8,6 +8,7 @@
 import type { PlacedRow, Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from './tape'
 import { countIn } from './countIn'
+import { Holds } from './holds'
 import type { Clock, Port, Sounding } from './port'
 import { controlsOf, notesOf, type Ready, type ReadyControl, type Sounds } from './prepared'
 import { isSamePlace, Succession, type AskSwitch, type How, type Place } from './succession'
@@ -18,7 +19,6 @@ import {
   byTick,
   elapsed,
   lengthUntil,
-  postponed,
   tickAfter,
   ticksOfBar,
   TimeLine,
@@ -36,8 +36,6 @@ const TOO_LATE = 0.5
 const LATEST = 0.025
 /** Seconds after which a key counts: what the engine has to answer in, beside what is committed already. */
 const KEY_SECONDS = 0.115
-/** Seconds that keys may come late where the engine is slow, at most. */
-const MOST_PATIENCE = 1.6
 /** Seconds from the start of playing to the first tick. */
 export const LEAD_IN = 0.06
 const RETRY_MS = 300
@@ -93,13 +91,9 @@ export class Player {
   #clicks: Sounding[] = []
   /** Versions of the score that the engine is being asked about. */
   #asking = new Set<number>()
-  /** Ticks at which keys changed, and the version that it made: nothing from there on is committed before its answer. */
-  #stamps: { readonly version: number; readonly tick: number }[] = []
-  /** The tick at which the last key of this run counts. */
-  #lastKey = -1
+  readonly #holds = new Holds()
   /** Told when the answer to a change of keys did not come in time: what counted from `late` on does so from `tick`. */
   onLateKeys: ((late: number, tick: number) => void) | null = null
-  #patience = HORIZON
   /** Answers to versions before this one are of no use any more. */
   #oldest = 0
   /** When the engine may be asked again, after it could not be. */
@@ -242,14 +236,8 @@ export class Player {
     if (!this.#run) return 0
     const straights = this.#live.filter(({ run }) => run === this.#run).map(({ note }) => note.straight)
     const soon = this.#run.line.tickAt(Math.min(pressed, this.clock.now()) + KEY_SECONDS)
-    // Later than any before, also where that was moved to later: what hands did keeps its order.
-    const after = this.#lastKey + 1
-    const tick = Math.ceil(
-      Math.max(soon, this.#committedUpTo, after, ...straights.map((straight) => straight + 1)),
-    )
-    this.#stamps.push({ version: this.#version + 1, tick })
-    this.#lastKey = tick
-    return tick
+    const free = Math.max(soon, this.#committedUpTo, ...straights.map((straight) => straight + 1))
+    return this.#holds.take(free, this.#version + 1)
   }
 
   /** Where the music was at `seconds` on the clock, in ticks. */
@@ -258,25 +246,21 @@ export class Player {
     return run ? Math.max(run.stretch.fromTick, run.line.tickAt(seconds)) : this.#stoppedAt
   }
 
-  /** An answer that is not here in time: what keys change comes later then, by more each time, so that it never hangs. */
+  /** An answer that is not here in time: what keys change comes later then. */
   #releaseHold(now: number) {
     const run = this.#run
-    const late = this.#stamps[0]?.tick
-    if (late === undefined || !run || run.line.timeOf(late) > now + LATEST) return
-    this.#patience = Math.min(MOST_PATIENCE, this.#patience * 2)
-    const waiting = this.#stamps
-    const tick = Math.ceil(Math.max(run.line.tickAt(now + this.#patience), this.#lastKey) + 1)
+    if (!this.#holds.isHeld || !run || run.line.timeOf(this.#holds.from) > now + LATEST) return
     const before = this.#version
-    this.#stamps = []
-    this.onLateKeys?.(late, tick)
-    if (this.#version === before) return
-    this.#lastKey = postponed(this.#lastKey, late, tick)
-    this.#stamps = waiting.map((stamp) => ({
-      version: this.#version,
-      tick: postponed(stamp.tick, late, tick),
-    }))
-    // Answers that are still under way know the keys where they count no longer.
-    this.#oldest = this.#version
+    this.#holds.release(
+      (seconds) => run.line.tickAt(now + seconds),
+      (late, tick) => {
+        this.onLateKeys?.(late, tick)
+        if (this.#version === before) return null
+        // Answers that are still under way know the keys where they count no longer.
+        this.#oldest = this.#version
+        return this.#version
+      },
+    )
   }
 
   /** Commit what is due within the horizon and see that enough lies ready. To be called several times a horizon. */
@@ -286,11 +270,13 @@ export class Player {
     this.#tell(now)
     const { line } = this.#run
     this.#releaseHold(now)
-    const upTo = Math.min(line.tickAt(now + HORIZON), this.#readyUpTo, this.#stamps[0]?.tick ?? Infinity)
+    const upTo = Math.min(line.tickAt(now + HORIZON), this.#readyUpTo, this.#holds.from)
     this.#lookAhead(line.tickAt(now))
     if (!this.#run) return
     const place = this.#leaving ? null : this.#succession.place
-    if (place && line.tickAt(now + HORIZON) >= place.tick) {
+    // All that leads there is to be committed first, if it comes in time.
+    const isReady = place && (upTo >= place.tick || line.timeOf(place.tick) <= now + LATEST)
+    if (place && isReady && line.tickAt(now + HORIZON) >= place.tick) {
       this.#commitUpTo(Math.min(upTo, place.tick), now)
       this.#switch(place)
       this.tick()
@@ -307,8 +293,7 @@ export class Player {
     this.#run = { line, stretch, began }
     this.#ends = first.ends
     this.#committedUpTo = this.#readyUpTo = fromTick
-    this.#stamps = []
-    this.#lastKey = -1
+    this.#holds.begin()
     this.#ready = []
     this.#readyControls = []
     this.#given.clear()
@@ -470,7 +455,7 @@ export class Player {
       (rendering) => {
         this.#asking.delete(version)
         if (this.#run !== run || version < Math.max(this.#takenVersion, this.#oldest)) return
-        const isHeld = this.#stamps.length > 0
+        const { isHeld } = this.#holds
         this.#take(rendering, version)
         if (isHeld) this.tick() // what was held back is due
         this.#fetch()
@@ -492,8 +477,7 @@ export class Player {
   #take(rendering: Sounds, version: number) {
     const isNew = this.#takenVersion !== version
     this.#takenVersion = version
-    this.#stamps = this.#stamps.filter((stamp) => stamp.version > version)
-    if (version === this.#version) this.#patience = HORIZON
+    this.#holds.answered(version, version === this.#version)
     const isHushed = (laneId: string) => version < (this.#hushed.get(laneId) ?? 0)
     if (isNew) this.#ready = this.#readyControls = []
     this.#add(rendering, isNew ? this.#committedUpTo : this.#readyUpTo, isHushed)
