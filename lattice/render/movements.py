@@ -12,7 +12,7 @@ from lattice.render.feel import Feel, feel_of
 from lattice.steps.lane_steps import LaneSteps, line_of, remember_line
 from lattice.steps.moving import changes, cuts, greatest_of, moved_lane, moving, played_as, value_at
 
-__all__ = ["Stretch", "extremes", "is_cut", "stretches"]
+__all__ = ["Stretch", "extremes", "is_cut", "moves_of", "reading", "stretches"]
 
 
 @dataclass(frozen=True)
@@ -35,12 +35,12 @@ class Read(NamedTuple):
 
 def is_cut(score: Score, lane: Lane) -> bool:
     """Return whether movements cut the time of *lane*: its own, of the lanes that it reads, or of the pattern."""
-    if not score.movements and not any(one.lane.movements for one in _reading(score, lane)):
+    if not score.movements and not any(one.lane.movements for one in reading(score, lane)):
         return False
     return bool(_cutting(score, lane))
 
 
-def _reading(score: Score, lane: Lane) -> list[Read]:
+def reading(score: Score, lane: Lane) -> list[Read]:
     """Return *lane* and all that it reads, directly or through others, each once."""
     found = [Read(lane, False)]
     for one in found:
@@ -48,6 +48,12 @@ def _reading(score: Score, lane: Lane) -> list[Read]:
             if all(of != known.lane.id for known in found):
                 found.append(Read(score.lane(of), one.heard or one.lane.reading(of) == "arpeggio"))
     return found
+
+
+def moves_of(score: Score, lane: Lane) -> list[Movement]:
+    """Return all movements that have a say in what *lane* plays, and how it sounds."""
+    own = [movement for one in reading(score, lane) for movement in moving(one.lane.movements)]
+    return [*own, *moving(score.movements)]
 
 
 def stretches(score: Score, dice: int, lane: Lane, first: int, end: int) -> list[Stretch]:
@@ -65,10 +71,10 @@ def stretches(score: Score, dice: int, lane: Lane, first: int, end: int) -> list
 
 def extremes(score: Score, dice: int, lane: Lane) -> list[tuple[LaneSteps, Feel]]:
     """Return lanes of which one at least strays as far, and lasts as long, as *lane* ever does while it is moved."""
-    reading = [one.lane for one in _reading(score, lane)]
+    lanes_read = [one.lane for one in reading(score, lane)]
     values = {
         point.value
-        for one in reading
+        for one in lanes_read
         for movement in moving(one.movements)
         if movement.control == "step_value"
         for point in movement.points
@@ -81,7 +87,7 @@ def extremes(score: Score, dice: int, lane: Lane) -> list[tuple[LaneSteps, Feel]
     )
     lines = []
     for value in [None, *sorted(values, key=lambda value: value.quarters)]:
-        lanes = {one.id: _furthest(one, value) for one in reading}
+        lanes = {one.id: _furthest(one, value) for one in lanes_read}
         there = score.model_copy(
             update={**swung, "lanes": tuple(lanes.get(one.id, one) for one in score.lanes)}
         )
@@ -122,14 +128,14 @@ def _furthest(lane: Lane, value: StepValue | None) -> Lane:
 
 def _cutting(score: Score, lane: Lane) -> list[Movement]:
     """Return the movements that cut the time of *lane*."""
-    reading = _reading(score, lane)
+    read = reading(score, lane)
     own = [
         movement
-        for one in reading
+        for one in read
         for movement in moving(one.lane.movements)
         if cuts(movement, one.lane, heard=one.heard)
     ]
-    reads_notes = any(one.heard for one in reading)
+    reads_notes = any(one.heard for one in read)
     return own + [
         movement
         for movement in moving(score.movements)
@@ -140,8 +146,8 @@ def _cutting(score: Score, lane: Lane) -> list[Movement]:
 def _score_at(score: Score, lane: Lane, tick: int) -> Score:
     """Return the score in which *lane* plays at *tick*: it and the lanes that it reads are as they are then."""
     bar = score.meter.bar_ticks
-    reading = _reading(score, lane)
-    lanes = {one.lane.id: played_as(one.lane, tick, bar, heard=one.heard) for one in reading}
+    read = reading(score, lane)
+    lanes = {one.lane.id: played_as(one.lane, tick, bar, heard=one.heard) for one in read}
     changed: dict[str, object] = {"lanes": tuple(lanes.get(one.id, one) for one in score.lanes)}
     values = {
         movement.control: value
@@ -150,6 +156,6 @@ def _score_at(score: Score, lane: Lane, tick: int) -> Score:
     }
     if "swing.percent" in values:
         changed["swing"] = score.swing.model_copy(update={"percent": values.pop("swing.percent")})
-    if any(one.heard for one in reading):
+    if any(one.heard for one in read):
         changed |= {**values, "movements": ()}
     return score.model_copy(update=changed)

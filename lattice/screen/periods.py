@@ -9,14 +9,16 @@ import numpy as np
 
 from lattice.document.arpeggio import Arpeggio, ChordPool, HeldPool, LanePool
 from lattice.document.chance import CycleRule
+from lattice.document.movement import CONTROLS
 from lattice.document.piece import Score
 from lattice.document.strip_places import strips_of
 from lattice.render.arpeggio import Moments, pools_at, rounds_of
 from lattice.render.bursts import awake, round_of
 from lattice.render.feel import Feel
 from lattice.render.lane import is_moved_by_luck
+from lattice.render.movements import moves_of, stretches
 from lattice.render.pipeline import sounding_in
-from lattice.render.pitch_context import PitchContext
+from lattice.render.pitch_context import PitchContext, pitch_context_of
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length
 from lattice.steps.groove import beat_ticks, swing_unit
 from lattice.steps.lane_steps import LaneSteps
@@ -24,6 +26,10 @@ from lattice.steps.meeting import say_bars
 from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["PoolRound", "comes_round_after", "is_decided_by_luck", "period_of", "pool_round", "said_after"]
+
+
+_MOST_BARS = 64  # of a round of movements are looked at
+_MOST_STRETCHES = 64
 
 
 class PoolRound(NamedTuple):
@@ -44,12 +50,42 @@ def comes_round_after(
         return (
             f"comes round after {said_after(Fraction(line.lane.clip.length_ticks, TICKS_PER_QUARTER), score)}"
         )
-    if (reason := _never(line)) is not None:
+    if (reason := _never(line) or _moves_on(line, score)) is not None:
         return f"never comes round: {reason}"
     arpeggio = line.lane.arpeggio if context else None
     if arpeggio and isinstance(arpeggio.pool, LanePool):
         return f"comes round together with {score.lane(arpeggio.pool.of).name}, whose notes it plays"
+    if moves_of(score, line.lane):
+        try:
+            return f"comes round after {said_after(_moved_period(line, score, tick), score)}"
+        except ValueError:
+            return "never comes round: luck decides some of it while it moves"
     return f"comes round after {said_after(period_of(line, feel, context, score, tick), score)}"
+
+
+def _moves_on(line: LaneSteps, score: Score) -> str | None:
+    """Return why a lane that is moved never comes round; None if its movements loop, or hold one value throughout."""
+    for one in moves_of(score, line.lane):
+        is_still = len(one.points) == 1 and one.points[0].tick == 0
+        if one.loop_bars is None and not is_still:
+            return f"{CONTROLS[one.control].name} is moved, once through"
+    return None
+
+
+def _moved_period(line: LaneSteps, score: Score, tick: int) -> Fraction:
+    """Return after how long a lane comes round whose movements loop: with them, and in each stretch of a round of them.
+
+    Raises ValueError as `period_of` does.
+    """
+    loops = [one.loop_bars for one in moves_of(score, line.lane) if one.loop_bars]
+    bars = lcm(*loops)
+    lasts = [bars * score.meter.bar_quarters] if loops else []
+    # The second round: what held at the first one's end holds until the first point then.
+    round_ticks = min(bars, _MOST_BARS) * score.meter.bar_ticks
+    for there in stretches(score, line.dice, line.lane, round_ticks, 2 * round_ticks)[:_MOST_STRETCHES]:
+        context = pitch_context_of(there.line.lane, there.score, line.dice)
+        lasts.append(period_of(there.line, there.feel, context, there.score, tick))
+    return reduce(_met, lasts)
 
 
 def pool_round(line: LaneSteps, context: PitchContext | None, score: Score, tick: int) -> PoolRound:

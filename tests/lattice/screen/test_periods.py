@@ -45,6 +45,7 @@ from lattice.render.pitch_context import pitch_context_of
 from lattice.screen.periods import comes_round_after, period_of
 from lattice.steps.lane_steps import lines_of
 from lattice.units import TICKS_PER_QUARTER
+from tests.lattice.render.test_movements import moves
 from tests.lattice.scores import dice, lane, score, scores
 
 FOUR = Euclidean(hits=4, steps=16)
@@ -253,3 +254,22 @@ def test_a_cascade_and_a_clip_say_with_what_they_come_round():
 def test_luck_that_repeats_counts_only_where_luck_acts():
     assert said(score(lane(luck_bars=5))) == "comes round after 1 bar"
     assert said(score(lane(luck_bars=5, chance_percent=50))) == "comes round after 5 bars"
+
+
+def test_what_moves_comes_round_with_its_movement_or_never():
+    busy = moves("busy", (0, -50), (4 * 13440, 20), loop_bars=3)
+    hat = lane("hiss", voice="hiss", source=Euclidean(hits=5, steps=14), movements=(busy,))
+    assert said(score(hat)) == "comes round after 21 bars"
+    slow = moves("step_value", (0, StepValue(note=8)), (53760, StepValue()), loop_bars=2)
+    assert (
+        said(score(lane("thud", source=Euclidean(hits=3, steps=7), movements=(slow,))))
+        == "comes round after 14 bars"
+    )
+    once = moves("velocity", (0, 20), (53760, 90))
+    assert (
+        said(score(lane("thud", movements=(once,)))) == "never comes round: velocity is moved, once through"
+    )
+    off = once.model_copy(update={"off": True})
+    assert said(score(lane("thud", movements=(off,)))) == "comes round after 1 bar"
+    held = moves("velocity", (0, 20))
+    assert said(score(lane("thud", movements=(held,)))) == "comes round after 1 bar"
