@@ -7,6 +7,7 @@ from lattice.document.arpeggio import HeldPool
 from lattice.document.base import MAX_NAME
 from lattice.document.lane import Lane
 from lattice.document.lane_clip import MAX_LANE_NOTES, LaneClip
+from lattice.document.order import OrderRow
 from lattice.document.piece import Pattern, Piece, Rhythm
 from lattice.document.problems import DocumentError, read
 from lattice.render.held_keys import gathered
@@ -39,7 +40,10 @@ def in_place(clip: Clip, lanes: Sequence[str]) -> dict[str, LaneClip]:
             name=clip.name,
             length_ticks=clip.length_ticks,
             notes=notes,
-            controls=track.controls if track else (),
+            # The lane's own movements go on where it plays the clip.
+            controls=tuple(one for one in track.controls if one.controller not in track.moved)
+            if track
+            else (),
         )
     return kept
 
@@ -53,6 +57,13 @@ def as_it_stood(origin: Origin) -> Piece:
     begin = origin.first_bar * score.meter.bar_ticks
     shared = {field: getattr(score, field) for field in Rhythm.model_fields}
     shared["lanes"] = tuple(_held_from(lane, begin) for lane in score.lanes)
+    # What hands held while it played comes again; a row's pace is a row's.
+    shared["moved_detours"] = (
+        *score.moved_detours,
+        *(one for one in score.held_detours if one.end is not None),
+    )
+    passes = score.ends_after // score.bars if score.ends_after else 0
+    order = [OrderRow(pattern="a", repeats=passes, pace=score.pace)] if passes else []
     pattern = Pattern(id="a", name=origin.pattern, dice=origin.dice, **shared)
     name = f"{origin.piece[: MAX_NAME - 14]} as it stood"
     return read(
@@ -64,6 +75,7 @@ def as_it_stood(origin: Origin) -> Piece:
             "scale": score.scale,
             "kit": score.kit,
             "patterns": [pattern],
+            "order": order,
         },
     )
 

@@ -54,6 +54,7 @@ class Track(Document):
     """The notes and controls of one lane, in the order of time.
 
     *lane_id*: the lane that they came from; none: from a file. *sound*: none where the notes themselves say it.
+    *moved*: the controllers that movements of the lane send.
     """
 
     lane: Name
@@ -63,6 +64,7 @@ class Track(Document):
     sound: TrackSound | None = None
     notes: Annotated[Row[Note], Field(max_length=MAX_NOTES)] = ()
     controls: Annotated[Row[Control], Field(max_length=MAX_NOTES)] = ()
+    moved: Annotated[Row[Annotated[int, Field(ge=0, le=119)]], Field(max_length=16)] = ()
 
 
 class Origin(Document):

@@ -6,6 +6,7 @@ from typing import Annotated, NamedTuple, Self
 from pydantic import Field, model_validator
 
 from lattice.clips.clip import KEYS, MAX_TRACKS, Clip, Control, Key, Note, Origin, Track
+from lattice.clips.moves import with_moving_sound
 from lattice.document.base import MAX_NAME, Document, Row
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, Tick
@@ -71,6 +72,13 @@ class Kept(NamedTuple):
     bars: int
     tracks: tuple[Track, ...]
 
+    def sounding(self, score: Score, bar_ticks: int) -> tuple[Track, ...]:
+        """Return the tracks with the sounds that their lanes have in *score*, and as those moved."""
+        first, length = self.first_bar * bar_ticks, self.bars * bar_ticks
+        return tuple(
+            with_moving_sound(with_sound(track, score), score, first, length) for track in self.tracks
+        )
+
 
 def keep_last(tape: Tape, bars: int) -> Kept:
     """Return the last *bars* whole bars that end at the last bar line passed; fewer if fewer sounded.
@@ -129,7 +137,7 @@ def make_clip(
         meter=tape.meter,
         key=key_of(score),
         scale=score.scale,
-        tracks=tuple(with_sound(track, score) for track in kept.tracks),
+        tracks=kept.sounding(score, tape.meter.bar_ticks),
         origin=Origin(
             piece=piece,
             pattern=pattern,

@@ -4,7 +4,7 @@ from collections import defaultdict
 
 from lattice.clips.clip import MAX_TRACKS, Clip, MeterChange, Track
 from lattice.clips.keep import key_of
-from lattice.clips.moves import with_moves
+from lattice.clips.moves import standing_still, with_moves
 from lattice.clips.take import take, take_clip
 from lattice.document.base import MAX_NAME
 from lattice.document.notes import MAX_NOTES, Control, Note
@@ -45,7 +45,7 @@ def order_clip(piece: Piece, *, moves: bool = False) -> Clip:
     rows = stands(piece)
     if not rows:
         raise DocumentError.of("order", "there are no rows yet: add one first")
-    found: dict[tuple[str | None, str, int], list[Track]] = defaultdict(list)
+    found: dict[tuple[str | None, str, int], list[tuple[Track, int]]] = defaultdict(list)
     notes = 0
     for stand in rows:
         for track in row_clip(piece, stand, moves=moves).tracks:
@@ -53,7 +53,7 @@ def order_clip(piece: Piece, *, moves: bool = False) -> Clip:
             if notes > MAX_NOTES:
                 said = f"it has more than {MAX_NOTES:,} notes: keep a clip of each row instead"
                 raise DocumentError.of("order", said)
-            found[track.lane_id, track.lane, track.channel].append(_later(track, stand.start))
+            found[track.lane_id, track.lane, track.channel].append((track, stand.start))
     if len(found) > MAX_TRACKS:
         raise DocumentError.of("order", f"its rows have {len(found)} lanes, {MAX_TRACKS} is the most")
     first, _ = row_score(piece, 0)
@@ -81,7 +81,10 @@ def _later(track: Track, ticks: int) -> Track:
     return track.model_copy(update={"notes": notes, "controls": controls})
 
 
-def _joined(tracks: list[Track]) -> Track:
+def _joined(placed: list[tuple[Track, int]]) -> Track:
+    """Return tracks of one lane, each from a tick on, as one: where one is moved, the others say how they stand."""
+    moved = frozenset(controller for track, _ in placed for controller in track.moved)
+    tracks = [_later(standing_still(track, moved), start) for track, start in placed]
     notes = tuple(note for track in tracks for note in track.notes)
     controls = tuple(point for track in tracks for point in track.controls)
     return tracks[0].model_copy(update={"notes": notes, "controls": controls})

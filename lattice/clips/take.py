@@ -8,7 +8,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from lattice.clips.clip import Clip, Track
-from lattice.clips.keep import Kept, Tape, keep_bars, make_clip, with_sound
+from lattice.clips.keep import Kept, Tape, keep_bars, make_clip
 from lattice.clips.undisturbed import undisturbed
 from lattice.document.feel import STRAIGHT
 from lattice.document.piece import Score
@@ -63,7 +63,7 @@ class Taken(NamedTuple):
     @property
     def tracks(self) -> tuple[Track, ...]:
         """Return what was kept of each lane, with the sound that the lane has."""
-        return tuple(with_sound(track, self.score) for track in self.kept.tracks)
+        return self.kept.sounding(self.score, self.score.meter.bar_ticks)
 
     def measures(self, first: "Taken") -> TakeMeasures:
         """Return how busy and how syncopated it is, and how far from the *first* of the same lanes and bars."""

@@ -11,6 +11,7 @@ from pydantic import Field
 from lattice.clips.clip import Clip, Control, Key, Track
 from lattice.clips.edits import edited
 from lattice.clips.edits.shape import Repeat
+from lattice.clips.moves import without_moves
 from lattice.clips.sounds import DRUM_CHANNEL
 from lattice.document.base import Document
 from lattice.formats.general_midi import DRUM_OF_VOICE
@@ -62,6 +63,8 @@ def midi_file(clip: Clip, export: Export = PLAIN, marked: Sequence[tuple[int, st
     Raises DocumentError if so many repeats are too long.
     Source: Standard MIDI Files 1.0.
     """
+    if not export.moves:
+        clip = without_moves(clip)
     if export.repeats > 1:
         clip = edited(clip, Repeat(times=export.repeats - 1)).clip
     if export.drums == "general-midi":

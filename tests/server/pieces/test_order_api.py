@@ -139,7 +139,7 @@ def test_movements_are_written_as_controllers_where_that_is_asked_for(client):
         return sorted(found)
 
     assert sent({}) == []
-    assert sent({"moves": True}) == [(0, 7, 0), (0, 10, 0), (4 * 960, 7, 127)]
+    assert sent({"moves": True}) == [(0, 7, 6), (0, 10, 0), (4 * 960, 7, 127)]
 
 
 def test_fewer_points_play_the_same(client):

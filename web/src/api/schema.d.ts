@@ -6651,6 +6651,11 @@ export interface components {
             /** Lane Id */
             lane_id?: string | null;
             /**
+             * Moved
+             * @default []
+             */
+            moved: number[];
+            /**
              * Notes
              * @default []
              */
@@ -6808,6 +6813,7 @@ export interface components {
          * @description The notes and controls of one lane, in the order of time.
          *
          *     *lane_id*: the lane that they came from; none: from a file. *sound*: none where the notes themselves say it.
+         *     *moved*: the controllers that movements of the lane send.
          */
         Track: {
             /**
@@ -6829,6 +6835,11 @@ export interface components {
             lane: string;
             /** Lane Id */
             lane_id?: string | null;
+            /**
+             * Moved
+             * @default []
+             */
+            moved: number[];
             /**
              * Notes
              * @default []

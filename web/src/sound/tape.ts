@@ -116,7 +116,7 @@ export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
   const tracks = new Map<string, Track | null>(stretch.score.lanes.map(({ id }) => [id, null]))
   const trackOf = ({ laneId, lane, ink, channel }: TapeNote | TapeControl): Track => {
     const track = tracks.get(laneId) ?? {
-      lane, lane_id: laneId, ink, channel, sound: null, notes: [], controls: [], straights: [],
+      lane, lane_id: laneId, ink, channel, sound: null, notes: [], controls: [], moved: [], straights: [],
     } // prettier-ignore
     tracks.set(laneId, track)
     return track

@@ -17,6 +17,7 @@ const track = (lane: string, ...notes: Note[]) => ({
   controls: [],
   sound: null,
   lane_id: null,
+  moved: [],
 })
 const tracks = [
   track('Thud', [0, 100, 36, 90, 0], [500, 100, 36, 90, 0]),
