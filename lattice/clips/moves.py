@@ -12,7 +12,7 @@ from lattice.document.piece import Score
 from lattice.document.sounding import TrackSound
 from lattice.steps.moving import changes, held, moving
 
-__all__ = ["controller_moves", "standing_still", "with_moves", "with_moving_sound", "without_moves"]
+__all__ = ["standing_still", "with_moves", "with_moving_sound", "without_moves"]
 
 _HIGHEST = 127
 _MIDDLE = 64
@@ -94,11 +94,6 @@ def without_moves(clip: Clip) -> Clip:
         for track in clip.tracks
     )
     return clip.model_copy(update={"tracks": tuple(tracks)})
-
-
-def controller_moves(lane: Lane, first: int, length: int, bar_ticks: int) -> list[Control]:
-    """Return all that a lane's movements send in so many ticks from *first* on, counted from there."""
-    return _moves(lane, frozenset(CONTROLS), first, length, bar_ticks)
 
 
 def _moves(lane: Lane, fields: frozenset[str], first: int, length: int, bar_ticks: int) -> list[Control]:

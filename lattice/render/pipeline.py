@@ -79,8 +79,8 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, P
     check_notes(score, [one for part in parts for one in part])
     groups = _of_one_pitch(score)
     longest: dict[Hashable, int] = {}
-    for part, line, feel, group in zip(parts, lines, feels, groups, strict=True):
-        lasts = kept_longest(line.lane.clip) if line.lane.clip else _lasts(part, feel, score, end)
+    for part, line, group in zip(parts, lines, groups, strict=True):
+        lasts = kept_longest(line.lane.clip) if line.lane.clip else _lasts(part, end)
         longest[group] = max(longest.get(group, 0), lasts)
     # As far as a power of two, so that what is known of the other lanes stays known while one lane's steps are moved.
     ends = [end + (1 << longest[group].bit_length()) for group in groups]
@@ -96,15 +96,14 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, P
 def asked_of(line: LaneSteps, score: Score, dice: int, first: int, end: int) -> list[Asked]:
     """Return what a lane is from one tick to before another: one line, or one for each stretch of its movements."""
     if not is_cut(score, line.lane):
-        return [Asked(line, first, end)]
-    return [Asked(one.line, one.start, one.end) for one in stretches(score, dice, line.lane, first, end)]
+        return [Asked(line, feel_of(line.lane, score), first, end)]
+    there = stretches(score, dice, line.lane, first, end)
+    return [Asked(one.line, one.feel, one.start, one.end) for one in there]
 
 
-def _lasts(part: list[Asked], feel: Feel, score: Score, end: int) -> int:
+def _lasts(part: list[Asked], end: int) -> int:
     """Return for how long after tick *end* a note may last that begins before it."""
-    if len(part) == 1 and part[0].line.lane.swing is None:
-        return reach(part[0].line, feel, end)
-    return max(reach(one.line, feel_of(one.line.lane, score), end) for one in part)
+    return max(reach(one.line, one.feel, end) for one in part)
 
 
 def _up_to(part: list[Asked], end: int) -> list[Asked]:

@@ -11,7 +11,7 @@ from lattice.document.problems import DocumentError
 from lattice.document.strip import RATCHET, Strip
 from lattice.memory import MEGABYTE, remembered
 from lattice.render.bursts import awake, round_of
-from lattice.render.feel import STRAIGHT_ON
+from lattice.render.feel import STRAIGHT_ON, Feel
 from lattice.render.kept_clip import kept_count, kept_longest
 from lattice.render.timing import MAX_TIE_BARS, longest_note, may_tie
 from lattice.steps.lane_steps import LaneSteps, line_of
@@ -39,9 +39,10 @@ _LARGEST_CHORD = max(len(tones) for tones in QUALITIES.values())
 
 
 class Asked(NamedTuple):
-    """A *line* from tick *first* to before *end*."""
+    """A *line*, played with a *feel*, from tick *first* to before *end*."""
 
     line: LaneSteps
+    feel: Feel
     first: int
     end: int
 
@@ -54,7 +55,7 @@ def check_notes(score: Score, asked: list[Asked]) -> None:
         if long > MAX_LINES:
             said = f"it comes round too late to be reckoned with the others: they have {long:,} steps by then"
             raise DocumentError.of("thin", said, lane=line.lane.name)
-    notes = [notes_of_lane(line, score, first, end) for line, first, end in asked]
+    notes = [notes_of_lane(line, score, first, end) for line, _, first, end in asked]
     first, end = min((one.first for one in asked), default=0), max((one.end for one in asked), default=0)
     chords = score.progression.chords if score.progression else ()
     shortest = min((one.lasts.quarters(score.meter.bar_quarters) for one in chords), default=None)
@@ -69,7 +70,7 @@ def check_notes(score: Score, asked: list[Asked]) -> None:
 
 def check_work(score: Score, asked: list[Asked]) -> None:
     """Raise DocumentError if what has to be looked at for all that is *asked* is more than MAX_WORK."""
-    work = [_work(line, score, first, end) for line, first, end in asked]
+    work = [_work(line, score, first, end) for line, _, first, end in asked]
     if sum(work) > MAX_WORK:
         busiest = asked[work.index(max(work))].line.lane.name
         said = f"{sum(work):,} steps have to be looked at, {MAX_WORK:,} is the most: ask for fewer bars"

@@ -9,9 +9,9 @@ import { useNotices } from '@/page/notices'
 import { saidWhen } from '@/playing/switching'
 import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
-import { useFrames } from '@/page/useFrames'
 import { PASS, useShortcuts, useShortcutState, type Shortcuts } from '@/page/useShortcuts'
 import { usePlaying } from '@/playing/playing'
+import { useHeardPattern } from '@/playing/useHeardPattern'
 import { inkOf, inks } from '@/theme/inks'
 import { newId, newPatternName, randomNumber, withMoved } from '@/work/document'
 import { usePiece } from '@/work/piece'
@@ -24,26 +24,12 @@ const shortcuts = useShortcutState()
 const route = useRoute()
 const isOpen = ref(false)
 
-const heard = ref('')
-const waiting = ref('')
-useFrames(
-  () => {
-    heard.value = playing.isPlaying ? (playing.player?.patternId ?? '') : ''
-    waiting.value = playing.isPlaying ? (playing.player?.waitingFor ?? '') : ''
-  },
-  () => playing.isPlaying,
-  () => [playing.player, piece.pattern?.id],
-  15,
-)
+const { heard, waiting, isWaiting, choose } = useHeardPattern()
 const here = computed(() => piece.pattern?.id ?? '')
-const isWaiting = (pattern: Pattern) => pattern.id === waiting.value && pattern.id !== heard.value
 const when = computed(() => saidWhen(playing.how.at))
 
-/** The one that waits is called off by a second press. */
-const choose = (pattern: Pattern) =>
-  piece.choosePattern(isWaiting(pattern) && heard.value ? heard.value : pattern.id)
 function tipOfPattern(pattern: Pattern): string {
-  if (isWaiting(pattern)) return `Takes over ${when.value}: press again to call it off`
+  if (isWaiting(pattern.id)) return `Takes over ${when.value}: press again to call it off`
   if (!playing.isPlaying) return 'Work on this pattern ( 1–9, or , and . ); drag it to another place'
   return `Takes over ${when.value}, and ${playing.how.to === 'begin' ? 'begins' : 'carries on'}`
 }
@@ -113,7 +99,7 @@ const drag = useDrag((event) => {
       )
     },
     // The chip has the pointer: a press that moved nothing is its click.
-    end: (isTakenAway) => !hasMoved && !isTakenAway && choose(moved),
+    end: (isTakenAway) => !hasMoved && !isTakenAway && choose(moved.id),
   }
 })
 
@@ -126,7 +112,7 @@ const byDigit: Shortcuts = Object.fromEntries(
         const pattern = piece.patterns[at]
         // On a field digits anchor lanes.
         if (shortcuts.digitsMeanBars || route.name === 'field' || !pattern) return PASS
-        return choose(pattern)
+        return choose(pattern.id)
       },
     },
   ]),
@@ -147,12 +133,12 @@ useShortcuts({
         v-tip="tipOfPattern(pattern)"
         type="button"
         class="pattern named"
-        :class="{ waiting: isWaiting(pattern), heard: pattern.id === heard }"
+        :class="{ waiting: isWaiting(pattern.id), heard: pattern.id === heard }"
         :style="{ '--ink-of-pattern': inkOf(pattern.ink ?? 0) }"
         :data-pattern="pattern.id"
         :aria-pressed="pattern.id === here"
         :aria-label="`Pattern ${pattern.name}`"
-        @click="({ detail }) => detail === 0 && choose(pattern)"
+        @click="({ detail }) => detail === 0 && choose(pattern.id)"
       >
         {{ pattern.name }}
       </button>

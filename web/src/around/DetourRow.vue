@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** The five kinds of detour, each with its one number: held, it plays; let go, all is where it would have been. */
-import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
 
 import type { Schemas } from '@/api/client'
@@ -8,7 +7,8 @@ import { numberWord } from '@/sentence/number'
 import NumberWord from '@/sentence/NumberWord.vue'
 import { isSame } from '@/api/same'
 import { usePiece } from '@/work/piece'
-import { useDetours, type Detour, type Kind } from './useDetours'
+import { useDetourHands } from './useDetourHands'
+import { useDetours, type Detour } from './useDetours'
 
 /** Ids of the lanes that the kind "only" takes when it is set. */
 const props = defineProps<{ lanes: readonly string[] }>()
@@ -30,21 +30,9 @@ const names = computed(() => {
   return piece.lanes.filter(({ id }) => ids.includes(id)).map(({ name }) => name)
 })
 const takeLanes = () => detours.set({ kind: 'only', lanes: [...props.lanes] })
-function press(kind: Kind, event: PointerEvent) {
-  if (event.button !== 0) return
+const handsOn = useDetourHands((kind) => {
   if (kind === 'only' && !names.value.length && props.lanes.length) takeLanes()
-  if (event.currentTarget instanceof Element) event.currentTarget.setPointerCapture(event.pointerId)
-  detours.holdChosen(event, kind)
-}
-function onKey(kind: Kind, event: KeyboardEvent) {
-  if (event.key !== ' ' && event.key !== 'Enter') return
-  event.preventDefault()
-  event.stopPropagation()
-  if (event.type === 'keyup') detours.letGo(kind, event)
-  else if (!event.repeat) detours.holdChosen(event, kind)
-}
-// Wherever a hand lets go: nothing goes on that nobody holds.
-useEventListener(window, 'blur', (event) => detours.holding.forEach((kind) => detours.letGo(kind, event)))
+})
 </script>
 
 <template>
@@ -64,11 +52,7 @@ useEventListener(window, 'blur', (event) => detours.holding.forEach((kind) => de
         class="hold"
         :aria-pressed="detours.holding.has(line.kind)"
         :aria-label="`Hold: ${line.kind}`"
-        @pointerdown="press(line.kind, $event)"
-        @pointerup="detours.letGo(line.kind, $event)"
-        @pointercancel="detours.letGo(line.kind, $event)"
-        @keydown="onKey(line.kind, $event)"
-        @keyup="onKey(line.kind, $event)"
+        v-bind="handsOn(line.kind)"
         @contextmenu.prevent
       >
         {{ line.kind }} <kbd v-if="detours.kind === line.kind">X</kbd>

@@ -5,12 +5,15 @@ import { useRouter } from 'vue-router'
 
 import { engine } from '@/engine/engine'
 import { useRendering } from '@/engine/useRendering'
-import { useDetours, type Kind } from '@/around/useDetours'
+import { useDetourHands } from '@/around/useDetourHands'
+import { useDetours } from '@/around/useDetours'
 import { useDetourKeys } from '@/around/useDetourKeys'
 import { useNotices } from '@/page/notices'
 import { useFrames } from '@/page/useFrames'
 import { useShortcuts } from '@/page/useShortcuts'
+import { useHandSettings } from '@/hands/useHandSettings'
 import { usePlaying } from '@/playing/playing'
+import { useHeardPattern } from '@/playing/useHeardPattern'
 import { barOf, pageOf } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import { newThrow, withField, withValueAt } from '@/work/document'
@@ -142,40 +145,13 @@ const saidOf = (hold: Hold): string =>
     : (hold.control.options[hold.value]?.says ?? `${hold.value}${hold.control.unit}`))
 
 // ---- Pads ----
-const heard = ref('')
-const waiting = ref('')
-useFrames(
-  () => {
-    heard.value = playing.isPlaying ? (playing.player?.patternId ?? '') : ''
-    waiting.value = playing.isPlaying ? (playing.player?.waitingFor ?? '') : ''
-  },
-  () => playing.isPlaying,
-  () => [playing.player, piece.pattern?.id],
-  15,
-)
-const isWaiting = (id: string) => id === waiting.value && id !== heard.value
-const choose = (id: string) => piece.choosePattern(isWaiting(id) && heard.value ? heard.value : id)
-
-const NAMES: Readonly<Record<Kind, string>> = {
-  variation: 'variation', repeat: 'repeat', shift: 'shift', pace: 'pace', only: 'only',
-} // prettier-ignore
-function press(kind: Kind, event: PointerEvent) {
-  if (event.button !== 0) return
-  if (event.currentTarget instanceof Element) event.currentTarget.setPointerCapture(event.pointerId)
-  detours.holdChosen(event, kind)
-}
-function onKey(kind: Kind, event: KeyboardEvent) {
-  if (event.key !== ' ' && event.key !== 'Enter') return
-  event.preventDefault()
-  event.stopPropagation()
-  if (event.type === 'keyup') detours.letGo(kind, event)
-  else if (!event.repeat) detours.holdChosen(event, kind)
-}
-const percent = ref(30)
+const { heard, isWaiting, choose } = useHeardPattern()
+const handsOn = useDetourHands()
+const settings = useHandSettings()
 async function throwAll() {
   try {
-    const sources = await engine.throwLanes(percent.value, newThrow())
-    piece.editLanes(`All thrown by ${percent.value} %`, (lanes) =>
+    const sources = await engine.throwLanes(settings.throwPercent, newThrow())
+    piece.editLanes(`All thrown by ${settings.throwPercent} %`, (lanes) =>
       lanes.map((lane) =>
         sources[lane.id] ? { ...lane, source: sources[lane.id] as typeof lane.source } : lane,
       ),
@@ -207,7 +183,7 @@ async function throwAll() {
       </button>
       <span class="gap" />
       <button v-tip="'Throw all lanes that are not anchored'" type="button" class="pad" @click="throwAll">
-        <span class="named">Throw</span><small>all by {{ percent }} %</small>
+        <span class="named">Throw</span><small>all by {{ settings.throwPercent }} %</small>
       </button>
       <button type="button" class="pad keep" @click="playing.keep(playing.keptBars)">
         <span class="named">Keep</span><small>{{ playing.keptBars }} bars</small>
@@ -268,13 +244,10 @@ async function throwAll() {
         type="button"
         class="pad detour"
         :aria-pressed="detours.holding.has(line.kind)"
-        @pointerdown="press(line.kind, $event)"
-        @pointerup="detours.letGo(line.kind, $event)"
-        @pointercancel="detours.letGo(line.kind, $event)"
-        @keydown="onKey(line.kind, $event)"
-        @keyup="onKey(line.kind, $event)"
+        v-bind="handsOn(line.kind)"
+        @contextmenu.prevent
       >
-        <span class="named">{{ NAMES[line.kind] }}</span><small>hold</small>
+        <span class="named">{{ line.kind }}</span><small>hold</small>
       </button>
     </div>
     <div class="pads mutes" role="group" aria-label="Mutes">

@@ -15,8 +15,6 @@ export interface Control {
 }
 export const LANE_CONTROLS: readonly Control[] = controls.lane
 export const PATTERN_CONTROLS: readonly Control[] = controls.pattern
-export const controlOf = (field: string): Control | undefined =>
-  LANE_CONTROLS.find((control) => control.field === field)
 
 type Point = Movement['points'][number]
 const isBefore = (one: Point, other: Point) => one[0] - other[0]
