@@ -1,14 +1,16 @@
 """A clip: plain notes in ticks, independent of the pattern they came from."""
 
-from typing import Annotated, Literal, NamedTuple, get_args
+from typing import Annotated, Literal, NamedTuple, Self, get_args
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from lattice.document.base import Document, Id, Name, Row
+from lattice.document.controllers import check_values
 from lattice.document.lane import INKS
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, MAX_TICKS, Control, Note, Tick
 from lattice.document.piece import Dice, Score, Tempo
+from lattice.document.port import Program
 from lattice.document.scale import Scale
 from lattice.document.sounding import TrackSound
 
@@ -54,7 +56,8 @@ class Track(Document):
     """The notes and controls of one lane, in the order of time.
 
     *lane_id*: the lane that they came from; none: from a file. *sound*: none where the notes themselves say it.
-    *moved*: the controllers that movements of the lane send.
+    *moved*: the controllers that movements of the lane send. *port*: where its notes go, by name; none: the built-in
+    sounds. *program*: what its instrument chooses.
     """
 
     lane: Name
@@ -62,9 +65,17 @@ class Track(Document):
     ink: Annotated[int, Field(ge=0, lt=INKS)] = 0
     channel: Annotated[int, Field(ge=1, le=16)] = 10
     sound: TrackSound | None = None
+    port: Name | None = None
+    program: Program | None = None
     notes: Annotated[Row[Note], Field(max_length=MAX_NOTES)] = ()
     controls: Annotated[Row[Control], Field(max_length=MAX_NOTES)] = ()
     moved: Annotated[Row[Annotated[int, Field(ge=0, le=119)]], Field(max_length=16)] = ()
+
+    @model_validator(mode="after")
+    def _controls_within(self) -> Self:
+        for controller in {point.controller for point in self.controls}:
+            check_values(controller, (one.value for one in self.controls if one.controller == controller))
+        return self
 
 
 class Origin(Document):

@@ -11,7 +11,8 @@ from lattice.document.base import MAX_NAME, Document, Row
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES, Tick
 from lattice.document.piece import Score
-from lattice.render.sounding import lane_sound
+from lattice.document.port import BUILT_IN
+from lattice.render.sounding import lane_sound, port_of
 from lattice.theory.signature import signature_of
 
 __all__ = [
@@ -183,7 +184,11 @@ def controls_between(controls: Sequence[Control], first_tick: int, end_tick: int
 
 
 def with_sound(track: Track, score: Score) -> Track:
-    """Return *track* with the sound that its lane has in *score*, if it is still there."""
+    """Return *track* with the sound, port and program that its lane has in *score*, if it is still there."""
     lane = next((lane for lane in score.lanes if lane.id == track.lane_id), None)
     sound = lane_sound(lane, score) if lane else None
-    return track.model_copy(update={"sound": sound}) if sound else track
+    if lane is None or sound is None:
+        return track
+    port = port_of(lane, score.kit)
+    where = {"port": None if port == BUILT_IN else port, "program": lane.program}
+    return track.model_copy(update={"sound": sound, **where})

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from lattice.clips.clip import MAX_CLIP_TICKS, Clip, Note
 from lattice.document.notes import MAX_NOTES
+from lattice.document.port import BUILT_IN
 from lattice.document.problems import DocumentError
 from lattice.document.step_value import StepValue
 from lattice.render.overlaps import Events, resolve_overlaps
@@ -144,7 +145,7 @@ def without_overlaps(sheet: Sheet) -> Sheet:
         channels=channels[sheet.tracks] if len(sheet) else sheet.tracks,
         straights=np.arange(len(sheet)),  # which note it is
     )
-    resolved = resolve_overlaps(events)
+    resolved = resolve_overlaps(events, [track.port or BUILT_IN for track in sheet.clip.tracks])
     resolved = resolved.take(np.lexsort((resolved.pitches, resolved.starts, resolved.lanes)))
     return replace(sheet.take(resolved.straights), lengths=resolved.lengths)
 

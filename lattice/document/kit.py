@@ -11,6 +11,9 @@ from lattice.document.problems import repeated
 __all__ = ["DOCKSIDE", "KITS", "Kit", "Voice"]
 
 
+MAX_FADE_MS = 2000
+
+
 class Voice(Document):
     """One sound of a kit and the MIDI note that plays it.
 
@@ -22,7 +25,11 @@ class Voice(Document):
     pitch: Annotated[int, Field(ge=0, le=127, description="MIDI note number")]
     sound: Id | None = None
     tune: Annotated[int, Field(ge=-24, le=24, description="semitones higher")] = 0
+    start_percent: Annotated[int, Field(ge=0, le=95, description="how much of its beginning is left out")] = 0
     length_percent: Annotated[int, Field(ge=5, le=100, description="how much of it is heard")] = 100
+    fade_in_ms: Annotated[int, Field(ge=0, le=MAX_FADE_MS)] = 0
+    fade_out_ms: Annotated[int, Field(ge=0, le=MAX_FADE_MS, description="before it is over")] = 0
+    reverse: Annotated[bool, Field(description="played from its end to its beginning")] = False
     level_db: Annotated[int, Field(ge=-48, le=6)] = 0
     pan: Annotated[int, Field(ge=-100, le=100, description="% to the right; negative: to the left")] = 0
 
@@ -32,6 +39,7 @@ class Kit(Document):
 
     name: Name
     channel: Annotated[int, Field(ge=1, le=16, description="as musicians count, from 1")] = 10
+    port: Annotated[Name | None, Field(description="where its notes go; none: the built-in sounds")] = None
     voices: Annotated[Row[Voice], Field(min_length=1, max_length=128)]
 
     @model_validator(mode="after")

@@ -14,7 +14,8 @@ from lattice.document.ground import Source
 from lattice.document.keys import Keys
 from lattice.document.lane_clip import LaneClip
 from lattice.document.movement import CONTROLS, MAX_MOVEMENTS, Movement, check_movements
-from lattice.document.pitched import MAX_ATTACK_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT, Tone
+from lattice.document.pitched import MAX_ATTACK_MS, MAX_GLIDE_MS, MAX_RELEASE_MS, PITCHED, WHOLE_KIT, Tone
+from lattice.document.port import Program
 from lattice.document.problems import lane_error, repeated
 from lattice.document.scale import Scale
 from lattice.document.source import MAX_STEPS, Made
@@ -93,7 +94,7 @@ class Lane(Document):
     beat_weight: Annotated[int, Field(ge=0, le=100, description="%: how much weaker weak places are")] = 0
     evened: Annotated[int, Field(ge=0, le=100, description="%: velocities pulled towards their mean")] = 0
     ratchet_strip: RatchetStrip | None = None
-    length_percent: Annotated[int, Field(ge=1, le=400, description="length of a note, in % of a step")] = 100
+    length_percent: Annotated[int, Field(ge=1, le=1600, description="length of a note, in % of a step")] = 100
     length_strip: LengthStrip | None = None
     nudge_strip: NudgeStrip | None = None
     octave_strip: OctaveStrip | None = None
@@ -110,6 +111,19 @@ class Lane(Document):
     ] = None
     swing: Annotated[LaneSwing | None, Field(description="none: the piece's")] = None
     humanise: Annotated[Humanise | None, Field(description="none: exactly in time and strength")] = None
+    glide_ms: Annotated[
+        int,
+        Field(ge=0, le=MAX_GLIDE_MS, description="a note that begins while another sounds glides from it"),
+    ] = 0
+    room: Annotated[
+        int, Field(ge=0, le=100, description="% of the built-in sound that is sent to the room")
+    ] = 0
+    port: Annotated[
+        Name | None, Field(description="where its notes go; none: the kit's, or built-in sounds")
+    ] = None
+    program: Annotated[
+        Program | None, Field(description="what its instrument chooses; none: as it stands")
+    ] = None
     channel: Annotated[int | None, Field(ge=1, le=16, description="MIDI channel; none: the kit's")] = None
     note: Annotated[
         int | None,

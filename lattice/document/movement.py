@@ -93,6 +93,7 @@ CONTROLS = _by_field(
     MovementControl("release_ms", "release", " ms", controller=72),
     MovementControl("level_db", "level", " dB", controller=7),
     MovementControl("pan", "pan", controller=10),
+    MovementControl("room", "room", " %", controller=91),
     MovementControl("mute", "mute", words=("on", "muted")),
 )
 PATTERN_CONTROLS = _by_field(

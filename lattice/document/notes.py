@@ -4,6 +4,8 @@ from typing import Annotated, NamedTuple
 
 from pydantic import Field
 
+from lattice.document.controllers import MOST_BENT, Controller
+
 __all__ = ["MAX_NOTES", "MAX_TICKS", "Control", "Note", "Tick", "Tuned"]
 
 MAX_NOTES = 100_000
@@ -28,8 +30,8 @@ class Note(NamedTuple):
 
 
 class Control(NamedTuple):
-    """A value sent to a MIDI controller, at a tick."""
+    """A value sent to a MIDI controller, at a tick; 128 is the channel's pressure, 129 its pitch bend."""
 
     tick: Tick
-    controller: Annotated[int, Field(ge=0, le=119)]
-    value: Annotated[int, Field(ge=0, le=127)]
+    controller: Controller
+    value: Annotated[int, Field(ge=-MOST_BENT, lt=MOST_BENT)]

@@ -6,9 +6,9 @@ from pydantic import Field
 
 from lattice.document.base import Document
 
-__all__ = ["MAX_ATTACK_MS", "MAX_RELEASE_MS", "PITCHED", "WHOLE_KIT", "PitchedVoice", "Tone"]
+__all__ = ["MAX_ATTACK_MS", "MAX_GLIDE_MS", "MAX_RELEASE_MS", "PITCHED", "WHOLE_KIT", "PitchedVoice", "Tone"]
 
-MAX_ATTACK_MS, MAX_RELEASE_MS = 2000, 8000
+MAX_ATTACK_MS, MAX_RELEASE_MS, MAX_GLIDE_MS = 2000, 8000, 2000
 WHOLE_KIT = "whole-kit"
 
 

@@ -20,6 +20,7 @@ class PitchSound(BaseModel):
     tone: Tone | None = None
     level_db: int = 0
     pan: int = 0
+    room: int = 0
 
 
 class TrackSound(Document):
@@ -34,6 +35,7 @@ class TrackSound(Document):
     kit: Row[Voice] = ()
     level_db: Annotated[int, Field(ge=-48, le=6)] = 0
     pan: Annotated[int, Field(ge=-100, le=100)] = 0
+    room: Annotated[int, Field(ge=0, le=100)] = 0
 
     def at(self, pitch: int) -> PitchSound:
         """Return what sounds a MIDI note: where the whole kit plays, the voice nearest to it, untuned."""
@@ -43,6 +45,7 @@ class TrackSound(Document):
             tone=self.tone,
             level_db=self.level_db,
             pan=self.pan,
+            room=self.room,
         )
 
 

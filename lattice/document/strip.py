@@ -5,6 +5,7 @@ from typing import Annotated, Literal, NamedTuple, Self
 from pydantic import Field, model_validator
 
 from lattice.document.base import Document, Row
+from lattice.document.controllers import MOST_BENT, Controller, check_values
 from lattice.document.source import MAX_STEPS
 from lattice.document.timing import Direction
 
@@ -15,6 +16,7 @@ __all__ = [
     "LENGTH",
     "LONGEST",
     "MAX_CONTROLS",
+    "MAX_SPREAD",
     "NUDGE",
     "OCTAVE",
     "PITCH",
@@ -42,6 +44,7 @@ MAX_CONTROLS = 8  # control strips of a lane
 LONGEST = (
     100 * MAX_STEPS
 )  # in a length strip: notes that are tied over steps may be longer than hands make others
+MAX_SPREAD = MOST_BENT - 1
 TIED = 0  # in a length strip: the note lasts until the next hit
 
 Shape = Literal["even", "middle"]
@@ -59,7 +62,8 @@ class StripKind(NamedTuple):
     """What a kind of strip holds: values from *low* to *high*; *draw_number*: part of the key of its luck.
 
     *plain*: what a step without a value has; None where the lane, or nothing, decides. *explains*: what its values
-    do, in a sentence. *throw*: between what it is thrown at first.
+    do, in a sentence. *throw*: between what it is thrown at first. *span*: up to what hands use it
+    most; 0 for all of it.
     """
 
     field: str
@@ -70,6 +74,12 @@ class StripKind(NamedTuple):
     throw: Throw
     plain: int | None = None
     unit: str = ""
+    span: int = 0
+
+    @property
+    def twice_the_middle(self) -> int:
+        """Twice the value that others are brought closer to: of the range, or of the part of it that hands use."""
+        return self.low + (self.span or self.high)
 
 
 # The draw numbers are part of what was heard: never change or reuse one.
@@ -91,11 +101,12 @@ NUDGE = StripKind(
 LENGTH = StripKind(
     "length_strip",
     TIED,
-    400,
+    1600,
     4,
     "How long each note lasts; 0 ties it to the next hit",
     Throw(25, 120),
     unit=" %",
+    span=400,
 )
 OCTAVE = StripKind("octave_strip", -4, 4, 5, "By how many octaves each step is higher", Throw(-1, 1), 0)
 PITCH = StripKind("pitch_strip", -28, 28, 6, "How far above the lane’s note each step is", Throw(0, 7), 0)
@@ -130,9 +141,9 @@ class Spread(Document):
     *low*, *high*: none for the strip's own range. *shape*: every value as likely, or those in the middle more so.
     """
 
-    by: Annotated[int, Field(ge=1, le=200)]
-    low: Annotated[int | None, Field(ge=-50, le=400)] = None
-    high: Annotated[int | None, Field(ge=-50, le=400)] = None
+    by: Annotated[int, Field(ge=1, le=MAX_SPREAD)]
+    low: Annotated[int | None, Field(ge=-MOST_BENT, le=MAX_SPREAD)] = None
+    high: Annotated[int | None, Field(ge=-MOST_BENT, le=MAX_SPREAD)] = None
     shape: Shape = "even"
 
     @model_validator(mode="after")
@@ -246,26 +257,15 @@ class ChordStrip(Strip):
     ] = ()
 
 
-# MIDI 1.0: volume and expression are open until they are closed; pan, balance and the sound controllers lie in the
-# middle.
-_OPEN, _IN_THE_MIDDLE = (7, 11), (8, 10, 71, 72, 73, 74, 75)
-
-
-def neutral(controller: int) -> int:
-    """Return the value at which a controller changes nothing.
-
-    >>> [neutral(controller) for controller in (1, 7, 10, 74)]
-    [0, 127, 64, 64]
-    """
-    if controller in _OPEN:
-        return CONTROL.high
-    return 64 if controller in _IN_THE_MIDDLE else CONTROL.low
-
-
 class ControlStrip(Strip):
-    """What is sent to a MIDI controller with each step."""
+    """What is sent to a MIDI controller with each step; 128 is the channel's pressure, 129 its pitch bend."""
 
-    controller: Annotated[int, Field(ge=0, le=119)]
+    controller: Controller
     values: Annotated[
-        Row[Annotated[int, Field(ge=CONTROL.low, le=CONTROL.high)] | None], Field(max_length=MAX_STEPS)
+        Row[Annotated[int, Field(ge=-MOST_BENT, le=MOST_BENT - 1)] | None], Field(max_length=MAX_STEPS)
     ] = ()
+
+    @model_validator(mode="after")
+    def _within_its_range(self) -> Self:
+        check_values(self.controller, (value for value in self.values if value is not None))
+        return self

@@ -2,6 +2,7 @@
 
 from typing import Any, NamedTuple
 
+from lattice.document.controllers import control_range, controller_name, neutral
 from lattice.document.lane import Lane
 from lattice.document.problems import DocumentError
 from lattice.document.strip import (
@@ -19,8 +20,8 @@ from lattice.document.strip import (
     RatchetStrip,
     Strip,
     StripKind,
+    Throw,
     VelocityStrip,
-    neutral,
 )
 
 __all__ = ["StripAt", "control_strip_at", "plain_value", "strip_at", "strips_of"]
@@ -65,8 +66,10 @@ class StripAt(NamedTuple):
 
 def control_strip_at(strip: ControlStrip, place: int) -> StripAt:
     """Return the place of the *place*-th control strip of a lane. Each controller has luck of its own."""
-    kind = CONTROL._replace(draw_number=CONTROL.draw_number + strip.controller)
-    return StripAt(f"control {strip.controller}", kind, f"{CONTROL.field}.{place}", strip)
+    low, high = control_range(strip.controller)
+    draw_number = CONTROL.draw_number + strip.controller
+    kind = CONTROL._replace(draw_number=draw_number, low=low, high=high, throw=Throw(low, high))
+    return StripAt(controller_name(strip.controller), kind, f"{CONTROL.field}.{place}", strip)
 
 
 def strips_of(lane: Lane) -> list[StripAt]:

@@ -1,5 +1,6 @@
 """What hands, throws and settling do to documents: chosen steps, strips, notes played in, scales, chords."""
 
+from lattice.edits.channels import a_channel_each
 from lattice.edits.chosen import chosen_numbers
 from lattice.edits.copied import Copied, CopiedStep, copied, paste
 from lattice.edits.entering import enter_note, enter_rest, enter_tie, record_keys
@@ -15,6 +16,7 @@ __all__ = [
     "Action",
     "Copied",
     "CopiedStep",
+    "a_channel_each",
     "act",
     "begin_control",
     "change_strip",

@@ -33,7 +33,10 @@ class Entered(NamedTuple):
 def enter_note(
     line: LaneSteps, context: PitchContext | None, step: int, pitch: int, velocity: int | None
 ) -> dict[str, Any]:
-    """Return the fields after *pitch* was entered on a step. Raises DocumentError where the lane takes no pitches."""
+    """Return the fields after *pitch* was entered on a step: a voice of the kit is struck there, whatever the pitch.
+
+    Raises DocumentError where the lane takes none.
+    """
     return _laid(line, context, [Entered(step, pitch, velocity)])
 
 
@@ -59,7 +62,7 @@ def record_keys(
     """Return the fields after *keys* were played along: each on the step that begins nearest, as long as it was held.
 
     *over*: in place of all that the lane had, else added to it. *nudges*: how far off its step a key was is kept. Of
-    several keys on one step the last counts. Raises DocumentError where the lane takes no pitches.
+    several keys on one step the last counts. Raises DocumentError where the lane takes none.
     """
     entered = {}
     for key in sorted(keys, key=lambda one: one.start):
@@ -100,13 +103,7 @@ def _nearest_step(line: LaneSteps, key: HeldKey, nudges: bool) -> Entered:
 
 def _laid(line: LaneSteps, context: PitchContext | None, entered: Sequence[Entered]) -> dict[str, Any]:
     lane = line.lane
-    _check(lane, context)
-    assert context is not None
-    found = {one.step: _value(context, lane, one.pitch) for one in entered}
-    for one in entered:
-        if not PITCH.low <= found[one.step][0] <= PITCH.high:
-            said = f"{one.pitch} is too far from the lane's note, {context.note}: move that first"
-            raise DocumentError.of("pitch", said, lane=lane.name)
+    found = _values(lane, context, entered) if context else {}
     values: dict[int, int | None] = {step: value for step, (value, _) in found.items()}
     accidentals = {step: raised for step, (_, raised) in found.items()}
     patch = turned(line, {one.step: True for one in entered})
@@ -121,14 +118,22 @@ def _laid(line: LaneSteps, context: PitchContext | None, entered: Sequence[Enter
             raised = accidentals if name == "pitch" else None
             patch |= with_values(line_as(line, _changed(lane, patch)), name, {**told}, raised)
     if lane.octave_strip:
-        patch |= with_values(line, "octave", dict.fromkeys(values))
+        patch |= with_values(line, "octave", dict.fromkeys(one.step for one in entered))
     return patch
 
 
-def _check(lane: Lane, context: PitchContext | None) -> None:
-    if context is None:
-        said = "its voice is one of the kit: give it one that plays any pitch"
-        raise DocumentError.of("voice", said, lane=lane.name)
+def _values(lane: Lane, context: PitchContext, entered: Sequence[Entered]) -> dict[int, tuple[int, int]]:
+    """Return, by step, what the pitch strip has to say and the accidental of that degree."""
+    _check(lane, context)
+    found = {one.step: _value(context, lane, one.pitch) for one in entered}
+    for one in entered:
+        if not PITCH.low <= found[one.step][0] <= PITCH.high:
+            said = f"{one.pitch} is too far from the lane's note, {context.note}: move that first"
+            raise DocumentError.of("pitch", said, lane=lane.name)
+    return found
+
+
+def _check(lane: Lane, context: PitchContext) -> None:
     if lane.arpeggio:
         said = "it plays an arpeggio: what is played on the keys fills its pool"
         raise DocumentError.of("arpeggio", said, lane=lane.name)

@@ -3,8 +3,9 @@
 from collections.abc import Iterable
 from typing import Any
 
+from lattice.document.controllers import controller_name, neutral
 from lattice.document.problems import DocumentError, read
-from lattice.document.strip import CONTROL, ControlStrip, PitchStrip, Shape, Strip, neutral
+from lattice.document.strip import CONTROL, ControlStrip, PitchStrip, Shape, Strip
 from lattice.document.strip_places import strip_at
 from lattice.edits.chosen import is_hit
 from lattice.edits.contours import Contour, contour
@@ -60,7 +61,9 @@ def begin_control(line: LaneSteps, controller: int) -> dict[str, Any]:
     """
     strips = line.lane.control_strips
     if any(strip.controller == controller for strip in strips):
-        raise DocumentError.of(f"control {controller}", "there is such a strip already", lane=line.lane.name)
+        raise DocumentError.of(
+            controller_name(controller), "there is such a strip already", lane=line.lane.name
+        )
     begun = read(ControlStrip, {"controller": controller, "values": [neutral(controller)] * line.steps})
     return {CONTROL.field: [one.model_dump(mode="json") for one in (*strips, begun)]}
 

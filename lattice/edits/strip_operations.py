@@ -65,7 +65,7 @@ def moved(values: Sequence[int | None], kind: StripKind, by: int) -> Values:
 
 
 def scaled(values: Sequence[int | None], kind: StripKind, numerator: int, denominator: int) -> Values:
-    """Return *values* with their distances from the middle of the strip's range times a fraction, rounded half up.
+    """Return *values* with their distances from the strip's middle times a fraction, rounded half up.
 
     Plain values stay plain, and so does a tie.
 
@@ -85,7 +85,8 @@ def _is_tie(value: int, kind: StripKind) -> bool:
 
 def _scaled(value: int, kind: StripKind, numerator: int, denominator: int) -> int:
     # Twice the middle is whole.
-    twice = (kind.low + kind.high) * denominator + (2 * value - kind.low - kind.high) * numerator
+    middle = kind.twice_the_middle
+    twice = middle * denominator + (2 * value - middle) * numerator
     return min(kind.high, max(kind.low, (twice + denominator) // (2 * denominator)))
 
 

@@ -14,6 +14,7 @@ from lattice.clips.edits.shape import Repeat
 from lattice.clips.moves import without_moves
 from lattice.clips.sounds import DRUM_CHANNEL
 from lattice.document.base import Document
+from lattice.document.controllers import BEND, PRESSURE
 from lattice.formats.general_midi import DRUM_OF_VOICE
 from lattice.render.overlaps import Events, resolve_overlaps
 from lattice.units import TICKS_PER_QUARTER, Ticks
@@ -173,12 +174,25 @@ def _changes(track: Track, notes: Events, resolution: int, end: int) -> Changes:
         for point in track.controls
         if (tick := _one_tick(point.tick, resolution)) < end
     ]
+    changes += [(0, _TELL, message) for message in _program(track)]
     columns = (notes.starts, notes.lengths, notes.pitches, notes.velocities, notes.channels)
     for start, length, pitch, velocity, channel in zip(*(column.tolist() for column in columns), strict=True):
         on = Message("note_on", channel=channel - 1, note=pitch, velocity=velocity)
         off = Message("note_off", channel=channel - 1, note=pitch, velocity=0)
         changes += [(start, _BEGIN, on), (start + length, _END, off)]
     return changes
+
+
+def _program(track: Track) -> list[Message]:
+    """Return what chooses the track's sound: the bank first, in two halves. Source: MIDI 1.0."""
+    program, channel = track.program, track.channel - 1
+    if program is None:
+        return []
+    halves = [] if program.bank is None else [(0, program.bank >> 7), (32, program.bank & 127)]
+    banks = [
+        Message("control_change", channel=channel, control=control, value=half) for control, half in halves
+    ]
+    return [*banks, Message("program_change", channel=channel, program=program.number - 1)]
 
 
 def _bends(notes: Events, tracks: int) -> list[Changes]:
@@ -208,7 +222,12 @@ def _bends(notes: Events, tracks: int) -> list[Changes]:
 
 
 def _move(track: Track, point: Control) -> Message:
-    return Message("control_change", channel=track.channel - 1, control=point.controller, value=point.value)
+    channel = track.channel - 1
+    if point.controller == BEND:
+        return Message("pitchwheel", channel=channel, pitch=point.value)
+    if point.controller == PRESSURE:
+        return Message("aftertouch", channel=channel, value=point.value)
+    return Message("control_change", channel=channel, control=point.controller, value=point.value)
 
 
 def _in_order(changes: Changes) -> Told:

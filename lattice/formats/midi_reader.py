@@ -4,7 +4,7 @@ import struct
 from contextlib import suppress
 from dataclasses import dataclass, field
 from io import BytesIO
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 import numpy as np
 from mido import MidiFile, MidiTrack
@@ -23,10 +23,12 @@ from lattice.clips.clip import (
 from lattice.clips.sheet import Sheet
 from lattice.clips.sounds import DRUM_CHANNEL
 from lattice.document.base import MAX_NAME
+from lattice.document.controllers import BEND, PRESSURE
 from lattice.document.lane import INKS
 from lattice.document.meter import Meter
 from lattice.document.notes import MAX_NOTES
 from lattice.document.piece import TEMPO
+from lattice.document.port import Program
 from lattice.document.problems import DocumentError
 from lattice.formats.general_midi import PERCUSSION
 from lattice.units import TICKS_PER_QUARTER, Ticks
@@ -39,6 +41,8 @@ Split = Literal["track", "channel", "note"]
 Changes = Literal["keep", "flatten"]
 _PLAIN_TEMPO = 120.0  # where a file says none
 _HEADER_BYTES = 14
+_BANK = (0, 32)  # its two halves
+_MODES = 120  # from here on a control change is a command to the channel
 _OTHERS = {b"PK": "a zip archive", b"RIFF": "a RIFF file", b"{": "JSON", b"ID3": "an audio file"}
 
 
@@ -66,6 +70,7 @@ class _Heard:
     parts: dict[tuple[int, ...], _Part] = field(default_factory=dict)
     tempos: dict[int, float] = field(default_factory=dict)
     meters: dict[int, Meter] = field(default_factory=dict)
+    programs: dict[int, Program] = field(default_factory=dict)
     key: Key | None = None
     end: int = 0
     dropped: set[str] = field(default_factory=set)
@@ -162,10 +167,11 @@ def _hear(heard: _Heard, number: int, track: MidiTrack, division: int, split: Sp
             open_notes[message.channel, message.note] = now, message.velocity
         elif kind in ("note_on", "note_off"):
             close(message.channel, message.note)
-        elif kind == "control_change":
-            if message.control < 120:
-                point = Control(at(now), message.control, message.value)
-                part(message.channel + 1, None).controls.append(point)
+        elif moved := _moved(message):
+            part(message.channel + 1, None).controls.append(Control(at(now), *moved))
+        elif kind == "program_change" and message.channel + 1 not in heard.programs:
+            banks = _taken_banks([one for one in own.values() if one.channel == message.channel + 1])
+            heard.programs[message.channel + 1] = Program(number=message.program + 1, bank=banks)
         elif kind == "track_name":
             name = name or _clean(message.name)
         else:
@@ -178,6 +184,23 @@ def _hear(heard: _Heard, number: int, track: MidiTrack, division: int, split: Sp
     if name and split == "track":
         for (_, channel), one in own.items():
             one.name = name if len(own) == 1 else f"{name[: MAX_NAME - 12]} channel {channel}"
+
+
+def _moved(message: Any) -> tuple[int, int] | None:
+    """Return which controller a message moves, and where to; None where it moves none."""
+    if message.type == "control_change" and message.control < _MODES:
+        return message.control, message.value
+    if message.type == "pitchwheel":
+        return BEND, message.pitch
+    return (PRESSURE, message.value) if message.type == "aftertouch" else None
+
+
+def _taken_banks(parts: list[_Part]) -> int | None:
+    """Return the bank that controllers 0 and 32 have selected, and take them out of *parts*: it is the program's."""
+    found = {point.controller: point.value for part in parts for point in part.controls if point[1] in _BANK}
+    for part in parts:
+        part.controls = [point for point in part.controls if point.controller not in _BANK]
+    return (found.get(0, 0) << 7) + found.get(32, 0) if found else None
 
 
 def _hear_other(heard: _Heard, message: object, tick: int) -> None:
@@ -202,9 +225,7 @@ def _hear_other(heard: _Heard, message: object, tick: int) -> None:
 
 
 _NOT_KEPT = {
-    "program_change": "program changes",
-    "pitchwheel": "pitch bends",
-    "aftertouch": "channel pressure",
+    "program_change": "further program changes",
     "polytouch": "key pressure",
     "sysex": "system messages",
 }
@@ -252,6 +273,7 @@ def _clip_of(heard: _Heard, name: str, changes: Changes, division: int) -> MidiR
                 lane=part.name,
                 ink=place % INKS,
                 channel=part.channel,
+                program=heard.programs.get(part.channel),
                 controls=tuple(
                     one for one in sorted(part.controls, key=lambda one: one.tick) if one.tick < length
                 ),

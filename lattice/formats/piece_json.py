@@ -5,6 +5,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from lattice.document.controllers import BEND, CONTROLLERS, controller_name, neutral
 from lattice.document.lane import Lane
 from lattice.document.movement import CONTROLS, PATTERN_CONTROLS, MovementControl, control_limits
 from lattice.document.piece import Piece, Score
@@ -55,14 +56,17 @@ def plain_values() -> dict[str, Any]:
     return plain.model_dump(mode="json", include=set(fields))
 
 
-def controls() -> dict[str, list[dict[str, Any]]]:
+def controls() -> dict[str, Any]:
     """Return what can be moved while it plays, of a lane and of a pattern: what it is called, and between what it goes.
 
-    *options*: of what is no number, from low to high.
+    *options*: of what is no number, from low to high. *names*, *neutral*: of MIDI controllers, what the built-in sounds
+    answer to, and the values that change nothing where those are not 0.
     """
     return {
         "lane": [_control(one, Lane) for one in CONTROLS.values()],
         "pattern": [_control(one, Score) for one in PATTERN_CONTROLS.values()],
+        "names": {str(number): controller_name(number) for number in CONTROLLERS},
+        "neutral": {str(number): value for number in range(BEND + 1) if (value := neutral(number))},
     }
 
 

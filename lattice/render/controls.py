@@ -6,8 +6,10 @@ from typing import NamedTuple, Self
 import numpy as np
 from numpy.typing import NDArray
 
+from lattice.document.lane import Lane
 from lattice.document.piece import Score
-from lattice.document.strip import ControlStrip
+from lattice.document.pitched import MAX_GLIDE_MS
+from lattice.document.strip import CONTROL, ControlStrip
 from lattice.document.strip_places import StripAt, control_strip_at
 from lattice.render.kept_clip import kept_moves
 from lattice.render.lane import Played
@@ -67,6 +69,7 @@ def controls_of(score: Score, window: Window, played: list[tuple[LaneSteps, Play
             sends += [(index, tick, controller, value, channel) for tick, controller, value in moves]
             held += [(index, first, controller, value, channel) for controller, value in earlier.items()]
             continue
+        held += [(index, first, controller, value, channel) for controller, value in _gliding(line.lane)]
         for place, strip in enumerate(line.lane.control_strips):
             at = control_strip_at(strip, place)
             rows, before = _in_parts(at, strip, line, steps, first, end)
@@ -75,6 +78,18 @@ def controls_of(score: Score, window: Window, played: list[tuple[LaneSteps, Play
                 held.append((index, first, strip.controller, before, channel))
     over = score.end_tick
     return Sent(Controls.of([one for one in sends if over is None or one[1] < over]), Controls.of(held))
+
+
+def _gliding(lane: Lane) -> list[tuple[int, int]]:
+    """Return (controller, value) that have a lane's notes glide, where no strip of its own says it.
+
+    Source: MIDI 1.0, portamento on 65; its time 5, here the lane's milliseconds spread over what it can say.
+    """
+    if not lane.glide_ms:
+        return []
+    own = {strip.controller for strip in lane.control_strips}
+    time = max(1, (2 * lane.glide_ms * CONTROL.high + MAX_GLIDE_MS) // (2 * MAX_GLIDE_MS))
+    return [(controller, value) for controller, value in ((5, time), (65, 127)) if controller not in own]
 
 
 def _in_parts(

@@ -16,6 +16,7 @@ from lattice.render.notes import Notes, note_of, silent_lanes, unmuted
 from lattice.render.overlaps import Events, resolve_overlaps
 from lattice.render.pipeline import asked_of, play_all, play_lane, strays
 from lattice.render.size import check_notes, check_points, check_work
+from lattice.render.sounding import port_of
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
 from lattice.theory.scales import folded
@@ -43,7 +44,7 @@ def events_of(score: Score, dice: int, window: Window, played: list[tuple[LaneSt
         notes = Events.join([begun, _on_all_legs(score, dice, end, end + lasts)]) if lasts else begun
     else:
         notes = Events.join(_sounding(score, played))
-    resolved = resolve_overlaps(notes)
+    resolved = resolve_overlaps(notes, [port_of(lane, score.kit) for lane in score.lanes])
     return _until_the_end(score, resolved.take(resolved.starts < end))
 
 

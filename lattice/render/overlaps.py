@@ -1,5 +1,6 @@
 """What sounds: notes in whole ticks, and the rule for notes that would overlap."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Self
 
@@ -8,6 +9,8 @@ import numpy as np
 from lattice.units import Ticks
 
 __all__ = ["Events", "alone", "resolve_overlaps"]
+
+_PITCHES, _CHANNELS = 128, 16
 
 
 @dataclass(frozen=True)
@@ -55,15 +58,18 @@ def alone(starts: Ticks, ends: Ticks, pitches: Ticks, velocities: Ticks) -> Even
     return resolve_overlaps(Events(places, starts, ends - starts, pitches, velocities, none, ones, starts))
 
 
-def resolve_overlaps(events: Events) -> Events:
+def resolve_overlaps(events: Events, ports: Sequence[str] = ()) -> Events:
     """Return *events* without two notes of one pitch and channel sounding at once.
 
-    Notes of one pitch and channel that start on the same tick become one: the highest velocity (on a
+    *ports*: where the notes of each lane go; where nothing is said, all of them to the same: those of one never cut
+    another's. Notes of one pitch and channel that start on the same tick become one: the highest velocity (on a
     tie the earlier lane), the longest end. Of two others the earlier ends where the later begins.
     """
     if not len(events):
         return events
-    key = events.channels * 128 + events.pitches
+    key = events.channels * _PITCHES + events.pitches
+    if len(set(ports)) > 1:
+        key = key + _places(ports)[events.lanes] * _PITCHES * (_CHANNELS + 1)
     order = np.lexsort((events.lanes, -events.velocities, events.starts, key))
     key, starts = key[order], events.starts[order]
     ends = starts + events.lengths[order]
@@ -77,3 +83,9 @@ def resolve_overlaps(events: Events) -> Events:
     kept = events.take(order[leads])
     resolved = kept.with_lengths(cut - kept.starts)
     return resolved.take(np.lexsort((resolved.lanes, resolved.starts)))
+
+
+def _places(ports: Sequence[str]) -> Ticks:
+    """Return a number for each of *ports*, the same for the same."""
+    known = {port: place for place, port in enumerate(dict.fromkeys(ports))}
+    return np.array([known[port] for port in ports], np.int64)

@@ -85,7 +85,7 @@ def _drawn_range(at: StripAt, values: Ticks) -> tuple[int, int]:
     Of lengths four steps, where none is longer.
     """
     if at.kind is LENGTH:
-        return at.kind.low, max(LENGTH.high, -(-int(values.max(initial=0)) // 100) * 100)
+        return at.kind.low, max(LENGTH.span, -(-int(values.max(initial=0)) // 100) * 100)
     if at.kind is not PITCH:
         return at.kind.low, at.kind.high
     furthest = int(np.abs(values).max(initial=0))

@@ -7,11 +7,12 @@ from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.render.controls import Controls, controls_of
 from lattice.render.events import events_of
+from lattice.render.notes import note_of
 from lattice.render.overlaps import Events
 from lattice.render.pipeline import play_all
-from lattice.render.sounding import lane_sound
+from lattice.render.sounding import lane_sound, port_of
 from lattice.render.window import Window
-from lattice.screen.pictures import ControlColumns, EventColumns, Sounds, SoundSettings
+from lattice.screen.pictures import ChosenProgram, ControlColumns, EventColumns, Sounds, SoundSettings
 from lattice.steps.moving import OF_THE_SOUND, held, moved_lane, moving
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
@@ -32,6 +33,17 @@ def sounds(score: Score, dice: int, window: Window) -> Sounds:
         bar_ticks=score.meter.bar_ticks,
         beat_ticks=int(score.meter.beat_quarters * TICKS_PER_QUARTER),
         lanes=[lane.id for lane in score.lanes],
+        ports=[port_of(lane, score.kit) for lane in score.lanes],
+        programs=[
+            ChosenProgram(
+                lane=lane.id,
+                port=port_of(lane, score.kit),
+                channel=note_of(lane, score)[0],
+                program=lane.program,
+            )
+            for lane in score.lanes
+            if lane.program
+        ],
         voices=voices,
         settings=settings,
         events=events,
@@ -91,7 +103,7 @@ def _settings(score: Score, events: Events) -> tuple[list[SoundSettings], Ticks]
 
 
 def _setting(lane: Lane) -> SoundSettings:
-    return SoundSettings(level_db=lane.level_db, pan=lane.pan, tone=lane.tone)
+    return SoundSettings(level_db=lane.level_db, pan=lane.pan, room=lane.room, tone=lane.tone)
 
 
 def _columns(of: Controls) -> ControlColumns:

@@ -11,18 +11,21 @@ from lattice.document.arpeggio import Arpeggio, ChordPool, HeldPool, LanePool
 from lattice.document.chance import CycleRule
 from lattice.document.movement import CONTROLS
 from lattice.document.piece import Score
+from lattice.document.pitched import WHOLE_KIT
 from lattice.document.strip_places import strips_of
 from lattice.render.arpeggio import Moments, pools_at, rounds_of
 from lattice.render.bursts import awake, round_of
 from lattice.render.feel import Feel
 from lattice.render.lane import is_moved_by_luck
 from lattice.render.movements import moves_of, stretches
+from lattice.render.note_orders import Row
 from lattice.render.pipeline import sounding_in
 from lattice.render.pitch_context import PitchContext, pitch_context_of
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length
 from lattice.steps.groove import beat_ticks, swing_unit
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.meeting import say_bars
+from lattice.theory.names import note_name
 from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["PoolRound", "comes_round_after", "is_decided_by_luck", "period_of", "pool_round", "said_after"]
@@ -100,6 +103,8 @@ def pool_round(line: LaneSteps, context: PitchContext | None, score: Score, tick
         return PoolRound(f"an empty pool: {hint}", None)
     hits = int(line.line.period_hits * line.clock.cycle // line.line.period) if not line.is_random else 0
     said = " or ".join(str(one) for one in sorted(set(sizes))) + (" note" if sizes == [1] else " notes")
+    if missing := _voiceless(line, context, score, tick):
+        said += f", no voice of the kit on {', '.join(missing)}"
     if not hits or line.is_random or arpeggio.order in ("random", "all"):
         return PoolRound(said, None)
     said += f" on {hits} {'hit' if hits == 1 else 'hits'}"
@@ -107,6 +112,17 @@ def pool_round(line: LaneSteps, context: PitchContext | None, score: Score, tick
         return PoolRound(f"{said}: fits each cycle", None)
     fits = {"arpeggio": arpeggio.model_copy(update={"restart": "cycle"}).model_dump(mode="json")}
     return PoolRound(f"{said}: together again after {said_after(_turns(line, used), score)}", fits)
+
+
+def _voiceless(line: LaneSteps, context: PitchContext, score: Score, tick: int) -> list[str]:
+    """Return the names of the notes in the pool of a lane of the whole kit that the kit has no voice on."""
+    arpeggio = line.lane.arpeggio
+    if arpeggio is None or line.lane.voice != WHOLE_KIT:
+        return []
+    known = {voice.pitch for voice in score.kit.voices}
+    scale = context.scale
+    notes = sorted({note.pitch for row in _rounds(arpeggio, context, tick) for note in row} - known)
+    return [note_name(note, scale.root, scale.semitones) for note in notes]
 
 
 def _turns(line: LaneSteps, used: int) -> Fraction:
@@ -142,13 +158,18 @@ def _order_sizes(line: LaneSteps, context: PitchContext | None, tick: int) -> li
     arpeggio = line.lane.arpeggio
     if context is None or arpeggio is None:
         return []
+    return [len(row) for row in _rounds(arpeggio, context, tick)]
+
+
+def _rounds(arpeggio: Arpeggio, context: PitchContext, tick: int) -> list[Row]:
+    """Return the rounds of an arpeggio's order: with each chord, or as its pool is at *tick*."""
     at = np.array([tick])
     pools = pools_at(arpeggio, context, Moments(at, 1, at), sounding_in)
     rounds = rounds_of(arpeggio, pools)
     if isinstance(arpeggio.pool, ChordPool):
-        return [len(row) for row in rounds]
+        return rounds
     which = int(pools.which[0])
-    return [len(rounds[which])] if which >= 0 else []
+    return [rounds[which]] if which >= 0 else []
 
 
 def _never(line: LaneSteps) -> str | None:

@@ -6,6 +6,7 @@ from pydantic import BaseModel
 
 from lattice.document.kit import Voice
 from lattice.document.pitched import Tone
+from lattice.document.port import Program
 from lattice.document.step_value import StepValue
 from lattice.document.strip import Shape
 from lattice.sentence import Choice, Field, Part, Sentence, Word
@@ -305,18 +306,28 @@ class Meeting(BaseModel):
 
 
 class SoundSettings(BaseModel):
-    """How a built-in sound is struck: *level_db*, *pan* (% to the right); *tone*: of a pitched voice, else None."""
+    """How a built-in sound is struck: *level_db*, *pan* (% to the right), *room* (%); *tone*: of a pitched voice."""
 
     level_db: int
     pan: int
+    room: int
     tone: Tone | None
+
+
+class ChosenProgram(BaseModel):
+    """What the instrument of a *lane* is to choose on its *port* and *channel*."""
+
+    lane: str
+    port: str
+    channel: int
+    program: Program
 
 
 class Sounds(BaseModel):
     """What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
 
-    *lanes*: their ids. *voices*, *settings*: those that its notes strike, and how. *ends*: the tick at which all is
-    over; None: never.
+    *lanes*: their ids; *ports*: where the notes of each go, by name; *programs*: what is chosen there. *voices*,
+    *settings*: those that its notes strike, and how. *ends*: the tick at which all is over; None: never.
     """
 
     first_tick: int
@@ -324,6 +335,8 @@ class Sounds(BaseModel):
     bar_ticks: int
     beat_ticks: int
     lanes: list[str]
+    ports: list[str]
+    programs: list[ChosenProgram]
     voices: list[Voice]
     settings: list[SoundSettings]
     events: EventColumns

@@ -1,8 +1,11 @@
 """Where a lane's notes go, how its sound stands in the room, what stands or plays in its place, in words."""
 
+from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
 from lattice.document.limits import limits
 from lattice.document.pitched import PITCHED, WHOLE_KIT
+from lattice.document.port import BUILT_IN, SIMULATED, Program
+from lattice.render.sounding import port_of
 from lattice.sentence.setting import Setting, Speech, offered, one_number, unlabelled
 from lattice.sentence.words import Choice, Offer, Word, choice, choices, number, text
 from lattice.theory.names import note_name
@@ -91,6 +94,60 @@ def _say_clip(speech: Speech) -> list[Word]:
     return [] if clip is None else [text("plays "), choice(f"clip “{clip.name}”", "clip")]
 
 
+def _glide(speech: Speech) -> list[Word]:
+    glide = number("glide", "glide_ms", speech.lane.glide_ms, *limits(Lane, "glide_ms"))
+    return [text("glides "), glide, text(" ms")]
+
+
+def _plain_port(speech: Speech) -> str:
+    return port_of(speech.lane, speech.score.kit) if speech.score else BUILT_IN
+
+
+def _port_choices(speech: Speech) -> list[Choice]:
+    """Where it could go: the ports that ship with the application, and those that the piece names."""
+    own, plain = speech.lane.port, port_of(speech.lane.model_copy(update={"port": None}), _kit(speech))
+    named = sorted({port for lane in speech.lanes if (port := lane.port)} | {BUILT_IN, SIMULATED})
+    kit = "the kit’s port" if _kit(speech).port and plain == _kit(speech).port else plain
+    others = [(port, port) for port in named if port != plain or port == own]
+    return choices([("", kit), *others], own or "", lambda key: {"port": key or None})
+
+
+def _kit(speech: Speech) -> Kit:
+    return speech.score.kit if speech.score else DOCKSIDE
+
+
+def _say_program(speech: Speech) -> list[Word]:
+    program = speech.lane.program
+    if program is None:
+        return []
+    words = [
+        choice("program", "program"),
+        text(" "),
+        number("program", "program.number", program.number, *limits(Program, "number")),
+    ]
+    if program.bank is None:
+        return words
+    return [*words, text(" of bank "), number("bank", "program.bank", program.bank, *limits(Program, "bank"))]
+
+
+def _program_choices(speech: Speech) -> list[Choice]:
+    program = speech.lane.program
+    own = Program(number=program.number if program else 1)
+    known = {"none": None, "number": own, "bank": own.model_copy(update={"bank": 0})}
+    chosen = "none" if program is None else "number" if program.bank is None else "bank"
+    return choices(
+        [("none", "as it stands"), ("number", f"program {own.number}"), ("bank", "program of a bank")],
+        chosen,
+        lambda key: {"program": one.model_dump() if (one := known[key]) else None},
+    )
+
+
+_ROOM = "How much of the built-in sound is sent to the room that all share: it answers there."
+_GLIDE = (
+    "A note that begins while another of the lane sounds glides there from it; longer notes overlap more."
+)
+_PORT = "Where its notes go: the built-in sounds, the simulated instrument, or one of your own."
+_PROGRAM = "Which of its sounds your instrument chooses as play begins."
 _CLIP = "Kept notes play in the lane's place; all that it says beside is set aside, not gone."
 _CHANNEL = "The MIDI channel of your own instrument for this lane; the kit's where nothing is said."
 _NOTE = "The MIDI note number that this lane plays; its voice's where nothing is said."
@@ -167,6 +224,45 @@ SOUND: tuple[Setting, ...] = (
         _say_pan,
         lambda speech: _say_pan(speech)[1:] or [number("pan", "pan", 0, *limits(Lane, "pan"))],
         offers=offered("pan 30", _PAN, {"pan": 30}, lambda speech: speech.lane.pan != 0),
+    ),
+    one_number("room", "room", 30, explains=_ROOM, unit=" %"),
+    Setting(
+        "glide",
+        "glide",
+        frozenset({"glide_ms"}),
+        _GLIDE,
+        lambda speech: _glide(speech) if speech.lane.glide_ms else [],
+        lambda speech: _glide(speech)[1:] if speech.lane.is_melodic else [],
+        offers=offered(
+            "glides 80 ms",
+            _GLIDE,
+            {"glide_ms": 80},
+            lambda speech: speech.lane.glide_ms != 0 or not _is_synthesised(speech),
+        ),
+    ),
+    Setting(
+        "port",
+        "port",
+        frozenset({"port"}),
+        _PORT,
+        lambda speech: [text("to "), choice(speech.lane.port, "port")] if speech.lane.port else [],
+        lambda speech: [choice(speech.lane.port or _plain_port(speech), "port")],
+        alternatives={"port": _port_choices},
+        offers=offered(
+            f"to the {SIMULATED}", _PORT, {"port": SIMULATED}, lambda speech: speech.lane.port is not None
+        ),
+    ),
+    Setting(
+        "program",
+        "program",
+        frozenset({"program"}),
+        _PROGRAM,
+        _say_program,
+        lambda speech: _say_program(speech)[2:] or [choice("as it stands", "program")],
+        alternatives={"program": _program_choices},
+        offers=offered(
+            "program 1", _PROGRAM, {"program": {"number": 1}}, lambda speech: speech.lane.program is not None
+        ),
     ),
     Setting(
         "channel",

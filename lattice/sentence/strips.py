@@ -3,9 +3,11 @@
 from collections.abc import Mapping
 from typing import Any, get_args
 
+from lattice.document.controllers import controller_name
 from lattice.document.lane import Lane
 from lattice.document.limits import limits
 from lattice.document.strip import (
+    MAX_SPREAD,
     STRIPS,
     ChordStrip,
     ControlStrip,
@@ -92,7 +94,7 @@ def strip_words(at: StripAt) -> list[Word]:
 def spread_words(at: StripAt) -> list[Word]:
     if at.strip is None or at.strip.spread is None:
         return []
-    widest = min(200, at.kind.high - at.kind.low)
+    widest = min(MAX_SPREAD, at.kind.high - at.kind.low)
     return [
         text(" ±"),
         number(f"{at.name} spread", f"{at.path}.spread.by", at.strip.spread.by, 1, widest),
@@ -180,7 +182,9 @@ def offered_by(*names: str) -> Any:
     def more(speech: Speech) -> Mapping[str, Alternatives]:
         lane = speech.lane
         meant = [
-            at for at in strips_of(lane) if (at.name in names if names else at.name.startswith("control"))
+            at
+            for at in strips_of(lane)
+            if (at.name in names if names else at.kind.field == STRIPS["control"].field)
         ]
         words = {word: one for at in meant for word, one in _alternatives(speech, at).items()}
         return {word: _always(one) for word, one in words.items()}
@@ -271,7 +275,7 @@ def _of_its_own(
 def _say_controls(speech: Speech) -> list[Word]:
     words: list[Word] = []
     for at in strips_of(speech.lane):
-        if at.name.startswith("control"):
+        if at.kind.field == STRIPS["control"].field:
             words += [text(", ")] if words else []
             said = f"{at.name} {count_said(at, speech)}".strip()
             words += [choice(said, f"{at.name} on steps"), *spread_words(at)]
@@ -307,7 +311,7 @@ CONTROLS = Setting(
     on_bench=nothing,
     more_alternatives=offered_by(),
     offers=offered(
-        "control 74",
+        controller_name(74),
         _CONTROL,
         {
             "control_strips": [

@@ -308,7 +308,8 @@ GROUPS: Mapping[Group, tuple[str, ...]] = {
         "ratchet", "length",
     ),
     "sound": (
-        "level", "pan", "brightness", "attack", "release", "control", "channel", "note", "anchor", "clip",
+        "level", "pan", "room", "brightness", "attack", "release", "glide", "control", "port",
+        "program", "channel", "note", "anchor", "clip",
     ),
 }  # fmt: skip
 _ROWS = {row.name: row for row in SETTINGS}

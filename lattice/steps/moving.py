@@ -28,7 +28,7 @@ __all__ = [
 ]
 
 # Moved, they change nothing of which note begins when: they say how the built-in sound stands, and whether it is heard.
-OF_THE_SOUND = frozenset({"level_db", "pan", "brightness", "attack_ms", "release_ms", "mute"})
+OF_THE_SOUND = frozenset({"level_db", "pan", "brightness", "attack_ms", "release_ms", "room", "mute"})
 # A step takes each of these by itself: the lane need not be laid out again for another value.
 _OF_A_STEP = frozenset(
     {"velocity", "chance_percent", "length_percent", "beat_weight", "degrees_up", "semitones_up"}

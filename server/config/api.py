@@ -17,6 +17,7 @@ from pieces.around_api import router as around
 from pieces.melody_api import router as melody
 from pieces.order_api import router as order
 from pieces.render_api import router as render
+from ports.api import router as ports
 from sounds.api import router as sounds
 from takes.api import router as takes
 
@@ -101,3 +102,4 @@ api.add_router("/takes", takes, tags=["takes"])
 api.add_router("/sounds", sounds, tags=["sounds"])
 api.add_router("/kits", kits, tags=["kits"])
 api.add_router("/starters", starters, tags=["starters"])
+api.add_router("/ports", ports, tags=["ports"])

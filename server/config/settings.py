@@ -34,6 +34,7 @@ INSTALLED_APPS = [
     "takes",
     "sounds",
     "library",
+    "ports",
     "demo",
 ]
 MIDDLEWARE = [

@@ -11,7 +11,7 @@ from ninja import Router
 from pydantic import BaseModel, Field, model_validator
 
 from lattice import edits
-from lattice.document import DocumentError, HeldKey, Keys, Meter, Piece, Progression, Scale
+from lattice.document import DocumentError, HeldKey, Keys, Kit, Meter, Piece, Progression, Scale
 from lattice.document.arpeggio import Latch
 from lattice.document.base import Id
 from lattice.document.keys import MAX_KEYS
@@ -121,9 +121,10 @@ class ChordsOffered(BaseModel):
 
 
 class KeyboardQuestion(Body):
-    """Of which *scale* the keys are; none: spelt as without one."""
+    """Of which *scale* the keys are, none: spelt as without one; and which *kit* they strike, if any."""
 
     scale: Scale | None = None
+    kit: Kit | None = None
 
 
 class RescaleQuestion(Body):
@@ -157,8 +158,8 @@ def chords(request: HttpRequest, body: ChordsQuestion) -> ChordsOffered:
 
 @router.post("/keyboard", response={200: list[Key], **refusals(422)})
 def keys(request: HttpRequest, body: KeyboardQuestion) -> list[Key]:
-    """All keys of a keyboard, spelt and marked as a scale has them."""
-    return keyboard(body.scale or Scale())
+    """All keys of a keyboard, spelt and marked as a scale has them, with the voices that a kit has on them."""
+    return keyboard(body.scale or Scale(), body.kit)
 
 
 @router.post("/contour", response={200: Changed, **refusals(422)})

@@ -26,6 +26,7 @@ from pieces.schemas import (
     FileQuestion,
     MeasuresQuestion,
     MovesQuestion,
+    Question,
     RenderQuestion,
     SoundsQuestion,
     StepsQuestion,
@@ -140,6 +141,13 @@ def control(request: HttpRequest, body: ControlQuestion) -> Changed:
             for lane in body.lanes
         }
     )
+
+
+@router.post("/channels", response={200: Changed, **refusals(422)})
+def channels(request: HttpRequest, body: Question) -> Changed:
+    """What lanes become with a MIDI channel each; where all have that, with their voices' again."""
+    spread = edits.a_channel_each(body.score)
+    return Changed(patches={lane: {"channel": channel} for lane, channel in spread.items()})
 
 
 @router.post("/moves/fewer", response={200: Changed, **refusals(422)})

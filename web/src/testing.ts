@@ -1,8 +1,8 @@
 /** Documents and stand-ins for tests. */
 import type { Lane, LanePicture, OrderRow, Piece, Schemas, Score } from '@/api/client'
-import type { Move, Port, Sounding, Strike } from '@/sound/port'
+import { BUILT_IN, type Move, type Port, type Sounding, type Strike } from '@/sound/port'
 import type { Ask, Engine, Question } from '@/sound/player'
-import { PLAIN_PACE, plainLane } from '@/work/document'
+import { PLAIN_PACE, PLAIN_VOICE, plainLane } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
 export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
@@ -12,8 +12,7 @@ export function aLane(id: string, fields: Partial<Lane> = {}): Lane {
 
 export function aPiece(...lanes: Lane[]): Piece {
   const step_value = { note: 16, kind: 'plain', multiplier: 1, divisor: 1 } as const
-  const plain = { tune: 0, length_percent: 100, level_db: 0, pan: 0 }
-  const voices = lanes.map(({ voice }, at) => ({ id: voice, name: voice, pitch: 36 + at, ...plain }))
+  const voices = lanes.map(({ voice }, at) => ({ id: voice, name: voice, pitch: 36 + at, ...PLAIN_VOICE }))
   return {
     version: 3,
     name: 'Night Ferry',
@@ -127,17 +126,18 @@ function both({ score: asked, window, known = {} }: Asked): StandIn {
   const heard = {
     ...place,
     lanes: score.lanes.map(({ id }) => id),
-    settings: score.lanes.map(({ level_db, pan }) => ({ level_db, pan, tone: null })),
+    ports: score.lanes.map(({ port }) => port ?? BUILT_IN),
+    programs: score.lanes.flatMap(({ id, port, channel, program }) =>
+      program ? { lane: id, port: port ?? BUILT_IN, channel: channel ?? 10, program } : [],
+    ),
+    settings: score.lanes.map(({ level_db, pan }) => ({ level_db, pan, room: 0, tone: null })),
     voices: score.lanes.map(
       ({ voice, name }) =>
         score.kit.voices.find(({ id }) => id === voice) ?? {
           id: voice,
           name,
           pitch: 60,
-          tune: 0,
-          length_percent: 100,
-          level_db: 0,
-          pan: 0,
+          ...PLAIN_VOICE,
         },
     ),
     events: {

@@ -8,6 +8,7 @@ from lattice.clips.clip import MAX_TRACKS, Control, Key, Track
 from lattice.clips.edits.action import ClipAction, Place
 from lattice.clips.sheet import Sheet
 from lattice.document.base import Name, Row
+from lattice.document.controllers import controller_name
 from lattice.document.notes import MAX_NOTES
 from lattice.document.piece import Tempo
 from lattice.document.problems import DocumentError
@@ -47,7 +48,7 @@ class SetControls(ClipAction):
         return _with_track(sheet, self.track, controls=controls)
 
     def label(self, sheet: Sheet) -> str:
-        return f"control {self.controller} painted"
+        return f"{controller_name(self.controller)} painted"
 
 
 class SetTrack(ClipAction):

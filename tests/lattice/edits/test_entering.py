@@ -169,7 +169,6 @@ def test_a_tie_needs_a_note_before_it():
 @pytest.mark.parametrize(
     ("fields", "said"),
     [
-        ({"voice": "thud"}, "one of the kit"),
         ({"arpeggio": Arpeggio()}, "fills its pool"),
         ({"follows": "root"}, "keep its own notes"),
         ({"pitch_strip": PitchStrip(values=(1, 2), free=Free())}, "a length of its own"),
@@ -179,6 +178,17 @@ def test_a_lane_that_takes_no_pitches_says_why(fields, said):
     progression = Progression(chords=(PlacedChord(chord="i"),))
     with pytest.raises(DocumentError, match=said):
         entered(reed(**fields), 0, 50, progression=progression)
+
+
+def test_a_voice_of_the_kit_is_struck_whatever_the_key():
+    chain = reed(voice="chain", source=Drawn(steps=4, hits=()))
+    struck = entered(chain, 2, 61)
+    assert (struck.source, struck.edits, struck.pitch_strip) == (Drawn(steps=4, hits=(2,)), (), None)
+    line = line_of(asked(chain), 1, "reed")
+    played = [HeldKey(start=3 * STEP + 100, key=40, velocity=90, end=4 * STEP)]
+    laid = with_patch(chain, record_keys(line, None, played, over=False, nudges=True))
+    assert render(asked(laid), 1, Window(bars=1)).velocities.tolist()[0] == 90
+    assert laid.nudge_strip.values[3] > 0
 
 
 def test_a_pitch_too_far_from_the_lanes_note_is_refused_with_both():

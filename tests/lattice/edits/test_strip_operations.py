@@ -35,7 +35,7 @@ def test_every_operation_keeps_the_length_the_range_and_what_is_plain(strip):
 @given(strips())
 def test_towards_the_middle_brings_no_value_further_from_it(strip):
     kind, values = strip
-    middle = (kind.low + kind.high) / 2
+    middle = kind.twice_the_middle / 2
     for value, nearer in zip(values, scaled(values, kind, 1, 2), strict=True):
         if value is not None and value != 0:
             assert abs(nearer - middle) <= abs(value - middle) / 2 + 0.5

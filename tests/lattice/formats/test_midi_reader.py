@@ -10,8 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.clips import Note
-from lattice.clips.clip import Control, MeterChange, TempoChange
+from lattice.clips.clip import Clip, Control, MeterChange, TempoChange, Track
 from lattice.document import DocumentError, Meter
+from lattice.document.controllers import BEND, PRESSURE
+from lattice.document.port import Program
 from lattice.formats.midi import Export, midi_file
 from lattice.formats.midi_reader import MAX_MIDI_BYTES, read_midi
 from tests.lattice.clips.clips import BAR, clip, clips
@@ -120,9 +122,21 @@ def test_a_change_of_meter_within_a_bar_is_told():
 
 
 def test_controls_are_kept_and_what_is_not_is_told():
-    read = read_midi(file_of(b"\x00\xb0\x4a\x07", b"\x00\xc0\x05", b"\x00\xe0\x00\x40", ON, OFF), "x")
-    assert read.clip.tracks[0].controls == (Control(0, 74, 7),)
-    assert read.remarks == ("pitch bends not kept", "program changes not kept")
+    bank, program, another = b"\x00\xb0\x20\x03", b"\x00\xc0\x05", b"\x00\xc0\x06"
+    moves = b"\x00\xb0\x4a\x07", b"\x00\xe0\x00\x00", b"\x00\xd0\x09"
+    read = read_midi(file_of(bank, *moves, program, another, b"\x00\xa0\x24\x01", ON, OFF), "x")
+    (track,) = read.clip.tracks
+    assert track.controls == (Control(0, 74, 7), Control(0, BEND, -8192), Control(0, PRESSURE, 9))
+    assert track.program == Program(number=6, bank=3)
+    assert read.remarks == ("further program changes not kept", "key pressure not kept")
+
+
+def test_program_bend_and_pressure_are_written_and_read_back():
+    moves = (Control(0, 74, 7), Control(90, BEND, -5000), Control(180, PRESSURE, 9))
+    track = Track(lane="Low reed", channel=3, program=Program(number=6, bank=259), controls=moves)
+    written = Clip(name="x", length_ticks=BAR, tempo=100, meter=Meter(), tracks=(track,))
+    (read,) = read_midi(midi_file(written, Export(resolution=13440)), "x").clip.tracks
+    assert (read.program, read.controls, read.channel) == (track.program, moves, 3)
 
 
 def test_key_and_names_are_read_and_names_cleaned():

@@ -108,7 +108,7 @@ from tests.lattice.speaking import text
                     ControlStrip(controller=1),
                 )
             },
-            "4 in 16 · control 74 5 values at each step, control 1",
+            "4 in 16 · 74 brightness 5 values at each step, 1 modulation",
         ),
         ({"chance_percent": 45, "chance_strip": ChanceStrip(values=(50,))}, "4 in 16 · chance 45 %, on 1"),
         ({"links": (Link(step=1), Link(step=2), Link(step=5))}, "4 in 16 · 3 linked"),

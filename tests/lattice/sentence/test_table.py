@@ -101,7 +101,7 @@ BLACK = {
 
 # What the bench has to paint, and what is set on chosen steps: no fields while they are plain.
 PAINTED = {"ratchet", "nudge", "octave", "chord", "control"}
-PITCHED_ONLY = {"pitch", "follows", "transposed", "arpeggio", "brightness", "attack", "release"}
+PITCHED_ONLY = {"pitch", "follows", "transposed", "arpeggio", "brightness", "attack", "release", "glide"}
 CHOSEN = {"links", "cycle rules", "bursts"}
 # What a hand on the lattice, or keeping, makes: there is nothing to take hold of before.
 SAID_ONLY = {"by hand", "clip", "moves"}

@@ -615,7 +615,7 @@ export interface paths {
         put?: never;
         /**
          * Keys
-         * @description All keys of a keyboard, spelt and marked as a scale has them.
+         * @description All keys of a keyboard, spelt and marked as a scale has them, with the voices that a kit has on them.
          */
         post: operations["pieces_melody_api_keys"];
         delete?: never;
@@ -1064,6 +1064,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ports/controllers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Controllers
+         * @description What is bound on the musician's controllers.
+         */
+        get: operations["ports_api_controllers"];
+        /**
+         * Bind
+         * @description Put what is bound in place of what was.
+         */
+        put: operations["ports_api_bind"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ports/recorded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Recorded
+         * @description What a port was sent, as a Standard MIDI File.
+         */
+        post: operations["ports_api_recorded"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/render": {
         parameters: {
             query?: never;
@@ -1098,6 +1142,26 @@ export interface paths {
          * @description What a word could be instead, or a lane could begin to use, each with the thread it would make.
          */
         post: operations["pieces_render_api_alternatives"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/render/channels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Channels
+         * @description What lanes become with a MIDI channel each; where all have that, with their voices' again.
+         */
+        post: operations["pieces_render_api_channels"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1679,6 +1743,22 @@ export interface components {
             velocity: number;
         };
         /**
+         * ActTarget
+         * @description What a press of the button of that name does.
+         */
+        ActTarget: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "play" | "stop" | "throw" | "keep";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "act";
+        };
+        /**
          * Add
          * @description A note where a hand pointed: on the step of the grid that holds *tick*; without a *step*, at the tick itself.
          *
@@ -1823,125 +1903,174 @@ export interface components {
              * @default {
              *       "channel": 10,
              *       "name": "Dockside",
+             *       "port": null,
              *       "voices": [
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "thud",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Thud",
              *           "pan": 0,
              *           "pitch": 36,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "chain",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Chain",
              *           "pan": 0,
              *           "pitch": 38,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "bottle",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Bottle",
              *           "pan": 0,
              *           "pitch": 39,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "clink",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Clink",
              *           "pan": 0,
              *           "pitch": 42,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "hiss",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Hiss",
              *           "pan": 0,
              *           "pitch": 46,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "shell",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Shell",
              *           "pan": 0,
              *           "pitch": 37,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "winch",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Winch",
              *           "pan": 0,
              *           "pitch": 43,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "bell",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Bell",
              *           "pan": 0,
              *           "pitch": 51,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "rope",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Rope",
              *           "pan": 0,
              *           "pitch": 70,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "rail",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Rail",
              *           "pan": 0,
              *           "pitch": 56,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "plank",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Plank",
              *           "pan": 0,
              *           "pitch": 41,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "gull",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Gull",
              *           "pan": 0,
              *           "pitch": 49,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         }
              *       ]
@@ -2133,6 +2262,37 @@ export interface components {
             control: string;
             /** Lane */
             lane?: string | null;
+        };
+        /**
+         * Binding
+         * @description What one thing on a controller moves.
+         *
+         *     *message*: what it sends; *channel* as musicians count, from 1; *number*: of its key or controller, 0 for the bend
+         *     and the pressure of a channel.
+         */
+        Binding: {
+            /** Channel */
+            channel: number;
+            /**
+             * Message
+             * @enum {string}
+             */
+            message: "note" | "control" | "bend" | "pressure";
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+            /** Target */
+            target: components["schemas"]["HandTarget"] | components["schemas"]["ControlTarget"] | components["schemas"]["PatternTarget"] | components["schemas"]["MuteTarget"] | components["schemas"]["DetourTarget"] | components["schemas"]["ActTarget"];
+        };
+        /**
+         * Bound
+         * @description What is bound on all controllers; each is there once.
+         */
+        Bound: {
+            /** Tables */
+            tables: components["schemas"]["ControllerTable"][];
         };
         /**
          * Bringing
@@ -2416,6 +2576,19 @@ export interface components {
             scale: components["schemas"]["Scale"];
         };
         /**
+         * ChosenProgram
+         * @description What the instrument of a *lane* is to choose on its *port* and *channel*.
+         */
+        ChosenProgram: {
+            /** Channel */
+            channel: number;
+            /** Lane */
+            lane: string;
+            /** Port */
+            port: string;
+            program: components["schemas"]["Program"];
+        };
+        /**
          * Clip
          * @description *tracks* over *length_ticks*; a note may ring on beyond the end, an export cuts it there.
          *
@@ -2604,7 +2777,7 @@ export interface components {
         };
         /**
          * ControlStrip
-         * @description What is sent to a MIDI controller with each step.
+         * @description What is sent to a MIDI controller with each step; 128 is the channel's pressure, 129 its pitch bend.
          */
         ControlStrip: {
             /** Controller */
@@ -2618,6 +2791,44 @@ export interface components {
              * @default []
              */
             values: (number | null)[];
+        };
+        /**
+         * ControlTarget
+         * @description A number of the document: at a dotted *field* of a *lane* of the *piece* of that id, from *low* to *high*.
+         *
+         *     *lane*: none for the pattern's own. *name*: what people call it.
+         */
+        ControlTarget: {
+            /** Field */
+            field: string;
+            /** High */
+            high: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "control";
+            /** Lane */
+            lane?: string | null;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Piece */
+            piece: number;
+        };
+        /**
+         * ControllerTable
+         * @description All that is bound of the controller called *name*; two of one name are numbered.
+         */
+        ControllerTable: {
+            /**
+             * Bindings
+             * @default []
+             */
+            bindings: components["schemas"]["Binding"][];
+            /** Name */
+            name: string;
         };
         /**
          * Copied
@@ -2788,6 +2999,22 @@ export interface components {
             detour: components["schemas"]["Variation"] | components["schemas"]["RepeatDetour"] | components["schemas"]["ShiftDetour"] | components["schemas"]["PaceDetour"] | components["schemas"]["OnlyDetour"];
             /** Text */
             text: string;
+        };
+        /**
+         * DetourTarget
+         * @description A detour, held for as long as the pad is.
+         */
+        DetourTarget: {
+            /**
+             * Detour
+             * @enum {string}
+             */
+            detour: "pace" | "repeat" | "variation" | "shift" | "only";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "detour";
         };
         /**
          * Differences
@@ -3365,6 +3592,19 @@ export interface components {
             y: number;
         };
         /**
+         * HandTarget
+         * @description The big control at a *place* of Perform, whatever it holds in a piece.
+         */
+        HandTarget: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hand";
+            /** Place */
+            place: number;
+        };
+        /**
          * Harder
          * @description Every velocity by as much higher or lower, within 1-127.
          */
@@ -3587,6 +3827,8 @@ export interface components {
         /**
          * Key
          * @description A key of MIDI note *pitch*: its *name* with its octave (middle C, 60, is C4), and its *letter* without.
+         *
+         *     *voice*: the id of the kit's voice on that note; None where it has none.
          */
         Key: {
             /** In Scale */
@@ -3601,12 +3843,15 @@ export interface components {
             name: string;
             /** Pitch */
             pitch: number;
+            /** Voice */
+            voice: string | null;
         };
         /**
          * KeyboardQuestion
-         * @description Of which *scale* the keys are; none: spelt as without one.
+         * @description Of which *scale* the keys are, none: spelt as without one; and which *kit* they strike, if any.
          */
         KeyboardQuestion: {
+            kit?: components["schemas"]["Kit"] | null;
             scale?: components["schemas"]["Scale"] | null;
         };
         /**
@@ -3645,6 +3890,11 @@ export interface components {
             channel: number;
             /** Name */
             name: string;
+            /**
+             * Port
+             * @description where its notes go; none: the built-in sounds
+             */
+            port?: string | null;
             /** Voices */
             voices: components["schemas"]["Voice"][];
         };
@@ -3751,6 +4001,12 @@ export interface components {
              * @enum {string}
              */
             follows: "none" | "root" | "tones" | "nearest";
+            /**
+             * Glide Ms
+             * @description a note that begins while another sounds glides from it
+             * @default 0
+             */
+            glide_ms: number;
             /** @description none: exactly in time and strength */
             humanise?: components["schemas"]["Humanise"] | null;
             /** Id */
@@ -3821,6 +4077,13 @@ export interface components {
              */
             pan: number;
             pitch_strip?: components["schemas"]["PitchStrip"] | null;
+            /**
+             * Port
+             * @description where its notes go; none: the kit's, or built-in sounds
+             */
+            port?: string | null;
+            /** @description what its instrument chooses; none: as it stands */
+            program?: components["schemas"]["Program"] | null;
             ratchet_strip?: components["schemas"]["RatchetStrip"] | null;
             /**
              * Release Ms
@@ -3832,6 +4095,12 @@ export interface components {
              * @description none: never
              */
             restart?: (components["schemas"]["BarRestart"] | components["schemas"]["PassRestart"]) | null;
+            /**
+             * Room
+             * @description % of the built-in sound that is sent to the room
+             * @default 0
+             */
+            room: number;
             /**
              * Rotate
              * @description steps later; negative: earlier
@@ -4385,6 +4654,19 @@ export interface components {
             lanes: string[];
             row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
+        };
+        /**
+         * MuteTarget
+         * @description The lane at a *place*: muted, and heard again.
+         */
+        MuteTarget: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mute";
+            /** Place */
+            place: number;
         };
         /**
          * Naming
@@ -5034,6 +5316,19 @@ export interface components {
             fresh: boolean;
         };
         /**
+         * PatternTarget
+         * @description The pattern at a *place*: chosen as by its pad.
+         */
+        PatternTarget: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pattern";
+            /** Place */
+            place: number;
+        };
+        /**
          * Pedal
          * @description A note that returns on each *every*-th hit, from the *first*-th, in place of the order's.
          *
@@ -5074,125 +5369,174 @@ export interface components {
              * @default {
              *       "channel": 10,
              *       "name": "Dockside",
+             *       "port": null,
              *       "voices": [
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "thud",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Thud",
              *           "pan": 0,
              *           "pitch": 36,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "chain",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Chain",
              *           "pan": 0,
              *           "pitch": 38,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "bottle",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Bottle",
              *           "pan": 0,
              *           "pitch": 39,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "clink",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Clink",
              *           "pan": 0,
              *           "pitch": 42,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "hiss",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Hiss",
              *           "pan": 0,
              *           "pitch": 46,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "shell",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Shell",
              *           "pan": 0,
              *           "pitch": 37,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "winch",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Winch",
              *           "pan": 0,
              *           "pitch": 43,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "bell",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Bell",
              *           "pan": 0,
              *           "pitch": 51,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "rope",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Rope",
              *           "pan": 0,
              *           "pitch": 70,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "rail",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Rail",
              *           "pan": 0,
              *           "pitch": 56,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "plank",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Plank",
              *           "pan": 0,
              *           "pitch": 41,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         },
              *         {
+             *           "fade_in_ms": 0,
+             *           "fade_out_ms": 0,
              *           "id": "gull",
              *           "length_percent": 100,
              *           "level_db": 0,
              *           "name": "Gull",
              *           "pan": 0,
              *           "pitch": 49,
+             *           "reverse": false,
              *           "sound": null,
+             *           "start_percent": 0,
              *           "tune": 0
              *         }
              *       ]
@@ -5252,6 +5596,11 @@ export interface components {
              * @default 0
              */
             pan: number;
+            /**
+             * Room
+             * @default 0
+             */
+            room: number;
             /** Semitones */
             semitones: number;
             tone?: components["schemas"]["Tone"] | null;
@@ -5359,6 +5708,18 @@ export interface components {
             message: string;
         };
         /**
+         * Program
+         * @description Which sound an instrument is to choose: *number* as musicians count, from 1. *bank*: none: as it stands.
+         *
+         *     Source: MIDI 1.0, program change and bank select.
+         */
+        Program: {
+            /** Bank */
+            bank?: number | null;
+            /** Number */
+            number: number;
+        };
+        /**
          * Progression
          * @description Chords one after the other, from the pattern's start, beginning again at their own end.
          *
@@ -5427,6 +5788,16 @@ export interface components {
              *     }
              */
             step: components["schemas"]["StepValue"];
+        };
+        /**
+         * Question
+         * @description What is asked about: a score and its dice.
+         */
+        Question: {
+            /** Dice */
+            dice: number;
+            row?: components["schemas"]["PlacedRow"] | null;
+            score: components["schemas"]["Score"];
         };
         /**
          * Raising
@@ -5526,6 +5897,21 @@ export interface components {
             over: boolean;
             row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
+        };
+        /**
+         * Recorded
+         * @description Messages in the order of time. *tempo*: in which the file counts.
+         */
+        Recorded: {
+            /** Messages */
+            messages: components["schemas"]["Sent"][];
+            /** Name */
+            name: string;
+            /**
+             * Tempo
+             * @description quarter notes a minute
+             */
+            tempo: number;
         };
         /**
          * Refusal
@@ -5988,6 +6374,10 @@ export interface components {
              */
             tempo: number;
         };
+        Sent: [
+            number,
+            number[]
+        ];
         /**
          * Sentence
          * @description All that acts on a lane.
@@ -6175,21 +6565,23 @@ export interface components {
         };
         /**
          * SoundSettings
-         * @description How a built-in sound is struck: *level_db*, *pan* (% to the right); *tone*: of a pitched voice, else None.
+         * @description How a built-in sound is struck: *level_db*, *pan* (% to the right), *room* (%); *tone*: of a pitched voice.
          */
         SoundSettings: {
             /** Level Db */
             level_db: number;
             /** Pan */
             pan: number;
+            /** Room */
+            room: number;
             tone: components["schemas"]["Tone"] | null;
         };
         /**
          * Sounds
          * @description What is heard of a window, and nothing that is drawn. *held*: what controllers hold when it begins.
          *
-         *     *lanes*: their ids. *voices*, *settings*: those that its notes strike, and how. *ends*: the tick at which all is
-         *     over; None: never.
+         *     *lanes*: their ids; *ports*: where the notes of each go, by name; *programs*: what is chosen there. *voices*,
+         *     *settings*: those that its notes strike, and how. *ends*: the tick at which all is over; None: never.
          */
         Sounds: {
             /** Bar Ticks */
@@ -6207,6 +6599,10 @@ export interface components {
             held: components["schemas"]["ControlColumns"];
             /** Lanes */
             lanes: string[];
+            /** Ports */
+            ports: string[];
+            /** Programs */
+            programs: components["schemas"]["ChosenProgram"][];
             /** Settings */
             settings: components["schemas"]["SoundSettings"][];
             /** Voices */
@@ -6660,6 +7056,9 @@ export interface components {
              * @default []
              */
             notes: components["schemas"]["Note"][];
+            /** Port */
+            port?: string | null;
+            program?: components["schemas"]["Program"] | null;
             sound?: components["schemas"]["TrackSound"] | null;
             /**
              * Straights
@@ -6813,7 +7212,8 @@ export interface components {
          * @description The notes and controls of one lane, in the order of time.
          *
          *     *lane_id*: the lane that they came from; none: from a file. *sound*: none where the notes themselves say it.
-         *     *moved*: the controllers that movements of the lane send.
+         *     *moved*: the controllers that movements of the lane send. *port*: where its notes go, by name; none: the built-in
+         *     sounds. *program*: what its instrument chooses.
          */
         Track: {
             /**
@@ -6845,6 +7245,9 @@ export interface components {
              * @default []
              */
             notes: components["schemas"]["Note"][];
+            /** Port */
+            port?: string | null;
+            program?: components["schemas"]["Program"] | null;
             sound?: components["schemas"]["TrackSound"] | null;
         };
         /**
@@ -6871,6 +7274,11 @@ export interface components {
              * @default 0
              */
             pan: number;
+            /**
+             * Room
+             * @default 0
+             */
+            room: number;
             tone?: components["schemas"]["Tone"] | null;
             voice: components["schemas"]["Voice"];
         };
@@ -6974,6 +7382,17 @@ export interface components {
          *     *sound*: the built-in sound, or the musician's own, that it is made of; none: the one called as the voice.
          */
         Voice: {
+            /**
+             * Fade In Ms
+             * @default 0
+             */
+            fade_in_ms: number;
+            /**
+             * Fade Out Ms
+             * @description before it is over
+             * @default 0
+             */
+            fade_out_ms: number;
             /** Id */
             id: string;
             /**
@@ -7000,8 +7419,20 @@ export interface components {
              * @description MIDI note number
              */
             pitch: number;
+            /**
+             * Reverse
+             * @description played from its end to its beginning
+             * @default false
+             */
+            reverse: boolean;
             /** Sound */
             sound?: string | null;
+            /**
+             * Start Percent
+             * @description how much of its beginning is left out
+             * @default 0
+             */
+            start_percent: number;
             /**
              * Tune
              * @description semitones higher
@@ -12590,6 +13021,263 @@ export interface operations {
             };
         };
     };
+    ports_api_controllers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControllerTable"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    ports_api_bind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Bound"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControllerTable"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    ports_api_recorded: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Recorded"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     pieces_render_api_render: {
         parameters: {
             query?: never;
@@ -12688,6 +13376,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Alternative"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pieces_render_api_channels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Question"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
                 };
             };
             /** @description Bad Request */

@@ -71,6 +71,7 @@ const step = (own: (() => unknown) | undefined, verb: string, ofPiece: () => Pro
   own ? own() : tellOf(verb, ofPiece())
 useShortcuts({
   ' ': { says: 'Play, or stop', act: () => playing.toggle() },
+  'Shift+Escape': { says: 'Silence: end every note at every port', act: () => playing.panic() },
   'Ctrl+z': { says: 'Undo', act: () => step(history.own?.undo, 'Undone', piece.undo) },
   'Ctrl+Shift+z': { says: 'Redo', act: () => step(history.own?.redo, 'Redone', piece.redo) },
   'Alt+1': { says: 'Shelf', act: () => router.push('/') },

@@ -15,8 +15,9 @@ export const melody = {
   /** How long chords may be made in a meter, and a progression to begin with in a scale. */
   chords: (meter: Schemas['Meter'], scale: Schemas['Scale']) =>
     answer(api.POST('/api/melody/chords', { body: { meter, scale } })),
-  /** The keys of a keyboard, MIDI notes 0-127, as a scale spells and marks them. */
-  keyboard: (scale: Schemas['Scale'] | null) => answer(api.POST('/api/melody/keyboard', { body: { scale } })),
+  /** The keys of a keyboard, MIDI notes 0-127, as a scale spells and marks them, with the voices that a kit has on them. */
+  keyboard: (scale: Schemas['Scale'] | null, kit: Schemas['Kit'] | null = null) =>
+    answer(api.POST('/api/melody/keyboard', { body: { scale, kit } })),
   progressions: () => answer(api.GET('/api/melody/progressions')),
   /** Lanes with a contour on their pitches: fields by lane. */
   contour: async (of: Omit<Schemas['ContourQuestion'], 'score' | 'dice'>): Promise<Patches> =>

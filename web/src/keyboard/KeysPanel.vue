@@ -12,6 +12,7 @@ import { useNotices } from '@/page/notices'
 import type { Patch } from '@/work/document'
 import { usePlaying } from '@/playing/playing'
 import { inkOf } from '@/theme/inks'
+import { usePiece } from '@/work/piece'
 import KeyBoard from './KeyBoard.vue'
 import { SHOWN } from './keyboard'
 import { useKeys } from './useKeys'
@@ -35,6 +36,7 @@ const patch = (label: string, fields: Patch) => edits.patch(props.lane, label, f
 const notices = useNotices()
 useFocusBack()
 const playing = usePlaying()
+const piece = usePiece()
 const place = { get: () => cursor.value ?? 0, set: (step: number) => void (cursor.value = step) }
 const recording = useRecording(
   () => props.lane,
@@ -51,8 +53,8 @@ const { velocity, down, isSustained, stopPhrase } = keys
 
 /** All keys, by their pitches, as the scale spells and marks them. */
 const all = useOffer(
-  () => ['keyboard', props.inScale],
-  () => melody.keyboard(props.inScale),
+  () => ['keyboard', props.inScale, piece.document?.kit],
+  () => melody.keyboard(props.inScale, piece.document?.kit ?? null),
 )
 const nameOf = (pitch: number) => all.value?.[pitch]?.name ?? ''
 const held = computed(() =>

@@ -1,6 +1,6 @@
 /** Sound files that are dropped or chosen become voices of the kit, several at once. */
 import { library, type Voice } from '@/api/library'
-import { newId } from '@/work/document'
+import { newId, PLAIN_VOICE } from '@/work/document'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
@@ -18,7 +18,7 @@ export function useSoundFiles() {
     let pitch = 48
     while (taken.has(pitch) && pitch < 127) pitch++
     const voice: Voice = {
-      id: newId('voice', kit.voices), name, pitch, sound, tune: 0, length_percent: 100, level_db: 0, pan: 0,
+      id: newId('voice', kit.voices), name, pitch, sound, ...PLAIN_VOICE,
     } // prettier-ignore
     piece.edit(`Kit: voice ${name}`, (document) => ({
       ...document,

@@ -13,4 +13,4 @@ export const ensureAudio = (): Promise<Audio> =>
 const latencyAsked = () => Number(new URLSearchParams(location.search).get('latency')) || undefined
 
 /** Let all that sounds fall silent. */
-export const restAudio = () => void audio?.then((sound) => sound.rest())
+export const restAudio = () => void audio?.then((sound) => sound.port.rest())

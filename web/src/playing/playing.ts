@@ -14,6 +14,7 @@ import type { Clock } from '@/sound/port'
 import { isWithin, startOfBar } from '@/sound/time'
 import { wavOf } from '@/sound/wav'
 import { ensureAudio, restAudio } from './audio'
+import { usePorts } from './ports'
 import { useHeldKeys } from './useHeldKeys'
 import { useTrying } from './useTrying'
 import { aheadOf, type Ahead } from './ahead'
@@ -33,6 +34,7 @@ export const usePlaying = defineStore('playing', () => {
   const piece = usePiece()
   const conversation = useConversation()
   const notices = useNotices()
+  const ports = usePorts()
   const outbox = useOutbox()
   const session = useSession()
   const player = shallowRef<Player | null>(null)
@@ -62,10 +64,12 @@ export const usePlaying = defineStore('playing', () => {
   /** The audio, let to sound, with everything that plays looked after. */
   async function sounding(): Promise<Audio> {
     const sound = await ensureAudio()
+    ports.begin(sound)
     if (!isTicking)
       sound.onTick(() => {
         player.value?.tick()
         loop.value?.tick()
+        ports.tick(player.value)
         followAhead()
       })
     isTicking = true
@@ -203,6 +207,14 @@ export const usePlaying = defineStore('playing', () => {
   function stop() {
     stopPattern()
     stopLoop()
+  }
+
+  /** Silence at once, whatever sounds, wherever. */
+  function panic() {
+    stop()
+    void ensureAudio().then((sound) => sound.port.silence())
+    ports.panic()
+    notices.say('All is silent: every note at every port is ended.')
   }
 
   function toggle() {
@@ -397,6 +409,8 @@ export const usePlaying = defineStore('playing', () => {
     play,
     stop,
     toggle,
+    panic,
+    sounding,
     tryVoice,
     trySinging,
     keyTick,

@@ -1,7 +1,8 @@
 /** Sounds at the touch of a hand, beside whatever plays: keys that are held, voices that are tried. */
 import type { Lane, Schemas } from '@/api/client'
 import { useNotices } from '@/page/notices'
-import type { Standing } from '@/sound/port'
+import { BUILT_IN, type Standing } from '@/sound/port'
+import { PLAIN_VOICE } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { ensureAudio } from './audio'
 
@@ -17,23 +18,15 @@ export function useTrying() {
     const sound = await ensureAudio()
     await sound.resume()
     const time = sound.clock.now() + 0.005
-    const voice = {
-      id: lane.voice,
-      name: lane.name,
-      pitch,
-      tune: 0,
-      length_percent: 100,
-      level_db: 0,
-      pan: 0,
-    }
+    const voice = { ...PLAIN_VOICE, id: lane.voice, name: lane.name, pitch }
     const sounding = sound.port.strike({
-      part: lane.id, voice, tone, pitch, velocity, time, semitones: 0, channel: lane.channel ?? 1, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
+      part: lane.id, port: lane.port ?? BUILT_IN, room: lane.room ?? 0, voice, tone, pitch, velocity, time, semitones: 0, channel: lane.channel ?? 1, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
     }) // prettier-ignore
     return () => sounding.letGo?.(sound.clock.now())
   }
 
   /** Sound one voice now, at the touch of a hand. */
-  async function tryVoice(voice: Schemas['Voice'], standing: Standing = { level: 0, pan: 0 }) {
+  async function tryVoice(voice: Schemas['Voice'], standing: Standing = { level: 0, pan: 0, room: 0 }) {
     try {
       const sound = await ensureAudio()
       await sound.resume()
@@ -42,7 +35,7 @@ export function useTrying() {
       const channel = piece.document?.kit.channel ?? 10
       const { pitch } = voice
       sound.port.strike({
-        ...standing, part: 'kit', voice, pitch, semitones: 0, tone: null, velocity: 100, channel, time, end: time + 1,
+        ...standing, part: 'kit', port: piece.document?.kit.port ?? BUILT_IN, voice, pitch, semitones: 0, tone: null, velocity: 100, channel, time, end: time + 1,
       }) // prettier-ignore
     } catch (reason) {
       notices.complain(reason)

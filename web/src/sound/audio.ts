@@ -1,24 +1,23 @@
 /** The browser's audio: its clock, the kit as a port, and a ticker that goes on in hidden tabs. */
 import { Context, setContext } from 'tone'
 
-import { Part } from './part'
-import { releaseOf, renderKit, voiceOf } from './kit'
+import { Desk, soundOf, type BufferOf } from './desk'
+import { renderKit, voiceOf } from './kit'
 import { LoopPlayer, secondsOf, type Loop } from './loop'
 import { OwnSounds } from './ownSounds'
 import { soundPitched, TIMBRES } from './pitched'
 import { HORIZON, LEAD_IN } from './player'
-import type { Clock, Move, Port, Sounding, Strike } from './port'
-import { paceOf, tuned } from './time'
+import type { Clock, Strike } from './port'
+import { Switchboard } from './switchboard'
 
 export interface Audio {
   readonly clock: Clock
-  readonly port: Port
+  /** Where all notes go, each to the port that it is for. */
+  readonly port: Switchboard
   /** Call `act` some thirty times a second, hidden tab or not. */
   onTick(act: () => void): void
   /** Have the musician's own sounds ready that `voices` are made of. @throws Error if one cannot be had. */
   fetchOwn(voices: readonly Strike['voice'][]): Promise<void>
-  /** Put every controller where it is when nothing has moved it. */
-  rest(): void
   /** Let it sound: browsers wait for a gesture. */
   resume(): Promise<void>
   /** How loud it is now: root mean square of the last few milliseconds. */
@@ -31,8 +30,6 @@ export interface Audio {
 }
 
 const TICK_SECONDS = 0.03
-/** Time constant of a cut, in seconds: short enough to be at once, long enough not to click. */
-const CUT = 0.004
 
 /** `latencySeconds`: what the browser may buffer; more is steadier, less is nearer to the hand. */
 export async function createAudio(latencySeconds?: number): Promise<Audio> {
@@ -50,10 +47,9 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
 
   return {
     clock: { now: () => native.currentTime },
-    port: desk,
+    port: new Switchboard(desk),
     onTick: (act) => void context.on('tick', act),
     fetchOwn: (voices) => own.fetch(voices.map(soundOf)),
-    rest: () => desk.rest(native.currentTime),
     resume: () => native.resume(),
     level: () => {
       const samples = new Float32Array(meter.fftSize)
@@ -63,42 +59,6 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
     offline: (loop) => renderLoop(loop, bufferOf),
     kit,
     pitched: async () => new Map(await Promise.all(Object.keys(TIMBRES).map(renderPitched))),
-  }
-}
-
-type BufferOf = (voice: Strike['voice']) => AudioBuffer | null
-
-/** Where everything that sounds comes together: each lane on its own way, and a limiter. */
-class Desk implements Port {
-  readonly output: AudioNode
-  readonly #input: GainNode
-  readonly #parts = new Map<string, Part>()
-
-  constructor(
-    private readonly context: BaseAudioContext,
-    private readonly bufferOf: BufferOf,
-  ) {
-    this.#input = new GainNode(context, { gain: 0.7 })
-    const how = { threshold: -8, ratio: 12, attack: 0.002, release: 0.12 }
-    this.output = this.#input.connect(new DynamicsCompressorNode(context, how))
-  }
-
-  strike(note: Strike): Sounding {
-    return strike(this.context, this.bufferOf(note.voice), this.#part(note.part).input, note)
-  }
-
-  move(control: Move) {
-    this.#part(control.part).move(control)
-  }
-
-  rest(time: number) {
-    this.#parts.forEach((part) => part.rest(time))
-  }
-
-  #part(name: string): Part {
-    const part = this.#parts.get(name) ?? new Part(this.context, this.#input)
-    this.#parts.set(name, part)
-    return part
   }
 }
 
@@ -126,9 +86,11 @@ async function renderPitched(voice: string): Promise<[string, Float32Array]> {
   const timbre = TIMBRES[voice]
   const tone = { brightness: 50, attack_ms: 10, release_ms: 100 }
   if (timbre)
-    soundPitched(context, context.destination, {
+    soundPitched(context, context.destination, new GainNode(context), {
       timbre,
       tone,
+      shaping: { timbre: 0, release: 0, attack: 0, decay: 0 },
+      glide: null,
       pitch: MIDDLE_A,
       loudness: 1,
       pan: 0,
@@ -136,54 +98,4 @@ async function renderPitched(voice: string): Promise<[string, Float32Array]> {
       end: 0.4,
     })
   return [voice, (await context.startRendering()).getChannelData(0)]
-}
-
-/** What a voice is made of: its own name where nothing else is said. */
-const soundOf = ({ id, sound }: Strike['voice']) => sound ?? id
-
-const gainOf = (decibels: number) => 10 ** (decibels / 20)
-
-function strike(
-  context: BaseAudioContext,
-  buffer: AudioBuffer | null,
-  out: AudioNode,
-  note: Strike,
-): Sounding {
-  const { voice } = note
-  const loudness = (note.velocity / 127) ** 1.6 * gainOf(note.level + voice.level_db)
-  const timbre = note.tone ? TIMBRES[voice.id] : undefined
-  if (note.tone && timbre) {
-    const { tone, pitch, time, end } = note
-    const pan = Math.max(-1, Math.min(1, note.pan / 100))
-    return soundPitched(context, out, { timbre, tone, pitch, loudness, pan, time, end })
-  }
-  const gain = new GainNode(context, { gain: loudness })
-  const rate = paceOf(tuned(note.semitones, voice.tune))
-  const source = new AudioBufferSourceNode(context, { buffer, playbackRate: rate })
-  const release = releaseOf(soundOf(voice))
-  source.connect(gain)
-  const pan = Math.max(-1, Math.min(1, (note.pan + voice.pan) / 100))
-  const last = pan ? new StereoPannerNode(context, { pan }) : gain
-  if (last !== gain) gain.connect(last)
-  last.connect(out)
-  source.start(note.time)
-  // A voice that is made shorter fades before its sound is over.
-  const whole = (buffer?.duration ?? 0) / rate
-  const short = note.time + (whole * voice.length_percent) / 100
-  const end = voice.length_percent < 100 ? Math.min(note.end, short) : note.end
-  const fade = voice.length_percent < 100 && end === short ? Math.min(release, whole * 0.15) : release
-  gain.gain.setTargetAtTime(0, end, fade / 3)
-  source.stop(end + fade * 2)
-  source.onended = () => last.disconnect()
-  return {
-    cut(time) {
-      if (time <= note.time) {
-        source.stop(0) // before its start: it never sounds
-        return
-      }
-      gain.gain.cancelScheduledValues(time)
-      gain.gain.setTargetAtTime(0, time, CUT)
-      source.stop(time + CUT * 8)
-    },
-  }
 }

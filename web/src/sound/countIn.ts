@@ -1,6 +1,6 @@
 /** Clicks before the music begins: on nobody's lane, and so on no tape. */
 import type { Schemas } from '@/api/client'
-import type { Port, Sounding } from './port'
+import { BUILT_IN, type Port, type Sounding } from './port'
 import { wrapped } from './time'
 
 /** The voice that counts in. */
@@ -19,7 +19,7 @@ export function countIn(
   return times.map((time, at) => {
     const [higher, velocity] = wrapped(at, inBar) === 0 ? [7, 110] : [0, 80]
     return port.strike({
-      part: 'clicks', voice, semitones: higher, tone: null, velocity, channel, time, level: 0, pan: 0, pitch: voice.pitch, end: time + SECONDS,
+      part: 'clicks', port: BUILT_IN, room: 0, voice, semitones: higher, tone: null, velocity, channel, time, level: 0, pan: 0, pitch: voice.pitch, end: time + SECONDS,
     }) // prettier-ignore
   })
 }

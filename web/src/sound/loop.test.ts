@@ -2,13 +2,14 @@
 import { describe, expect, it } from 'vitest'
 
 import type { Schemas } from '@/api/client'
+import { PLAIN_VOICE } from '@/work/document'
 import { LoopPlayer, secondsOf, type Loop } from './loop'
 import { LEAD_IN } from './player'
 import type { Strike } from './port'
 
 const QUARTER = 13440
-const voice = { id: 'thud', name: 'Thud', pitch: 36, tune: 0, length_percent: 100, level_db: 0, pan: 0 }
-const sound = { voice, semitones: 0, level_db: 0, pan: 0 }
+const voice = { id: 'thud', name: 'Thud', pitch: 36, ...PLAIN_VOICE }
+const sound = { voice, semitones: 0, level_db: 0, pan: 0, room: 0 }
 
 function loopOf(starts: number[], fields: Partial<Loop> = {}): Loop {
   const notes = starts.map((start) => [start, 100, 36, 90, 0] as Schemas['Note'])

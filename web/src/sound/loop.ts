@@ -1,7 +1,7 @@
 /** Plays notes that are known, round and round: a take or a clip. What is played may change at any time, in time. */
 import type { Schemas } from '@/api/client'
 import { HORIZON, LEAD_IN } from './player'
-import type { Clock, Port, Sounding } from './port'
+import { BUILT_IN, type Clock, type Port, type Sounding } from './port'
 import { byTick, TimeLine, tuned, wrapped } from './time'
 
 export type PitchSound = Schemas['PitchSound']
@@ -9,6 +9,9 @@ export type PitchSound = Schemas['PitchSound']
 export interface LoopTrack {
   readonly lane: string
   readonly channel: number
+  /** The name of the port that it plays to; none: the built-in sounds. */
+  readonly port?: string | null | undefined
+  readonly program?: Schemas['Program'] | null | undefined
   readonly notes: readonly Schemas['Note'][]
   readonly controls: readonly Schemas['Control'][]
   /** What sounds each MIDI note, as the engine says. */
@@ -78,6 +81,7 @@ export class LoopPlayer {
     this.#passAt = this.#next = this.#upTo = 0
     this.#line = new TimeLine(0, this.clock.now() + LEAD_IN, loop.tempo)
     this.#take(loop)
+    this.#choose(loop)
     this.tick()
   }
 
@@ -146,9 +150,15 @@ export class LoopPlayer {
     ].sort(byTick)
   }
 
-  #move({ lane, channel }: LoopTrack, controller: number, value: number, at: number) {
+  #choose({ tracks }: Loop) {
+    const time = this.clock.now()
+    for (const { lane, port, channel, program } of tracks)
+      if (program) this.port.choose?.({ part: lane, port: port ?? BUILT_IN, channel, program, time })
+  }
+
+  #move({ lane, channel, port }: LoopTrack, controller: number, value: number, at: number) {
     const time = Math.max(this.#line?.timeOf(at) ?? 0, this.clock.now())
-    this.port.move({ part: lane, channel, controller, value, time })
+    this.port.move({ part: lane, port: port ?? BUILT_IN, channel, controller, value, time })
   }
 
   #strike(track: LoopTrack, [, length, pitch, velocity, tune = 0]: Schemas['Note'], start: number) {
@@ -159,11 +169,13 @@ export class LoopPlayer {
     if (time < this.clock.now() - HORIZON) return
     const sounding = this.port.strike({
       part: track.lane,
+      port: track.port ?? BUILT_IN,
       voice: sound.voice,
       semitones: tuned(sound.semitones, tune),
       tone: sound.tone ?? null,
       level: sound.level_db,
       pan: sound.pan,
+      room: sound.room,
       pitch,
       velocity,
       channel: track.channel,

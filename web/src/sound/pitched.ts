@@ -1,6 +1,8 @@
 /** The pitched voices: each a few oscillators and a filter, built for every note and gone with it. */
 
+import type { Shaping } from './part'
 import type { Sounding } from './port'
+import { coloured } from './struck'
 
 /** How a pitched voice is set. `brightness` in %. */
 export interface Tone {
@@ -132,10 +134,16 @@ export const TIMBRES: Readonly<Record<string, Timbre>> = {
 
 const CUT = 0.006 // seconds, as a time constant: at once, without a click
 const HIGHEST = 18_000
+const SLOWEST = 0.4 // seconds that a slower attack adds at most
+const HELD = 60 // seconds that the pedal holds a note at most
+const centsOf = (from: number, to: number) => 100 * (from - to)
 
 export interface PitchedNote {
   readonly timbre: Timbre
   readonly tone: Tone
+  readonly shaping: Shaping
+  /** The pitch that it glides from, and in how many seconds. */
+  readonly glide: { readonly from: number; readonly seconds: number } | null
   /** MIDI note number. */
   readonly pitch: number
   /** 0 to 1 and above: how loud. */
@@ -146,15 +154,18 @@ export interface PitchedNote {
   readonly end: number
 }
 
-/** Sound a note into `out`. */
+/** Sound a note into `out`; `detune` moves its pitch, in cents. */
 export function soundPitched(
   context: BaseAudioContext,
   out: AudioNode,
-  { timbre, tone, pitch, loudness, pan, time, end }: PitchedNote,
+  detune: AudioNode,
+  { timbre, tone, shaping, glide, pitch, loudness, pan, time, end }: PitchedNote,
 ): Sounding {
   const hertz = 440 * 2 ** ((pitch - 69) / 12)
-  const attack = Math.max(0.001, tone.attack_ms / 1000)
-  const release = Math.max(0.005, tone.release_ms / 1000)
+  const slower = shaping.attack > 0 ? SLOWEST * shaping.attack ** 2 : 0
+  const attack = Math.max(0.001, (tone.attack_ms / 1000) * 6 ** shaping.attack + slower)
+  const release = Math.max(0.005, (tone.release_ms / 1000) * 8 ** shaping.release)
+  const lasting = 6 ** shaping.decay
   const last = end + release
 
   const envelope = new GainNode(context, { gain: 0 })
@@ -162,7 +173,8 @@ export function soundPitched(
   const sustain = timbre.sustain ?? 1
   envelope.gain.setValueAtTime(0, time)
   envelope.gain.linearRampToValueAtTime(peak, time + attack)
-  if (timbre.decay) envelope.gain.setTargetAtTime(peak * sustain, time + attack, timbre.decay / 3)
+  if (timbre.decay) envelope.gain.setTargetAtTime(peak * sustain, time + attack, (timbre.decay * lasting) / 3)
+  else if (shaping.decay < 0) envelope.gain.setTargetAtTime(peak / 8, time + attack, lasting / 3)
   envelope.gain.setTargetAtTime(0, Math.max(end, time + Math.min(attack, 0.02)), release / 4)
   const outlet = pan ? new StereoPannerNode(context, { pan }) : envelope
   if (outlet !== envelope) envelope.connect(outlet)
@@ -173,16 +185,19 @@ export function soundPitched(
   const filter = new BiquadFilterNode(context, {
     type: 'lowpass',
     frequency: open,
-    Q: timbre.resonance ?? 0.7,
+    Q: (timbre.resonance ?? 0.7) + 9 * Math.max(0, shaping.timbre),
   })
   if (timbre.sweep) {
     const [times, seconds] = timbre.sweep
     filter.frequency.setValueAtTime(Math.min(HIGHEST, open * times), time)
-    filter.frequency.setTargetAtTime(open, time, seconds / 2)
+    filter.frequency.setTargetAtTime(open, time, (seconds * lasting) / 2)
   }
-  filter.connect(envelope)
+  const colour = coloured(context, shaping.timbre)
+  if (colour) filter.connect(colour).connect(envelope)
+  else filter.connect(envelope)
 
   const sources: OscillatorNode[] = []
+  const pitched: OscillatorNode[] = []
   const begin = (source: OscillatorNode) => {
     source.start(time)
     source.stop(last)
@@ -191,14 +206,19 @@ export function soundPitched(
   for (const { ratio, gain, wave = 'sine', cents = 0, decay } of timbre.partials) {
     if (hertz * ratio > HIGHEST) continue // beyond hearing, and what the audio can make
     const source = new OscillatorNode(context, { type: wave, frequency: hertz * ratio, detune: cents })
-    if (timbre.bend) {
+    detune.connect(source.detune)
+    if (glide) {
+      source.detune.setValueAtTime(cents + centsOf(glide.from, pitch), time)
+      source.detune.linearRampToValueAtTime(cents, time + glide.seconds)
+    } else if (timbre.bend) {
       source.detune.setValueAtTime(cents + timbre.bend[0], time)
       source.detune.linearRampToValueAtTime(cents, time + timbre.bend[1])
     }
     const level = new GainNode(context, { gain })
-    if (decay) level.gain.setTargetAtTime(0, time + attack, decay / 3)
+    if (decay) level.gain.setTargetAtTime(0, time + attack, (decay * lasting) / 3)
     source.connect(level).connect(filter)
     begin(source)
+    pitched.push(source)
   }
   if (timbre.sways) {
     const [rate, depth] = timbre.sways
@@ -208,7 +228,11 @@ export function soundPitched(
     begin(sway)
   }
   const [first] = sources
-  if (first) first.onended = () => outlet.disconnect()
+  if (first)
+    first.onended = () => {
+      pitched.forEach((source) => detune.disconnect(source.detune))
+      outlet.disconnect()
+    }
 
   const fade = (at: number, constant: number, stop: number) => {
     envelope.gain.cancelScheduledValues(at)
@@ -222,5 +246,9 @@ export function soundPitched(
       sources.forEach((source) => source.stop(0))
     },
     letGo: (at) => fade(at, release / 4, at + release * 1.5),
+    holdOn() {
+      envelope.gain.cancelScheduledValues(Math.max(time + attack, end - 0.001))
+      sources.forEach((source) => source.stop(end + HELD))
+    },
   }
 }

@@ -6,9 +6,11 @@
  * takes over at the moment that was asked for, on a time line and a stretch of tape of its own.
  */
 import type { PlacedRow, Score } from '@/api/client'
-import { Tape, trim, type Playing, type TapeNote, type TapeStretch } from './tape'
+import { Tape, trim, type Playing, type TapeNote } from './tape'
 import { countIn } from './countIn'
 import { Holds } from './holds'
+import { LiveNotes, type Run } from './live'
+import { neutral } from './neutral'
 import type { Clock, Port, Sounding } from './port'
 import { controlsOf, notesOf, type Ready, type ReadyControl, type Sounds } from './prepared'
 import { isSamePlace, Succession, type AskSwitch, type How, type Place } from './succession'
@@ -18,7 +20,8 @@ import {
   beatsOf,
   byTick,
   elapsed,
-  lengthUntil,
+  sinceThen,
+  steered,
   tickAfter,
   ticksOfBar,
   TimeLine,
@@ -53,18 +56,6 @@ export interface Engine {
   readonly switches: AskSwitch
 }
 
-/** A stretch of tape and where it lies in time. `began`: ticks from when play was pressed to its tick 0. */
-interface Run {
-  readonly line: TimeLine
-  readonly stretch: TapeStretch
-  readonly began: number
-}
-interface Committed {
-  readonly note: TapeNote
-  readonly sounding: Sounding
-  readonly run: Run
-}
-
 export class Player {
   #run: Run | null = null
   /** The run that another pattern has followed, until the moment at which it does. */
@@ -84,10 +75,12 @@ export class Player {
   #ready: Ready[] = []
   #readyControls: ReadyControl[] = []
   /** What each controller was last given, by lane and number. */
-  #given = new Map<string, number>()
+  #given = new Map<string, ReadyControl>()
+  /** What instruments were told to choose, by port and channel. */
+  #chosen = new Map<string, unknown>()
   #readyUpTo = 0
   #committedUpTo = 0
-  #live: Committed[] = []
+  readonly #live: LiveNotes
   #clicks: Sounding[] = []
   /** Versions of the score that the engine is being asked about. */
   #asking = new Set<number>()
@@ -112,6 +105,7 @@ export class Player {
     private readonly engine: Engine,
     readonly tape = new Tape(),
   ) {
+    this.#live = new LiveNotes(clock, port)
     this.#succession = new Succession(engine.switches, (playing) => this.#askFrom(0, playing))
   }
 
@@ -144,12 +138,7 @@ export class Player {
 
   /** Notes of the pattern that is heard which began within the last `seconds`. */
   soundingWithin(seconds: number): TapeNote[] {
-    const now = this.clock.now()
-    const heard = (this.#leaving ?? this.#run)?.stretch
-    const began = ({ note, run }: Committed) => run.line.timeOf(note.start)
-    return this.#live
-      .filter((one) => one.run.stretch === heard && began(one) > now - seconds && began(one) <= now)
-      .map(({ note }) => note)
+    return this.#live.begunWithin(seconds, (this.#leaving ?? this.#run)?.stretch)
   }
 
   /** Play from `fromTick` on, after `barsBefore` bars of clicks. Waits for the first notes before the clock starts to count. */
@@ -179,12 +168,12 @@ export class Player {
     this.#clicks = []
     this.#stoppedAt = this.nowTick
     this.#tell(now)
-    this.#withdraw(() => true, now)
+    this.#live.withdraw(() => true)
     this.#run = this.#leaving = null
     this.#succession.forget()
     this.#ready = []
     this.#readyControls = []
-    this.#live = []
+    this.#live.forget()
   }
 
   /**
@@ -203,6 +192,7 @@ export class Player {
       return
     }
     this.#succession.forget()
+    this.#withdrawGone(now.score, playing.score)
     if (now.score === playing.score && now.dice === playing.dice && now.row === playing.row) return
     this.#playing = playing
     this.#version++
@@ -218,11 +208,20 @@ export class Player {
     this.#fetch()
   }
 
+  /** What lanes sound that are not there any more ends with them. */
+  #withdrawGone(before: Score, after: Score) {
+    if (before.lanes === after.lanes) return
+    const left = new Set(after.lanes.map(({ id }) => id))
+    if (before.lanes.every(({ id }) => left.has(id))) return
+    this.#live.withdraw(({ laneId }) => !left.has(laneId))
+    this.#ready = this.#ready.filter(({ laneId }) => left.has(laneId))
+  }
+
   /** Silence lanes at once: withdraw what has not begun, cut what sounds, drop what lies ready. */
   silence(isSilenced: (laneId: string) => boolean) {
     const lanes = this.#playing?.score.lanes ?? []
     for (const { id } of lanes) if (isSilenced(id)) this.#hushed.set(id, this.#version)
-    this.#withdraw(({ laneId }) => isSilenced(laneId), this.clock.now())
+    this.#live.withdraw(({ laneId }) => isSilenced(laneId))
     this.#ready = this.#ready.filter(({ laneId }) => !isSilenced(laneId))
     this.#readyControls = this.#readyControls.filter(({ laneId }) => !isSilenced(laneId))
   }
@@ -234,10 +233,30 @@ export class Player {
    */
   keyTick(pressed = this.clock.now()): number {
     if (!this.#run) return 0
-    const straights = this.#live.filter(({ run }) => run === this.#run).map(({ note }) => note.straight)
     const soon = this.#run.line.tickAt(Math.min(pressed, this.clock.now()) + KEY_SECONDS)
-    const free = Math.max(soon, this.#committedUpTo, ...straights.map((straight) => straight + 1))
+    const free = Math.max(soon, this.#committedUpTo, this.#live.latestOf(this.#run) + 1)
     return this.#holds.take(free, this.#version + 1)
+  }
+
+  /** Ticks from when play was pressed, at `seconds` on the clock: they count on over patterns. Null: nothing plays. */
+  elapsedAt(seconds: number): number | null {
+    const leaving = this.#leaving
+    const run = leaving && leaving.line.tickAt(seconds) < leaving.endTick ? leaving : this.#run
+    return run && elapsed(run.began, run.line.tickAt(seconds), 0)
+  }
+  /** When so many ticks have passed since play was pressed, in seconds on the clock. */
+  timeOfElapsed(ticks: number): number {
+    const leaving = this.#leaving
+    const run = leaving && sinceThen(ticks, leaving.began) < leaving.endTick ? leaving : this.#run
+    return run ? run.line.timeOf(sinceThen(ticks, run.began)) : this.clock.now()
+  }
+  /** Where a clock from outside says the music is, in ticks since play: go a little faster or slower until it is there. */
+  steer(ticks: number, seconds: number) {
+    const run = this.#run
+    const at = this.elapsedAt(seconds)
+    if (!run || at === null || this.#leaving) return
+    const from = Math.max(this.#committedUpTo, run.line.tickAt(this.clock.now()))
+    run.line.changeTempo(from, steered(run.stretch.score.tempo, ticks, at))
   }
 
   /** Where the music was at `seconds` on the clock, in ticks. */
@@ -283,7 +302,7 @@ export class Player {
       return
     }
     this.#commitUpTo(upTo, now)
-    this.#live = this.#live.filter(({ note, run }) => run.line.timeOf(note.start + note.length) > now - 1)
+    this.#live.forgetOld()
     trim(this.#run.stretch)
     this.#fetch()
   }
@@ -297,6 +316,7 @@ export class Player {
     this.#ready = []
     this.#readyControls = []
     this.#given.clear()
+    if (!this.#leaving) this.#chosen.clear()
     this.#add(first, fromTick, () => false)
     this.#hold(first, () => false)
   }
@@ -361,81 +381,35 @@ export class Player {
 
   // ---- Committing ----
 
+  /** In the order of time: a controller moves before the note that it is for begins. */
   #commitUpTo(upTo: number, now: number) {
     const run = this.#run as Run
-    let due = 0
-    for (let next = this.#ready[due]; next && next.start < upTo; next = this.#ready[++due]) {
-      if (run.line.timeOf(next.start) > now - TOO_LATE) this.#commit(next, run)
+    const lanes = new Map(this.#playing?.score.lanes.map((lane) => [lane.id, lane]))
+    let [note, control] = [0, 0]
+    for (;;) {
+      const [next, move] = [this.#ready[note], this.#readyControls[control]]
+      if (move && move.tick < upTo && (!next || move.tick <= next.start)) {
+        this.#move(move, run)
+        control++
+      } else if (next && next.start < upTo) {
+        const lane = lanes.get(next.laneId)
+        if (lane && run.line.timeOf(next.start) > now - TOO_LATE) this.#live.commit(next, run, lane)
+        note++
+      } else break
     }
-    this.#ready.splice(0, due)
-    due = 0
-    for (let next = this.#readyControls[due]; next && next.tick < upTo; next = this.#readyControls[++due]) {
-      this.#move(next, run)
-    }
-    this.#readyControls.splice(0, due)
+    this.#ready.splice(0, note)
+    this.#readyControls.splice(0, control)
     this.#committedUpTo = Math.max(this.#committedUpTo, upTo)
   }
 
   #move(next: ReadyControl, run: Run) {
     const lane = this.#playing?.score.lanes.find(({ id }) => id === next.laneId)
     if (!lane) return
-    this.#given.set(`${next.laneId} ${next.controller}`, next.value)
-    this.port.move({
-      ...next,
-      part: next.laneId,
-      time: Math.max(run.line.timeOf(next.tick), this.clock.now()),
-    })
+    this.#given.set(keyOf(next), next)
+    const { port, channel, controller, value } = next
+    const time = Math.max(run.line.timeOf(next.tick), this.clock.now())
+    this.port.move({ part: next.laneId, port, channel, controller, value, time })
     run.stretch.controls.push({ ...next, lane: lane.name, ink: lane.ink })
-  }
-
-  #commit(next: Ready, run: Run) {
-    const score = this.#playing?.score
-    const lane = score?.lanes.find(({ id }) => id === next.laneId)
-    if (!lane || !next.voice) return
-    const time = run.line.timeOf(next.start)
-    // One pitch at a time, also across an edit: the engine sees to it within one score.
-    const before = ({ note, run: its }: Committed) => its !== run || note.start < next.start
-    this.#cut(
-      this.#live.filter((one) => isSamePitch(one.note, next) && before(one)),
-      time,
-    )
-    const { voice, semitones, tone, level, pan, ...written } = next
-    const note: TapeNote = { ...written, time, lane: lane.name, ink: lane.ink }
-    const sounding = this.port.strike({
-      part: lane.id,
-      voice,
-      semitones,
-      tone,
-      level,
-      pan,
-      pitch: next.pitch,
-      velocity: next.velocity,
-      channel: next.channel,
-      time,
-      end: run.line.timeOf(next.start + next.length),
-    })
-    this.#live.push({ note, sounding, run })
-    run.stretch.notes.push(note)
-  }
-
-  #withdraw(isMeant: (note: TapeNote) => boolean, now: number) {
-    const meant = this.#live.filter(({ note }) => isMeant(note))
-    const unheard = new Set(meant.filter(({ note, run }) => run.line.timeOf(note.start) >= now))
-    this.#cut(meant, now)
-    for (const { run } of unheard) {
-      const gone = new Set([...unheard].filter((one) => one.run === run).map(({ note }) => note))
-      run.stretch.notes = run.stretch.notes.filter((note) => !gone.has(note))
-    }
-    this.#live = this.#live.filter((one) => !unheard.has(one))
-  }
-
-  #cut(live: readonly Committed[], time: number) {
-    for (const { note, sounding, run } of live) {
-      const tick = run.line.tickAt(time)
-      if (note.start + note.length <= tick) continue
-      sounding.cut(time)
-      note.length = lengthUntil(note.start, tick)
-    }
   }
 
   // ---- Asking the engine ----
@@ -489,24 +463,40 @@ export class Player {
   }
 
   /** Before anything else, give controllers what they hold where the commitments end, if they have it not already. */
-  #hold({ controls, held, lanes }: Sounds, isHushed: (laneId: string) => boolean) {
+  #hold(sounds: Sounds, isHushed: (laneId: string) => boolean) {
     const from = this.#committedUpTo
     const last = new Map<string, ReadyControl>()
-    const earlier = controlsOf(controls, lanes).filter(({ tick }) => tick < from)
-    for (const one of [...controlsOf(held, lanes), ...earlier])
-      last.set(`${one.laneId} ${one.controller}`, one)
-    const missing = [...last].filter(
-      ([key, { value, laneId }]) => this.#given.get(key) !== value && !isHushed(laneId),
+    const sent = controlsOf(sounds.controls, sounds)
+    const earlier = sent.filter(({ tick }) => tick < from)
+    for (const one of [...controlsOf(sounds.held, sounds), ...earlier]) last.set(keyOf(one), one)
+    // What nothing moves any more goes back to where it changes nothing.
+    const moved = new Set([...last.keys(), ...sent.map(keyOf)])
+    for (const [key, one] of this.#given) {
+      const isOver = !moved.has(key) && one.value !== neutral(one.controller)
+      if (isOver) last.set(key, { ...one, value: neutral(one.controller) })
+    }
+    const missing = [...last.values()].filter(
+      (one) => this.#given.get(keyOf(one))?.value !== one.value && !isHushed(one.laneId),
     )
     const tick = Math.ceil(from) // commitments end anywhere, what is on the tape lies on whole ticks
-    this.#readyControls = [...missing.map(([, one]) => ({ ...one, tick })), ...this.#readyControls].sort(
-      byTick,
-    )
+    this.#readyControls = [...missing.map((one) => ({ ...one, tick })), ...this.#readyControls].sort(byTick)
+    this.#choose(sounds)
+  }
+
+  /** Tell instruments which of their sounds to choose, where they have not been told. */
+  #choose({ programs }: Sounds) {
+    const time = this.clock.now()
+    for (const { lane, port, channel, program } of programs) {
+      const [key, said] = [`${port} ${channel}`, JSON.stringify(program)]
+      if (this.#chosen.get(key) === said) continue
+      this.#chosen.set(key, said)
+      this.port.choose?.({ part: lane, port, channel, program, time })
+    }
   }
 
   #add(sounds: Sounds, from: number, isHushed: (laneId: string) => boolean) {
-    const { controls, lanes, end_tick } = sounds
-    const moves = controlsOf(controls, lanes).filter(({ tick, laneId }) => tick >= from && !isHushed(laneId))
+    const { controls, end_tick } = sounds
+    const moves = controlsOf(controls, sounds).filter(({ tick, laneId }) => tick >= from && !isHushed(laneId))
     this.#readyControls = [...this.#readyControls, ...moves]
     const fresh = notesOf(sounds).filter(({ start, laneId }) => start >= from && !isHushed(laneId))
     this.#ready = [...this.#ready, ...fresh]
@@ -518,5 +508,6 @@ export class Player {
 export const barsAhead = ({ tempo, meter }: Score): number =>
   Math.min(MOST_BARS, barsLasting(FETCHED_AHEAD, tempo, ticksOfBar(meter)) + 1)
 
-const isSamePitch = (one: { pitch: number; channel: number }, other: { pitch: number; channel: number }) =>
-  one.pitch === other.pitch && one.channel === other.channel
+/** In MIDI a controller is of its port's channel, here of its lane. */
+const keyOf = ({ laneId, port, channel, controller }: ReadyControl) =>
+  `${laneId} ${port} ${channel} ${controller}`

@@ -18,22 +18,27 @@ export interface Ready {
   readonly tone: Schemas['Tone'] | null
   readonly level: number
   readonly pan: number
+  readonly room: number
+  readonly port: string
 }
 export interface ReadyControl {
   readonly laneId: string
+  readonly port: string
   readonly tick: number
   readonly controller: number
   readonly value: number
   readonly channel: number
 }
-export const notesOf = ({ events, lanes, voices, settings }: Sounds): Ready[] =>
+export const notesOf = ({ events, lanes, ports, voices, settings }: Sounds): Ready[] =>
   events.starts.map((start, at) => {
     const set = settings[events.settings[at] as number]
     return {
       laneId: lanes[events.lanes[at] as number] ?? '',
+      port: ports[events.lanes[at] as number] ?? '',
       tone: set?.tone ?? null,
       level: set?.level_db ?? 0,
       pan: set?.pan ?? 0,
+      room: set?.room ?? 0,
       voice: voices[events.voices[at] as number],
       semitones: events.semitones[at] as number,
       start,
@@ -46,9 +51,10 @@ export const notesOf = ({ events, lanes, voices, settings }: Sounds): Ready[] =>
     }
   })
 
-export const controlsOf = (columns: Sounds['controls'], lanes: Sounds['lanes']): ReadyControl[] =>
+export const controlsOf = (columns: Sounds['controls'], { lanes, ports }: Sounds): ReadyControl[] =>
   columns.ticks.map((tick, at) => ({
     laneId: lanes[columns.lanes[at] as number] ?? '',
+    port: ports[columns.lanes[at] as number] ?? '',
     tick,
     controller: columns.controllers[at] as number,
     value: columns.values[at] as number,

@@ -68,6 +68,13 @@ export const pageOf = (bar: number, bars: number): number => Math.floor(bar / ba
 export const barsOn = (bar: number, by: number): number => Math.max(0, bar + by)
 /** Ticks from when play was pressed to the tick 0 of what plays from `fromTick` on, after `tick` of what `began` before. */
 export const elapsed = (began: number, tick: number, fromTick: number): number => began + tick - fromTick
+/** The tick of what `began` so many ticks after play was pressed, when `ticks` have passed since then. */
+export const sinceThen = (ticks: number, began: number): number => ticks - began
+/** The tempo that brings the music from `at` to `ticks` within about a beat: at most a fifth faster or slower. */
+export function steered(tempo: number, ticks: number, at: number): number {
+  const off = (ticks - at) / TICKS_PER_QUARTER
+  return tempo * (1 + Math.max(-0.2, Math.min(0.2, off)))
+}
 /** Where in something that goes round every `length` ticks a tick lies. */
 export const wrapped = (tick: number, length: number): number => {
   const rest = tick % length
@@ -139,3 +146,12 @@ export const tickAfter = (tick: number, seconds: number, tempo: number): number 
 export const lengthUntil = (start: number, end: number): number => Math.max(1, Math.round(end - start))
 export const byTick = (one: { readonly tick: number }, other: { readonly tick: number }): number =>
   one.tick - other.tick
+
+/** The MIDI clock: 24 pulses a quarter, and a song position in sixteenths. */
+const PULSES = 24
+export const ticksOfPulse = (pulses: number): number => (pulses * TICKS_PER_QUARTER) / PULSES
+/** The first sixteenth that begins at or after a tick. */
+export const sixteenthsAt = (tick: number): number => Math.ceil((tick * 4) / TICKS_PER_QUARTER - 1e-9)
+export const pulsesAfter = (sixteenths: number): number => (sixteenths * PULSES) / 4
+/** Quarters a minute, where a pulse lasts so many seconds. */
+export const tempoOfPulses = (seconds: number): number => 60 / (PULSES * seconds)

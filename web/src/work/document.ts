@@ -207,3 +207,8 @@ export function newPatternName(patterns: readonly Pattern[]): string {
   const letters = Array.from({ length: 26 }, (_, at) => String.fromCharCode(65 + at))
   return letters.find((letter) => !taken.has(letter)) ?? `${patterns.length + 1}`
 }
+
+/** A voice of a kit that is as its sound is. */
+export const PLAIN_VOICE = {
+  tune: 0, start_percent: 0, length_percent: 100, fade_in_ms: 0, fade_out_ms: 0, reverse: false, level_db: 0, pan: 0,
+} as const // prettier-ignore
