@@ -12,6 +12,10 @@ import { useSession } from '@/work/session'
 import Deck from '@/tape/Deck.vue'
 import AppHeader from './AppHeader.vue'
 import ConflictDialog from './ConflictDialog.vue'
+import LearnBar from '@/ports/LearnBar.vue'
+import { useClock } from '@/ports/useClock'
+import { useControllers } from '@/ports/useControllers'
+import { useLearning } from '@/hands/learning'
 import { useOwnHistory } from '@/page/ownHistory'
 import NoticeStack from './NoticeStack.vue'
 import type { Theme } from '@/theme/choice'
@@ -39,6 +43,15 @@ const readSession = async () => {
   }
 }
 void readSession()
+
+useControllers()
+const { isThere: isClockThere } = useClock()
+const learning = useLearning()
+// What controllers move is there from the first knob on.
+watch(
+  () => session.user,
+  (user) => (user ? void learning.read() : learning.forget()),
+)
 
 // What waited when the page was left, or for somebody to sign in again, is sent now.
 watch(
@@ -79,6 +92,7 @@ useShortcuts({
   'Alt+3': { says: 'Field', act: () => piece.id !== null && router.push(`/field/${piece.id}`) },
   'Alt+4': { says: 'Takes', act: () => router.push('/takes') },
   'Alt+5': { says: 'Clips', act: () => router.push('/clips') },
+  'Alt+7': { says: 'Ports', act: () => router.push(piece.id === null ? '/ports' : `/ports/${piece.id}`) },
   'Alt+6': { says: 'Order', act: () => piece.id !== null && router.push(`/order/${piece.id}`) },
 }) // prettier-ignore
 
@@ -92,7 +106,10 @@ useEventListener(document, 'visibilitychange', () => {
     <div class="frame">
       <template v-if="session.user">
         <AppHeader v-model:theme="theme" />
-        <RouterView />
+        <LearnBar />
+        <RouterView v-slot="{ Component }">
+          <component :is="Component" v-bind="route.name === 'ports' ? { isClockThere } : {}" />
+        </RouterView>
         <Deck v-if="hasDeck" />
         <ConflictDialog v-if="piece.saveState === 'conflict'" />
         <v-dialog :model-value="session.isExpired" persistent width="460">

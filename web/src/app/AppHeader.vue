@@ -49,7 +49,9 @@ const said = computed(() => {
       return ''
   }
 })
-const hasPatterns = computed(() => ['lattice', 'field', 'order', 'perform'].includes(String(route.name)))
+const hasPatterns = computed(() =>
+  ['lattice', 'field', 'order', 'perform', 'ports'].includes(String(route.name)),
+)
 const isExporting = ref(false)
 const tabs = computed(() => [
   { name: 'shelf', label: 'Shelf', to: '/' },
@@ -62,6 +64,7 @@ const tabs = computed(() => [
   { name: 'takes', label: 'Takes', to: '/takes' },
   { name: 'clips', label: 'Clips', to: '/clips' },
   ...(piece.id !== null ? [{ name: 'order', label: 'Order', to: `/order/${piece.id}` }] : []),
+  { name: 'ports', label: 'Ports', to: piece.id === null ? '/ports' : `/ports/${piece.id}` },
 ])
 
 const rename = (name: string) => piece.edit(`Renamed ${name}`, (document) => ({ ...document, name }))

@@ -10,6 +10,7 @@ import { saidWhen } from '@/playing/switching'
 import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
 import { PASS, useShortcuts, useShortcutState, type Shortcuts } from '@/page/useShortcuts'
+import { learns } from '@/hands/learn'
 import { usePlaying } from '@/playing/playing'
 import { useHeardPattern } from '@/playing/useHeardPattern'
 import { inkOf, inks } from '@/theme/inks'
@@ -128,7 +129,7 @@ useShortcuts({
   <div ref="row" class="patterns" role="group" aria-label="Patterns">
     <span class="chips" v-bind="drag.on">
       <button
-        v-for="pattern in piece.patterns"
+        v-for="(pattern, at) in piece.patterns"
         :key="pattern.id"
         v-tip="tipOfPattern(pattern)"
         type="button"
@@ -136,6 +137,7 @@ useShortcuts({
         :class="{ waiting: isWaiting(pattern.id), heard: pattern.id === heard }"
         :style="{ '--ink-of-pattern': inkOf(pattern.ink ?? 0) }"
         :data-pattern="pattern.id"
+        v-bind="learns({ kind: 'pattern', place: at })"
         :aria-pressed="pattern.id === here"
         :aria-label="`Pattern ${pattern.name}`"
         @click="({ detail }) => detail === 0 && choose(pattern.id)"

@@ -1,10 +1,13 @@
 /** A window for instruments that measure the running application: what was scheduled, how loud it is, how voices sound. */
-import type { Keys, Piece, Score } from '@/api/client'
+import type { Keys, Piece, Schemas, Score } from '@/api/client'
 import type { Struck } from '@/sound/loop'
 import type { Hand, Rehearsed } from '@/sound/rehearsal'
 import { usePiece } from '@/work/piece'
 import { useOrder } from '@/playing/order'
 import { usePlaying } from '@/playing/playing'
+import { usePorts } from '@/playing/ports'
+import { useSimulatedController } from '@/playing/simulatedController'
+import type { Taken } from '@/sound/midi/instrument'
 import type { Playing, TapeStretch } from '@/sound/tape'
 
 export interface Measuring {
@@ -22,6 +25,14 @@ export interface Measuring {
   voices(): Promise<Record<string, number[]>>
   /** The samples of a note of every voice that plays any pitch. */
   pitched(): Promise<Record<string, number[]>>
+  /** A stroke of a voice of the kit, with controllers where `moves` put them: 32-bit samples in base 64. */
+  stroke(voice: Schemas['Voice'], moves: readonly (readonly [number, number])[]): Promise<string>
+  /** What the simulated instrument was sent. */
+  sent(): readonly Taken[]
+  /** Messages that were handed over, and how many of them late, port by port. */
+  handed(): Record<string, { handed: number; late: number; sounding: number }>
+  /** What is done with the simulated controller, by script. */
+  controller(): ReturnType<typeof useSimulatedController>
   /** Where the music is now, in ticks. */
   now(): number
   /** What hands held on the keys while the newest stretch of tape was played. */
@@ -41,6 +52,7 @@ declare global {
 export function exposeForMeasuring() {
   const playing = usePlaying()
   const piece = usePiece()
+  const ports = usePorts()
   window.jolly = {
     log: () =>
       playing.tape.stretches.map(({ fromTick, nowTick, notes, controls, patternId, row }) => ({
@@ -58,6 +70,23 @@ export function exposeForMeasuring() {
       const known = await (await playing.ready()).pitched()
       return Object.fromEntries([...known].map(([id, samples]) => [id, [...samples]]))
     },
+    stroke: async (voice, moves) => {
+      const samples = await (await playing.ready()).stroke(voice, moves)
+      const bytes = new Uint8Array(samples.buffer)
+      let text = ''
+      for (let at = 0; at < bytes.length; at += 8192)
+        text += String.fromCharCode(...bytes.subarray(at, at + 8192))
+      return btoa(text)
+    },
+    sent: () => ports.instrument?.gather() ?? [],
+    handed: () =>
+      Object.fromEntries(
+        [...ports.outs].map(([name, { port }]) => [
+          name,
+          { handed: port.handed, late: port.late, sounding: port.sounding },
+        ]),
+      ),
+    controller: () => useSimulatedController(),
     now: () => playing.player?.nowTick ?? 0,
     keysThen: (laneId) =>
       playing.tape.stretches.at(-1)?.score.lanes.find(({ id }) => id === laneId)?.keys ?? null,

@@ -89,6 +89,7 @@ const told = computed(() =>
   <section
     class="bench"
     :class="[size, { melodic: isMelodic }]"
+    :data-bench-of="lane.id"
     :aria-label="`Bench of ${lane.name}`"
     :style="{ '--lane-ink': inkOf(lane.ink) }"
   >

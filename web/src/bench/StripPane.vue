@@ -7,6 +7,7 @@ import type { Lane, LanePicture, Part, StripPicture } from '@/api/client'
 import { useHands } from '@/hands/useHands'
 import PartWords from '@/sentence/PartWords.vue'
 import { shareAt } from '@/lattice/geometry/scale'
+import { controllerName, NAMED_CONTROLLERS } from '@/sound/neutral'
 import { inkOf } from '@/theme/inks'
 import StripBars from './StripBars.vue'
 import ContourBar from './ContourBar.vue'
@@ -27,12 +28,13 @@ const props = defineProps<{
 }>()
 const { strips: hands } = useHands()
 
+const isControl = ({ path }: StripPicture) => path.startsWith('control_strips')
 const chosenName = useLocalStorage('jolly-lattice-strip', 'velocity')
 const strip = computed(() => props.strips.find(({ name }) => name === chosenName.value) ?? props.strips[0])
 const part = computed<Part | null>(() => {
   if (!strip.value) return null
   // The table has one row for all control strips.
-  const setting = strip.value.name.startsWith('control') ? 'control' : strip.value.name
+  const setting = isControl(strip.value) ? 'control' : strip.value.name
   return { setting, explains: strip.value.explains, red: false, words: strip.value.words, plain: null }
 })
 
@@ -69,11 +71,12 @@ const drift = computed(() => {
 
 const cursor = ref(0)
 const newControl = ref(74)
-function addControl() {
-  chosenName.value = `control ${newControl.value}`
-  void hands.addControl(props.lane, newControl.value)
+function addControl(controller = newControl.value) {
+  chosenName.value = controllerName(controller)
+  void hands.addControl(props.lane, controller)
 }
-const taken = computed(() => props.strips.some(({ name }) => name === `control ${newControl.value}`))
+const hasStrip = (controller: number) => props.strips.some(({ name }) => name === controllerName(controller))
+const taken = computed(() => hasStrip(newControl.value))
 </script>
 
 <template>
@@ -102,9 +105,21 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
       >
         + control
         <v-menu activator="parent" :close-on-content-click="false">
-          <form class="card controller" @submit.prevent="addControl">
+          <form class="card controller" @submit.prevent="addControl()">
+            <div class="named-controls" role="group" aria-label="What sounds answer to">
+              <button
+                v-for="controller in NAMED_CONTROLLERS"
+                :key="controller"
+                type="button"
+                class="word-button"
+                :disabled="hasStrip(controller)"
+                @click="addControl(controller)"
+              >
+                {{ controllerName(controller) }}
+              </button>
+            </div>
             <label>
-              MIDI controller
+              or MIDI controller
               <input v-model.number="newControl" type="number" min="0" max="119" />
             </label>
             <button
@@ -173,6 +188,13 @@ const taken = computed(() => props.strips.some(({ name }) => name === `control $
 </template>
 
 <style scoped>
+.named-controls {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  max-width: 420px;
+  margin-bottom: 10px;
+}
 .strips {
   min-width: 0;
   display: grid;

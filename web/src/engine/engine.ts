@@ -30,6 +30,9 @@ export const engine = {
         answer(api.POST('/api/render/control', { body: { ...onTheTable(), lanes: [...lanes], controller } })),
       )
     ).patches,
+  /** What lanes become with a MIDI channel each, or with their voices' again: fields by lane. */
+  channels: async () =>
+    (await inTime(answer(api.POST('/api/render/channels', { body: onTheTable() })))).patches,
   /** What lanes become with as few points in their movements as play the same notes. */
   fewerPoints: async (lanes: readonly string[]) =>
     (

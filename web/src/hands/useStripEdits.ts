@@ -13,6 +13,7 @@ import {
   withStripValues,
   type Patch,
 } from '@/work/document'
+import { controllerName } from '@/sound/neutral'
 import { usePiece } from '@/work/piece'
 import type { ContourNeeds, StripAction } from './strips'
 import { useHandSettings } from './useHandSettings'
@@ -61,7 +62,7 @@ export function useStripEdits({ meant, patchAsAnswered }: Context) {
     piece.editLane(lane.id, label, (old) => withStripLength(old, strip, length), gesture)
   }
   const addControl = (lane: Lane, controller: number) =>
-    patchAsAnswered(`control ${controller}`, engine.beginControl([lane.id], controller))
+    patchAsAnswered(controllerName(controller), engine.beginControl([lane.id], controller))
   /** Do something to all of a strip, of every lane that is meant. */
   async function actOnStrip(lane: Lane, strip: StripPicture, action: StripAction) {
     // As the document has them: the engine's picture may be a moment behind the hand.

@@ -11,13 +11,22 @@ const props = defineProps<{
   /** All keys, by their pitches, as the scale spells and marks them. */
   all: readonly Schemas['Key'][]
   held: readonly number[]
+  /** Whether keys strike the voices of the kit: those that have none are marked. */
+  strikesKit: boolean
+  /** What the kit's voices are called, by their ids. */
+  voices: ReadonlyMap<string, string>
 }>()
 const { velocity, down } = props.keys
 
 const first = computed(() => props.keys.firstKey.value)
 const shown = computed(() => props.all.slice(first.value, first.value + SHOWN))
-/** Two octaves of the scale, from the first of its roots on the keyboard on. */
+const isVoiceless = ({ voice }: Schemas['Key']) => props.strikesKit && !voice
+/** Two octaves of the scale, from the first of its roots on the keyboard on; where keys strike the kit, its voices. */
 const pads = computed(() => {
+  if (props.strikesKit)
+    return props.all.flatMap((key) =>
+      key.voice ? { ...key, letter: props.voices.get(key.voice) ?? key.name, is_root: false } : [],
+    )
   const above = props.all.slice(first.value).filter(({ in_scale }) => in_scale)
   const roots = above.flatMap(({ is_root }, at) => (is_root ? [at] : []))
   return above.slice(roots[0] ?? 0, (roots[2] ?? above.length) + 1)
@@ -56,21 +65,35 @@ function struckBy(pitch: number) {
   <div class="middle">
     <div class="board" role="group" aria-label="Keyboard">
       <button
-        v-for="{ pitch, name, letter, is_black, in_scale, is_root } in shown"
-        :key="pitch"
+        v-for="key in shown"
+        :key="key.pitch"
+        v-tip="isVoiceless(key) ? `The kit has no voice on ${key.name}` : ''"
         type="button"
         class="key"
-        :class="{ black: is_black, down: down.has(pitch), held: held.includes(pitch), out: !in_scale }"
-        :aria-label="name"
-        :aria-pressed="held.includes(pitch)"
+        :class="{
+          black: key.is_black,
+          down: down.has(key.pitch),
+          held: held.includes(key.pitch),
+          out: !key.in_scale && !strikesKit,
+          voiceless: isVoiceless(key),
+        }"
+        :aria-label="isVoiceless(key) ? `${key.name}, no voice` : key.name"
+        :aria-pressed="held.includes(key.pitch)"
         tabindex="-1"
-        v-bind="struckBy(pitch)"
+        v-bind="struckBy(key.pitch)"
       >
-        <span class="note">{{ held.includes(pitch) || is_root ? letter : '' }}</span>
-        <span class="printed">{{ printedOn(pitch - first) }}</span>
+        <span class="note">{{
+          isVoiceless(key) ? '–' : held.includes(key.pitch) || (key.is_root && !strikesKit) ? key.letter : ''
+        }}</span>
+        <span class="printed">{{ printedOn(key.pitch - first) }}</span>
       </button>
     </div>
-    <div class="pads" role="group" aria-label="Pads of the scale">
+    <div
+      class="pads"
+      :class="{ kit: strikesKit }"
+      role="group"
+      :aria-label="strikesKit ? 'Pads of the kit' : 'Pads of the scale'"
+    >
       <button
         v-for="{ pitch, name, letter, is_root } in pads"
         :key="pitch"
@@ -114,6 +137,10 @@ function struckBy(pitch: number) {
   color: var(--soft-ink);
   cursor: pointer;
   touch-action: none;
+}
+.key.voiceless {
+  border-style: dashed;
+  opacity: 0.6;
 }
 .key.black {
   align-self: flex-start;
@@ -169,5 +196,14 @@ function struckBy(pitch: number) {
   .pad.down {
     transform: none;
   }
+}
+.kit .pad {
+  min-width: 0;
+  padding: 0 3px;
+  border-radius: 12px;
+  font-size: 13px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 </style>

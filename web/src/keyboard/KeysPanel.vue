@@ -38,8 +38,18 @@ useFocusBack()
 const playing = usePlaying()
 const piece = usePiece()
 const place = { get: () => cursor.value ?? 0, set: (step: number) => void (cursor.value = step) }
+const kit = computed(() => piece.document?.kit ?? null)
+/** Whether keys strike the kit's voices: on its lanes, and on those that play the whole kit. */
+const strikesKit = computed(() => props.picture !== undefined && !props.picture.tone)
+const voiceNames = computed(() => new Map(kit.value?.voices.map(({ id, name }) => [id, name])))
+/** The lane that a key is played into: of the kit, the one that has the key's voice, if there is one. */
+function laneOf(pitch: number): Lane {
+  const voice = isMelodic.value ? null : all.value?.[pitch]?.voice
+  return piece.lanes.find((lane) => lane.voice === voice && !lane.clip) ?? props.lane
+}
 const recording = useRecording(
   () => props.lane,
+  laneOf,
   place,
   () => props.picture?.steps ?? 1,
 )
@@ -48,8 +58,14 @@ const keys = useKeys(
   () => props.lanes,
   () => props.picture,
   recording,
+  (pitch, hard) => {
+    const voice = kit.value?.voices.find(({ id }) => id === all.value?.[pitch]?.voice)
+    if (voice) void playing.tryVoice(voice, undefined, hard)
+  },
 )
 const { velocity, down, isSustained, stopPhrase } = keys
+// Kits lie below the middle of a keyboard.
+if (strikesKit.value) keys.turnOctave(-1)
 
 /** All keys, by their pitches, as the scale spells and marks them. */
 const all = useOffer(
@@ -152,8 +168,8 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
           <span class="label">chords</span>
           <button type="button" class="word-button" @click="makeArpeggio">arpeggio of held keys</button>
         </div>
-        <div v-else-if="!isMelodic" class="field says">
-          {{ lane.name }} plays a voice of the kit: give it one that plays any pitch, under its name.
+        <div v-else-if="strikesKit" class="field says">
+          Keys and pads strike the voices of the kit on their notes.
         </div>
         <div class="field">
           <span class="label">held on</span>
@@ -181,7 +197,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
       </div>
     </div>
 
-    <KeyBoard :keys="keys" :all="all ?? []" :held="held" />
+    <KeyBoard :keys="keys" :all="all ?? []" :held="held" :strikes-kit="strikesKit" :voices="voiceNames" />
 
     <div class="told">
       <div>
@@ -211,7 +227,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
       >
         clear the held notes
       </button>
-      <div v-if="isMelodic && !arpeggio" class="play-in" role="group" aria-label="Play into the lane">
+      <div v-if="!arpeggio" class="play-in" role="group" aria-label="Play into the lane">
         <span class="label">play into {{ lane.name }}</span>
         <div class="steps">
           <button

@@ -10,19 +10,24 @@ const NOTE_ON = 0x90
 const CONTROL = 0xb0
 const SUSTAIN = 64
 
+/** When something happened, as events say it: milliseconds since the page was opened. */
+export interface Stamped {
+  readonly timeStamp: number
+}
+
 /** What is played on a keyboard. */
 export interface Player {
-  down(key: number, velocity?: number): void
-  up(key: number): void
-  sustain(isDown: boolean): void
+  down(key: number, velocity?: number, event?: Stamped): void
+  up(key: number, event?: Stamped): void
+  sustain(isDown: boolean, event?: Stamped): void
 }
 
 /** Give a message to what plays. What it knows nothing of is passed over. */
-export function heed([status, first, second]: MidiMessage, player: Player) {
+export function heed([status, first, second]: MidiMessage, player: Player, event?: Stamped) {
   const kind = status & 0xf0
-  if (kind === NOTE_ON && second > 0) player.down(first, second)
-  else if (kind === NOTE_OFF || kind === NOTE_ON) player.up(first)
-  else if (kind === CONTROL && first === SUSTAIN) player.sustain(second >= 64)
+  if (kind === NOTE_ON && second > 0) player.down(first, second, event)
+  else if (kind === NOTE_OFF || kind === NOTE_ON) player.up(first, event)
+  else if (kind === CONTROL && first === SUSTAIN) player.sustain(second >= 64, event)
 }
 
 /** A moment of a recorded phrase: beats from its start, and what is sent. */

@@ -7,7 +7,8 @@ import { useShortcutState } from '@/page/useShortcuts'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import { semitonesOf } from './keyboard'
-import { CROSSING, replay, type Player } from './midiKeyboard'
+import { CROSSING, replay, type Player, type Stamped } from './midiKeyboard'
+import { usePlayedKeys } from './playedKeys'
 import { afterAll, downKeys, isPedalDown, letGo, pedalled, pressed, released } from '@/playing/timeline'
 import type { useRecording } from './useRecording'
 
@@ -15,10 +16,6 @@ const HIGHEST = 127
 /** The keys that a keyboard may begin with: the Cs, from C0 on. */
 const FIRST_KEYS = [12, 24, 36, 48, 60, 72, 84, 96]
 
-/** When something happened, as events say it: milliseconds since the page was opened. */
-export interface Stamped {
-  readonly timeStamp: number
-}
 const now = (): Stamped => ({ timeStamp: performance.now() })
 
 /** `lanes`: those that are chosen, the first of them first: keys reach no others. */
@@ -26,6 +23,8 @@ export function useKeys(
   lanes: () => readonly Lane[],
   picture: () => LanePicture | undefined,
   recording: ReturnType<typeof useRecording>,
+  /** Sounds a key where the lane has no pitched voice: it strikes the kit. */
+  strike: (key: number, velocity: number) => void = () => undefined,
 ) {
   const piece = usePiece()
   const playing = usePlaying()
@@ -65,8 +64,10 @@ export function useKeys(
     playing.handsDown = new Set([...down.value, key])
     const [lane] = lanes()
     // While an arpeggio plays, it is what sounds; else the key itself does.
-    if (lane && !(isHeldPool(lane) && playing.isPlaying))
-      sounding.set(key, playing.soundKey(lane, picture()?.tone ?? null, key, hard))
+    if (lane && !(isHeldPool(lane) && playing.isPlaying)) {
+      if (picture()?.tone) sounding.set(key, playing.soundKey(lane, picture()?.tone ?? null, key, hard))
+      else strike(key, hard)
+    }
     const reached = idsOf(listening())
     const tick = reached.length ? tickOf(event, reached) : 0
     inTurn(() => {
@@ -116,6 +117,8 @@ export function useKeys(
 
   // ---- A simulated MIDI keyboard ----
   const player: Player = { down: press, up: release, sustain }
+  const played = usePlayedKeys()
+  played.player = player
   const stopPhrase = shallowRef<(() => void) | null>(null)
   function togglePhrase() {
     if (stopPhrase.value) return stopPhrase.value()
@@ -149,6 +152,7 @@ export function useKeys(
   shortcuts.lettersPlay = true
   onScopeDispose(() => {
     shortcuts.lettersPlay = false
+    if (played.player === player) played.player = null
     stopPhrase.value?.()
     releaseAll()
     sustain(false)

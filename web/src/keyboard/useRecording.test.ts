@@ -22,7 +22,7 @@ function setUp() {
   const place = ref(2)
   const cursor = { get: () => place.value, set: (step: number) => (place.value = step) }
   const scope = effectScope()
-  const recording = scope.run(() => useRecording(() => piece.lanes[0]!, cursor, () => 4))! // prettier-ignore
+  const recording = scope.run(() => useRecording(() => piece.lanes[0]!, () => piece.lanes[0]!, cursor, () => 4))! // prettier-ignore
   return { piece, place, recording }
 }
 const entered = () => server.to('/api/melody/enter')

@@ -7,7 +7,7 @@ import { newGesture } from '@/page/gesture'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
-import type { Stamped } from './useKeys'
+import type { Stamped } from './midiKeyboard'
 
 type HeldKey = Schemas['HeldKey']
 type Patches = Awaited<ReturnType<typeof melody.enter>>
@@ -24,6 +24,8 @@ interface Recording {
 
 export function useRecording(
   lane: () => Lane,
+  /** The lane that a key is played into along with the loop. */
+  laneOf: (key: number) => Lane,
   cursor: { get(): number; set(step: number): void },
   steps: () => number,
 ) {
@@ -34,12 +36,13 @@ export function useRecording(
   /** Whether what is played along takes the place of what the lane had; whether nudges are kept. */
   const isOver = ref(false)
   const keepsNudges = ref(false)
-  let recording: Recording | null = null
+  /** What is being played along, lane by lane. */
+  const recordings = new Map<string, Recording>()
   const down = new Map<number, { start: number; velocity: number }>()
 
   function choose(what: Into) {
     into.value = into.value === what ? 'nothing' : what
-    recording = null
+    recordings.clear()
     down.clear()
     if (into.value === 'steps') beginAgain()
   }
@@ -99,9 +102,11 @@ export function useRecording(
     const began = down.get(key)
     if (!began || !piece.score) return
     down.delete(key)
-    const { id } = lane()
-    if (recording?.laneId !== id)
-      recording = { laneId: id, score: piece.score, gesture: newGesture('record'), keys: [] }
+    const { id } = laneOf(key)
+    const recording = recordings.get(id) ?? {
+      laneId: id, score: piece.score, gesture: newGesture('record'), keys: [],
+    } // prettier-ignore
+    recordings.set(id, recording)
     const end = Math.max(began.start + 1, Math.round(playing.tickOf(event)))
     recording.keys.push({ ...began, end, key })
     void lay(recording)
@@ -118,8 +123,9 @@ export function useRecording(
         over: isOver.value,
         nudges: keepsNudges.value,
       })
-      if (recording === what && keys.length === asked)
-        take(patches, `${lane().name}: ${asked} ${asked === 1 ? 'note' : 'notes'} played in`, gesture)
+      const name = piece.lanes.find(({ id }) => id === laneId)?.name ?? ''
+      if (recordings.get(laneId) === what && keys.length === asked)
+        take(patches, `${name}: ${asked} ${asked === 1 ? 'note' : 'notes'} played in`, gesture)
     } catch (reason) {
       choose('nothing')
       notices.complain(reason)

@@ -6,6 +6,7 @@ import { library, type Kit, type ListedKit, type Voice } from '@/api/library'
 import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useShortcuts } from '@/page/useShortcuts'
 import { numberWord } from '@/sentence/number'
+import { NUMBERS, wordOf, type Numbered } from './voiceNumbers'
 import NumberWord from '@/sentence/NumberWord.vue'
 import { builtInSounds } from '@/sound/names'
 import { useSoundFiles } from './useSoundFiles'
@@ -53,16 +54,6 @@ function exchange({ kit: other }: ListedKit) {
   change(other.name, { ...other, voices: [...other.voices, ...kept] })
 }
 
-type Numbered = 'pitch' | 'tune' | 'length_percent' | 'level_db' | 'pan'
-const NUMBERS: readonly (readonly [Numbered, string, number, number, string])[] = [
-  ['pitch', 'note', 0, 127, 'The MIDI note number that plays this voice'],
-  ['tune', 'tune', -24, 24, 'Semitones higher or lower'],
-  ['length_percent', 'length %', 5, 100, 'How much of the sound is heard'],
-  ['level_db', 'level dB', -48, 6, 'How loud it is'],
-  ['pan', 'pan', -100, 100, 'From left (−100) to right (100)'],
-]
-const word = (voice: Voice, field: Numbered, name: string, low: number, high: number) =>
-  numberWord(name, voice[field], low, high, field)
 function moveNumber(voice: Voice, field: Numbered, name: string, value: number | string, gesture: string) {
   changeVoice(voice, `${name} ${value}`, { [field]: Number(value) }, gesture)
 }
@@ -87,7 +78,10 @@ function removeVoice(voice: Voice) {
 const chooser = ref<HTMLInputElement>()
 function addFiles(files: FileList | null | undefined) {
   void told(async () => {
-    await soundFiles.take([...(files ?? [])])
+    const stored = await soundFiles.store([...(files ?? [])])
+    soundFiles.addToKit(stored)
+    const [first] = stored
+    if (first) void playing.tryVoice(first)
     await readSounds()
   })
   if (chooser.value) chooser.value.value = ''
@@ -128,10 +122,10 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
   <button
     v-tip="isOpen ? '' : 'Kit, voices and their notes (V)'"
     type="button"
-    class="word-button"
+    class="word-button of-kit"
     aria-haspopup="dialog"
   >
-    {{ kit?.name ?? 'Kit' }}
+    <span class="its-name">{{ kit?.name ?? 'Kit' }}</span>
     <v-menu v-model="isOpen" activator="parent" location="top" :close-on-content-click="false">
       <section v-if="kit" class="card kit" aria-label="Kit" :aria-busy="isBusy">
         <header>
@@ -173,6 +167,7 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                 <th>voice</th>
                 <th>sound</th>
                 <th v-for="[field, name] in NUMBERS" :key="field">{{ name }}</th>
+                <th>played</th>
                 <th />
               </tr>
             </thead>
@@ -220,14 +215,27 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                     </option>
                   </select>
                 </td>
-                <td v-for="[field, name, low, high, explains] in NUMBERS" :key="field">
+                <td v-for="number in NUMBERS" :key="number[0]">
                   <NumberWord
-                    :word="word(voice, field, name, low, high)"
+                    :word="wordOf(voice, number)"
                     :owner="voice.name"
-                    :explains="explains"
-                    @move="(value, gesture) => moveNumber(voice, field, name, value, gesture)"
+                    :explains="number[4]"
+                    @move="(value, gesture) => moveNumber(voice, number[0], number[1], value, gesture)"
                     @cancel="piece.takeBack"
                   />
+                </td>
+                <td>
+                  <button
+                    type="button"
+                    class="quiet-button"
+                    :aria-pressed="voice.reverse"
+                    :aria-label="`${voice.name} played backward`"
+                    @click="
+                      changeVoice(voice, voice.reverse ? 'forward' : 'backward', { reverse: !voice.reverse })
+                    "
+                  >
+                    {{ voice.reverse ? 'backward' : 'forward' }}
+                  </button>
                 </td>
                 <td>
                   <button
@@ -279,8 +287,15 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
 </template>
 
 <style scoped>
+.its-name {
+  display: inline-block;
+  max-width: 84px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  vertical-align: bottom;
+}
 .kit {
-  width: 760px;
+  width: min(1080px, 96vw);
   padding: 14px;
   display: grid;
   gap: 10px;

@@ -1,13 +1,15 @@
 /** Sound files, dropped wherever on the page. */
 import { useEventListener } from '@vueuse/core'
-import { readonly, ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 
+import type { Voice } from '@/api/library'
 import { useSoundFiles } from './useSoundFiles'
 
-/** Take sound files that are dropped. Returns whether some are held over the page. */
+/** `isDropping`: whether files are held over the page; `dropped`: the sounds that were dropped last, until they are used. */
 export function useDroppedFiles() {
   const soundFiles = useSoundFiles()
   const isDropping = ref(false)
+  const dropped = shallowRef<readonly Voice[]>([])
   useEventListener(window, 'dragover', (event: DragEvent) => {
     if (!event.dataTransfer?.types.includes('Files')) return
     event.preventDefault() // else the browser would open them
@@ -16,12 +18,13 @@ export function useDroppedFiles() {
   useEventListener(window, 'dragleave', (event: DragEvent) => {
     if (!event.relatedTarget) isDropping.value = false
   })
-  useEventListener(window, 'drop', (event: DragEvent) => {
+  useEventListener(window, 'drop', async (event: DragEvent) => {
     isDropping.value = false
     const files = [...(event.dataTransfer?.files ?? [])]
     if (!files.length) return
     event.preventDefault()
-    void soundFiles.take(files)
+    const stored = await soundFiles.store(files)
+    dropped.value = [...dropped.value, ...stored]
   })
-  return readonly(isDropping)
+  return { isDropping, dropped }
 }

@@ -99,7 +99,9 @@ const close = (act: 'copy' | 'remove') => {
           :voices="voices"
           :is-new="choosesVoice"
           @change="words.patch"
-          @listen="(voice) => playing.tryVoice(voice, { level: lane.level_db, pan: lane.pan, room: lane.room })"
+          @listen="
+            (voice) => playing.tryVoice(voice, { level: lane.level_db, pan: lane.pan, room: lane.room })
+          "
           @sing="(voice) => playing.trySinging(voice, lane)"
           @copy="close('copy')"
           @remove="close('remove')"

@@ -17,6 +17,7 @@ import { useChosenLanes } from '@/hands/useChosenLanes'
 import { provideHands } from '@/hands/useHands'
 import { patternWords, provideWords } from '@/hands/words'
 import KeysPanel from '@/keyboard/KeysPanel.vue'
+import DroppedSounds from '@/kit/DroppedSounds.vue'
 import { useDroppedFiles } from '@/kit/useDroppedFiles'
 import { newGesture } from '@/page/gesture'
 import { useNotices } from '@/page/notices'
@@ -211,7 +212,7 @@ useLatticeKeys({
 })
 const detours = useDetours()
 useDetourKeys()
-const isDropping = useDroppedFiles()
+const { isDropping, dropped } = useDroppedFiles()
 
 // ---- The step that plays in the chosen lane ----
 const nowStep = ref(-1)
@@ -372,6 +373,7 @@ useEventListener(
         <button type="button" class="word-button strong" @click="addLane">Add a lane</button>
       </div>
     </div>
+    <DroppedSounds v-model="dropped" />
     <KeptBar />
     <OwnDetours :parts="rendering.standing" />
     <DetourRow

@@ -10,6 +10,8 @@ const props = defineProps<{
   hold: Hold
   /** Where the control is now, 0-1, while a movement moves it; null: where the document has it. */
   moving: number | null
+  /** Where the knob stands that is to move it, 0-1, while it waits; null: it does not. */
+  knob?: number | null
   says: string
 }>()
 const emit = defineEmits<{ move: [value: number, gesture: string]; menu: []; cancel: [gesture: string] }>()
@@ -105,12 +107,24 @@ function onKey(event: KeyboardEvent) {
     >
       <span class="line" />
       <span class="way" :style="{ width: `${share * 100}%` }" />
+      <span
+        v-if="knob !== null && knob !== undefined"
+        v-tip="'Your knob stands here: turn it to the bead, then it has it'"
+        class="knob"
+        :style="{ left: `${knob * 100}%` }"
+      />
       <span class="bead" :class="{ moving: moving !== null }" :style="{ left: `${share * 100}%` }" />
     </div>
   </div>
 </template>
 
 <style scoped>
+.knob {
+  position: absolute;
+  top: 4px;
+  bottom: 4px;
+  border-left: 3px dashed var(--act-text);
+}
 .big {
   display: grid;
   padding: 4px 20px 2px;

@@ -3,7 +3,6 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { engine } from '@/engine/engine'
 import { useRendering } from '@/engine/useRendering'
 import { useDetourHands } from '@/around/useDetourHands'
 import { useDetours } from '@/around/useDetours'
@@ -16,11 +15,13 @@ import { usePlaying } from '@/playing/playing'
 import { useHeardPattern } from '@/playing/useHeardPattern'
 import { barOf, pageOf } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
-import { newThrow, withField, withValueAt } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import BigHand from './BigHand.vue'
 import HandMenu from './HandMenu.vue'
-import { holdOf, storedValue, type BigControl, type Hold } from './holds'
+import { holdOf, type BigControl, type Hold } from './holds'
+import { useHolds } from './useHolds'
+import { learns } from '@/hands/learn'
+import { keyOfTarget, useLearning } from '@/hands/learning'
 
 const props = defineProps<{ id: number }>()
 const MOST = 8
@@ -101,17 +102,6 @@ function begin() {
   lay('Six controls laid out', () => offered.flatMap((of) => of ?? []))
 }
 
-function move(hold: Hold, value: number, gesture: string) {
-  const stored = storedValue(hold, value)
-  const said = hold.control.options[value]?.says ?? `${value}${hold.control.unit}`
-  const label = `${hold.lane}: ${hold.name} ${said}`
-  if (hold.laneId === null) {
-    if (hold.control.field.startsWith('swing'))
-      piece.edit(label, (document) => withValueAt(document, hold.control.field, stored), gesture)
-    else piece.editPattern(label, (pattern) => withValueAt(pattern, hold.control.field, stored), gesture)
-  } else if (hold.control.field === 'mute') playing.mute(hold.laneId, stored === true)
-  else piece.editLane(hold.laneId, label, (lane) => withField(lane, hold.control.field, stored), gesture)
-}
 function cancel(gesture: string) {
   piece.takeBack(gesture)
 }
@@ -148,18 +138,10 @@ const saidOf = (hold: Hold): string =>
 const { heard, isWaiting, choose } = useHeardPattern()
 const handsOn = useDetourHands()
 const settings = useHandSettings()
-async function throwAll() {
-  try {
-    const sources = await engine.throwLanes(settings.throwPercent, newThrow())
-    piece.editLanes(`All thrown by ${settings.throwPercent} %`, (lanes) =>
-      lanes.map((lane) =>
-        sources[lane.id] ? { ...lane, source: sources[lane.id] as typeof lane.source } : lane,
-      ),
-    )
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+const { move, throwAll } = useHolds()
+const learning = useLearning()
+/** Where the knob of a big control stands, while it waits. */
+const knobOf = (place: number) => learning.waiting.get(keyOfTarget({ kind: 'hand', place })) ?? null
 </script>
 
 <template>
@@ -174,6 +156,7 @@ async function throwAll() {
         :style="{ '--ink-of-pad': inkOf(pattern.ink ?? 0) }"
         :aria-pressed="pattern.id === piece.pattern.id"
         :aria-label="`Play pattern ${pattern.name}`"
+        v-bind="learns({ kind: 'pattern', place: at })"
         @click="choose(pattern.id)"
       >
         <span class="named">{{ pattern.name }}</span>
@@ -182,10 +165,21 @@ async function throwAll() {
         }}</small>
       </button>
       <span class="gap" />
-      <button v-tip="'Throw all lanes that are not anchored'" type="button" class="pad" @click="throwAll">
+      <button
+        v-tip="'Throw all lanes that are not anchored'"
+        type="button"
+        class="pad"
+        v-bind="learns({ kind: 'act', act: 'throw' })"
+        @click="throwAll"
+      >
         <span class="named">Throw</span><small>all by {{ settings.throwPercent }} %</small>
       </button>
-      <button type="button" class="pad keep" @click="playing.keep(playing.keptBars)">
+      <button
+        type="button"
+        class="pad keep"
+        v-bind="learns({ kind: 'act', act: 'keep' })"
+        @click="playing.keep(playing.keptBars)"
+      >
         <span class="named">Keep</span><small>{{ playing.keptBars }} bars</small>
       </button>
       <RouterLink v-tip="'Back to all the lanes (C)'" :to="`/lattice/${id}`" class="pad back">
@@ -199,6 +193,8 @@ async function throwAll() {
           <BigHand
             :hold="hold"
             :moving="movingAt(hold)?.share ?? null"
+            :knob="knobOf(place)"
+            v-bind="learns({ kind: 'hand', place })"
             :says="saidOf(hold)"
             @move="(value, gesture) => move(hold, value, gesture)"
             @cancel="cancel"
@@ -244,7 +240,7 @@ async function throwAll() {
         type="button"
         class="pad detour"
         :aria-pressed="detours.holding.has(line.kind)"
-        v-bind="handsOn(line.kind)"
+        v-bind="{ ...handsOn(line.kind), ...learns({ kind: 'detour', detour: line.kind }) }"
         @contextmenu.prevent
       >
         <span class="named">{{ line.kind }}</span><small>hold</small>
@@ -252,10 +248,11 @@ async function throwAll() {
     </div>
     <div class="pads mutes" role="group" aria-label="Mutes">
       <button
-        v-for="lane in piece.lanes"
+        v-for="(lane, at) in piece.lanes"
         :key="lane.id"
         type="button"
         class="mute"
+        v-bind="learns({ kind: 'mute', place: at })"
         :class="{ muted: lane.mute }"
         :style="{ '--ink-of-pad': inkOf(lane.ink) }"
         :aria-pressed="lane.mute"

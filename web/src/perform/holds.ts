@@ -50,12 +50,12 @@ export function holdOf(
   document: Piece,
   pattern: Pattern,
   bench: Bench | undefined,
+  control = controlFor(of),
 ): Hold | null {
-  const control = controlFor(of)
   if (!control) return null
   const lane = pattern.lanes.find(({ id }) => id === of.lane)
   const elsewhere = document.patterns.flatMap(({ lanes }) => lanes).find(({ id }) => id === of.lane)
-  const from = of.lane ? lane : { ...pattern, swing: document.swing }
+  const from = of.lane ? lane : { ...pattern, swing: document.swing, tempo: document.tempo }
   const word = wordOf(bench, control.field)
   return {
     of,

@@ -1,7 +1,7 @@
 /** The ports: instruments that notes go to, controllers that play, and the clock that runs between them. */
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, triggerRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 
 import { useNotices } from '@/page/notices'
 import type { Audio } from '@/sound/audio'
@@ -222,7 +222,8 @@ export const usePorts = defineStore('ports', () => {
 
   return {
     outs, instrument, mood, access, inputs, names, clockTo, clockFrom, clockIn, onHeard, onGone,
-    clock, begin, ask, setMood, hear, tick, silence, panic, clockMoved: () => triggerRef(clockIn),
+    clock, begin, ask, setMood, hear, tick, silence, panic,
+    beginClock: () => (clockIn.value = new ClockIn()),
   } // prettier-ignore
 })
 

@@ -6,6 +6,7 @@ import { PLAIN_VOICE } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { ensureAudio } from './audio'
 
+const PLAINLY: Standing = { level: 0, pan: 0, room: 0 }
 const LONGEST_KEY = 60 // seconds that a key sounds at most
 
 export function useTrying() {
@@ -26,7 +27,7 @@ export function useTrying() {
   }
 
   /** Sound one voice now, at the touch of a hand. */
-  async function tryVoice(voice: Schemas['Voice'], standing: Standing = { level: 0, pan: 0, room: 0 }) {
+  async function tryVoice(voice: Schemas['Voice'], standing: Standing = PLAINLY, velocity = 100) {
     try {
       const sound = await ensureAudio()
       await sound.resume()
@@ -35,7 +36,7 @@ export function useTrying() {
       const channel = piece.document?.kit.channel ?? 10
       const { pitch } = voice
       sound.port.strike({
-        ...standing, part: 'kit', port: piece.document?.kit.port ?? BUILT_IN, voice, pitch, semitones: 0, tone: null, velocity: 100, channel, time, end: time + 1,
+        ...standing, part: 'kit', port: piece.document?.kit.port ?? BUILT_IN, voice, pitch, semitones: 0, tone: null, velocity, channel, time, end: time + 1,
       }) // prettier-ignore
     } catch (reason) {
       notices.complain(reason)

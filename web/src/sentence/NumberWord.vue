@@ -120,6 +120,8 @@ function takeTyped() {
     class="number"
     :class="{ red: isRed, typing: typed !== null }"
     role="spinbutton"
+    :data-low="word.low"
+    :data-high="word.high"
     tabindex="0"
     data-owns-keys
     :aria-label="label"

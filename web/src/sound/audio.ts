@@ -25,6 +25,8 @@ export interface Audio {
   /** One pass of a loop as sound, exactly as long as it is, made faster than it sounds. */
   offline(loop: Loop): Promise<AudioBuffer>
   readonly kit: ReadonlyMap<string, AudioBuffer>
+  /** A stroke of a voice of the kit with controllers where `moves` put them, by itself. */
+  stroke(voice: Strike['voice'], moves: readonly (readonly [number, number])[]): Promise<Float32Array>
   /** A note of every voice that plays any pitch, by itself. */
   pitched(): Promise<Map<string, Float32Array>>
 }
@@ -58,6 +60,7 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
     },
     offline: (loop) => renderLoop(loop, bufferOf),
     kit,
+    stroke: (voice, moves) => renderStroke(voice, moves, bufferOf),
     pitched: async () => new Map(await Promise.all(Object.keys(TIMBRES).map(renderPitched))),
   }
 }
@@ -78,6 +81,22 @@ async function renderLoop(loop: Loop, bufferOf: BufferOf): Promise<AudioBuffer> 
     player.tick()
   }
   return context.startRendering()
+}
+
+/** Half a second of one stroke; its note is over after a tenth. */
+async function renderStroke(
+  voice: Strike['voice'],
+  moves: readonly (readonly [number, number])[],
+  bufferOf: BufferOf,
+): Promise<Float32Array> {
+  const context = new OfflineAudioContext(1, SAMPLE_RATE / 2, SAMPLE_RATE)
+  const desk = new Desk(context, bufferOf)
+  desk.output.connect(context.destination)
+  const of = { part: 'stroke', port: '', channel: 10 }
+  for (const [controller, value] of moves) desk.move({ ...of, controller, value, time: 0 })
+  const stands = { level: 0, pan: 0, room: 0, tone: null, semitones: 0 }
+  desk.strike({ ...of, ...stands, voice, pitch: voice.pitch, velocity: 100, time: 0.02, end: 0.12 })
+  return (await context.startRendering()).getChannelData(0)
 }
 
 const MIDDLE_A = 57

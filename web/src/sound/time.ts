@@ -155,3 +155,5 @@ export const sixteenthsAt = (tick: number): number => Math.ceil((tick * 4) / TIC
 export const pulsesAfter = (sixteenths: number): number => (sixteenths * PULSES) / 4
 /** Quarters a minute, where a pulse lasts so many seconds. */
 export const tempoOfPulses = (seconds: number): number => 60 / (PULSES * seconds)
+/** How long a pulse lasts, in seconds, at so many quarters a minute. */
+export const secondsOfPulse = (tempo: number): number => 60 / (PULSES * tempo)

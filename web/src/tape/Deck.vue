@@ -13,6 +13,7 @@ import { randomNumber } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { useMoves } from '@/playing/moves'
 import { useOrder } from '@/playing/order'
+import { learns } from '@/hands/learn'
 import { usePlaying } from '@/playing/playing'
 import { barOf, beatOf } from '@/sound/time'
 import TapeStrip from './TapeStrip.vue'
@@ -127,6 +128,7 @@ useShortcuts({
       :class="{ stop: isSounding }"
       :aria-label="isSounding ? 'Stop' : 'Play from bar 1'"
       :disabled="playing.isStarting"
+      v-bind="learns({ kind: 'act', act: 'play' })"
       @click="isSounding ? playing.stop() : playing.play()"
     >
       <svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true">
@@ -183,6 +185,7 @@ useShortcuts({
         v-tip="'Keep the last bars that sounded as a clip (K, then 1 2 4 8, or 0 for 16)'"
         type="button"
         class="keep named"
+        v-bind="learns({ kind: 'act', act: 'keep' })"
         @click="keep(playing.keptBars)"
       >
         {{

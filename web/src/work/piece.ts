@@ -42,14 +42,17 @@ export const usePiece = defineStore('piece', () => {
   const liveKeys = shallowRef<ReadonlyMap<string, Keys>>(new Map())
   /** Detours that hands hold, or held since it plays: heard and drawn, but no part of the document. */
   const heldDetours = shallowRef<readonly HeldDetour[]>([])
+  /** The tempo of a clock from outside, in place of the document's; null: it runs here. */
+  const clockTempo = ref<number | null>(null)
+  const inTempo = (of: Score): Score => (clockTempo.value === null ? of : { ...of, tempo: clockTempo.value })
   const score = computed<Score | null>(() =>
     document.value && pattern.value
-      ? scoreOf(document.value, pattern.value, liveKeys.value, heldDetours.value)
+      ? inTempo(scoreOf(document.value, pattern.value, liveKeys.value, heldDetours.value))
       : null,
   )
   /** The same without what hands hold: how it begins. */
   const stillScore = computed<Score | null>(() =>
-    document.value && pattern.value ? scoreOf(document.value, pattern.value) : null,
+    document.value && pattern.value ? inTempo(scoreOf(document.value, pattern.value)) : null,
   )
   const row = computed(() => table.value.row)
   /** What lanes hold when hands have let go, by their ids: it is stored, but is no moment of history. */
@@ -337,7 +340,7 @@ export const usePiece = defineStore('piece', () => {
   }
 
   return {
-    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, stillScore, row, dice, history, opened, saveState, problem,
+    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, stillScore, clockTempo, row, dice, history, opened, saveState, problem,
     open, take, close, audition, isTried, keepTried, mover, amend, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,

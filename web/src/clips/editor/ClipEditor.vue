@@ -3,6 +3,7 @@
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
+import { controllerName, PRESSURE } from '@/sound/neutral'
 import { melody } from '@/engine/melody'
 import { useOffer } from '@/page/useLists'
 import { useOwnHistory } from '@/page/ownHistory'
@@ -65,15 +66,17 @@ const controller = ref<number | null>(null)
 const painted = computed(() =>
   controller.value === null ? null : { track: track.value, controller: controller.value },
 )
-const controllers = computed(() => [
-  ...new Set([
-    74,
-    1,
-    7,
-    10,
-    ...(document.value?.tracks ?? []).flatMap(({ controls }) => controls.map(([, number]) => number)),
-  ]),
-])
+const controllers = computed(() =>
+  [
+    ...new Set([
+      74,
+      1,
+      7,
+      10,
+      ...(document.value?.tracks ?? []).flatMap(({ controls }) => controls.map(([, number]) => number)),
+    ]),
+  ].filter((number) => number < PRESSURE),
+)
 
 // ---- Sound ----
 const name = computed(() => `clip ${props.id}`)
@@ -195,7 +198,7 @@ async function place() {
           <select v-model="controller" class="small-field" aria-label="Painted below">
             <option :value="null">velocity</option>
             <option v-for="number in controllers" :key="number" :value="number">
-              control {{ number }} of {{ document.tracks[track]?.lane }}
+              {{ controllerName(number) }} of {{ document.tracks[track]?.lane }}
             </option>
           </select>
         </label>
@@ -220,7 +223,7 @@ async function place() {
             {{ rows.length > 40 && at % 2 ? '' : row.label }}
           </button>
         </div>
-        <span class="below">{{ controller === null ? 'velocity' : `control ${controller}` }}</span>
+        <span class="below">{{ controller === null ? 'velocity' : controllerName(controller) }}</span>
       </div>
       <EditSheet
         ref="sheet"

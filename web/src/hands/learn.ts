@@ -1,0 +1,24 @@
+/** Which control an element on the screen is: for learning. Elements say so by `data-learn`; numbers by their fields. */
+import type { Target } from '@/api/ports'
+
+export const learns = (target: Target): { readonly 'data-learn': string } => ({
+  'data-learn': JSON.stringify(target),
+})
+
+/** What is greater than this, as the number of the dice, is not for a knob. */
+const MOST = 8192
+
+/** What a press on `element` would learn in the piece of that id; null: nothing. */
+export function targetAt(element: Element, pieceId: number | null): Target | null {
+  const said = element.closest<HTMLElement>('[data-learn]')?.dataset['learn']
+  if (said) return JSON.parse(said) as Target
+  const number = element.closest<HTMLElement>('[data-field]')
+  const field = number?.dataset['field']
+  if (!number || !field || pieceId === null) return null
+  const of = number.closest<HTMLElement>('[data-lane], [data-bench-of]')?.dataset
+  const lane = of?.['lane'] ?? of?.['benchOf'] ?? null
+  const [low, high] = [Number(number.dataset['low']), Number(number.dataset['high'])]
+  if (!(low < high) || Math.max(-low, high) > MOST) return null
+  const name = (number.getAttribute('aria-label') ?? field).slice(0, 80)
+  return { kind: 'control', piece: pieceId, lane, field, name, low, high }
+}

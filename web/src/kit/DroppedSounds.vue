@@ -1,0 +1,125 @@
+<script setup lang="ts">
+/** Sounds that were dropped: heard, cut to size, then a kit with a lane each, or voices of the kit that is there. */
+import { computed } from 'vue'
+
+import type { Voice } from '@/api/library'
+import { usePlaying } from '@/playing/playing'
+import NumberWord from '@/sentence/NumberWord.vue'
+import { useSoundFiles } from './useSoundFiles'
+import { CUTS, wordOf } from './voiceNumbers'
+
+const dropped = defineModel<readonly Voice[]>({ required: true })
+const playing = usePlaying()
+const soundFiles = useSoundFiles()
+
+const lanes = computed(() => (dropped.value.length === 1 ? 'one lane' : `${dropped.value.length} lanes`))
+function change(voice: Voice, fields: Partial<Voice>) {
+  dropped.value = dropped.value.map((one) => (one === voice ? { ...one, ...fields } : one))
+}
+function use(act: (voices: readonly Voice[]) => void) {
+  act(dropped.value)
+  dropped.value = []
+}
+</script>
+
+<template>
+  <v-dialog
+    :model-value="dropped.length > 0"
+    width="720"
+    @update:model-value="(opens: boolean) => !opens && (dropped = [])"
+  >
+    <section class="card dropped" aria-label="Dropped sounds">
+      <h2>{{ dropped.length === 1 ? 'A sound of your own' : `${dropped.length} sounds of your own` }}</h2>
+      <div class="table">
+        <table>
+          <thead>
+            <tr>
+              <th>sound</th>
+              <th v-for="[field, name] in CUTS" :key="field">{{ name }}</th>
+              <th>played</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="voice in dropped" :key="voice.id">
+              <td>
+                <button type="button" class="word-button" @click="playing.tryVoice(voice)">
+                  {{ voice.name }}
+                </button>
+              </td>
+              <td v-for="number in CUTS" :key="number[0]">
+                <NumberWord
+                  :word="wordOf(voice, number)"
+                  :owner="voice.name"
+                  :explains="number[4]"
+                  @move="(value) => change(voice, { [number[0]]: Number(value) })"
+                />
+              </td>
+              <td>
+                <button
+                  type="button"
+                  class="word-button"
+                  :aria-pressed="voice.reverse"
+                  :aria-label="`${voice.name} played backward`"
+                  @click="change(voice, { reverse: !voice.reverse })"
+                >
+                  {{ voice.reverse ? 'backward' : 'forward' }}
+                </button>
+              </td>
+              <td>
+                <button
+                  type="button"
+                  class="quiet-button"
+                  :aria-label="`Leave ${voice.name} out`"
+                  @click="dropped = dropped.filter((one) => one !== voice)"
+                >
+                  leave out
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <footer>
+        <button type="button" class="word-button strong" @click="use(soundFiles.makeKit)">
+          A kit of them, {{ lanes }}
+        </button>
+        <button type="button" class="word-button" @click="use(soundFiles.addToKit)">
+          Add them to the kit
+        </button>
+        <button type="button" class="quiet-button" @click="dropped = []">Cancel</button>
+      </footer>
+    </section>
+  </v-dialog>
+</template>
+
+<style scoped>
+.dropped {
+  padding: 16px 18px;
+  display: grid;
+  gap: 12px;
+}
+.table {
+  max-height: 420px;
+  overflow-y: auto;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th {
+  padding: 2px 8px;
+  text-align: left;
+  font: 500 13px/1.3 var(--text-font);
+  color: var(--soft-ink);
+}
+td {
+  padding: 3px 8px;
+  white-space: nowrap;
+}
+footer {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+</style>

@@ -1,0 +1,45 @@
+/** What hands, and the controllers under them, do to what a big control holds. */
+import { engine } from '@/engine/engine'
+import { useHandSettings } from '@/hands/useHandSettings'
+import { useNotices } from '@/page/notices'
+import { usePlaying } from '@/playing/playing'
+import { newThrow, withField, withValueAt } from '@/work/document'
+import { usePiece } from '@/work/piece'
+import { storedValue, type Hold } from './holds'
+
+/** What of the piece, not of its pattern, is held. */
+const OF_THE_PIECE = /^(tempo|swing)/
+
+export function useHolds() {
+  const piece = usePiece()
+  const playing = usePlaying()
+  const settings = useHandSettings()
+  const notices = useNotices()
+
+  /** Move what is held to a value, or to the option at that place. */
+  function move(hold: Hold, value: number, gesture: string) {
+    const { field, options, unit } = hold.control
+    const stored = storedValue(hold, value)
+    const label = `${hold.lane}: ${hold.name} ${options[value]?.says ?? `${value}${unit}`}`
+    if (hold.laneId === null) {
+      if (OF_THE_PIECE.test(field))
+        piece.edit(label, (document) => withValueAt(document, field, stored), gesture)
+      else piece.editPattern(label, (pattern) => withValueAt(pattern, field, stored), gesture)
+    } else if (field === 'mute') playing.mute(hold.laneId, stored === true)
+    else piece.editLane(hold.laneId, label, (lane) => withField(lane, field, stored), gesture)
+  }
+
+  async function throwAll() {
+    try {
+      const sources = await engine.throwLanes(settings.throwPercent, newThrow())
+      piece.editLanes(`All thrown by ${settings.throwPercent} %`, (lanes) =>
+        lanes.map((lane) =>
+          sources[lane.id] ? { ...lane, source: sources[lane.id] as typeof lane.source } : lane,
+        ),
+      )
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  }
+  return { move, throwAll }
+}

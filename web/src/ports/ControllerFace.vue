@@ -1,0 +1,267 @@
+<script setup lang="ts">
+/** The simulated controller: keys, pads, knobs and a transport under the hand. */
+import { useEventListener } from '@vueuse/core'
+import { computed, ref } from 'vue'
+
+import { melody } from '@/engine/melody'
+import { useDrag } from '@/page/useDrag'
+import { useOffer } from '@/page/useLists'
+import { PADS_SHOWN, useSimulatedController } from '@/playing/simulatedController'
+
+const FIRST_KEY = 48
+const KEYS = 25
+const controller = useSimulatedController()
+const all = useOffer(
+  () => ['keyboard', null, null],
+  () => melody.keyboard(null),
+)
+const keys = computed(() => (all.value ?? []).slice(FIRST_KEY, FIRST_KEY + KEYS))
+
+const held = ref<number | null>(null)
+function press(pitch: number) {
+  if (held.value !== null && held.value !== pitch) controller.key(held.value, false)
+  held.value = pitch
+  controller.key(pitch, true)
+}
+function release() {
+  if (held.value !== null) controller.key(held.value, false)
+  held.value = null
+}
+useEventListener(window, ['pointerup', 'pointercancel', 'blur'], () => {
+  release()
+  controller.padsDown.forEach((place) => controller.pad(place, false))
+})
+const slide = (pitch: number, event: PointerEvent) =>
+  event.buttons === 1 && held.value !== null && press(pitch)
+
+function keyOf(event: KeyboardEvent, act: (isDown: boolean) => void) {
+  if (event.key !== ' ' && event.key !== 'Enter') return
+  event.preventDefault()
+  event.stopPropagation()
+  if (!event.repeat) act(event.type === 'keydown')
+}
+
+const turned = ref(0)
+const drag = useDrag((event) => {
+  const [from, y, place] = [controller.knobs[turned.value] ?? 0, event.clientY, turned.value]
+  event.preventDefault()
+  return { move: ({ clientY }) => controller.turn(place, from + (y - clientY) * 0.8) }
+})
+function step(place: number, event: KeyboardEvent) {
+  const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[event.key]
+  if (by === undefined) return
+  event.preventDefault()
+  event.stopPropagation()
+  controller.turn(place, (controller.knobs[place] ?? 0) + by)
+}
+</script>
+
+<template>
+  <section class="face" aria-label="Simulated controller">
+    <header>
+      <h2>Simulated controller</h2>
+      <span>It sends what a real one would: keys, pads, knobs, a clock.</span>
+    </header>
+    <div class="knobs">
+      <div
+        v-for="(value, place) in controller.knobs"
+        :key="place"
+        class="knob"
+        role="slider"
+        tabindex="0"
+        data-owns-keys
+        :aria-label="`Knob ${place + 1}`"
+        aria-valuemin="0"
+        aria-valuemax="127"
+        :aria-valuenow="value"
+        v-bind="drag.on"
+        @pointerdown.capture="turned = place"
+        @wheel.prevent="controller.turn(place, value - Math.sign($event.deltaY) * 3)"
+        @keydown="step(place, $event)"
+      >
+        <span class="thread"><span class="bead" :style="{ left: `${(100 * value) / 127}%` }" /></span>
+        <small>{{ place + 1 }} · {{ value }}</small>
+      </div>
+    </div>
+    <div class="pads">
+      <button
+        v-for="place in PADS_SHOWN"
+        :key="place"
+        type="button"
+        class="pad"
+        :aria-pressed="controller.padsDown.has(place - 1)"
+        :aria-label="`Pad ${place}`"
+        @pointerdown.prevent="controller.pad(place - 1, true)"
+        @keydown="keyOf($event, (isDown) => controller.pad(place - 1, isDown))"
+        @keyup="keyOf($event, (isDown) => controller.pad(place - 1, isDown))"
+      >
+        {{ place }}
+      </button>
+    </div>
+    <div class="transport">
+      <button
+        type="button"
+        class="word-button"
+        :aria-pressed="controller.isRunning"
+        @click="controller.start"
+      >
+        start
+      </button>
+      <button type="button" class="word-button" @click="controller.goOn">continue</button>
+      <button type="button" class="word-button" @click="controller.stop">stop</button>
+      <label>
+        clock
+        <input
+          class="small-field"
+          type="number"
+          min="20"
+          max="400"
+          :value="controller.tempo"
+          aria-label="Tempo of the controller’s clock"
+          @change="
+            controller.setTempo(
+              Math.min(400, Math.max(20, Number(($event.target as HTMLInputElement).value) || 120)),
+            )
+          "
+        />
+      </label>
+    </div>
+    <div class="keys">
+      <button
+        v-for="key in keys"
+        :key="key.pitch"
+        type="button"
+        class="key"
+        :class="{ black: key.is_black }"
+        :aria-pressed="controller.down.has(key.pitch)"
+        :aria-label="`Key ${key.name}`"
+        @pointerdown.prevent="press(key.pitch)"
+        @pointerenter="slide(key.pitch, $event)"
+        @keydown="keyOf($event, (isDown) => controller.key(key.pitch, isDown))"
+        @keyup="keyOf($event, (isDown) => controller.key(key.pitch, isDown))"
+      >
+        <small v-if="!key.is_black && key.pitch % 12 === 0">{{ key.name }}</small>
+      </button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.face {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px 18px;
+  padding: 10px 14px;
+  background: var(--card);
+  border: 1.5px solid var(--ink);
+  border-radius: 12px;
+  user-select: none;
+}
+header {
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  color: var(--soft-ink);
+}
+h2 {
+  font-size: 19px;
+  color: var(--ink);
+}
+.knobs {
+  display: flex;
+  gap: 6px;
+}
+.knob {
+  display: grid;
+  justify-items: center;
+  min-width: 58px;
+  cursor: ns-resize;
+  touch-action: none;
+  border-radius: 10px;
+}
+.knob small {
+  font-size: 13px;
+  color: var(--soft-ink);
+}
+.thread {
+  position: relative;
+  width: 44px;
+  height: 28px;
+}
+.thread::before {
+  content: '';
+  position: absolute;
+  inset: 13px 0 auto;
+  border-top: 2px solid var(--soft-ink);
+}
+.bead {
+  position: absolute;
+  top: 5px;
+  width: 18px;
+  height: 18px;
+  margin-left: -9px;
+  border-radius: 9px;
+  background: var(--ink);
+}
+.pads {
+  display: grid;
+  grid-template-columns: repeat(4, 50px);
+  gap: 5px;
+}
+.pad {
+  height: 34px;
+  border-radius: 17px;
+  border: 2px solid var(--ink);
+  font: 650 15px/1 var(--name-font);
+  cursor: pointer;
+  touch-action: none;
+}
+.pad[aria-pressed='true'] {
+  background: var(--act-text);
+  border-color: var(--act-text);
+  color: #fff;
+}
+.keys {
+  grid-column: 1;
+  display: flex;
+  height: 56px;
+}
+.key {
+  flex: 1;
+  display: grid;
+  align-content: end;
+  justify-items: center;
+  border: 1.5px solid var(--rule);
+  background: var(--paper);
+  touch-action: none;
+  cursor: pointer;
+}
+.key + .key:not(.black) {
+  margin-left: -1.5px;
+}
+.key.black {
+  flex: 0 0 18px;
+  z-index: 1;
+  height: 60%;
+  margin: 0 -9px;
+  border-color: var(--ink);
+  background: var(--ink);
+}
+.key[aria-pressed='true'] {
+  background: var(--act);
+}
+.key small {
+  font-size: 13px;
+  color: var(--soft-ink);
+}
+.transport {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 8px;
+  max-width: 270px;
+  grid-row: 3;
+  grid-column: 2;
+}
+</style>

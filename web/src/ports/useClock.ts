@@ -1,0 +1,75 @@
+/** The music follows a clock from outside: its tempo, its start and stop, where it says the music is. */
+import { useIntervalFn } from '@vueuse/core'
+import { onScopeDispose, ref, watch } from 'vue'
+
+import { useNotices } from '@/page/notices'
+import { usePlaying } from '@/playing/playing'
+import { usePorts, type Heard } from '@/playing/ports'
+import { ticksOfPulse } from '@/sound/time'
+import { usePiece } from '@/work/piece'
+
+const LOOKED_MS = 60
+/** By how much the tempo has to differ before the score takes it: less is made up by going a little faster or slower. */
+const MOVED = 0.1
+const [SLOWEST, FASTEST] = [20, 400]
+
+export function useClock() {
+  const ports = usePorts()
+  const piece = usePiece()
+  const playing = usePlaying()
+  const notices = useNotices()
+  const isThere = ref(false)
+
+  const listen = ({ from, message, timeStamp }: Heard) => {
+    if (from !== ports.clockFrom) return
+    const clock = ports.clock()
+    if (!clock) {
+      // There is no time before there is audio: it begins with the first message of the clock.
+      void playing.sounding()
+      return
+    }
+    const time = clock.now() - Math.max(0, performance.now() - timeStamp) / 1000
+    switch (ports.clockIn.take(message, time)) {
+      case 'start':
+        return void playing.play(0)
+      case 'continue':
+        return void playing.play(ticksOfPulse(ports.clockIn.position))
+      case 'stop':
+        return playing.stop()
+    }
+  }
+  ports.onHeard.add(listen)
+  onScopeDispose(() => ports.onHeard.delete(listen))
+
+  function look() {
+    const clock = ports.clock()
+    if (!ports.clockFrom || !clock) return
+    const now = clock.now()
+    const { clockIn } = ports
+    const isLost = clockIn.isLost(now)
+    if (isThere.value && isLost) {
+      const going = playing.isPlaying ? `: the music goes on at ${piece.score?.tempo ?? ''}` : ''
+      notices.complain(`The clock of “${ports.clockFrom}” is lost${going}.`)
+    }
+    isThere.value = !isLost
+    if (isLost) return
+    follow(clockIn.tempo)
+    const at = clockIn.ticksAt(now)
+    if (at !== null && playing.isPlaying) playing.player?.steer(at, now)
+  }
+  function follow(tempo: number | null) {
+    if (tempo === null || tempo < SLOWEST || tempo > FASTEST) return
+    const said = Math.round(tempo * 100) / 100
+    if (piece.clockTempo === null || Math.abs(piece.clockTempo - said) >= MOVED) piece.clockTempo = said
+  }
+  useIntervalFn(look, LOOKED_MS)
+  watch(
+    () => ports.clockFrom,
+    (from) => {
+      ports.beginClock()
+      isThere.value = false
+      if (!from) piece.clockTempo = null
+    },
+  )
+  return { isThere }
+}

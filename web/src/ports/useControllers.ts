@@ -1,0 +1,214 @@
+/** What controllers send, at work: what was learned moves what it was bound to, keys play, the rest is passed over. */
+import { onScopeDispose, watch } from 'vue'
+
+import { useDetours } from '@/around/useDetours'
+import { targetAt } from '@/hands/learn'
+import { keyOfTarget, useLearning, type Thing } from '@/hands/learning'
+import { Takeover } from '@/hands/takeover'
+import { newGesture } from '@/page/gesture'
+import { heed } from '@/keyboard/midiKeyboard'
+import { holdOf, type Hold } from '@/perform/holds'
+import { useHolds } from '@/perform/useHolds'
+import { usePlaying } from '@/playing/playing'
+import { usePorts, type Heard } from '@/playing/ports'
+import { channelOf, isNoteOff, isNoteOn, movedBy } from '@/sound/midi/messages'
+import { BEND, PRESSURE } from '@/sound/neutral'
+import { LANE_CONTROLS, PATTERN_CONTROLS } from '@/work/movements'
+import { usePiece } from '@/work/piece'
+import type { Binding, Target } from '@/api/ports'
+import { usePlayedKeys } from '@/keyboard/playedKeys'
+import { useEventListener } from '@vueuse/core'
+
+/** Milliseconds in which moves are taken together; after which of them the next is another moment of the history. */
+const TOGETHER = 16
+const RESTS = 1200
+const BENT = 8192
+
+interface Move {
+  readonly target: Target
+  readonly share: number
+}
+
+export function useControllers() {
+  const ports = usePorts()
+  const piece = usePiece()
+  const playing = usePlaying()
+  const detours = useDetours()
+  const learning = useLearning()
+  const keys = usePlayedKeys()
+  const holds = useHolds()
+  const takeover = new Takeover()
+
+  const listen = (heard: Heard) => take(heard)
+  const letGo = (name: string) => keys.releaseFrom(name)
+  ports.onHeard.add(listen)
+  ports.onGone.add(letGo)
+  onScopeDispose(() => {
+    ports.onHeard.delete(listen)
+    ports.onGone.delete(letGo)
+  })
+
+  function take({ from, message, timeStamp }: Heard) {
+    const thing = thingOf(message)
+    if (thing && learning.wanted && (thing.message !== 'note' || isNoteOn(message)))
+      return void learning.bind(from, thing, learning.wanted)
+    const binding = thing && learning.find(from, thing)
+    if (binding) return act(binding, message, timeStamp)
+    if (isNoteOn(message) || isNoteOff(message) || movedBy(message))
+      heed(message as [number, number, number], keys.playerOf(from), { timeStamp })
+  }
+
+  function act({ target }: Binding, message: readonly number[], timeStamp: number) {
+    if (target.kind === 'hand' || target.kind === 'control') {
+      if (!isNoteOff(message)) moveSoon(target, shareOf(message))
+      return
+    }
+    const isDown = isNoteOn(message) || (movedBy(message) !== null && shareOf(message) >= 0.5)
+    if (target.kind === 'detour')
+      return isDown
+        ? detours.holdChosen({ timeStamp }, target.detour)
+        : detours.letGo(target.detour, { timeStamp })
+    if (isDown) press(target)
+  }
+  function press(target: Target) {
+    if (target.kind === 'pattern') {
+      const pattern = piece.patterns[target.place]
+      const { patternId = '', waitingFor = '' } = playing.player ?? {}
+      // A second press calls the one off that waits.
+      const calledOff = pattern && playing.isPlaying && waitingFor === pattern.id && patternId !== pattern.id
+      if (pattern) piece.choosePattern(calledOff ? patternId : pattern.id)
+    }
+    if (target.kind === 'mute') {
+      const lane = piece.lanes[target.place]
+      if (lane) playing.mute(lane.id, !lane.mute)
+    }
+    if (target.kind !== 'act') return
+    if (target.act === 'play') void playing.toggle()
+    if (target.act === 'stop') playing.stop()
+    if (target.act === 'throw') void holds.throwAll()
+    if (target.act === 'keep') void playing.keep(playing.keptBars)
+  }
+
+  // ---- Knobs ----
+
+  /** What knobs said last: a thousand moves a second are one for the eye and the ear. */
+  const moves = new Map<string, Move>()
+  let timer = 0
+  function moveSoon(target: Target, share: number) {
+    moves.set(keyOfTarget(target), { target, share })
+    timer ||= window.setTimeout(moveNow, TOGETHER)
+  }
+  const gestures = new Map<string, { name: string; at: number }>()
+  function gestureOf(key: string): string {
+    const now = performance.now()
+    const last = gestures.get(key)
+    const name = last && now - last.at < RESTS ? last.name : newGesture('knob')
+    gestures.set(key, { name, at: now })
+    return name
+  }
+  function moveNow() {
+    timer = 0
+    const taken = [...moves]
+    moves.clear()
+    const waiting = new Map(learning.waiting)
+    for (const [key, { target, share }] of taken) {
+      const hold = holdAt(target)
+      if (!hold || hold.value === null) continue
+      const { low, high } = hold
+      const value = Math.round(low + share * (high - low))
+      const shareAt = (at: number) => (at - low) / (high - low)
+      const isTaken = takeover.takes(key, share, shareAt(hold.value), shareAt(value))
+      if (isTaken) waiting.delete(key)
+      else waiting.set(key, share)
+      if (isTaken && value !== hold.value) holds.move(hold, value, gestureOf(key))
+    }
+    learning.waiting = waiting
+  }
+  /** What a target takes hold of in the pattern on the table; null: nothing there. */
+  function holdAt(target: Target): Hold | null {
+    const { document, pattern } = piece
+    if (!document || !pattern) return null
+    if (target.kind === 'hand') {
+      const of = document.hands[target.place]
+      return of ? holdOf(of, document, pattern, undefined) : null
+    }
+    if (target.kind !== 'control' || target.piece !== piece.id) return null
+    const { lane = null, field, low, high, name } = target
+    const known = (lane ? LANE_CONTROLS : PATTERN_CONTROLS).find((control) => control.field === field)
+    const control = known ?? {
+      field,
+      name: name.split(': ').at(-1) ?? name,
+      unit: '',
+      low,
+      high,
+      options: [],
+    }
+    const hold = holdOf({ lane, control: field }, document, pattern, undefined, control)
+    return hold && { ...hold, low, high }
+  }
+  // Another piece, another pattern: no knob has anything yet.
+  watch(
+    () => [piece.id, piece.pattern?.id],
+    () => {
+      takeover.forget()
+      learning.waiting = new Map()
+    },
+  )
+
+  // ---- Learning ----
+
+  /** While learning is on, a press on a control learns it, and does nothing else. */
+  useEventListener(
+    document,
+    'pointerdown',
+    (event) => {
+      const target = learning.isOn && event.target instanceof Element && targetAt(event.target, piece.id)
+      if (!target) return
+      event.preventDefault()
+      event.stopPropagation()
+      learning.wanted = target
+      // The click that belongs to it.
+      const swallow = (click: Event) => {
+        click.preventDefault()
+        click.stopPropagation()
+      }
+      document.addEventListener('click', swallow, { capture: true, once: true })
+      setTimeout(() => document.removeEventListener('click', swallow, { capture: true }), 600)
+    },
+    { capture: true },
+  )
+  useEventListener(
+    document,
+    'keydown',
+    (event) => {
+      if (!learning.isOn || event.key !== 'Escape') return
+      event.preventDefault()
+      event.stopPropagation()
+      learning.begin(false)
+    },
+    { capture: true },
+  )
+  // The screen says which controls can be learned: see base.css.
+  watch(
+    () => learning.isOn,
+    (isOn) => document.documentElement.classList.toggle('learning', isOn),
+  )
+}
+
+/** Which thing a message comes from; null where it comes from none that can be bound. */
+export function thingOf(message: readonly number[]): Thing | null {
+  const channel = channelOf(message)
+  if (channel === null) return null
+  if (isNoteOn(message) || isNoteOff(message)) return { message: 'note', channel, number: message[1] ?? 0 }
+  const move = movedBy(message)
+  if (!move) return null
+  if (move.controller === PRESSURE) return { message: 'pressure', channel, number: 0 }
+  if (move.controller === BEND) return { message: 'bend', channel, number: 0 }
+  return { message: 'control', channel, number: move.controller }
+}
+/** How far a thing is turned, or how hard it was struck: 0 to 1. */
+export function shareOf(message: readonly number[]): number {
+  const move = movedBy(message)
+  if (!move) return (message[2] ?? 0) / 127
+  return move.controller === BEND ? (move.value + BENT) / (2 * BENT - 1) : move.value / 127
+}
