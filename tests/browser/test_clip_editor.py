@@ -264,7 +264,7 @@ def test_a_controller_is_painted(editor):
     page.get_by_label("Painted below").select_option("74")
     bottom = editor.box["y"] + editor.box["height"]
     editor.drag((editor.box["x"] + 2, bottom - 20), (editor.box["x"] + editor.box["width"] / 2, bottom - 80))
-    editor.wait("control 74 painted")
+    editor.wait("74 brightness painted")
     controls = editor.stored["tracks"][0]["controls"]
     assert [tick for tick, _, _ in controls] == [step * 3360 for step in range(len(controls))]
     values = [value for _, _, value in controls]

@@ -232,7 +232,7 @@ def test_a_strip_of_a_controller_begins_where_it_changes_nothing(bottle):
     page.get_by_role("button", name="+ control").click()
     expect(page.get_by_text("In MIDI it moves all of channel 10")).to_be_visible()
     page.get_by_role("button", name="Add a strip", exact=True).click()
-    bars = strip(page, "control 74")
+    bars = strip(page, "74 brightness")
     bars.focus()
     expect(bars).to_have_attribute("aria-valuetext", "step 1: 64")
-    assert bottle.moments()[0] == "Bottle: control 74"
+    assert bottle.moments()[0] == "Bottle: 74 brightness"

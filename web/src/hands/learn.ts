@@ -19,6 +19,6 @@ export function targetAt(element: Element, pieceId: number | null): Target | nul
   const lane = of?.['lane'] ?? of?.['benchOf'] ?? null
   const [low, high] = [Number(number.dataset['low']), Number(number.dataset['high'])]
   if (!(low < high) || Math.max(-low, high) > MOST) return null
-  const name = (number.getAttribute('aria-label') ?? field).slice(0, 80)
+  const name = (number.getAttribute('aria-label') ?? field).replace(' on the bench', '').slice(0, 80)
   return { kind: 'control', piece: pieceId, lane, field, name, low, high }
 }

@@ -5,6 +5,7 @@ import { onScopeDispose, ref, watch } from 'vue'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
 import { usePorts, type Heard } from '@/playing/ports'
+import { CLOCK } from '@/sound/midi/messages'
 import { ticksOfPulse } from '@/sound/time'
 import { usePiece } from '@/work/piece'
 
@@ -20,12 +21,14 @@ export function useClock() {
   const notices = useNotices()
   const isThere = ref(false)
 
-  const listen = ({ from, message, timeStamp }: Heard) => {
+  const listen = (heard: Heard) => {
+    const { from, message, timeStamp } = heard
     if (from !== ports.clockFrom) return
     const clock = ports.clock()
     if (!clock) {
       // There is no time before there is audio: it begins with the first message of the clock.
-      void playing.sounding()
+      const begun = playing.sounding()
+      if (message[0] !== CLOCK) begun.then(() => listen(heard), notices.complain)
       return
     }
     const time = clock.now() - Math.max(0, performance.now() - timeStamp) / 1000

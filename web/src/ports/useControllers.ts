@@ -147,13 +147,10 @@ export function useControllers() {
     return hold && { ...hold, low, high }
   }
   // Another piece, another pattern: no knob has anything yet.
-  watch(
-    () => [piece.id, piece.pattern?.id],
-    () => {
-      takeover.forget()
-      learning.waiting = new Map()
-    },
-  )
+  watch([() => piece.id, () => piece.pattern?.id], () => {
+    takeover.forget()
+    learning.waiting = new Map()
+  })
 
   // ---- Learning ----
 

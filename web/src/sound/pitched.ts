@@ -2,7 +2,7 @@
 
 import type { Shaping } from './part'
 import type { Sounding } from './port'
-import { coloured } from './struck'
+import { coloured, connected } from './struck'
 
 /** How a pitched voice is set. `brightness` in %. */
 export interface Tone {
@@ -206,7 +206,6 @@ export function soundPitched(
   for (const { ratio, gain, wave = 'sine', cents = 0, decay } of timbre.partials) {
     if (hertz * ratio > HIGHEST) continue // beyond hearing, and what the audio can make
     const source = new OscillatorNode(context, { type: wave, frequency: hertz * ratio, detune: cents })
-    detune.connect(source.detune)
     if (glide) {
       source.detune.setValueAtTime(cents + centsOf(glide.from, pitch), time)
       source.detune.linearRampToValueAtTime(cents, time + glide.seconds)
@@ -227,10 +226,11 @@ export function soundPitched(
     sway.connect(amount).connect(envelope.gain)
     begin(sway)
   }
+  const tuning = connected(context, detune, ...pitched)
   const [first] = sources
   if (first)
     first.onended = () => {
-      pitched.forEach((source) => detune.disconnect(source.detune))
+      tuning.end()
       outlet.disconnect()
     }
 

@@ -55,6 +55,24 @@ function reversed(buffer: AudioBuffer, context: BaseAudioContext): AudioBuffer {
   return back
 }
 
+/** Let `detune` move the pitch of `source`, until that is over. */
+export function connected(
+  context: BaseAudioContext,
+  detune: AudioNode,
+  ...sources: readonly (AudioBufferSourceNode | OscillatorNode)[]
+): { end(): void } {
+  const bridge = new GainNode(context)
+  detune.connect(bridge)
+  sources.forEach((source) => bridge.connect(source.detune))
+  let isOver = false
+  return {
+    end() {
+      if (!isOver) detune.disconnect(bridge)
+      isOver = true
+    },
+  }
+}
+
 export function soundStruck(
   context: BaseAudioContext,
   out: AudioNode,
@@ -64,7 +82,7 @@ export function soundStruck(
   const { voice, rate, loudness, pan, shaping, time } = note
   const buffer = note.buffer && voice.reverse ? reversed(note.buffer, context) : note.buffer
   const source = new AudioBufferSourceNode(context, { buffer, playbackRate: rate })
-  detune.connect(source.detune)
+  const tuning = connected(context, detune, source)
   const gain = new GainNode(context, { gain: loudness })
   const shape = new GainNode(context)
   const colour = coloured(context, shaping.timbre)
@@ -99,7 +117,7 @@ export function soundStruck(
   }
   end(note.end, release / 3)
   source.onended = () => {
-    detune.disconnect(source.detune)
+    tuning.end()
     last.disconnect()
   }
   return {

@@ -12,7 +12,7 @@ export interface Instrument {
 }
 
 /** Seconds that messages are handed over ahead of their times. What is handed over cannot be withdrawn. */
-export const HANDED_AHEAD = 0.06
+export const HANDED_AHEAD = 0.08
 const MOST_WAITING = 20_000
 const MODULATION = 1
 const LET_GO = new Set([MODULATION, SUSTAIN, PRESSURE, BEND])
