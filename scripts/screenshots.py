@@ -31,6 +31,7 @@ def main(address: str) -> None:
         words_and_history(page, take)
         looking_around(page, take)
         performing(page, take)
+        ports(page, take)
         melody(page, take)
         keeping(page, take)
         browser.close()
@@ -126,12 +127,8 @@ def by_night(page: Page, take: Take) -> None:
 
 
 def words_and_history(page: Page, take: Take) -> None:
-    """A word's alternatives, the history."""
+    """The history."""
     page.locator("[data-lane=bottle] .place").click()
-    page.get_by_role("button", name="Winch: direction, backward", exact=True).click()
-    page.get_by_role("group", name="Winch: direction").get_by_role("button").first.wait_for()
-    take("sentence")
-    page.keyboard.press("Escape")
     for hits in ("7", "3", "5"):
         page.get_by_role("spinbutton", name="Bottle: hits", exact=True).focus()
         page.keyboard.type(hits)
@@ -203,6 +200,26 @@ def performing(page: Page, take: Take) -> None:
     page.keyboard.press("Space")
     page.keyboard.press("c")
     page.get_by_role("button", name="Pattern A", exact=True).click()
+
+
+def ports(page: Page, take: Take) -> None:
+    """The simulated instrument while it is played, the controller, and what was learned of it."""
+    page.get_by_role("link", name="Ports", exact=True).click()
+    page.get_by_label("Port of the kit").select_option("simulated instrument")
+    learned = page.get_by_role("region", name="What controllers move")
+    for control, thing in (("Pattern B", "Pad 1"), ("Play from bar 1", "Pad 8")):
+        learned.get_by_role("button", name="Learn").click()
+        page.get_by_role("button", name=control, exact=True).click()
+        page.get_by_role("button", name=thing, exact=True).click()
+        page.wait_for_timeout(700)
+        page.keyboard.press("Escape")
+    page.wait_for_timeout(9500)  # until the notices have gone
+    page.keyboard.press("Space")
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 3.4 * 53760", timeout=60_000)
+    take("ports")
+    page.keyboard.press("Space")
+    page.get_by_label("Port of the kit").select_option("built-in sounds")
+    page.get_by_role("link", name="Lattice", exact=True).click()
 
 
 def keeping(page: Page, take: Take) -> None:

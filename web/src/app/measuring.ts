@@ -25,8 +25,12 @@ export interface Measuring {
   voices(): Promise<Record<string, number[]>>
   /** The samples of a note of every voice that plays any pitch. */
   pitched(): Promise<Record<string, number[]>>
-  /** A stroke of a voice of the kit, with controllers where `moves` put them: 32-bit samples in base 64. */
-  stroke(voice: Schemas['Voice'], moves: readonly (readonly [number, number])[]): Promise<string>
+  /** A stroke of a voice, of a pitched one two that overlap, with controllers where `moves` put them: 32-bit samples in base 64. */
+  stroke(
+    voice: Schemas['Voice'],
+    tone: Schemas['Tone'] | null,
+    moves: readonly (readonly [number, number])[],
+  ): Promise<string>
   /** What the simulated instrument was sent. */
   sent(): readonly Taken[]
   /** Messages that were handed over, and how many of them late, port by port. */
@@ -70,8 +74,8 @@ export function exposeForMeasuring() {
       const known = await (await playing.ready()).pitched()
       return Object.fromEntries([...known].map(([id, samples]) => [id, [...samples]]))
     },
-    stroke: async (voice, moves) => {
-      const samples = await (await playing.ready()).stroke(voice, moves)
+    stroke: async (voice, tone, moves) => {
+      const samples = await (await playing.ready()).stroke(voice, tone, moves)
       const bytes = new Uint8Array(samples.buffer)
       let text = ''
       for (let at = 0; at < bytes.length; at += 8192)

@@ -4,6 +4,7 @@ import { onMounted, ref, useTemplateRef, watch } from 'vue'
 
 import type { Lane, LanePicture, Schemas } from '@/api/client'
 import BusyHand from '@/around/BusyHand.vue'
+import { learns } from '@/hands/learn'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
 import { usePlaying } from '@/playing/playing'
@@ -13,6 +14,8 @@ import SentenceLine from '@/sentence/SentenceLine.vue'
 
 const props = defineProps<{
   lane: Lane
+  /** Its place among the lanes. */
+  place: number
   picture: LanePicture | undefined
   voices: readonly Schemas['Voice'][]
   isChosen: boolean
@@ -127,6 +130,7 @@ const close = (act: 'copy' | 'remove') => {
         class="switch"
         :aria-pressed="lane.mute"
         :aria-label="`Mute ${lane.name}`"
+        v-bind="learns({ kind: 'mute', place })"
         @click="mute(lane, !lane.mute)"
       >
         M

@@ -311,7 +311,7 @@ useEventListener(
         <div ref="threads" class="over-threads">
           <Weft :bar-ticks="barTicks" :beat-ticks="rendering.beat_ticks" :scale="scale" />
         </div>
-        <template v-for="lane in piece.lanes" :key="lane.id">
+        <template v-for="(lane, place) in piece.lanes" :key="lane.id">
           <div
             ref="rows"
             class="row"
@@ -324,6 +324,7 @@ useEventListener(
           >
             <LaneHead
               :lane="lane"
+              :place="place"
               :picture="pictures.get(lane.id)"
               :voices="voices"
               :is-chosen="chosen.isChosen(lane.id)"

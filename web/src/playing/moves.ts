@@ -2,6 +2,7 @@
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 
+import { isSame } from '@/api/same'
 import type { HeldDetour, Lane, Movement, Pattern, Piece } from '@/api/client'
 import { engine } from '@/engine/engine'
 import { useNotices } from '@/page/notices'
@@ -12,6 +13,7 @@ import {
 } from '@/work/movements' // prettier-ignore
 import { usePiece } from '@/work/piece'
 import { usePlaying } from './playing'
+import { detoursMoved } from './timeline'
 
 type Point = Movement['points'][number]
 
@@ -103,12 +105,30 @@ export const useMoves = defineStore('moves', () => {
   /** A detour that was held while moves are recorded comes again. False where they are not. */
   function recordDetour(held: HeldDetour): boolean {
     if (!isRecording()) return false
+    detoursNow = [...detoursNow, held]
     piece.editPattern(`${held.detour.kind} recorded`, (pattern) => ({
       ...pattern,
       moved_detours: [...(pattern.moved_detours ?? []), held],
     }))
     return true
   }
+
+  /** Detours that were written down since recording began: the last one may still count later than it did. */
+  let detoursNow: readonly HeldDetour[] = []
+  playing.onLate.add((late, tick) => {
+    const patternId = piece.pattern?.id
+    const before = detoursNow
+    const after = detoursMoved(before, late, tick)
+    if (!patternId || !isRecording() || after.every((one, at) => one === before[at])) return
+    detoursNow = after
+    const later = (one: HeldDetour) => after[before.findIndex((old) => isSame(old, one))] ?? one
+    piece.amend((document) =>
+      withPattern(document, patternId, (pattern) => ({
+        ...pattern,
+        moved_detours: (pattern.moved_detours ?? []).map(later),
+      })),
+    )
+  })
 
   // An answer that came too late: what counted from `late` on does so from `tick`, on what was written down too.
   playing.onLate.add((late, tick) => {
@@ -163,6 +183,7 @@ export const useMoves = defineStore('moves', () => {
       playing.isRecordingMoves = records
       if (before && !records) void finish()
       if (records) session = null
+      detoursNow = []
     },
   )
   function toggle() {

@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 import 'fake-indexeddb/auto'
 import type { Loop } from '@/sound/loop'
+import { Switchboard } from '@/sound/switchboard'
 import plain from '@/api/plain.json'
 import { aLane, RecordingPort, standIn, takePiece } from '@/testing'
 import { aServer, settle, signInAfresh } from '@/testingServer'
@@ -16,7 +17,6 @@ vi.mock('@/sound/audio', () => ({
     port: sound.port,
     onTick: (act: () => void) => (sound.tick = act),
     fetchOwn: async () => undefined,
-    rest: () => sound.rested++,
     resume: async () => undefined,
   }),
 }))
@@ -30,7 +30,11 @@ beforeEach(async () => {
   await signInAfresh()
   // The audio is made once for the page: what it strikes on is exchanged for each test.
   port = new RecordingPort()
-  sound.port = { strike: (note: never) => port.strike(note), move: (control: never) => port.move(control) }
+  sound.port ??= new Switchboard({
+    strike: (note) => port.strike(note),
+    move: (control) => port.move(control),
+    rest: () => void sound.rested++,
+  })
   server = aServer({ 'POST /api/render/sounds': (asked) => standIn(asked as Parameters<typeof standIn>[0]) })
 })
 afterEach(() => {

@@ -16,6 +16,20 @@ export const PADS_SHOWN = 8
 /** Milliseconds from its beginning, and what is sent then. */
 export type Script = readonly (readonly [milliseconds: number, message: Message])[]
 
+/** A phrase for the first moments: a chord that is broken up, a pad, a knob that goes up and comes back. */
+export const PHRASE: Script = [
+  ...[60, 64, 67, 72].flatMap((pitch, at) => [
+    [at * 240, noteOn(KEYS, pitch, 80 + at * 10)] as const,
+    [1600, noteOff(KEYS, pitch)] as const,
+  ]),
+  [300, noteOn(PADS, FIRST_PAD, 110)],
+  [500, noteOff(PADS, FIRST_PAD)],
+  ...Array.from(
+    { length: 33 },
+    (_, at) => [at * 50, control(KEYS, FIRST_KNOB, at < 17 ? 64 + at * 3 : 160 - at * 3)] as const,
+  ),
+]
+
 export const useSimulatedController = defineStore('simulated controller', () => {
   const ports = usePorts()
   const knobs = ref<readonly number[]>(Array.from({ length: KNOBS }, () => 64))

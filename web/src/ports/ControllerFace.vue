@@ -6,7 +6,7 @@ import { computed, ref } from 'vue'
 import { melody } from '@/engine/melody'
 import { useDrag } from '@/page/useDrag'
 import { useOffer } from '@/page/useLists'
-import { PADS_SHOWN, useSimulatedController } from '@/playing/simulatedController'
+import { PADS_SHOWN, PHRASE, useSimulatedController } from '@/playing/simulatedController'
 
 const FIRST_KEY = 48
 const KEYS = 25
@@ -109,6 +109,14 @@ function step(place: number, event: KeyboardEvent) {
       </button>
       <button type="button" class="word-button" @click="controller.goOn">continue</button>
       <button type="button" class="word-button" @click="controller.stop">stop</button>
+      <button
+        v-tip="'A phrase, sent by itself: keys, a pad, a knob'"
+        type="button"
+        class="word-button"
+        @click="controller.play(PHRASE)"
+      >
+        a phrase
+      </button>
       <label>
         clock
         <input

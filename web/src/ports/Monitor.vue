@@ -8,6 +8,7 @@ import { melody } from '@/engine/melody'
 import { useOffer } from '@/page/useLists'
 import { saveFile } from '@/page/saveFile'
 import { useNotices } from '@/page/notices'
+import { usePlaying } from '@/playing/playing'
 import { usePorts } from '@/playing/ports'
 import { stillSounding, type Taken } from '@/sound/midi/instrument'
 import { SYSTEM } from '@/sound/midi/messages'
@@ -20,6 +21,7 @@ const SECONDS = 8
 const [WIDTH, HEIGHT] = [1000, 150]
 const ports = usePorts()
 const piece = usePiece()
+const playing = usePlaying()
 const notices = useNotices()
 
 const hidden = useLocalStorage<Filter[]>('jolly-lattice-monitor-hidden', ['clock'])
@@ -57,9 +59,10 @@ const sounding = computed(() => stillSounding(recent(taken.value).filter(({ time
 const recorded = shallowRef<Taken[] | null>(null)
 let began = 0
 const listen = (one: Taken) => recorded.value?.push(one)
-function record() {
-  if (recorded.value) return void keep()
-  began = ports.clock()?.now() ?? 0
+async function record() {
+  if (recorded.value) return keep()
+  const { clock } = await playing.sounding() // there is nothing to listen to before
+  began = clock.now()
   recorded.value = []
   ports.instrument?.onTaken.add(listen)
 }

@@ -25,8 +25,12 @@ export interface Audio {
   /** One pass of a loop as sound, exactly as long as it is, made faster than it sounds. */
   offline(loop: Loop): Promise<AudioBuffer>
   readonly kit: ReadonlyMap<string, AudioBuffer>
-  /** A stroke of a voice of the kit with controllers where `moves` put them, by itself. */
-  stroke(voice: Strike['voice'], moves: readonly (readonly [number, number])[]): Promise<Float32Array>
+  /** A stroke of a voice, of a pitched one two that overlap, with controllers where `moves` put them, by themselves. */
+  stroke(
+    voice: Strike['voice'],
+    tone: Strike['tone'],
+    moves: readonly (readonly [number, number])[],
+  ): Promise<Float32Array>
   /** A note of every voice that plays any pitch, by itself. */
   pitched(): Promise<Map<string, Float32Array>>
 }
@@ -60,7 +64,7 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
     },
     offline: (loop) => renderLoop(loop, bufferOf),
     kit,
-    stroke: (voice, moves) => renderStroke(voice, moves, bufferOf),
+    stroke: (voice, tone, moves) => renderStroke(voice, tone, moves, bufferOf),
     pitched: async () => new Map(await Promise.all(Object.keys(TIMBRES).map(renderPitched))),
   }
 }
@@ -83,9 +87,10 @@ async function renderLoop(loop: Loop, bufferOf: BufferOf): Promise<AudioBuffer> 
   return context.startRendering()
 }
 
-/** Half a second of one stroke; its note is over after a tenth. */
+/** Half a second of a stroke, and of a second one, seven semitones higher, that begins before the first is over. */
 async function renderStroke(
   voice: Strike['voice'],
+  tone: Strike['tone'],
   moves: readonly (readonly [number, number])[],
   bufferOf: BufferOf,
 ): Promise<Float32Array> {
@@ -94,11 +99,13 @@ async function renderStroke(
   desk.output.connect(context.destination)
   const of = { part: 'stroke', port: '', channel: 10 }
   for (const [controller, value] of moves) desk.move({ ...of, controller, value, time: 0 })
-  const stands = { level: 0, pan: 0, room: 0, tone: null, semitones: 0 }
-  desk.strike({ ...of, ...stands, voice, pitch: voice.pitch, velocity: 100, time: 0.02, end: 0.12 })
+  const note = { ...of, voice, tone, level: 0, pan: 0, room: 0, velocity: 100 }
+  desk.strike({ ...note, semitones: 0, pitch: voice.pitch, time: 0.02, end: 0.12 })
+  if (tone) desk.strike({ ...note, semitones: 0, pitch: voice.pitch + FIFTH, time: 0.1, end: 0.3 })
   return (await context.startRendering()).getChannelData(0)
 }
 
+const FIFTH = 7
 const MIDDLE_A = 57
 async function renderPitched(voice: string): Promise<[string, Float32Array]> {
   const context = new OfflineAudioContext(1, SAMPLE_RATE / 2, SAMPLE_RATE)

@@ -1,0 +1,50 @@
+import 'fake-indexeddb/auto'
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, expect, it, vi } from 'vitest'
+
+import type { HeldDetour } from '@/api/client'
+import { aLane, takePiece } from '@/testing'
+import { aServer } from '@/testingServer'
+import { useMoves } from './moves'
+import { usePlaying } from './playing'
+
+const held: HeldDetour = {
+  detour: { kind: 'repeat', length: { note: 8, kind: 'plain', multiplier: 1, divisor: 1 } },
+  at: 'once',
+  start: 100,
+  end: 500,
+}
+
+beforeEach(() => {
+  setActivePinia(createPinia())
+  aServer()
+  return () => vi.unstubAllGlobals()
+})
+
+/** A pattern that plays, and whose moves are written down. */
+function recording() {
+  const piece = takePiece(aLane('thud'))
+  const playing = usePlaying()
+  playing.player = { patternId: 'a', isPlaying: true, change: () => undefined } as never
+  playing.isPlaying = true
+  const moves = useMoves()
+  moves.isOn = true
+  const late = (from: number, tick: number) => playing.onLate.forEach((tell) => tell(from, tick))
+  return { piece, moves, late, written: () => piece.pattern!.moved_detours }
+}
+
+it('writes a detour down as it was heard, also where the answer to its end came late', () => {
+  const { moves, late, written } = recording()
+  expect(moves.recordDetour(held)).toBe(true)
+  late(400, 700)
+  expect(written()).toEqual([{ ...held, end: 800 }])
+})
+
+it('leaves those alone that were written down before', () => {
+  const { piece, moves, late, written } = recording()
+  const old = { ...held, start: 900, end: 1000 }
+  piece.editPattern('as it was', (pattern) => ({ ...pattern, moved_detours: [old] }))
+  moves.recordDetour(held)
+  late(400, 700)
+  expect(written()).toEqual([old, { ...held, end: 800 }])
+})
