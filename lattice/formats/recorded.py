@@ -61,7 +61,9 @@ def recorded_file(recorded: Recorded) -> bytes:
 
 def _message(data: Sequence[int], place: int) -> Message:
     if data[0] < _STATUS:
-        raise DocumentError.of("messages", f"message {place + 1} begins with {data[0]}, which is no status byte")
+        raise DocumentError.of(
+            "messages", f"message {place + 1} begins with {data[0]}, which is no status byte"
+        )
     try:
         return Message.from_bytes(list(data))
     except ValueError as problem:

@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from lattice.document import DocumentError, Drawn, Lane, Meter, Pattern, Piece, Score, read, score_of
 from lattice.document.base import MAX_NAME, Id, Name
+from lattice.document.controllers import Controller
 from lattice.document.ground import Source
 from lattice.document.piece import Dice
 from lattice.document.source import MAX_THROW
@@ -287,7 +288,7 @@ class ControlQuestion(Question):
     """Which MIDI controller *lanes* are to have a strip of."""
 
     lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
-    controller: Annotated[int, Field(ge=0, le=119)]
+    controller: Controller
 
 
 class Changed(BaseModel):

@@ -245,6 +245,8 @@ const taken = computed(() => hasStrip(newControl.value))
 .controller {
   padding: 14px;
   display: flex;
+  flex-wrap: wrap;
+  width: 470px;
   gap: 12px;
   align-items: end;
 }

@@ -289,7 +289,7 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
 <style scoped>
 .its-name {
   display: inline-block;
-  max-width: 84px;
+  max-width: 66px;
   overflow: hidden;
   text-overflow: ellipsis;
   vertical-align: bottom;

@@ -78,7 +78,7 @@ async function aChannelEach() {
       </thead>
       <tbody>
         <tr v-if="kit" class="kit">
-          <th scope="row">Kit {{ kit.name }}</th>
+          <th v-tip="`The kit: its voices go there`" scope="row">{{ kit.name }}</th>
           <td>
             <select
               class="small-field"
