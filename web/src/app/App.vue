@@ -84,6 +84,7 @@ const step = (own: (() => unknown) | undefined, verb: string, ofPiece: () => Pro
   own ? own() : tellOf(verb, ofPiece())
 useShortcuts({
   ' ': { says: 'Play, or stop', act: () => playing.toggle() },
+  'y': { says: 'Learn: press a control, then move a thing on a controller', act: () => learning.begin() },
   'Shift+Escape': { says: 'Silence: end every note at every port', act: () => playing.panic() },
   'Ctrl+z': { says: 'Undo', act: () => step(history.own?.undo, 'Undone', piece.undo) },
   'Ctrl+Shift+z': { says: 'Redo', act: () => step(history.own?.redo, 'Redone', piece.redo) },

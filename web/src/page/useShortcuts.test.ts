@@ -64,3 +64,15 @@ describe('keys', () => {
     scope.stop()
   })
 })
+
+it('silences from wherever one is, a field too', () => {
+  const act = vi.fn()
+  const scope = effectScope()
+  scope.run(() => useShortcuts({ 'Shift+Escape': { says: '', act } })) // prettier-ignore
+  const field = document.body.appendChild(document.createElement('input'))
+  field.focus()
+  field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', shiftKey: true, bubbles: true }))
+  expect(act).toHaveBeenCalledOnce()
+  field.remove()
+  scope.stop()
+})

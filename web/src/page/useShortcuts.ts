@@ -26,7 +26,10 @@ export const useShortcutState = defineStore('shortcuts', () => {
   return { active, lettersPlay, isListOpen, digitsMeanBars }
 })
 /** What still is a shortcut while the letters play, with what Ctrl and Alt with digits do. */
-const STILL = /^( |Escape|(Shift\+|Alt\+)?Arrow\w+|Alt\+\d|Ctrl\+.*|\?)$/
+const STILL = /^( |(Shift\+)?Escape|(Shift\+|Alt\+)?Arrow\w+|Alt\+\d|Ctrl\+.*|\?)$/
+
+/** What works wherever one is: silence. */
+const EMERGENCY = 'Shift+Escape'
 
 /** Give keys a meaning for as long as the scope lives. They never fire while typing in a field. */
 export function useShortcuts(shortcuts: Shortcuts) {
@@ -39,7 +42,7 @@ export function useShortcuts(shortcuts: Shortcuts) {
     if (givesBack(event)) return
     const name = nameOf(event)
     const shortcut = state.lettersPlay && !STILL.test(name) ? undefined : shortcuts[name]
-    if (!shortcut || event.defaultPrevented || isOwned(event)) return
+    if (!shortcut || (name !== EMERGENCY && (event.defaultPrevented || isOwned(event)))) return
     if (shortcut.act() !== PASS) event.preventDefault()
   })
 }
@@ -79,7 +82,8 @@ export function giveBackKeys() {
 
 /** Escape gives the keys back that a part owns, unless the part, or what it has opened, has a use for it. */
 function givesBack(event: KeyboardEvent): boolean {
-  if (event.key !== 'Escape' || event.defaultPrevented || !(event.target instanceof HTMLElement)) return false
+  if (event.key !== 'Escape' || event.shiftKey || event.defaultPrevented) return false
+  if (!(event.target instanceof HTMLElement)) return false
   const owner = event.target.closest<HTMLElement>(OWNERS)
   if (!owner || owner.getAttribute('aria-expanded') === 'true') return false
   event.preventDefault()

@@ -182,6 +182,15 @@ const knobOf = (place: number) => learning.waiting.get(keyOfTarget({ kind: 'hand
       >
         <span class="named">Keep</span><small>{{ playing.keptBars }} bars</small>
       </button>
+      <button
+        v-tip="'Press this, then any control here, then move a thing on your controller (Y)'"
+        type="button"
+        class="pad back"
+        :aria-pressed="learning.isOn"
+        @click="learning.begin()"
+      >
+        <span class="named">Learn</span><small>from a controller</small>
+      </button>
       <RouterLink v-tip="'Back to all the lanes (C)'" :to="`/lattice/${id}`" class="pad back">
         <span class="named">Lattice</span><small>all lanes</small>
       </RouterLink>

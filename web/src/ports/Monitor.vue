@@ -12,6 +12,7 @@ import { usePlaying } from '@/playing/playing'
 import { usePorts } from '@/playing/ports'
 import { stillSounding, type Taken } from '@/sound/midi/instrument'
 import { SYSTEM } from '@/sound/midi/messages'
+import { SIMULATED } from '@/sound/port'
 import { inkOf } from '@/theme/inks'
 import { usePiece } from '@/work/piece'
 import { drawnOf, FILTERS, filterOf, linesOf, spread, type Filter } from './monitor'
@@ -33,11 +34,13 @@ const isPaused = ref(false)
 /** What is on show, and when it was looked at. */
 const taken = shallowRef<readonly Taken[]>([])
 const now = ref(0)
+const late = ref(0)
 function look() {
   if (isPaused.value || !ports.instrument) return
   const all = ports.instrument.gather()
   const hasPlayed = all.at(-1) !== taken.value.at(-1)
   taken.value = all
+  late.value = ports.outs.get(SIMULATED)?.port.late ?? 0
   if (hasPlayed || now.value - (all.at(-1)?.time ?? 0) < SECONDS) now.value = ports.clock()?.now() ?? 0
 }
 useIntervalFn(look, 60)
@@ -91,6 +94,9 @@ function forget() {
     <header>
       <h2>Simulated instrument</h2>
       <span class="count" data-test="sounding">{{ sounding.length }} sounding</span>
+      <span v-if="late" v-tip="'Handed over after their times: the machine was busy'" class="count"
+        >{{ late.toLocaleString('en') }} late</span
+      >
       <span class="gap" />
       <button type="button" class="word-button" :aria-pressed="isPaused" @click="isPaused = !isPaused">
         {{ isPaused ? 'go on' : 'pause' }}
