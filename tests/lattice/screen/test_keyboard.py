@@ -2,6 +2,7 @@
 
 import pytest
 
+from lattice.document.kit import DOCKSIDE, Voice
 from lattice.document.scale import Scale
 from lattice.screen.keyboard import keyboard
 from lattice.theory.scales import SCALES
@@ -24,3 +25,13 @@ def test_the_scale_has_as_many_keys_an_octave_as_it_has_notes_one_of_them_its_ro
     assert sum(key.in_scale for key in keys) == len(SCALES[name])
     assert [key.pitch for key in keys if key.is_root] == [19]
     assert all(key.in_scale for key in keys if key.is_root)
+
+
+def test_keys_say_which_voice_of_a_kit_they_strike_the_first_of_two_on_one_note():
+    voices = (*DOCKSIDE.voices, Voice(id="again", name="Again", pitch=36))
+    struck = {
+        key.pitch: key.voice for key in keyboard(Scale(), DOCKSIDE.model_copy(update={"voices": voices}))
+    }
+    assert struck[36] == "thud"
+    assert {pitch for pitch, voice in struck.items() if voice} == {voice.pitch for voice in DOCKSIDE.voices}
+    assert not any(key.voice for key in keyboard(Scale()))

@@ -42,7 +42,7 @@ from lattice.render.controls import controls_of
 from lattice.render.feel import feel_of
 from lattice.render.pipeline import play_all
 from lattice.render.pitch_context import pitch_context_of
-from lattice.screen.periods import comes_round_after, period_of
+from lattice.screen.periods import comes_round_after, period_of, pool_round
 from lattice.steps.lane_steps import lines_of
 from lattice.units import TICKS_PER_QUARTER
 from tests.lattice.render.test_movements import moves
@@ -273,3 +273,15 @@ def test_what_moves_comes_round_with_its_movement_or_never():
     assert said(score(lane("thud", movements=(off,)))) == "comes round after 1 bar"
     held = moves("velocity", (0, 20))
     assert said(score(lane("thud", movements=(held,)))) == "comes round after 1 bar"
+
+
+def test_a_pool_of_the_whole_kit_names_the_notes_that_no_voice_is_on():
+    of = {"arpeggio": Arpeggio(pool=TypedPool(notes=(36, 37, 40, 41))), "source": Euclidean(hits=4, steps=16)}
+
+    def pool(voice: str) -> str:
+        asked = score(lane("all", voice=voice, **of))
+        (line,) = lines_of(asked, 1)
+        return pool_round(line, pitch_context_of(line.lane, asked, 1), asked, 0).says
+
+    assert pool("whole-kit").startswith("4 notes, no voice of the kit on E2")
+    assert "voice" not in pool("low-reed")

@@ -121,3 +121,8 @@ def test_a_lane_is_measured_against_where_it_was(anybody):
     told = asked(anybody, "/measures", lane="thud", **since).json()
     assert (told["hits_a_bar"], told["evenness"], told["distance"]) == (4, 1, 0)
     assert asked(anybody, "/measures", lane="gong", **since).status_code == 422
+
+
+def test_lanes_are_given_a_channel_each(anybody):
+    patches = anybody.ask("/channels").json()["patches"]
+    assert patches[PATTERN.lanes[2].id] == {"channel": 3}
