@@ -20,7 +20,7 @@ def main(address: str) -> None:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
 
         def take(name: str) -> None:
-            page.mouse.move(722, 30)  # where nothing lies
+            page.mouse.move(698, 47)  # where nothing lies
             page.wait_for_timeout(600)
             page.screenshot(path=PICTURES / f"{name}.png")
 

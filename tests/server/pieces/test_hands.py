@@ -43,7 +43,7 @@ def test_a_strip_is_emptied_and_one_of_a_controller_begun(mara, asked):
     assert [(one["controller"], one["values"]) for one in begun["control_strips"]] == [(10, [64] * 8)]
     asked["score"]["lanes"][0] = LANE | begun
     again = mara.send("POST", "/render/control", asked | {"controller": 10})
-    assert again.json()["error"]["message"] == "Lane “Thud”: control 10: there is such a strip already."
+    assert again.json()["error"]["message"] == "Lane “Thud”: 10 pan: there is such a strip already."
 
 
 def test_a_strip_is_thrown_and_worked_on(mara, asked):

@@ -15,7 +15,7 @@ import { SYSTEM } from '@/sound/midi/messages'
 import { SIMULATED } from '@/sound/port'
 import { inkOf } from '@/theme/inks'
 import { usePiece } from '@/work/piece'
-import { drawnOf, FILTERS, filterOf, linesOf, spread, type Filter } from './monitor'
+import { drawnOf, FILTERS, filterOf, linesOf, pathsOf, spread, type Filter } from './monitor'
 
 const LINES = 60
 const SECONDS = 8
@@ -43,7 +43,7 @@ function look() {
   late.value = ports.outs.get(SIMULATED)?.port.late ?? 0
   if (hasPlayed || now.value - (all.at(-1)?.time ?? 0) < SECONDS) now.value = ports.clock()?.now() ?? 0
 }
-useIntervalFn(look, 60)
+useIntervalFn(look, 80)
 const shown = computed(() => taken.value.filter(({ message }) => isShown(filterOf(message))))
 const keys = useOffer(
   () => ['keyboard', null, null],
@@ -54,8 +54,16 @@ const from = computed(() => now.value - SECONDS)
 const drawn = computed(() => spread(drawnOf(recent(shown.value), from.value)))
 /** What may still be seen: a note that sounds may have begun long ago. */
 const recent = (all: readonly Taken[]) => all.slice(-2000)
-const x = (time: number) => Math.max(0, Math.min(WIDTH, ((time - from.value) / SECONDS) * WIDTH))
-const y = (share: number) => HEIGHT - 10 - share * (HEIGHT - 20)
+const inks = computed(() => {
+  const x = (time: number) =>
+    Math.round(Math.max(0, Math.min(WIDTH, ((time - from.value) / SECONDS) * WIDTH)))
+  const y = (share: number) => Math.round(HEIGHT - 10 - share * (HEIGHT - 20))
+  return pathsOf(drawn.value, ({ filter, start, end, share }) => {
+    const left = x(start)
+    if (filter === 'notes') return `M${left} ${y(share)}H${Math.max(left + 3, x(end ?? now.value))}`
+    return filter === 'clock' ? `M${left} ${HEIGHT - 6}V${HEIGHT}` : `M${left} ${HEIGHT}V${y(share)}`
+  })
+})
 const sounding = computed(() => stillSounding(recent(taken.value).filter(({ time }) => time <= now.value)))
 
 // ---- Recording ----
@@ -142,31 +150,13 @@ function forget() {
         y1="0"
         :y2="HEIGHT"
       />
-      <template v-for="(one, at) in drawn" :key="at">
-        <line
-          v-if="one.filter === 'notes'"
-          class="note"
-          :x1="x(one.start)"
-          :x2="Math.max(x(one.start) + 3, x(one.end ?? now))"
-          :y1="y(one.share)"
-          :y2="y(one.share)"
-          :stroke="inkOf(one.channel - 1)"
-        />
-        <line
-          v-else-if="one.filter === 'clock'"
-          class="pulse"
-          :x1="x(one.start)"
-          :x2="x(one.start)"
-          :y1="HEIGHT - 6"
-          :y2="HEIGHT"
-        />
-        <path
-          v-else
-          class="move"
-          :d="`M${x(one.start)} ${HEIGHT}V${y(one.share)}`"
-          :stroke="inkOf(one.channel - 1)"
-        />
-      </template>
+      <path
+        v-for="one in inks"
+        :key="`${one.filter} ${one.channel}`"
+        :class="one.filter === 'notes' ? 'note' : one.filter === 'clock' ? 'pulse' : 'move'"
+        :d="one.path"
+        :stroke="inkOf(one.channel - 1)"
+      />
     </svg>
     <div class="lines" role="log" aria-live="off" aria-label="Messages, the newest first" tabindex="0">
       <table v-if="lines.length">

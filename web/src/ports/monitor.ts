@@ -102,3 +102,15 @@ export function spread(drawn: readonly Drawn[]): Drawn[] {
   const from = (low + high - room) / 2
   return drawn.map((one) => (one.filter === 'notes' ? { ...one, share: (one.share - from) / room } : one))
 }
+
+/** What is of one kind and channel in one stroke: thousands of notes are a few paths. */
+export function pathsOf(drawn: readonly Drawn[], pathOf: (one: Drawn) => string) {
+  const paths = new Map<string, { filter: Filter; channel: number; path: string[] }>()
+  for (const one of drawn) {
+    const key = `${one.filter} ${one.channel}`
+    const known = paths.get(key) ?? { filter: one.filter, channel: one.channel, path: [] }
+    known.path.push(pathOf(one))
+    paths.set(key, known)
+  }
+  return [...paths.values()].map(({ path, ...of }) => ({ ...of, path: path.join('') }))
+}

@@ -5,13 +5,12 @@ import { onScopeDispose, ref, watch } from 'vue'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
 import { usePorts, type Heard } from '@/playing/ports'
-import { CLOCK } from '@/sound/midi/messages'
 import { ticksOfPulse } from '@/sound/time'
 import { usePiece } from '@/work/piece'
 
 const LOOKED_MS = 60
 /** By how much the tempo has to differ before the score takes it: less is made up by going a little faster or slower. */
-const MOVED = 0.1
+const MOVED = 0.04
 const [SLOWEST, FASTEST] = [20, 400]
 
 export function useClock() {
@@ -21,18 +20,10 @@ export function useClock() {
   const notices = useNotices()
   const isThere = ref(false)
 
-  const listen = (heard: Heard) => {
-    const { from, message, timeStamp } = heard
+  const listen = ({ from, message, timeStamp }: Heard) => {
     if (from !== ports.clockFrom) return
-    const clock = ports.clock()
-    if (!clock) {
-      // There is no time before there is audio: it begins with the first message of the clock.
-      const begun = playing.sounding()
-      if (message[0] !== CLOCK) begun.then(() => listen(heard), notices.complain)
-      return
-    }
-    const time = clock.now() - Math.max(0, performance.now() - timeStamp) / 1000
-    switch (ports.clockIn.take(message, time)) {
+    // In the page's seconds: the audio clock goes on in leaps.
+    switch (ports.clockIn.take(message, timeStamp / 1000)) {
       case 'start':
         return void playing.play(0)
       case 'continue':
@@ -45,9 +36,8 @@ export function useClock() {
   onScopeDispose(() => ports.onHeard.delete(listen))
 
   function look() {
-    const clock = ports.clock()
-    if (!ports.clockFrom || !clock) return
-    const now = clock.now()
+    if (!ports.clockFrom) return
+    const now = performance.now() / 1000
     const { clockIn } = ports
     const isLost = clockIn.isLost(now)
     if (isThere.value && isLost) {
@@ -58,7 +48,8 @@ export function useClock() {
     if (isLost) return
     follow(clockIn.tempo)
     const at = clockIn.ticksAt(now)
-    if (at !== null && playing.isPlaying) playing.player?.steer(at, now)
+    const clock = ports.clock()
+    if (at !== null && clock && playing.isPlaying) playing.player?.steer(at, clock.now())
   }
   function follow(tempo: number | null) {
     if (tempo === null || tempo < SLOWEST || tempo > FASTEST) return

@@ -13,6 +13,8 @@ export interface Instrument {
 
 /** Seconds that messages are handed over ahead of their times. What is handed over cannot be withdrawn. */
 export const HANDED_AHEAD = 0.08
+/** Seconds by which the audio clock leaps: what is handed over at once is not late by that. */
+const BLOCK = 0.003
 const MOST_WAITING = 20_000
 const MODULATION = 1
 const LET_GO = new Set([MODULATION, SUSTAIN, PRESSURE, BEND])
@@ -144,7 +146,7 @@ export class MidiPort implements Port {
   }
 
   #end(note: Note, time: number) {
-    this.#wait(time, OFF, noteOff(note.channel, note.pitch), note)
+    this.#wait(Math.max(time, this.clock.now()), OFF, noteOff(note.channel, note.pitch), note)
     this.tick()
   }
 
@@ -161,7 +163,7 @@ export class MidiPort implements Port {
       return
     }
     this.handed++
-    if (time < now) this.late++
+    if (time < now - BLOCK) this.late++
     if (!note) return
     if (order === ON) {
       note.on = Math.max(time, now)
