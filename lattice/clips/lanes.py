@@ -173,6 +173,8 @@ def _offers(
         "ink": (track.ink if len(clip.tracks) > 1 else place) % INKS,
         "step_value": grid.step,
         "swing": grid.swing,
+        "port": track.port,
+        "program": track.program,
     }
     rows, remarks = _rows(grid, notes)
     if is_melodic(track):

@@ -15,7 +15,21 @@ Brought = Literal["lanes", "strips", "settings"]
 BROUGHT: tuple[Brought, ...] = get_args(Brought)
 # What makes a lane that lane, and what only belongs where it is.
 _ITS_OWN = frozenset(
-    {"id", "name", "voice", "ink", "source", "edits", "keys", "clip", "mute", "solo", "anchored"}
+    {
+        "id",
+        "name",
+        "voice",
+        "ink",
+        "source",
+        "edits",
+        "keys",
+        "clip",
+        "mute",
+        "solo",
+        "anchored",
+        "port",
+        "program",
+    }
 )
 
 

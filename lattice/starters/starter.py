@@ -21,7 +21,8 @@ Tag = Annotated[
 
 # Who a lane is, where it sounds and whether it is heard stay with the lane that begins anew.
 _STAYS = {
-    "id", "name", "voice", "ink", "channel", "note", "level_db", "pan", "anchored", "mute", "solo",
+    "id", "name", "voice", "ink", "port", "program", "channel", "note", "level_db", "pan", "room", "anchored", "mute",
+    "solo",
 }  # fmt: skip
 
 

@@ -23,6 +23,7 @@ from lattice.document import (
     VelocityStrip,
     score_of,
 )
+from lattice.document.port import Program
 from lattice.render import Window, render
 from tests.lattice.clips.clips import BAR, clip
 from tests.lattice.scores import lane, score
@@ -251,3 +252,11 @@ def test_voices_that_a_kit_does_not_have_are_found_by_their_notes():
 def test_what_does_not_fit_is_refused_and_says_what_helps(one, says):
     with pytest.raises(DocumentError, match=says):
         lane_offers(one)
+
+
+def test_a_lane_of_a_track_goes_to_its_port_and_chooses_its_program():
+    program = Program(number=9, bank=2)
+    notes = tuple(Note(at * 13440, 6720, 60, 100) for at in range(4))
+    track = Track(lane="Reed", channel=4, port="Reed box", program=program, notes=notes)
+    (offer,) = lane_offers(clip(bars=1).model_copy(update={"tracks": (track,)}))
+    assert (offer.lane.port, offer.lane.program, offer.lane.channel) == ("Reed box", program, 4)

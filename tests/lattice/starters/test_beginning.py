@@ -5,7 +5,16 @@ import pytest
 from lattice.document import DOCKSIDE, DocumentError, Drawn, Euclidean, Kit, Lane, Once, Pattern
 from lattice.starters import GROUND_BEATS, LANES, PATTERNS, Starter, begun
 
-THUD = Lane(id="thud", name="Thud", voice="thud", ink=3, pan=20, source=Drawn(steps=8, hits=(0,)))
+THUD = Lane(
+    id="thud",
+    name="Thud",
+    voice="thud",
+    ink=3,
+    pan=20,
+    port="Quay drums",
+    room=15,
+    source=Drawn(steps=8, hits=(0,)),
+)
 BELL = Lane(id="bell", name="Bell", voice="bell", source=Drawn(steps=8, hits=(4,)))
 HERE = Pattern(id="b", name="B", dice=7, lanes=(THUD, BELL))
 
@@ -15,6 +24,7 @@ def test_a_lane_stays_who_it_is_and_where_it_sounds_and_the_others_stay_as_they_
     after = begun(HERE, Starter(name="Gangway", lane=lane), DOCKSIDE, "thud")
     now = after.lanes[0]
     assert (now.id, now.name, now.voice, now.ink, now.pan) == ("thud", "Thud", "thud", 3, 20)
+    assert (now.port, now.room) == ("Quay drums", 15)
     assert (now.source, now.velocity) == (lane.source, 84)
     assert after.lanes[1] == BELL
     assert (after.id, after.name, after.dice) == ("b", "B", 7)

@@ -50,7 +50,8 @@ export const useLearning = defineStore('learning', () => {
   /** Keep tables; where they cannot be kept, all is as it was. */
   async function keep(next: readonly ControllerTable[]): Promise<boolean> {
     const before = tables.value
-    tables.value = next.filter(({ bindings }) => bindings.length)
+    // What is no table is left for the server to say.
+    tables.value = next.filter((one) => one?.bindings?.length !== 0)
     try {
       tables.value = await portsApi.bind(tables.value)
       return true
@@ -78,15 +79,13 @@ export const useLearning = defineStore('learning', () => {
       ),
     )
 
-  const laneName = (id: string | null | undefined) =>
-    piece.patterns.flatMap(({ lanes }) => lanes).find((lane) => lane.id === id)?.name
   /** What people call a target. */
   function targetSaid(target: Target): string {
     switch (target.kind) {
       case 'hand':
         return `big control ${target.place + 1}`
       case 'control':
-        return target.piece === piece.id || laneName(target.lane) === undefined
+        return piece.id === null || target.piece === piece.id
           ? target.name
           : `${target.name} (of another piece)`
       case 'pattern':

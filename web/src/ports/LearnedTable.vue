@@ -25,7 +25,7 @@ async function importFile() {
     const read: unknown = JSON.parse(await file.text())
     if (!Array.isArray(read)) throw new Error('it holds no list of controllers')
     const tables = read as ControllerTable[]
-    const names = new Set(tables.map(({ name }) => name))
+    const names = new Set(tables.map((one) => one?.name))
     const kept = await learning.keep([...learning.tables.filter(({ name }) => !names.has(name)), ...tables])
     if (kept)
       notices.say(
