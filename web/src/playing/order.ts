@@ -30,7 +30,12 @@ export const useOrder = defineStore('order', () => {
   function playingOf(row: PlacedRow | null): Playing | null {
     const pattern = row && piece.patterns.find(({ id }) => id === row.row.pattern)
     return piece.document && pattern
-      ? { score: scoreOf(piece.document, pattern), dice: pattern.dice, patternId: pattern.id, row }
+      ? {
+          score: piece.inTempo(scoreOf(piece.document, pattern)),
+          dice: pattern.dice,
+          patternId: pattern.id,
+          row,
+        }
       : null
   }
   function placeAfter(place: number): number {

@@ -3,13 +3,17 @@ import { BUILT_IN, type Choosing, type Move, type Port, type Sounding, type Stri
 
 export class Switchboard implements Port {
   readonly #ports = new Map<string, Port>()
+  readonly #chosen = new Map<string, Choosing>()
   /** Told the name of a port that something is for and that is not there. */
   onMissing: (port: string) => void = () => undefined
 
   constructor(private readonly builtIn: Port) {}
 
+  /** What comes back, or comes late, is told what it was to choose. */
   plug(name: string, port: Port) {
+    const isNew = !this.#ports.has(name)
     this.#ports.set(name, port)
+    if (isNew) this.#chosen.forEach((program) => program.port === name && port.choose?.(program))
   }
   /** Take a port away: what sounds there ends. */
   unplug(name: string) {
@@ -24,6 +28,7 @@ export class Switchboard implements Port {
     this.#of(control.port).move(control)
   }
   choose(program: Choosing) {
+    this.#chosen.set(`${program.port} ${program.channel}`, program)
     this.#of(program.port).choose?.(program)
   }
   silence() {

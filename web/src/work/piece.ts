@@ -44,6 +44,7 @@ export const usePiece = defineStore('piece', () => {
   const heldDetours = shallowRef<readonly HeldDetour[]>([])
   /** The tempo of a clock from outside, in place of the document's; null: it runs here. */
   const clockTempo = ref<number | null>(null)
+  /** A score in the tempo that it is heard in. */
   const inTempo = (of: Score): Score => (clockTempo.value === null ? of : { ...of, tempo: clockTempo.value })
   const score = computed<Score | null>(() =>
     document.value && pattern.value
@@ -340,7 +341,7 @@ export const usePiece = defineStore('piece', () => {
   }
 
   return {
-    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, stillScore, clockTempo, row, dice, history, opened, saveState, problem,
+    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, stillScore, clockTempo, inTempo, row, dice, history, opened, saveState, problem,
     open, take, close, audition, isTried, keepTried, mover, amend, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,

@@ -217,6 +217,21 @@ describe('the switchboard', () => {
   })
 })
 
+it('tells an instrument that comes late, or back, what it was to choose, and once only', () => {
+  const board = new Switchboard({ strike: () => ({ cut: () => undefined }), move: () => undefined })
+  const told: number[] = []
+  const port = { ...board, strike: board.strike, move: board.move, choose: () => void told.push(1) } as Port
+  board.choose({ part: 'x', port: 'Reed box', channel: 2, program: { number: 4, bank: null }, time: 0 })
+  board.plug('Quay synth', port)
+  expect(told).toHaveLength(0)
+  board.plug('Reed box', port)
+  board.plug('Reed box', port)
+  expect(told).toHaveLength(1)
+  board.unplug('Reed box')
+  board.plug('Reed box', port)
+  expect(told).toHaveLength(2)
+})
+
 it('leaves no note sounding on a night of a thousand random actions', () => {
   let seed = 20_261
   const random = (end: number) => (seed = (seed * 1_103_515_245 + 12_345) % 2_147_483_648) % end
