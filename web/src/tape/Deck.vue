@@ -153,7 +153,12 @@ useShortcuts({
         </span>
       </div>
       <div class="words">
-        <span><SentenceLine owner="Piece" :parts="standing('tempo')" /> BPM</span>
+        <span v-if="piece.clockTempo === null"
+          ><SentenceLine owner="Piece" :parts="standing('tempo')" /> BPM</span
+        >
+        <span v-else v-tip="'The tempo of the clock from outside: see Ports. The piece keeps its own.'"
+          ><b>{{ piece.clockTempo }}</b> BPM by clock</span
+        >
         <span><SentenceLine owner="Pattern" :parts="standing('meter')" /></span>
         <span>
           swing
