@@ -272,7 +272,8 @@ class Bench(BaseModel):
     *without*: by the id of each lane that it
     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
-    *channel*: what its controllers move where the lane is sent as MIDI.
+    *channel*: what its controllers move where the lane is sent as MIDI. *port*, *plays_on*: where its notes go, and on
+    which channel there.
     """
 
     id: str
@@ -285,6 +286,8 @@ class Bench(BaseModel):
     pool: str
     fits: dict[str, object] | None
     channel: str
+    port: str
+    plays_on: int
 
 
 class Property(BaseModel):

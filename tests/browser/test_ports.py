@@ -451,3 +451,18 @@ def test_a_channel_each_and_back(musician):
     assert page.evaluate(channels)[:9] == list(range(1, 10))
     page.get_by_role("button", name="a channel each").click()
     page.wait_for_function(f"{channels}.every((one) => one === null)")
+
+
+def test_a_key_sounds_at_the_port_and_on_the_channel_of_its_lane(musician):
+    page = ports_of(musician, "Lantern Quay")
+    page.get_by_label("Port of Low reed").select_option("simulated instrument")
+    page.get_by_label("Channel of Low reed").select_option("7")
+    page.get_by_role("link", name="Lattice", exact=True).click()
+    musician.choose("reed")
+    page.keyboard.press("j")
+    expect(page.get_by_role("region", name="Keyboard")).to_contain_text("Low reed")
+    page.evaluate("jolly.controller().key(50, true, 77)")
+    page.wait_for_function("jolly.sent().some(({message}) => message[0] === 0x96)")
+    page.evaluate("jolly.controller().key(50, false)")
+    page.wait_for_function("jolly.sent().some(({message}) => message[0] === 0x86)")
+    assert [one["message"] for one in sent(page)] == [[0x96, 50, 77], [0x86, 50, 0]]

@@ -2221,7 +2221,8 @@ export interface components {
          *     *without*: by the id of each lane that it
          *     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
          *     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
-         *     *channel*: what its controllers move where the lane is sent as MIDI.
+         *     *channel*: what its controllers move where the lane is sent as MIDI. *port*, *plays_on*: where its notes go, and on
+         *     which channel there.
          */
         Bench: {
             /** Channel */
@@ -2236,8 +2237,12 @@ export interface components {
             } | null;
             /** Id */
             id: string;
+            /** Plays On */
+            plays_on: number;
             /** Pool */
             pool: string;
+            /** Port */
+            port: string;
             /** Rate */
             rate: number;
             /** Rates */

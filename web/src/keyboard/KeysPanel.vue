@@ -58,6 +58,7 @@ const keys = useKeys(
   () => props.lanes,
   () => props.picture,
   recording,
+  () => props.bench && { port: props.bench.port, channel: props.bench.plays_on },
   (pitch, hard) => {
     const voice = kit.value?.voices.find(({ id }) => id === all.value?.[pitch]?.voice)
     if (voice) void playing.tryVoice(voice, undefined, hard)

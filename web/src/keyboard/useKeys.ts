@@ -23,6 +23,8 @@ export function useKeys(
   lanes: () => readonly Lane[],
   picture: () => LanePicture | undefined,
   recording: ReturnType<typeof useRecording>,
+  /** The port and channel of the first of them. */
+  where: () => { port: string; channel: number } | undefined = () => undefined,
   /** Sounds a key where the lane has no pitched voice: it strikes the kit. */
   strike: (key: number, velocity: number) => void = () => undefined,
 ) {
@@ -65,7 +67,8 @@ export function useKeys(
     const [lane] = lanes()
     // While an arpeggio plays, it is what sounds; else the key itself does.
     if (lane && !(isHeldPool(lane) && playing.isPlaying)) {
-      if (picture()?.tone) sounding.set(key, playing.soundKey(lane, picture()?.tone ?? null, key, hard))
+      if (picture()?.tone)
+        sounding.set(key, playing.soundKey(lane, picture()?.tone ?? null, key, hard, where()))
       else strike(key, hard)
     }
     const reached = idsOf(listening())

@@ -7,21 +7,32 @@ import { usePiece } from '@/work/piece'
 import { ensureAudio } from './audio'
 
 const PLAINLY: Standing = { level: 0, pan: 0, room: 0 }
+interface Where {
+  readonly port: string
+  readonly channel: number
+}
+const HERE: Where = { port: BUILT_IN, channel: 1 }
 const LONGEST_KEY = 60 // seconds that a key sounds at most
 
 export function useTrying() {
   const piece = usePiece()
   const notices = useNotices()
 
-  /** Sound a lane's pitched voice for as long as a key is down; null for other lanes. */
-  async function soundKey(lane: Lane, tone: Schemas['Tone'] | null, pitch: number, velocity: number) {
+  /** Sound a lane's pitched voice for as long as a key is down; null for other lanes. `where`: its port and channel. */
+  async function soundKey(
+    lane: Lane,
+    tone: Schemas['Tone'] | null,
+    pitch: number,
+    velocity: number,
+    where: Where = HERE,
+  ) {
     if (!tone) return null
     const sound = await ensureAudio()
     await sound.resume()
     const time = sound.clock.now() + 0.005
     const voice = { ...PLAIN_VOICE, id: lane.voice, name: lane.name, pitch }
     const sounding = sound.port.strike({
-      part: lane.id, port: lane.port ?? BUILT_IN, room: lane.room ?? 0, voice, tone, pitch, velocity, time, semitones: 0, channel: lane.channel ?? 1, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
+      part: lane.id, ...where, room: lane.room ?? 0, voice, tone, pitch, velocity, time, semitones: 0, level: lane.level_db, pan: lane.pan, end: time + LONGEST_KEY,
     }) // prettier-ignore
     return () => sounding.letGo?.(sound.clock.now())
   }
