@@ -14,7 +14,7 @@ from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["Recorded", "recorded_file"]
 
-MAX_MESSAGES = 100_000
+MAX_MESSAGES = 200_000
 _MOST_SECONDS = 24 * 3600.0
 _STATUS, _SYSTEM = 0x80, 0xF0
 

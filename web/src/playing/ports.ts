@@ -7,7 +7,7 @@ import { useNotices } from '@/page/notices'
 import type { Audio } from '@/sound/audio'
 import { ClockIn } from '@/sound/midi/clockIn'
 import { ClockOut, type Music } from '@/sound/midi/clockOut'
-import { SimulatedInstrument, type Mood } from '@/sound/midi/instrument'
+import { SimulatedInstrument, type Mood, type Taken } from '@/sound/midi/instrument'
 import { ACTIVE_SENSING, Reader, SYSTEM, type Message } from '@/sound/midi/messages'
 import { MidiPort, type Instrument } from '@/sound/midi/midiPort'
 import { requestMidi, type MidiAccess } from '@/sound/midi/webMidi'
@@ -47,6 +47,8 @@ export const usePorts = defineStore('ports', () => {
   const outs = shallowRef<ReadonlyMap<string, Out>>(new Map())
   const instrument = shallowRef<SimulatedInstrument | null>(null)
   const mood = ref<Mood>('well')
+  /** What the simulated instrument has taken since recording began; null: it does not record. */
+  const recording = shallowRef<{ readonly began: number; readonly taken: Taken[] } | null>(null)
   const access = shallowRef<MidiAccess | null>(null)
   /** The names of the controllers that are there. */
   const inputs = ref<readonly string[]>([SIMULATED_CONTROLLER])
@@ -76,6 +78,7 @@ export const usePorts = defineStore('ports', () => {
     audio = sound
     const made = new SimulatedInstrument(sound.clock)
     made.onTaken.add(sounded(sound.port, () => piece.document?.kit ?? null))
+    made.onTaken.add((one) => recording.value?.taken.push(one))
     instrument.value = made
     plug(SIMULATED, made)
     sound.port.onMissing = (name) => tell(name, `“${name}” is not there: the built-in sounds play for it.`)
@@ -221,7 +224,7 @@ export const usePorts = defineStore('ports', () => {
   useEventListener(window, 'pagehide', silence)
 
   return {
-    outs, instrument, mood, access, inputs, names, clockTo, clockFrom, clockIn, onHeard, onGone,
+    outs, instrument, mood, recording, access, inputs, names, clockTo, clockFrom, clockIn, onHeard, onGone,
     clock, begin, ask, setMood, hear, tick, silence, panic,
     beginClock: () => (clockIn.value = new ClockIn()),
   } // prettier-ignore

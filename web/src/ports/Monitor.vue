@@ -66,27 +66,28 @@ const inks = computed(() => {
 })
 const sounding = computed(() => stillSounding(recent(taken.value).filter(({ time }) => time <= now.value)))
 
-// ---- Recording ----
-const recorded = shallowRef<Taken[] | null>(null)
-let began = 0
-const listen = (one: Taken) => recorded.value?.push(one)
+// ---- Recording: it goes on while one looks elsewhere ----
 async function record() {
-  if (recorded.value) return keep()
+  if (ports.recording) return keep(ports.recording)
   const { clock } = await playing.sounding() // there is nothing to listen to before
-  began = clock.now()
-  recorded.value = []
-  ports.instrument?.onTaken.add(listen)
+  ports.recording = { began: clock.now(), taken: [] }
 }
-async function keep() {
-  ports.instrument?.onTaken.delete(listen)
-  const messages = (recorded.value ?? []).filter(({ message }) => (message[0] ?? 0) < SYSTEM)
-  recorded.value = null
-  if (!messages.length) return notices.say('Nothing was sent while it recorded: send a lane there first.')
+/** Where the file cannot be written, it goes on recording: nothing is lost. */
+async function keep({ began, taken: all }: { began: number; taken: readonly Taken[] }) {
+  const messages = all.filter(({ message }) => (message[0] ?? 0) < SYSTEM)
+  if (!messages.length) {
+    ports.recording = null
+    return notices.say('Nothing was sent while it recorded: send a lane there first.')
+  }
   const tempo = piece.score?.tempo ?? 120
-  const name = `${piece.document?.name ?? 'Simulated instrument'} as sent`
-  const rows = messages.map(({ message, time }) => [Math.max(0, time - began), [...message]])
+  const name = `${(piece.document?.name ?? 'Simulated instrument').slice(0, 70)} as sent`
+  const rows = messages.map(({ message, time }): [number, number[]] => [
+    Number(Math.max(0, time - began).toFixed(7)),
+    [...message],
+  ])
   try {
-    saveFile(await portsApi.recorded({ name, tempo, messages: rows as [number, number[]][] }), `${name}.mid`)
+    saveFile(await portsApi.recorded({ name, tempo, messages: rows }), `${name}.mid`)
+    ports.recording = null
   } catch (reason) {
     notices.complain(reason)
   }
@@ -114,11 +115,11 @@ function forget() {
         v-tip="'All that is sent from now on, as a MIDI file'"
         type="button"
         class="word-button"
-        :class="{ act: recorded }"
-        :aria-pressed="recorded !== null"
+        :class="{ act: ports.recording }"
+        :aria-pressed="ports.recording !== null"
         @click="record"
       >
-        {{ recorded ? 'stop, save the MIDI file' : 'record' }}
+        {{ ports.recording ? 'stop, save the MIDI file' : 'record' }}
       </button>
     </header>
     <div class="filters" role="group" aria-label="Shown">
