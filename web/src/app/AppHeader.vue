@@ -227,7 +227,13 @@ nav {
     display: none;
   }
   .header {
-    gap: 8px;
+    gap: 6px;
+  }
+  .tab {
+    padding: 6px 5px;
+  }
+  .me {
+    max-width: 62px;
   }
 }
 </style>

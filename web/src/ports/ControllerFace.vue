@@ -157,7 +157,7 @@ function step(place: number, event: KeyboardEvent) {
 <style scoped>
 .face {
   display: grid;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: minmax(0, 1fr) auto;
   gap: 8px 18px;
   padding: 10px 14px;
   background: var(--card);
@@ -271,5 +271,25 @@ h2 {
   max-width: 270px;
   grid-row: 3;
   grid-column: 2;
+}
+@media (max-width: 1150px) {
+  .face {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .knobs {
+    display: grid;
+    grid-template-columns: repeat(8, minmax(0, 1fr));
+  }
+  .knob {
+    min-width: 0;
+  }
+  .pads {
+    grid-template-columns: repeat(8, minmax(0, 1fr));
+  }
+  .transport {
+    grid-row: auto;
+    grid-column: 1;
+    max-width: none;
+  }
 }
 </style>

@@ -59,7 +59,15 @@ void playing.sounding().catch(notices.complain)
 .left,
 .right {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   align-content: start;
   gap: 16px;
+}
+@media (max-width: 1150px) {
+  .ports {
+    grid-template-columns: 432px minmax(0, 1fr);
+    gap: 16px;
+    padding: 12px 14px;
+  }
 }
 </style>
