@@ -183,7 +183,7 @@ h2 {
 .knob {
   display: grid;
   justify-items: center;
-  min-width: 58px;
+  min-width: 56px;
   cursor: ns-resize;
   touch-action: none;
   border-radius: 10px;
@@ -268,7 +268,7 @@ h2 {
   flex-wrap: wrap;
   align-items: center;
   gap: 4px 8px;
-  max-width: 270px;
+  max-width: 216px;
   grid-row: 3;
   grid-column: 2;
 }
