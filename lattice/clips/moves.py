@@ -5,6 +5,7 @@ from math import log10
 import numpy as np
 
 from lattice.clips.clip import Clip, Control, Track
+from lattice.document.controllers import as_sent
 from lattice.document.lane import Lane
 from lattice.document.limits import limits
 from lattice.document.movement import CONTROLS, Movement, control_limits
@@ -139,4 +140,4 @@ def _as_sent(value: int, field: str) -> int:
         return round(10 ** (log10(_HIGHEST) + (value - high) / 40))
     if field == "pan":
         return min(_HIGHEST, _MIDDLE + round(value * _MIDDLE / 100))
-    return (2 * (value - low) * _HIGHEST + (high - low)) // (2 * (high - low))
+    return as_sent(value, low, high)

@@ -11,6 +11,7 @@ __all__ = [
     "MOST_BENT",
     "PRESSURE",
     "Controller",
+    "as_sent",
     "check_values",
     "control_range",
     "controller_name",
@@ -75,6 +76,15 @@ def controller_name(controller: int) -> str:
     if name is None:
         return f"control {controller}"
     return name if controller in (PRESSURE, BEND) else f"{controller} {name}"
+
+
+def as_sent(value: int, low: int, high: int) -> int:
+    """Return a number from *low* to *high* as a controller says it: its range spread over 0 to 127, rounded half up.
+
+    >>> [as_sent(value, 0, 100) for value in (0, 50, 100)]
+    [0, 64, 127]
+    """
+    return (2 * (value - low) * _HIGHEST + (high - low)) // (2 * (high - low))
 
 
 def check_values(controller: int, values: Iterable[int]) -> None:

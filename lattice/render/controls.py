@@ -6,10 +6,11 @@ from typing import NamedTuple, Self
 import numpy as np
 from numpy.typing import NDArray
 
+from lattice.document.controllers import as_sent
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.pitched import MAX_GLIDE_MS
-from lattice.document.strip import CONTROL, ControlStrip
+from lattice.document.strip import ControlStrip
 from lattice.document.strip_places import StripAt, control_strip_at
 from lattice.render.kept_clip import kept_moves
 from lattice.render.lane import Played
@@ -88,7 +89,7 @@ def _gliding(lane: Lane) -> list[tuple[int, int]]:
     if not lane.glide_ms:
         return []
     own = {strip.controller for strip in lane.control_strips}
-    time = max(1, (2 * lane.glide_ms * CONTROL.high + MAX_GLIDE_MS) // (2 * MAX_GLIDE_MS))
+    time = max(1, as_sent(lane.glide_ms, 0, MAX_GLIDE_MS))
     return [(controller, value) for controller, value in ((5, time), (65, 127)) if controller not in own]
 
 

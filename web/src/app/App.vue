@@ -45,7 +45,7 @@ const readSession = async () => {
 void readSession()
 
 useControllers()
-const { isThere: isClockThere } = useClock()
+useClock()
 const learning = useLearning()
 // What controllers move is there from the first knob on.
 watch(
@@ -108,9 +108,7 @@ useEventListener(document, 'visibilitychange', () => {
       <template v-if="session.user">
         <AppHeader v-model:theme="theme" />
         <LearnBar />
-        <RouterView v-slot="{ Component }">
-          <component :is="Component" v-bind="route.name === 'ports' ? { isClockThere } : {}" />
-        </RouterView>
+        <RouterView />
         <Deck v-if="hasDeck" />
         <ConflictDialog v-if="piece.saveState === 'conflict'" />
         <v-dialog :model-value="session.isExpired" persistent width="460">

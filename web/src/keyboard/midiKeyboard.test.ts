@@ -1,7 +1,8 @@
 // @vitest-environment node
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 
-import { CROSSING, heed, replay, type MidiMessage } from './midiKeyboard'
+import type { Message } from '@/sound/midi/messages'
+import { CROSSING, heed, replay } from './midiKeyboard'
 
 beforeEach(() => void vi.useFakeTimers())
 afterEach(() => void vi.useRealTimers())
@@ -18,7 +19,7 @@ function listening() {
 
 test('messages mean what the MIDI standard says, a note-on without velocity a note-off', () => {
   const heard = listening()
-  const sent: MidiMessage[] = [[0x93, 60, 100], [0x90, 60, 0], [0x80, 61, 64], [0xb0, 64, 127], [0xb0, 64, 12], [0xb0, 7, 90]] // prettier-ignore
+  const sent: Message[] = [[0x93, 60, 100], [0x90, 60, 0], [0x80, 61, 64], [0xb0, 64, 127], [0xb0, 64, 12], [0xb0, 7, 90]] // prettier-ignore
   sent.forEach((message) => heed(message, heard))
   expect(heard.told).toEqual(['down 60 100', 'up 60', 'up 61', 'pedal', 'no pedal'])
 })

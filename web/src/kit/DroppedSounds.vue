@@ -4,9 +4,9 @@ import { computed } from 'vue'
 
 import type { Voice } from '@/api/library'
 import { usePlaying } from '@/playing/playing'
-import NumberWord from '@/sentence/NumberWord.vue'
 import { useSoundFiles } from './useSoundFiles'
-import { CUTS, wordOf } from './voiceNumbers'
+import VoiceCells from './VoiceCells.vue'
+import { CUTS } from './voiceNumbers'
 
 const dropped = defineModel<readonly Voice[]>({ required: true })
 const playing = usePlaying()
@@ -47,25 +47,11 @@ function use(act: (voices: readonly Voice[]) => void) {
                   {{ voice.name }}
                 </button>
               </td>
-              <td v-for="number in CUTS" :key="number[0]">
-                <NumberWord
-                  :word="wordOf(voice, number)"
-                  :owner="voice.name"
-                  :explains="number[4]"
-                  @move="(value) => change(voice, { [number[0]]: Number(value) })"
-                />
-              </td>
-              <td>
-                <button
-                  type="button"
-                  class="word-button"
-                  :aria-pressed="voice.reverse"
-                  :aria-label="`${voice.name} played backward`"
-                  @click="change(voice, { reverse: !voice.reverse })"
-                >
-                  {{ voice.reverse ? 'backward' : 'forward' }}
-                </button>
-              </td>
+              <VoiceCells
+                :voice="voice"
+                :numbers="CUTS"
+                @change="(_label, fields) => change(voice, fields)"
+              />
               <td>
                 <button
                   type="button"

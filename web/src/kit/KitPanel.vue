@@ -6,7 +6,8 @@ import { library, type Kit, type ListedKit, type Voice } from '@/api/library'
 import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useShortcuts } from '@/page/useShortcuts'
 import { numberWord } from '@/sentence/number'
-import { NUMBERS, wordOf, type Numbered } from './voiceNumbers'
+import VoiceCells from './VoiceCells.vue'
+import { NUMBERS } from './voiceNumbers'
 import NumberWord from '@/sentence/NumberWord.vue'
 import { builtInSounds } from '@/sound/names'
 import { useSoundFiles } from './useSoundFiles'
@@ -52,10 +53,6 @@ function exchange({ kit: other }: ListedKit) {
   const known = new Set(other.voices.map(({ id }) => id))
   const kept = kit.value?.voices.filter(({ id }) => inUse.value.has(id) && !known.has(id)) ?? []
   change(other.name, { ...other, voices: [...other.voices, ...kept] })
-}
-
-function moveNumber(voice: Voice, field: Numbered, name: string, value: number | string, gesture: string) {
-  changeVoice(voice, `${name} ${value}`, { [field]: Number(value) }, gesture)
 }
 
 function takeSound(voice: Voice, event: Event) {
@@ -215,28 +212,12 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                     </option>
                   </select>
                 </td>
-                <td v-for="number in NUMBERS" :key="number[0]">
-                  <NumberWord
-                    :word="wordOf(voice, number)"
-                    :owner="voice.name"
-                    :explains="number[4]"
-                    @move="(value, gesture) => moveNumber(voice, number[0], number[1], value, gesture)"
-                    @cancel="piece.takeBack"
-                  />
-                </td>
-                <td>
-                  <button
-                    type="button"
-                    class="quiet-button"
-                    :aria-pressed="voice.reverse"
-                    :aria-label="`${voice.name} played backward`"
-                    @click="
-                      changeVoice(voice, voice.reverse ? 'forward' : 'backward', { reverse: !voice.reverse })
-                    "
-                  >
-                    {{ voice.reverse ? 'backward' : 'forward' }}
-                  </button>
-                </td>
+                <VoiceCells
+                  :voice="voice"
+                  :numbers="NUMBERS"
+                  @change="(label, fields, gesture) => changeVoice(voice, label, fields, gesture)"
+                  @cancel="piece.takeBack"
+                />
                 <td>
                   <button
                     v-if="!inUse.has(voice.id) && kit.voices.length > 1"

@@ -56,6 +56,8 @@ export const usePorts = defineStore('ports', () => {
   const clockTo = useLocalStorage<string[]>('jolly-lattice-clock-to', [])
   const clockFrom = useLocalStorage('jolly-lattice-clock-from', '')
   const clockIn = shallowRef(new ClockIn())
+  /** Whether its pulses come. */
+  const isClockThere = ref(false)
   /** Told of all that controllers send, in the order in which it comes. */
   const onHeard = new Set<(heard: Heard) => void>()
   /** Told the name of a controller that is gone. */
@@ -224,7 +226,7 @@ export const usePorts = defineStore('ports', () => {
   useEventListener(window, 'pagehide', silence)
 
   return {
-    outs, instrument, mood, recording, access, inputs, names, clockTo, clockFrom, clockIn, onHeard, onGone,
+    outs, instrument, mood, recording, access, inputs, names, clockTo, clockFrom, clockIn, isClockThere, onHeard, onGone,
     clock, begin, ask, setMood, hear, tick, silence, panic,
     beginClock: () => (clockIn.value = new ClockIn()),
   } // prettier-ignore

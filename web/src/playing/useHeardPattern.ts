@@ -5,6 +5,12 @@ import { useFrames } from '@/page/useFrames'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from './playing'
 
+/** Choose a pattern by hand; the one that waits for its moment is called off. */
+export function choosePattern(id: string) {
+  const { patternId = '', waitingFor = '' } = usePlaying().player ?? {}
+  usePiece().choosePattern(waitingFor === id && patternId ? patternId : id)
+}
+
 export function useHeardPattern() {
   const piece = usePiece()
   const playing = usePlaying()
@@ -20,6 +26,5 @@ export function useHeardPattern() {
     15,
   )
   const isWaiting = (id: string) => id === waiting.value && id !== heard.value
-  const choose = (id: string) => piece.choosePattern(isWaiting(id) && heard.value ? heard.value : id)
-  return { heard, waiting, isWaiting, choose }
+  return { heard, waiting, isWaiting, choose: choosePattern }
 }

@@ -8,7 +8,6 @@ import type { Mood } from '@/sound/midi/instrument'
 import { BUILT_IN, SIMULATED } from '@/sound/port'
 import { usePiece } from '@/work/piece'
 
-defineProps<{ isClockThere: boolean }>()
 const ports = usePorts()
 const piece = usePiece()
 const playing = usePlaying()
@@ -107,8 +106,8 @@ function toggleClock(name: string) {
           <option v-for="name in ports.inputs" :key="name" :value="name">{{ name }}</option>
         </select>
       </label>
-      <span v-if="ports.clockFrom" :class="{ alarm: !isClockThere }" role="status" data-test="clock">{{
-        isClockThere ? `${piece.clockTempo ?? '…'} quarters a minute` : 'no clock comes from there'
+      <span v-if="ports.clockFrom" :class="{ alarm: !ports.isClockThere }" role="status" data-test="clock">{{
+        ports.isClockThere ? `${piece.clockTempo ?? '…'} quarters a minute` : 'no clock comes from there'
       }}</span>
       <button
         v-tip="'End every note at every port, at once (Shift+Escape)'"

@@ -12,7 +12,7 @@ import LaneRouting from './LaneRouting.vue'
 import LearnedTable from './LearnedTable.vue'
 import Monitor from './Monitor.vue'
 
-const props = defineProps<{ id: number | null; isClockThere: boolean }>()
+const props = defineProps<{ id: number | null }>()
 const piece = usePiece()
 const playing = usePlaying()
 const notices = useNotices()
@@ -34,7 +34,7 @@ void playing.sounding().catch(notices.complain)
 <template>
   <main class="ports">
     <div class="left">
-      <InstrumentList :is-clock-there="isClockThere" />
+      <InstrumentList />
       <LaneRouting v-if="piece.document && piece.pattern" />
       <p v-else>Open a piece from the shelf to say where its lanes go.</p>
     </div>

@@ -1,6 +1,6 @@
 /** The music follows a clock from outside: its tempo, its start and stop, where it says the music is. */
 import { useIntervalFn } from '@vueuse/core'
-import { onScopeDispose, ref, watch } from 'vue'
+import { onScopeDispose, watch } from 'vue'
 
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
@@ -18,7 +18,6 @@ export function useClock() {
   const piece = usePiece()
   const playing = usePlaying()
   const notices = useNotices()
-  const isThere = ref(false)
 
   const listen = ({ from, message, timeStamp }: Heard) => {
     if (from !== ports.clockFrom) return
@@ -40,11 +39,11 @@ export function useClock() {
     const now = performance.now() / 1000
     const { clockIn } = ports
     const isLost = clockIn.isLost(now)
-    if (isThere.value && isLost) {
+    if (ports.isClockThere && isLost) {
       const going = playing.isPlaying ? `: the music goes on at ${piece.score?.tempo ?? ''}` : ''
       notices.complain(`The clock of “${ports.clockFrom}” is lost${going}.`)
     }
-    isThere.value = !isLost
+    ports.isClockThere = !isLost
     if (isLost) return
     follow(clockIn.tempo)
     const at = clockIn.ticksAt(now)
@@ -61,9 +60,8 @@ export function useClock() {
     () => ports.clockFrom,
     (from) => {
       ports.beginClock()
-      isThere.value = false
+      ports.isClockThere = false
       if (!from) piece.clockTempo = null
     },
   )
-  return { isThere }
 }

@@ -1,23 +1,24 @@
 /** What controllers send, at work: what was learned moves what it was bound to, keys play, the rest is passed over. */
+import { useEventListener } from '@vueuse/core'
 import { onScopeDispose, watch } from 'vue'
 
+import type { Binding, Target } from '@/api/ports'
 import { useDetours } from '@/around/useDetours'
 import { targetAt } from '@/hands/learn'
 import { keyOfTarget, useLearning, type Thing } from '@/hands/learning'
 import { Takeover } from '@/hands/takeover'
-import { newGesture } from '@/page/gesture'
 import { heed } from '@/keyboard/midiKeyboard'
+import { usePlayedKeys } from '@/keyboard/playedKeys'
+import { newGesture } from '@/page/gesture'
 import { holdOf, type Hold } from '@/perform/holds'
 import { useHolds } from '@/perform/useHolds'
 import { usePlaying } from '@/playing/playing'
 import { usePorts, type Heard } from '@/playing/ports'
+import { choosePattern } from '@/playing/useHeardPattern'
 import { channelOf, isNoteOff, isNoteOn, movedBy } from '@/sound/midi/messages'
 import { BEND, PRESSURE } from '@/sound/neutral'
 import { LANE_CONTROLS, PATTERN_CONTROLS } from '@/work/movements'
 import { usePiece } from '@/work/piece'
-import type { Binding, Target } from '@/api/ports'
-import { usePlayedKeys } from '@/keyboard/playedKeys'
-import { useEventListener } from '@vueuse/core'
 
 /** Milliseconds in which moves are taken together; after which of them the next is another moment of the history. */
 const TOGETHER = 16
@@ -54,8 +55,7 @@ export function useControllers() {
       return void learning.bind(from, thing, learning.wanted)
     const binding = thing && learning.find(from, thing)
     if (binding) return act(binding, message, timeStamp)
-    if (isNoteOn(message) || isNoteOff(message) || movedBy(message))
-      heed(message as [number, number, number], keys.playerOf(from), { timeStamp })
+    heed(message, keys.playerOf(from), { timeStamp })
   }
 
   function act({ target }: Binding, message: readonly number[], timeStamp: number) {
@@ -73,10 +73,7 @@ export function useControllers() {
   function press(target: Target) {
     if (target.kind === 'pattern') {
       const pattern = piece.patterns[target.place]
-      const { patternId = '', waitingFor = '' } = playing.player ?? {}
-      // A second press calls the one off that waits.
-      const calledOff = pattern && playing.isPlaying && waitingFor === pattern.id && patternId !== pattern.id
-      if (pattern) piece.choosePattern(calledOff ? patternId : pattern.id)
+      if (pattern) choosePattern(pattern.id)
     }
     if (target.kind === 'mute') {
       const lane = piece.lanes[target.place]

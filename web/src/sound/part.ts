@@ -2,18 +2,18 @@
 import { BEND, neutral, PRESSURE } from './neutral'
 import type { Move, Sounding } from './port'
 
-export const MODULATION = 1
+const MODULATION = 1
 const GLIDE_TIME = 5
 const VOLUME = 7
 const PAN = 10
 const EXPRESSION = 11
 const SUSTAIN = 64
 const GLIDE = 65
-export const TIMBRE = 71
-export const RELEASE = 72
-export const ATTACK = 73
+const TIMBRE = 71
+const RELEASE = 72
+const ATTACK = 73
 const BRIGHTNESS = 74
-export const DECAY = 75
+const DECAY = 75
 const ROOM = 91
 /** Seconds in which a controller moves to its value: short enough to be at once, long enough not to click. */
 const SMOOTH = 0.003

@@ -20,8 +20,6 @@ export class SimulatedInstrument implements Instrument {
   /** What it does with messages: it obeys; later than it should; refuses them; or is not there. */
   mood: Mood = 'well'
   taken: readonly Taken[] = []
-  /** How many were taken since it was made. */
-  count = 0
   /** Told of each message that is taken. */
   readonly onTaken = new Set<(taken: Taken) => void>()
   #new: Taken[] = []
@@ -36,7 +34,6 @@ export class SimulatedInstrument implements Instrument {
       time: this.mood === 'slow' ? time + SLOWNESS : time,
       handed: this.clock.now(),
     }
-    this.count++
     this.#new.push(taken)
     for (const tell of this.onTaken) tell(taken)
   }

@@ -71,16 +71,15 @@ function outOf(out: MIDIOutput, clock: Clock): Instrument {
 }
 
 /** When something at `time` on the audio clock is, as the page counts. */
-const stampOf = (time: number, clock: Clock) =>
-  performance.now() + steady(clock) + 1000 * (time - clock.now())
-/** The audio clock goes on in leaps of its buffer: what lies between it and the page's is taken where it is steady. */
-function steady(clock: Clock): number {
+const stampOf = (time: number, clock: Clock) => 1000 * time - ahead(clock)
+/** By how much the audio clock is ahead of the page's, in milliseconds: it goes on in leaps of its buffer. */
+function ahead(clock: Clock): number {
   const off = 1000 * clock.now() - performance.now()
   const known = offsets.get(clock)
   // A leap forward is the truth of a moment ago; what lags is only not yet counted on.
   const held = known === undefined || off > known || known - off > FURTHEST ? off : known - DRIFT
   offsets.set(clock, held)
-  return off - held
+  return held
 }
 const offsets = new WeakMap<Clock, number>()
 const FURTHEST = 50 // milliseconds
