@@ -332,7 +332,7 @@ td {
   height: 32px;
   white-space: nowrap;
 }
-tr + tr td {
+tr + tr :deep(td) {
   border-top: 1px solid color-mix(in srgb, var(--rule) 60%, transparent);
 }
 .hear {
