@@ -34,7 +34,7 @@ debian() {
     echo "create_main_cluster = false" | as_root tee /etc/postgresql-common/createcluster.d/$APP.conf >/dev/null
   fi
   as_root apt-get -qq update || say "The package lists could not be refreshed; trying with those at hand."
-  as_root env DEBIAN_FRONTEND=noninteractive apt-get -qq install -y --no-install-recommends "${MISSING[@]}" >/dev/null
+  as_root env DEBIAN_FRONTEND=noninteractive RUNLEVEL=1 apt-get -qq install -y --no-install-recommends "${MISSING[@]}" >/dev/null
 }
 
 # stamped STAMP KEY COMMAND ...: run the command unless it succeeded before with the same key.
@@ -100,13 +100,14 @@ npm_install() {
 
 front_end() {
   local key
-  key=$(find web/src web/index.html web/vite.config.ts web/package-lock.json web/tsconfig*.json -type f | sort | xargs sha256sum | sha256sum | cut -c1-32)
+  key=$(find web/src web/index.html web/vite.config.ts web/package-lock.json docs/by_script.py web/tsconfig*.json -type f | sort | xargs sha256sum | sha256sum | cut -c1-32)
   stamped web/dist/.stamp "$key" npm_build
 }
 
 npm_build() {
   say "Building the front end"
   (cd web && npm run --silent build -- --logLevel warn)
+  .venv/bin/python -m whitenoise.compress -q web/dist # gzip and brotli, once instead of at each request
 }
 
 free_port() { .venv/bin/python scripts/free_port.py "$@"; }
@@ -123,7 +124,8 @@ own() { [ "$(id -u)" = 0 ] && chown postgres: "$@"; return 0; }
 
 # database FOLDER [OPTION]: start the server whose data lies in FOLDER/data; sets and exports JOLLY_DB_*.
 database() {
-  local folder=$1 options=${2:-}
+  local folder=$1 options=${2:-} may=NOCREATEDB
+  if [ -n "$options" ]; then may=CREATEDB; fi # tests make databases of their own
   PG_BIN=$(dirname "$(ls /usr/lib/postgresql/*/bin/initdb | sort -V | tail -1)")
   mkdir -p "$folder/run"
   own "$folder/run"
@@ -132,23 +134,31 @@ database() {
     say "Making the database in $folder"
     rm -rf "$folder/data"
     mkdir -m 700 "$folder/data"
-    (umask 077 && .venv/bin/python -c 'import secrets; print(secrets.token_urlsafe(24))' > "$folder/password" && cp "$folder/password" "$folder/run/password")
+    a_password "$folder/password"
+    cp -p "$folder/password" "$folder/run/password"
     own "$folder/data" "$folder/run/password"
     pg initdb -D "$folder/data" -U jolly --pwfile="$folder/run/password" --auth=scram-sha-256 --encoding=UTF8 --locale=C.UTF-8 ${options:+--no-sync} >/dev/null
     rm "$folder/run/password"
   fi
-  export JOLLY_DB_PASSWORD JOLLY_DB_PORT
-  JOLLY_DB_PASSWORD=$(cat "$folder/password")
+  [ -s "$folder/password-lattice" ] || a_password "$folder/password-lattice"
   if pg pg_ctl -D "$folder/data" status >/dev/null 2>&1; then
     pg pg_ctl -D "$folder/data" -m fast -w stop >/dev/null # left behind by a start that was killed
   fi
-  JOLLY_DB_PORT=$(free_port)
+  export JOLLY_DB_PASSWORD JOLLY_DB_PORT JOLLY_DB_USER=lattice JOLLY_DB_NAME=jolly JOLLY_DB_HOST=127.0.0.1
+  JOLLY_DB_PASSWORD=$(cat "$folder/password-lattice")
+  # The same port as the last time, if it is free: who looks into the database finds it again.
+  JOLLY_DB_PORT=$(free_port $(cat "$folder/port" 2>/dev/null))
+  echo "$JOLLY_DB_PORT" > "$folder/port"
   pg pg_ctl -D "$folder/data" -w -s -l "$folder/run/log" \
     -o "-p $JOLLY_DB_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories=$folder/run $options" start ||
     { cat "$folder/run/log" >&2; die "The database server did not start: see above."; }
   DATABASE_FOLDER=$folder
+  PGPASSWORD=$(cat "$folder/password") "$PG_BIN/psql" -q -X -v ON_ERROR_STOP=1 -v word="$JOLLY_DB_PASSWORD" -v may="$may" \
+    -h 127.0.0.1 -p "$JOLLY_DB_PORT" -U jolly -d postgres -f scripts/database.sql
   say "Database server on 127.0.0.1:$JOLLY_DB_PORT, data in $folder"
 }
+
+a_password() { (umask 077 && .venv/bin/python -c 'import secrets; print(secrets.token_urlsafe(24))' > "$1"); }
 
 database_stop() {
   if [ -n "${DATABASE_FOLDER:-}" ]; then pg pg_ctl -D "$DATABASE_FOLDER/data" -m fast -w -s stop || true; fi

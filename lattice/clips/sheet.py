@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from itertools import starmap
-from typing import Any, Self
+from typing import Any, NamedTuple, Self
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,18 +17,31 @@ from lattice.document.step_value import StepValue
 from lattice.render.overlaps import Events, resolve_overlaps
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
-__all__ = ["Chosen", "Sheet", "rounded", "step_parts", "without_overlaps"]
+__all__ = ["Chosen", "Finished", "Sheet", "rounded", "step_parts", "without_overlaps"]
 
 # For each track the places of its chosen notes.
 Chosen = tuple[tuple[int, ...], ...]
-_COLUMNS = ("tracks", "starts", "lengths", "pitches", "velocities", "tunes", "chosen")
+_COLUMNS = ("tracks", "starts", "lengths", "pitches", "velocities", "tunes", "chosen", "came_from")
+NEW = -1
+
+
+class Finished(NamedTuple):
+    """A clip and the places of its chosen notes, track by track.
+
+    *came_from*: for each note, counted through all tracks, which it was before the edit; -1 for one that is new.
+    """
+
+    clip: Clip
+    chosen: Chosen
+    came_from: tuple[int, ...]
 
 
 @dataclass(frozen=True, eq=False)
 class Sheet:
     """All notes of a *clip*: *tracks* are indices, times ticks. *chosen*: which notes a hand has chosen.
 
-    *clip* says everything but the notes; its own are those from before the edit.
+    *came_from*: which notes of *clip* they are, counted through all tracks; NEW for one that it had not. *clip* says
+    everything but the notes; its own are those from before the edit.
     """
 
     clip: Clip
@@ -39,6 +52,7 @@ class Sheet:
     velocities: Ticks
     tunes: Ticks
     chosen: NDArray[np.bool_]
+    came_from: Ticks
 
     @classmethod
     def of(cls, clip: Clip, chosen: Chosen = ()) -> Self:
@@ -53,13 +67,14 @@ class Sheet:
             if places:
                 is_chosen[firsts[track] + np.array(places)] = True
         tracks = np.repeat(np.arange(len(counts)), counts)
-        return cls.rows(clip, [tracks, *columns], is_chosen)
+        return replace(cls.rows(clip, [tracks, *columns], is_chosen), came_from=np.arange(sum(counts)))
 
     @classmethod
     def rows(cls, clip: Clip, columns: Sequence[Ticks], chosen: NDArray[np.bool_]) -> Self:
-        """Return notes given as columns: tracks, starts, lengths, pitches, velocities, tunes."""
+        """Return new notes given as columns: tracks, starts, lengths, pitches, velocities, tunes."""
         tracks, starts, lengths, pitches, velocities, tunes = columns
-        return cls(clip, tracks, starts, lengths, pitches, velocities, tunes, chosen)
+        new = np.full(starts.size, NEW)
+        return cls(clip, tracks, starts, lengths, pitches, velocities, tunes, chosen, new)
 
     def __len__(self) -> int:
         return self.starts.size
@@ -92,6 +107,10 @@ class Sheet:
         columns: dict[str, Any] = {name: getattr(self, name)[which] for name in _COLUMNS}
         return replace(self, **columns)
 
+    def again(self, ticks: int) -> Self:
+        """Return notes like these as new ones, *ticks* later."""
+        return replace(self, starts=self.starts + ticks, came_from=np.full(len(self), NEW))
+
     def joined(self, other: Self) -> Self:
         """Return these notes and then those of *other*."""
         columns: dict[str, Any] = {
@@ -107,8 +126,8 @@ class Sheet:
         bar = self.clip.meter.bar_ticks
         return self.with_clip(length_ticks=(last // bar + 1) * bar)
 
-    def finished(self) -> tuple[Clip, Chosen]:
-        """Return the clip with these notes, in order and without overlaps, and the places of those chosen.
+    def finished(self) -> Finished:
+        """Return the clip with these notes, in order and without overlaps.
 
         Raises DocumentError if there are too many notes, or it has become too long.
         """
@@ -129,7 +148,8 @@ class Sheet:
             rows = zip(*(column.tolist() for column in columns), strict=True)
             tracks.append(track.model_copy(update={"notes": tuple(starmap(Note, rows))}))
             chosen.append(tuple(np.flatnonzero(own.chosen).tolist()))
-        return clip.model_copy(update={"tracks": tuple(tracks)}), tuple(chosen)
+        after = clip.model_copy(update={"tracks": tuple(tracks)})
+        return Finished(after, tuple(chosen), tuple(kept.came_from.tolist()))
 
 
 def without_overlaps(sheet: Sheet) -> Sheet:

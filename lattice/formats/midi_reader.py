@@ -282,7 +282,7 @@ def _clip_of(heard: _Heard, name: str, changes: Changes, division: int) -> MidiR
         ),
     )
     sheet = Sheet.rows(clip, columns, np.zeros(columns[0].size, bool))
-    return MidiRead(sheet.finished()[0], tuple(remarks))
+    return MidiRead(sheet.finished().clip, tuple(remarks))
 
 
 def _on_bar_lines(meter: Meter, meters: dict[int, Meter]) -> tuple[dict[int, Meter], bool]:

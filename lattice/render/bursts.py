@@ -24,9 +24,13 @@ _PERCENT = 100
 
 
 class BurstNotes(NamedTuple):
-    """Notes of bursts in columns. *bursts*: which of the lane's each belongs to; *sound*: whether the dice let it."""
+    """Notes of bursts in columns. *bursts*: which of the lane's each belongs to; *sound*: whether the dice let it.
+
+    *rounds*: in which of all that the burst comes once in each is.
+    """
 
     bursts: Ticks
+    rounds: Ticks
     starts: Ticks
     ends: Ticks
     velocities: Ticks
@@ -104,6 +108,7 @@ def burst_notes(line: LaneSteps, feel: Feel, first_tick: int, end_tick: int) -> 
         parts.append(
             BurstNotes(
                 bursts=np.full(heard.size, place),
+                rounds=np.repeat(begins.numbers, burst.notes)[kept],
                 starts=starts,
                 ends=ends,
                 velocities=np.tile(_velocities(burst, line.lane.velocity), begins.numbers.size)[kept],
@@ -117,7 +122,7 @@ def burst_notes(line: LaneSteps, feel: Feel, first_tick: int, end_tick: int) -> 
 
 def _nothing() -> BurstNotes:
     none = np.empty(0, np.int64)
-    return BurstNotes(none, none, none, none, np.empty(0, bool))
+    return BurstNotes(none, none, none, none, none, np.empty(0, bool))
 
 
 def _begins(burst: Burst, line: LaneSteps, first_tick: int, end_tick: int) -> _Begins:

@@ -10,7 +10,6 @@ from lattice.edits.without import without_lanes
 from lattice.render.feel import feel_of
 from lattice.render.lane import Played
 from lattice.render.notes import note_of
-from lattice.render.sounding import port_of
 from lattice.screen.periods import comes_round_after, pool_round
 from lattice.screen.pictures import Bench, StripPicture
 from lattice.sentence import Speech, bench, rate_beside, rates, strip_words
@@ -39,8 +38,6 @@ def bench_of(line: LaneSteps, played: Played, inside: slice, score: Score, first
         pool=pool.says,
         fits=pool.fits,
         channel=_said_of_channel(line.lane, score),
-        port=port_of(line.lane, score.kit),
-        plays_on=note_of(line.lane, score)[0],
     )
 
 

@@ -22,10 +22,11 @@ from lattice.render.events import away_notes
 from lattice.render.feel import feel_of
 from lattice.render.held_keys import held_pools
 from lattice.render.lane import Hits, LaidOut, Played, PlayedPart
-from lattice.render.notes import silent_lanes
+from lattice.render.notes import note_of, silent_lanes
 from lattice.render.pipeline import REMEMBERED_STEPS, asked_of, play_all, play_lane
 from lattice.render.pitch import degrees_of
 from lattice.render.size import check_notes, check_points, check_work
+from lattice.render.sounding import port_of
 from lattice.render.window import Window
 from lattice.screen.benches import bench_of
 from lattice.screen.chords import chord_pictures
@@ -159,6 +160,8 @@ def _lane_picture(
             "sounds": played.hits.sound[which].astype(int).tolist(),
             "bursts": _burst_pictures(line, played.bursts, end),
             "kept": _kept_picture(line, played, first, end),
+            "port": port_of(line.lane, score.kit),
+            "plays_on": note_of(line.lane, score)[0],
         }
     )
 
@@ -237,6 +240,8 @@ def _draw(
         ruled=_ruled(line),
         kept=None,
         away=None,
+        port="",
+        plays_on=0,
         sentence=sentence(Speech(line, context)),
         busy=busy_word(Speech(line, context)),
         movements=movement_pictures(lane, first, end, line.frame.meter.bar_ticks),
@@ -303,8 +308,10 @@ def _burst_pictures(line: LaneSteps, notes: BurstNotes, end: int) -> list[BurstP
     pictures = []
     for place, burst in awake(line):
         mine = np.flatnonzero((notes.bursts == place) & (notes.starts < end))
-        # One of a pass after the other; the first may lie before the window in part.
-        groups = np.split(mine, np.flatnonzero(np.diff(notes.starts[mine]) > burst_ticks(burst, line)) + 1)
+        # One round after the other, each with its own luck; the first may lie before the window in part.
+        is_other = np.diff(notes.rounds[mine]) != 0
+        is_other |= np.diff(notes.starts[mine]) > burst_ticks(burst, line)
+        groups = np.split(mine, np.flatnonzero(is_other) + 1)
         pictures += [
             BurstPicture(
                 place=place,

@@ -179,7 +179,7 @@ class LanePicture(BaseModel):
     too: *pitches* (all that begin with it; none where its pool is empty), *degrees* (what its pitch strip says).
     *staff*: None for a voice of the kit. *folded*: how many of its hits have notes that were moved by octaves into
     what MIDI has. *held*: the keys that its pool has after all that hands did, ascending. *tone*: of a pitched
-    voice.
+    voice. *port*, *plays_on*: where its notes go, and on which channel there.
 
     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
@@ -224,6 +224,8 @@ class LanePicture(BaseModel):
     folded: int
     held: list[int]
     tone: Tone | None
+    port: str
+    plays_on: int
     cycle_starts: list[int]
     cycle_ends: list[int]
     draws: list[int]
@@ -272,8 +274,7 @@ class Bench(BaseModel):
     *without*: by the id of each lane that it
     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
-    *channel*: what its controllers move where the lane is sent as MIDI. *port*, *plays_on*: where its notes go, and on
-    which channel there.
+    *channel*: what its controllers move where the lane is sent as MIDI.
     """
 
     id: str
@@ -286,8 +287,6 @@ class Bench(BaseModel):
     pool: str
     fits: dict[str, object] | None
     channel: str
-    port: str
-    plays_on: int
 
 
 class Property(BaseModel):

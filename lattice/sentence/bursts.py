@@ -5,6 +5,7 @@ from typing import Any
 
 from lattice.document.burst import Burst, EveryBars, EveryCycle
 from lattice.document.limits import limits
+from lattice.document.step_value import StepValue
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN, MAX_OFFSET_NOTES
 from lattice.sentence.setting import Alternatives, Setting, Speech
 from lattice.sentence.step_value import say_step_value
@@ -100,7 +101,7 @@ def _burst_choices(speech: Speech) -> dict[str, Alternatives]:
 
     def without(place: int) -> Alternatives:
         return lambda _: choices(
-            [("own", "as played"), ("away", "take it away: the lane's own hits come back")],
+            [("own", "as played"), ("away", "remove it: the lane's own hits come back")],
             "own",
             lambda _: {"bursts": bursts[:place] + bursts[place + 1 :]},
         )
@@ -145,7 +146,7 @@ def _counted_anew(burst: Burst, before: Burst, speech: Speech) -> Burst:
 
 def _all_burst_choices(_: Speech) -> list[Choice]:
     return choices(
-        [("own", "as played"), ("away", "take all away: the lane's own hits come back")],
+        [("own", "as played"), ("away", "remove all: the lane's own hits come back")],
         "own",
         lambda _: {"bursts": []},
     )
@@ -163,4 +164,9 @@ BURSTS = Setting(
     red=True,
     alternatives={"bursts": _all_burst_choices},
     more_alternatives=_burst_choices,
+    shown={
+        "bursts": [
+            Burst(bars=1, count=2, value=StepValue(note=4), length=2, notes=7, fade_from=50).model_dump()
+        ]
+    },
 )

@@ -140,12 +140,12 @@ def _humanise_choices(speech: Speech) -> list[Choice]:
 
 _ACCENT = "Each so-many-th hit is struck harder, counted before chance, so that accents do not wander."
 _WEIGHT = "Hits off the beat are weaker, half-way to the next a little, elsewhere more."
-_EVENED = "Loud and soft are drawn together: 100 % is all alike."
+_EVENED = "Loud and soft are drawn together: at 100 % all are the same."
 SWING = (
     "The first of each pair of notes takes more than half of it; triplets and their kin stay straight, "
     "unless a lane lets its own steps swing."
 )
-_HUMANISE = "Each hit strays a little in time and strength, twice so much at most."
+_HUMANISE = "Each hit is a little early or late, harder or softer: at most twice so much."
 
 STROKES: tuple[Setting, ...] = (
     Setting(

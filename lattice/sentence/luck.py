@@ -4,7 +4,7 @@ from collections import Counter
 
 from lattice.document.chance import MAX_RULE_CYCLES, CycleRule
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN
-from lattice.sentence.setting import Setting, Speech, either, nothing, offered, unlabelled
+from lattice.sentence.setting import Setting, Speech, either, offered, unlabelled
 from lattice.sentence.words import Choice, Word, choice, choices, number, text
 
 __all__ = ["LUCK"]
@@ -99,6 +99,7 @@ LUCK: tuple[Setting, ...] = (
         _say_links,  # steps are linked where they are chosen
         red=True,
         alternatives={"linked": _link_choices},
+        shown={"links": [{"step": step} for step in (0, 2, 3)], "chance_percent": 50},
     ),
     Setting(
         "cycle rule",
@@ -125,7 +126,7 @@ LUCK: tuple[Setting, ...] = (
         _say_step_rules,
         red=True,
         alternatives={"cycle rules": _step_rule_choices},
-        offers=nothing,
+        shown={"step_rules": [{"step": 3, "rule": {"nth": 2, "of": 2}}]},
     ),
     Setting(
         "luck",

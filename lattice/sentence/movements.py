@@ -4,12 +4,13 @@ from collections.abc import Callable, Mapping
 from functools import partial
 from typing import Any
 
-from lattice.document.movement import CONTROLS, Movement
+from lattice.document.movement import CONTROLS, Movement, Point
 from lattice.document.piece import Score
 from lattice.edits.movement import smoothed, with_movement
-from lattice.sentence.setting import Setting, Speech, nothing
+from lattice.sentence.setting import Setting, Speech
 from lattice.sentence.step_value import say_step_value
 from lattice.sentence.words import Choice, Patch, Word, choice, text
+from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["MOVEMENTS", "MOVES", "movement_choices", "movement_words", "pattern_choices", "say_value"]
 
@@ -99,7 +100,15 @@ MOVEMENTS = Setting(
     lambda speech: movement_words(speech.lane.movements)[1:],
     red=True,
     more_alternatives=_of_lane,
-    offers=nothing,
+    shown={
+        "movements": [
+            Movement(
+                control="rotate",
+                points=tuple(Point(4 * bar * TICKS_PER_QUARTER, bar) for bar in range(4)),
+                loop_bars=4,
+            ).model_dump(mode="json")
+        ]
+    },
 )
 
 

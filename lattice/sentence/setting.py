@@ -9,7 +9,8 @@ from lattice.document.limits import limits
 from lattice.document.piece import Score
 from lattice.render.pitch_context import PitchContext
 from lattice.sentence.words import Choice, Offer, Patch, Word, number, text
-from lattice.steps.lane_steps import Frame, LaneSteps
+from lattice.steps.frame import Frame
+from lattice.steps.lane_steps import LaneSteps
 
 __all__ = [
     "Alternatives",
@@ -77,7 +78,8 @@ class Setting:
 
     *say*: what the sentence says where the setting is not plain, else nothing. *on_bench*: what stands there under its
     label, plain or not. *alternatives*: by the name of a word that opens them; *more_alternatives*: of words that
-    depend on the lane. *offers*: what a "+" may begin.
+    depend on the lane. *offers*: what a "+" may begin. *shown*: fields that show in the help what it does, where
+    what it offers would not.
     """
 
     name: str
@@ -90,6 +92,7 @@ class Setting:
     alternatives: Mapping[str, Alternatives] = field(default_factory=dict)
     more_alternatives: Callable[[Speech], Mapping[str, Alternatives]] = no_alternatives
     offers: Callable[[Speech], list[Offer]] = nothing
+    shown: Patch = field(default_factory=dict)
 
     def plain(self) -> Patch | None:
         """Return the patch that sends the setting back to plain; None for what has no plain value."""

@@ -2,13 +2,16 @@
 
 from lattice.document.kit import DOCKSIDE, Kit
 from lattice.document.lane import Lane
+from lattice.document.lane_clip import LaneClip
 from lattice.document.limits import limits
+from lattice.document.notes import Note
 from lattice.document.pitched import PITCHED, WHOLE_KIT
 from lattice.document.port import BUILT_IN, SIMULATED, Program
 from lattice.render.sounding import port_of
 from lattice.sentence.setting import Setting, Speech, offered, one_number, unlabelled
 from lattice.sentence.words import Choice, Offer, Word, choice, choices, number, text
 from lattice.theory.names import note_name
+from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["SOUND"]
 
@@ -160,7 +163,7 @@ _ATTACK = "How long a pitched voice takes to swell."
 _RELEASE = "How long a pitched voice rings on when its note ends."
 
 
-def _of_the_voice(field: str, label: str, unit: str, explains: str) -> Setting:
+def _of_the_voice(field: str, label: str, unit: str, explains: str, shown: int) -> Setting:
     """A row of a number that a pitched voice has of its own, unless the lane says another."""
 
     def voices(speech: Speech) -> int:
@@ -204,6 +207,7 @@ def _of_the_voice(field: str, label: str, unit: str, explains: str) -> Setting:
             if _is_synthesised(speech) and getattr(speech.lane, field) is None
             else []
         ),
+        shown={field: shown},
     )
 
 
@@ -212,9 +216,9 @@ def _is_synthesised(speech: Speech) -> bool:
 
 
 SOUND: tuple[Setting, ...] = (
-    _of_the_voice("brightness", "brightness", " %", _BRIGHTNESS),
-    _of_the_voice("attack_ms", "attack", " ms", _ATTACK),
-    _of_the_voice("release_ms", "release", " ms", _RELEASE),
+    _of_the_voice("brightness", "brightness", " %", _BRIGHTNESS, shown=95),
+    _of_the_voice("attack_ms", "attack", " ms", _ATTACK, shown=400),
+    _of_the_voice("release_ms", "release", " ms", _RELEASE, shown=2000),
     one_number("level", "level_db", -6, explains=_LEVEL, unit=" dB"),
     Setting(
         "pan",
@@ -310,5 +314,12 @@ SOUND: tuple[Setting, ...] = (
         unlabelled(_say_clip),
         red=True,
         alternatives={"clip": _clip_choices},
+        shown={
+            "clip": LaneClip(
+                name="Last crossing",
+                length_ticks=4 * TICKS_PER_QUARTER,
+                notes=tuple(Note(at * TICKS_PER_QUARTER // 2, 1680, 39, 90) for at in (0, 3, 4, 6, 7)),
+            ).model_dump(mode="json")
+        },
     ),
 )

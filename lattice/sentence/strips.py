@@ -13,6 +13,7 @@ from lattice.document.strip import (
     ControlStrip,
     Free,
     NudgeStrip,
+    OctaveStrip,
     PitchStrip,
     RatchetStrip,
     Shape,
@@ -241,7 +242,13 @@ def _beside_a_number(
 
 
 def _of_its_own(
-    name: str, said: str, *, explains: str, first: Strip | None = None, offer: str = ""
+    name: str,
+    said: str,
+    *,
+    explains: str,
+    first: Strip | None = None,
+    offer: str = "",
+    shown: Patch | None = None,
 ) -> Setting:
     """A row of a strip that no number of the lane stands beside: the bench has it to paint."""
     field = STRIPS[name].field
@@ -269,6 +276,7 @@ def _of_its_own(
             {field: first.model_dump(mode="json") if first else None},
             lambda speech: first is None or bool(say(speech)) or not of_strips(speech.lane),
         ),
+        shown=shown or {},
     )
 
 
@@ -300,7 +308,12 @@ RATCHET = _of_its_own(
 NUDGE = _of_its_own(
     "nudge", "nudged", explains=_NUDGE, offer="nudged ±5", first=NudgeStrip(spread=Spread(by=5))
 )
-OCTAVE = _of_its_own("octave", "octaves", explains=_OCTAVE)
+OCTAVE = _of_its_own(
+    "octave",
+    "octaves",
+    explains=_OCTAVE,
+    shown={"octave_strip": OctaveStrip(values=(0, 0, 1, 0, 0, 1, 0, -1)).model_dump(mode="json")},
+)
 CHORDS = _of_its_own("chord", "chords", explains=_CHORDS, offer="chords on 1", first=ChordStrip(values=(3,)))
 CONTROLS = Setting(
     name="control",

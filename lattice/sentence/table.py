@@ -236,6 +236,7 @@ SETTINGS: tuple[Setting, ...] = (
         lambda speech: [text("rotated "), _rotated(speech)] if speech.lane.rotate else [],
         lambda speech: [_rotated(speech)],
         offers=offered("rotated 1", _ROTATE, {"rotate": 1}, lambda speech: speech.lane.rotate != 0),
+        shown={"rotate": 2},
     ),
     Setting(
         "complement",
@@ -278,6 +279,7 @@ SETTINGS: tuple[Setting, ...] = (
         _say_edits,
         red=True,
         alternatives={"by hand": _edit_choices},
+        shown={"edits": [{"step": 1, "hit": True}, {"step": 3, "hit": False}]},
     ),
     BURSTS,
     *CLOCK,

@@ -1,23 +1,10 @@
 """Patterns to begin from: lanes of the other starters, put together."""
 
-from lattice.document import Lane, Meter, Pattern, StepValue
-from lattice.starters.lanes import LANES
+from lattice.document import Meter, Pattern, StepValue
+from lattice.starters.named import lanes_named
 from lattice.starters.starter import Starter
 
 __all__ = ["PATTERNS"]
-
-_BY_NAME = {starter.name: starter.lane for starter in LANES}
-
-
-def _lanes(names: str) -> tuple[Lane, ...]:
-    """Return the lanes of those starters, one below the other, each with an id and an ink of its own."""
-    lanes = []
-    for place, name in enumerate(names.split(", ")):
-        lane = _BY_NAME[name]
-        assert lane is not None
-        lanes.append(lane.model_copy(update={"id": f"lane-{place + 1}", "ink": place % 8}))
-    return tuple(lanes)
-
 
 # name, tags, lanes, meter, bars, dice
 _ROWS: tuple[tuple[str, str, str, Meter, int, int], ...] = (
@@ -113,7 +100,7 @@ PATTERNS: tuple[Starter, ...] = tuple(
         pattern=Pattern(
             id="starter",
             name=name,
-            lanes=_lanes(lanes),
+            lanes=lanes_named(lanes),
             meter=meter,
             bars=bars,
             dice=dice,

@@ -1,15 +1,16 @@
 """What a starter is, and what of a lane it brings."""
 
-from typing import Annotated, Any, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
 from lattice.document.base import Document, Name, Row
+from lattice.document.ground import GroundSource
 from lattice.document.lane import Lane
-from lattice.document.piece import Pattern
+from lattice.document.piece import Pattern, Piece
 from lattice.document.source import Made
 
-__all__ = ["MAX_TAGS", "Starter", "Tag", "starting_fields"]
+__all__ = ["MAX_TAGS", "Kind", "Starter", "Tag", "starting_fields"]
 
 MAX_TAGS = 8
 Tag = Annotated[
@@ -26,23 +27,37 @@ _STAYS = {
 }  # fmt: skip
 
 
+Kind = Literal["lane", "melody", "pattern", "ground", "piece"]
+
+
 class Starter(Document):
-    """A lane or a pattern to begin from: one of the two."""
+    """A lane, a pattern or a whole piece to begin from: one of the three."""
 
     name: Name
     tags: Annotated[Row[Tag], Field(max_length=MAX_TAGS)] = ()
     lane: Lane | None = None
     pattern: Pattern | None = None
+    piece: Piece | None = None
 
     @model_validator(mode="after")
-    def _one_of_the_two(self) -> Self:
-        if (self.lane is None) == (self.pattern is None):
-            raise ValueError("a starter is a lane or a pattern")
+    def _one_of_the_three(self) -> Self:
+        if sum(brought is not None for brought in (self.lane, self.pattern, self.piece)) != 1:
+            raise ValueError("a starter is a lane, a pattern or a piece")
         if self.lane and isinstance(self.lane.source, Made):
             raise ValueError(
                 "a lane that follows another cannot begin anew alone: draw it as it stands first"
             )
         return self
+
+    @property
+    def kind(self) -> Kind:
+        """What it is; a lane that plays any pitch is a melody, a pattern of lanes that stand on one a ground."""
+        if self.piece:
+            return "piece"
+        if self.pattern:
+            on_ground = [isinstance(lane.source, GroundSource) for lane in self.pattern.lanes]
+            return "ground" if on_ground and all(on_ground) else "pattern"
+        return "melody" if self.lane and self.lane.is_melodic else "lane"
 
 
 def starting_fields(lane: Lane) -> dict[str, Any]:

@@ -4,23 +4,22 @@ from collections.abc import Callable
 from copy import copy
 from fractions import Fraction
 from functools import cached_property
-from typing import NamedTuple, TypeVar
+from typing import TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
 from lattice.document.ground import GroundSource
 from lattice.document.lane import Lane
-from lattice.document.meter import Meter
-from lattice.document.piece import Rhythm, Score
+from lattice.document.piece import Rhythm
 from lattice.document.source import Echo, Made, Reply
-from lattice.document.step_value import StepValue
 from lattice.document.timing import BarRestart, PassRestart
 from lattice.luck.draws import PLACES, Purpose, draws
 from lattice.memory import MEGABYTE, Memory, weight
 from lattice.steps import along
 from lattice.steps.busy import metrical_ranks
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
+from lattice.steps.frame import Frame, frame_of
 from lattice.steps.ground import GroundPlace, place_on
 from lattice.steps.hit_cycle import MAX_LINE, HitCycle
 from lattice.steps.source_hits import Rule, turned_hits
@@ -28,7 +27,7 @@ from lattice.steps.step_clock import StepClock
 from lattice.steps.thin import kept_of
 from lattice.units import Ticks
 
-__all__ = ["RANDOM_REACH", "Frame", "LaneSteps", "line_as", "line_of", "lines_of", "remember_line"]
+__all__ = ["RANDOM_REACH", "LaneSteps", "line_as", "line_of", "lines_of", "remember_line"]
 
 RANDOM_REACH = 2048  # steps within which a reply to a lane of lucky order looks for the next hit
 
@@ -66,10 +65,10 @@ def _line_in(rhythm: Rhythm, lane: Lane, known: dict[str, "LaneSteps"]) -> "Lane
 
 # A hand moves one lane at a time: what the others play is still known. By no dice: what luck has no part in is laid out
 # once, however often dice are thrown.
-_LINES: Memory[tuple[Lane, "Frame", "LaneSteps | None"], "LaneSteps"] = Memory(48 * MEGABYTE)
+_LINES: Memory[tuple[Lane, Frame, "LaneSteps | None"], "LaneSteps"] = Memory(48 * MEGABYTE)
 
 
-def _line(lane: Lane, frame: "Frame", followed: "LaneSteps | None") -> "LaneSteps":
+def _line(lane: Lane, frame: Frame, followed: "LaneSteps | None") -> "LaneSteps":
     return _LINES.get((lane, frame, followed)) or LaneSteps(lane, frame, followed)
 
 
@@ -79,26 +78,6 @@ def remember_line(line: "LaneSteps") -> "LaneSteps":
     if laid.followed:
         remember_line(laid.followed)
     return _LINES.put((laid.lane, laid.frame, laid.followed), laid).by(line.dice)
-
-
-class Frame(NamedTuple):
-    """What a lane plays in, beside other lanes. *rate*: how many times as fast its steps and spans go by."""
-
-    meter: Meter
-    bars: int
-    step_value: StepValue
-    rate: Fraction = Fraction(1)
-
-    @property
-    def pass_quarters(self) -> Fraction:
-        """Length of one pass of the pattern in quarter notes."""
-        return self.bars * self.meter.bar_quarters
-
-
-def frame_of(rhythm: Rhythm) -> Frame:
-    """Return what the lanes of *rhythm* play in."""
-    rate = rhythm.rate if isinstance(rhythm, Score) else Fraction(1)
-    return Frame(rhythm.meter, rhythm.bars, rhythm.step_value, rate)
 
 
 Value = TypeVar("Value")

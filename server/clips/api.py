@@ -49,7 +49,7 @@ _MIDI_BODY = {
 }
 
 
-@router.get("", response={200: ClipPage, **refusals(401, 422)})
+@router.get("", response={200: ClipPage, **refusals()})
 def list_clips(
     request: HttpRequest,
     words: Annotated[str, Field(max_length=200)] = "",
@@ -65,14 +65,14 @@ def list_clips(
     return answer(ClipPage.model_construct(clips=lines, total=found.count(), sets=sets, tags=tags))
 
 
-@router.post("", response={201: ClipLine, **refusals(401, 422)})
+@router.post("", response={201: ClipLine, **refusals()})
 def keep(request: HttpRequest, body: Keeping) -> HttpResponse:
     """Keep bars of the tape as a clip: exactly what sounded."""
     clip = make_clip(body.kept(), body.tape, body.score, body.dice, piece=body.piece, pattern=body.pattern)
     return answer(ClipLine.of(services.store(user_of(request), clip, keeping=body.keeping)), 201)
 
 
-@router.post("/import", response={201: Imported, **refusals(401, 422)}, openapi_extra=_MIDI_BODY)
+@router.post("/import", response={201: Imported, **refusals()}, openapi_extra=_MIDI_BODY)
 def import_clips(
     request: HttpRequest,
     name: Annotated[str, Field(max_length=200)] = "",
@@ -95,7 +95,7 @@ def import_clips(
     )
 
 
-@router.get("/zip", response={200: bytes, **refusals(401, 404, 422)})
+@router.get("/zip", response={200: bytes, **refusals(404)})
 def download_zip(
     request: HttpRequest,
     asked: Query[Exporting],
@@ -123,19 +123,19 @@ def download_zip(
     return zipped(files, f"{set_name or 'clips'}.zip")
 
 
-@router.post("/grid", response={200: GridStep, **refusals(401, 422)})
+@router.post("/grid", response={200: GridStep, **refusals()})
 def grid_step(request: HttpRequest, body: StepValue) -> GridStep:
     """How long a step of a grid is."""
     return GridStep(ticks=float(body.quarters * TICKS_PER_QUARTER))
 
 
-@router.get("/{int:clip_id}", response={200: OpenClip, **refusals(401, 404)})
+@router.get("/{int:clip_id}", response={200: OpenClip, **refusals(404)})
 def open_clip(request: HttpRequest, clip_id: int) -> HttpResponse:
     """A clip to hear or to work on."""
     return answer(OpenClip.of(services.get(user_of(request), clip_id)))
 
 
-@router.patch("/{int:clip_id}", response={200: ClipLine, **refusals(401, 404, 422)})
+@router.patch("/{int:clip_id}", response={200: ClipLine, **refusals(404)})
 def describe_clip(request: HttpRequest, clip_id: int, body: Description) -> HttpResponse:
     """Rename a clip, tag it, put it into a set."""
     return answer(
@@ -143,83 +143,82 @@ def describe_clip(request: HttpRequest, clip_id: int, body: Description) -> Http
     )
 
 
-@router.post("/{int:clip_id}/edits", response={200: EditedClip, **refusals(401, 404, 409, 422)})
+@router.post("/{int:clip_id}/edits", response={200: EditedClip, **refusals(404, 409)})
 def edit_clip(request: HttpRequest, clip_id: int, body: ClipEdit) -> HttpResponse:
     """Do something to the notes of a clip."""
     stored, done = services.edit(user_of(request), clip_id, body.revision, body.action, body.chosen)
-    chosen = [list(places) for places in done.chosen]
-    return answer(EditedClip.model_construct(clip=OpenClip.of(stored), chosen=chosen))
+    return answer(EditedClip.of(stored, done))
 
 
-@router.post("/{int:clip_id}/undo", response={200: OpenClip, **refusals(401, 404, 409, 422)})
+@router.post("/{int:clip_id}/undo", response={200: OpenClip, **refusals(404, 409)})
 def undo_edit(request: HttpRequest, clip_id: int, body: Revision) -> HttpResponse:
     """Go back by one edit."""
     return answer(OpenClip.of(services.undo(user_of(request), clip_id, body.revision)))
 
 
-@router.post("/{int:clip_id}/redo", response={200: OpenClip, **refusals(401, 404, 409, 422)})
+@router.post("/{int:clip_id}/redo", response={200: OpenClip, **refusals(404, 409)})
 def redo_edit(request: HttpRequest, clip_id: int, body: Revision) -> HttpResponse:
     """Do an edit again that was undone."""
     return answer(OpenClip.of(services.redo(user_of(request), clip_id, body.revision)))
 
 
-@router.post("/{int:clip_id}/join", response={200: OpenClip, **refusals(401, 404, 409, 422)})
+@router.post("/{int:clip_id}/join", response={200: OpenClip, **refusals(404, 409)})
 def join_clip(request: HttpRequest, clip_id: int, body: Join) -> HttpResponse:
     """Put another clip after this one."""
     return answer(OpenClip.of(services.join(user_of(request), clip_id, body.revision, body.other)))
 
 
-@router.post("/{int:clip_id}/copy", response={201: ClipLine, **refusals(401, 404)})
+@router.post("/{int:clip_id}/copy", response={201: ClipLine, **refusals(404)})
 def copy_clip(request: HttpRequest, clip_id: int) -> HttpResponse:
     """Store a copy beside it."""
     return answer(ClipLine.of(services.copy(user_of(request), clip_id)), 201)
 
 
-@router.delete("/{int:clip_id}", response={204: None, **refusals(401, 404)})
+@router.delete("/{int:clip_id}", response={204: None, **refusals(404)})
 def delete_clip(request: HttpRequest, clip_id: int) -> Status[None]:
     """Take a clip off the list."""
     services.delete(user_of(request), clip_id)
     return Status(204, None)
 
 
-@router.post("/{int:clip_id}/restore", response={200: ClipLine, **refusals(401, 404)})
+@router.post("/{int:clip_id}/restore", response={200: ClipLine, **refusals(404)})
 def restore_clip(request: HttpRequest, clip_id: int) -> HttpResponse:
     """Bring a deleted clip back."""
     return answer(ClipLine.of(services.restore(user_of(request), clip_id)))
 
 
-@router.post("/{int:clip_id}/reopen", response={201: Made, **refusals(401, 404, 422)})
+@router.post("/{int:clip_id}/reopen", response={201: Made, **refusals(404)})
 def reopen_pattern(request: HttpRequest, clip_id: int) -> Status[Made]:
     """Open the pattern that a clip came from again, as it stood, as a piece of its own."""
     return Status(201, Made(piece=services.reopened(user_of(request), clip_id).pk))
 
 
-@router.post("/{int:clip_id}/in-place", response={200: dict[str, LaneClip], **refusals(401, 404, 422)})
+@router.post("/{int:clip_id}/in-place", response={200: dict[str, LaneClip], **refusals(404)})
 def clip_in_place(request: HttpRequest, clip_id: int, body: InPlace) -> dict[str, LaneClip]:
     """What is to play in place of the lanes that a clip came from, by their ids."""
     return in_place(services.document_of(services.get(user_of(request), clip_id)), body.lanes)
 
 
-@router.get("/{int:clip_id}/lanes", response={200: LanesOffered, **refusals(401, 404, 422)})
+@router.get("/{int:clip_id}/lanes", response={200: LanesOffered, **refusals(404)})
 def clip_lanes(request: HttpRequest, clip_id: int) -> LanesOffered:
     """The lanes that a clip's notes could become, and how well they fit."""
     clip = services.document_of(services.get(user_of(request), clip_id))
     return LanesOffered(offers=lane_offers(clip), left_out=left_out(clip))
 
 
-@router.get("/{int:clip_id}/guess", response={200: ClipGuess | None, **refusals(401, 404)})
+@router.get("/{int:clip_id}/guess", response={200: ClipGuess | None, **refusals(404)})
 def clip_guess(request: HttpRequest, clip_id: int) -> ClipGuess | None:
     """The scale and chords that a clip is likely in, and how sure that is; none for drums alone."""
     return guess_clip(services.document_of(services.get(user_of(request), clip_id)))
 
 
-@router.post("/{int:clip_id}/lanes", response={201: Made, **refusals(401, 404, 422)})
+@router.post("/{int:clip_id}/lanes", response={201: Made, **refusals(404)})
 def piece_of_lanes(request: HttpRequest, clip_id: int, body: AsLanes) -> Status[Made]:
     """Make a new piece of a clip's notes as lanes."""
     return Status(201, Made(piece=services.lanes_as_piece(user_of(request), clip_id, body.shorter).pk))
 
 
-@router.post("/{int:clip_id}/pattern", response={200: Pattern, **refusals(401, 404, 422)})
+@router.post("/{int:clip_id}/pattern", response={200: Pattern, **refusals(404)})
 def pattern_of_lanes(request: HttpRequest, clip_id: int, body: AsPattern) -> Pattern:
     """A clip's notes as a pattern of lanes, for a piece that is open."""
     return services.pattern_from(
@@ -227,14 +226,14 @@ def pattern_of_lanes(request: HttpRequest, clip_id: int, body: AsPattern) -> Pat
     )
 
 
-@router.get("/{int:clip_id}.mid", response={200: bytes, **refusals(401, 404, 422)})
+@router.get("/{int:clip_id}.mid", response={200: bytes, **refusals(404)})
 def download_clip(request: HttpRequest, clip_id: int, asked: Query[Exporting]) -> HttpResponse:
     """A clip as a Standard MIDI File."""
     clip = services.document_of(services.get(user_of(request), clip_id))
     return attached(midi_file(clip, asked.export()), f"{clip.name}.mid", MIDI)
 
 
-@router.get("/{int:clip_id}.txt", response={200: bytes, **refusals(401, 404)})
+@router.get("/{int:clip_id}.txt", response={200: bytes, **refusals(404)})
 def clip_as_text(request: HttpRequest, clip_id: int) -> HttpResponse:
     """A clip's notes as text."""
     clip = services.document_of(services.get(user_of(request), clip_id))

@@ -49,24 +49,32 @@ class Clip(Owned):
 
 
 class ClipMoment(models.Model):
-    """One change of a clip: what it was called, the moment that it came after, and the document then.
+    """One change of a clip: what it was called, the moment that it came after, and what it made of the document.
 
-    Moments are only ever added: what is undone can be gone back to.
+    It is stored as a piece's moments are (pieces.differences). Moments are only ever added: what is undone can be gone
+    back to.
     """
 
     clip = models.ForeignKey(Clip, models.CASCADE, related_name="moments")
     number = models.PositiveIntegerField(help_text="Counts from 1.")
     after = models.PositiveIntegerField(help_text="Number of the moment before it; 0: none.")
     label = models.CharField(max_length=200)
-    document = models.JSONField()
+    document = models.JSONField(null=True, help_text="Whole, once in a while.")
+    changes = models.JSONField(
+        null=True, help_text="Else: what it changed of the moment with the number before, as JSON Patch."
+    )
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
-        ordering = ["clip", "number"]
+        ordering = ["clip_id", "number"]
         constraints = [
             models.UniqueConstraint(fields=["clip", "number"], name="clip_moment_has_one_number"),
             models.CheckConstraint(
                 condition=models.Q(after__lt=models.F("number")), name="clip_moment_comes_after"
+            ),
+            models.CheckConstraint(
+                condition=models.Q(document__isnull=False) | models.Q(changes__isnull=False),
+                name="clip_moment_has_a_document",
             ),
         ]
 

@@ -8,7 +8,7 @@ from config.bodies import Body
 from pydantic import BaseModel, Field
 
 from clips import models, services
-from lattice.clips import Action, Clip, Kept, PitchSound, Tape, Track, keep_bars, keep_last, sounds_of
+from lattice.clips import Action, Clip, Edited, Kept, PitchSound, Tape, Track, keep_bars, keep_last, sounds_of
 from lattice.clips.clip import Control, Note
 from lattice.clips.drawn import MOST_DRAWN, drawn_notes
 from lattice.clips.guess import is_melodic
@@ -229,10 +229,25 @@ class OpenClip(BaseModel):
 
 
 class EditedClip(BaseModel):
-    """A clip after an edit, and the places of the notes that are chosen now, track by track."""
+    """A clip after an edit, and the places of the notes that are chosen now, track by track.
+
+    *came_from*: for each note, counted through all tracks, which it was before the edit; -1 for one that is new. None
+    where each is the note that it was.
+    """
 
     clip: OpenClip
     chosen: list[list[int]]
+    came_from: list[int] | None
+
+    @classmethod
+    def of(cls, stored: models.Clip, done: Edited) -> "EditedClip":
+        """Return the answer about an edit that was stored."""
+        stayed = done.came_from == tuple(range(len(done.came_from)))
+        return cls.model_construct(
+            clip=OpenClip.of(stored),
+            chosen=[list(places) for places in done.chosen],
+            came_from=None if stayed else list(done.came_from),
+        )
 
 
 class GridStep(BaseModel):

@@ -5,11 +5,13 @@ from typing import NamedTuple
 
 from accounts.models import User
 from accounts.owned import deleted_by, owned_by, to_change
+from accounts.stored import check_bytes, check_room
 from django.db import transaction
 from django.db.models import Max, Q, QuerySet
 from django.shortcuts import get_object_or_404
 from pieces import models as piece_models
 from pieces import services as pieces
+from pieces.differences import WHOLE_EACH, document_then, kept_as
 
 from clips.models import Clip, ClipMoment
 from lattice import clips
@@ -18,6 +20,8 @@ from lattice.document import DOCKSIDE, DocumentError, Kit, Pattern, Piece, Swing
 
 __all__ = [
     "MAX_AT_ONCE",
+    "MAX_CLIPS",
+    "MAX_MOMENTS",
     "Steps",
     "copy",
     "delete",
@@ -41,7 +45,9 @@ __all__ = [
     "undo",
 ]
 
-MAX_AT_ONCE = 256  # clips that are imported, or taken away, together
+MAX_AT_ONCE = 256  # clips that are imported, or exported, together
+MAX_CLIPS = 20_000  # of one musician
+MAX_MOMENTS = 5_000  # of one clip
 
 
 class Steps(NamedTuple):
@@ -109,14 +115,15 @@ def store(owner: User, clip: clips.Clip, label: str = "Kept", keeping: str | Non
 
 @transaction.atomic
 def store_all(owner: User, several: Sequence[clips.Clip], label: str, set_name: str = "") -> list[Clip]:
-    """Store clips as new: all of them or none."""
+    """Store clips as new: all of them or none. Raises DocumentError if there is no room for so many."""
     if len(several) > MAX_AT_ONCE:
         raise DocumentError.of("clips", f"at most {MAX_AT_ONCE} clips at once, these are {len(several)}")
+    check_room(owner, Clip, MAX_CLIPS, len(several))
     stored = []
     for clip in several:
         document = clip.model_dump(mode="json")
         one = Clip.objects.create(owner=owner, document=document, set_name=set_name)
-        ClipMoment.objects.create(clip=one, number=1, after=0, label=label, document=_remembered(document))
+        _remember(one, 1, after=0, label=label)
         stored.append(one)
     return stored
 
@@ -180,8 +187,9 @@ def redo(owner: User, clip_id: int, based_on: int) -> Clip:
 
 def steps_of(stored: Clip) -> Steps:
     """Return what can be undone and done again."""
-    here = stored.moments.defer("document").get(number=stored.stands_at)
-    following = stored.moments.defer("document").filter(after=stored.stands_at).order_by("number").last()
+    moments = stored.moments.defer("document", "changes")
+    here = moments.get(number=stored.stands_at)
+    following = moments.filter(after=stored.stands_at).order_by("number").last()
     return Steps(here.label if here.after else "", following.label if following else "")
 
 
@@ -234,23 +242,22 @@ def lanes_as_piece(owner: User, clip_id: int, shorter: Sequence[int]) -> piece_m
 
 def _changed(stored: Clip, clip: clips.Clip, label: str) -> Clip:
     last = stored.moments.aggregate(last=Max("number"))["last"] or 0
+    if last >= MAX_MOMENTS:
+        raise DocumentError.of("moments", f"it was changed {MAX_MOMENTS:,} times: go on in a copy of it")
+    if (last + 1) % WHOLE_EACH == 1:  # all that is stored is added up once in a while
+        check_bytes(stored.owner)
     stored.document = clip.model_dump(mode="json")
-    ClipMoment.objects.create(
-        clip=stored,
-        number=last + 1,
-        after=stored.stands_at,
-        label=label[:200],
-        document=_remembered(stored.document),
-    )
+    _remember(stored, last + 1, after=stored.stands_at, label=label[:200])
     return _saved(stored, last + 1)
 
 
 def _stand_at(stored: Clip, number: int) -> Clip:
-    if not number:
+    then = document_then(stored.moments.all(), number)
+    if then is None:
         raise DocumentError.of("stands_at", "there is nothing further to go to")
     # Name and origin are no moments of its notes.
     standing = {field: stored.document[field] for field in ("name", "origin")}
-    stored.document = stored.moments.get(number=number).document | standing
+    stored.document = read(clips.Clip, then | standing).model_dump(mode="json")
     return _saved(stored, number)
 
 
@@ -261,6 +268,8 @@ def _saved(stored: Clip, stands_at: int) -> Clip:
     return stored
 
 
-def _remembered(document: dict[str, object]) -> dict[str, object]:
-    """Return what a moment stores: all but where the clip came from, which never changes."""
-    return {field: value for field, value in document.items() if field != "origin"}
+def _remember(stored: Clip, number: int, after: int, label: str) -> None:
+    """Add a moment: all of the document but where the clip came from, which never changes."""
+    now = {field: value for field, value in stored.document.items() if field != "origin"}
+    kept = kept_as(number, now, document_then(stored.moments.all(), number - 1))
+    ClipMoment.objects.create(clip=stored, number=number, after=after, label=label, **kept)

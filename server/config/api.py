@@ -3,15 +3,21 @@
 from typing import Any
 
 import orjson
+from accounts.account_api import invitations
+from accounts.account_api import router as account
 from accounts.api import router as accounts
 from accounts.auth import signed_in
+from accounts.tokens_api import router as tokens
 from clips.api import router as clips
 from django.http import HttpRequest
 from library.api import kits, starters
+from library.help_api import router as help_words
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError, ValidationErrorContext
+from ninja.openapi.schema import OpenAPISchema
 from ninja.parser import Parser
 from ninja.renderers import BaseRenderer
+from operations.api import router as everything
 from pieces.api import router as pieces
 from pieces.around_api import router as around
 from pieces.melody_api import router as melody
@@ -22,6 +28,7 @@ from sounds.api import router as sounds
 from takes.api import router as takes
 
 from config.errors import register
+from config.examples import with_examples
 
 
 class FastParser(Parser):
@@ -62,7 +69,12 @@ class FastRenderer(BaseRenderer):
 
 
 class Api(NinjaAPI):
-    """Keeps with each error what was sent, so that the answer can show it."""
+    """Keeps with each error what was sent, so that the answer can show it; shows examples in its description."""
+
+    def get_openapi_schema(self, **of: Any) -> OpenAPISchema:
+        schema = super().get_openapi_schema(**of)
+        with_examples(schema)
+        return schema
 
     def validation_error_from_error_contexts(
         self, error_contexts: list[ValidationErrorContext[Any]]
@@ -92,6 +104,10 @@ api = Api(
 )
 register(api)
 api.add_router("/session", accounts, tags=["session"])
+api.add_router("/account", account, tags=["account"])
+api.add_router("/account", everything, tags=["account"])
+api.add_router("/invitations", invitations, tags=["account"])
+api.add_router("/tokens", tokens, tags=["tokens"])
 api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/render", render, tags=["render"])
 api.add_router("/melody", melody, tags=["melody"])
@@ -102,4 +118,5 @@ api.add_router("/takes", takes, tags=["takes"])
 api.add_router("/sounds", sounds, tags=["sounds"])
 api.add_router("/kits", kits, tags=["kits"])
 api.add_router("/starters", starters, tags=["starters"])
+api.add_router("/help", help_words, tags=["help"])
 api.add_router("/ports", ports, tags=["ports"])

@@ -1,4 +1,4 @@
-"""Files to take away."""
+"""Files to export."""
 
 import re
 from collections.abc import Iterable
@@ -8,12 +8,12 @@ from zipfile import ZIP_DEFLATED, ZipFile
 from django.http import HttpResponse
 from django.utils.http import content_disposition_header
 
-__all__ = ["attached", "zipped"]
+__all__ = ["attached", "file_name", "zipped"]
 
 
 def attached(content: bytes, name: str, content_type: str) -> HttpResponse:
     """Return *content* as a file to be stored under *name*."""
-    disposition = content_disposition_header(as_attachment=True, filename=_safe(name))
+    disposition = content_disposition_header(as_attachment=True, filename=file_name(name))
     return HttpResponse(
         content, content_type=content_type, headers={"Content-Disposition": disposition or ""}
     )
@@ -25,7 +25,7 @@ def zipped(files: Iterable[tuple[str, bytes]], name: str) -> HttpResponse:
     taken: set[str] = set()
     with ZipFile(written, "w", ZIP_DEFLATED) as archive:
         for called, content in files:
-            unique, number = _safe(called), 1
+            unique, number = file_name(called), 1
             stem, _, ending = unique.rpartition(".")
             while unique.casefold() in taken:
                 number += 1
@@ -42,7 +42,7 @@ _DEVICES = re.compile(r"(con|prn|aux|nul|com\d|lpt\d)(\.|$)", re.IGNORECASE)
 _MOST_BYTES = 200  # file systems take 255, and a number may be added
 
 
-def _safe(name: str) -> str:
+def file_name(name: str) -> str:
     """Return a name, which has an ending, without what file systems read as something else, and not too long."""
     stem, _, ending = name.rpartition(".")
     stem = _UNSAFE.sub("-", _TURNING.sub("", stem)).strip(" .")

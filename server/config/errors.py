@@ -5,8 +5,9 @@ from collections.abc import Callable
 from typing import Any
 
 import orjson
+from accounts.attempts import TooOftenError
 from accounts.owned import NewerRevisionError
-from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
+from django.core.exceptions import BadRequest, PermissionDenied, RequestDataTooBig, SuspiciousOperation
 from django.db import Error as DatabaseError
 from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
@@ -23,7 +24,7 @@ from lattice.document import DocumentError, Problem, explain
 __all__ = ["answer_to", "register"]
 
 log = logging.getLogger("jolly")
-_RETRY_SECONDS = "3"
+_RETRY_SECONDS = 3
 
 
 def _document(problems: list[Problem]) -> HttpResponse:
@@ -60,12 +61,20 @@ def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
     return refusal(error.status_code, "refused", str(error))
 
 
+# Classes of SQLSTATE that say nothing of what was asked: no room, no permission to write (a standby that has not taken
+# over yet), stopped by somebody, broken discs. PostgreSQL, appendix A.
+_NOT_NOW = ("25006", "53", "57", "58")
+
+
+def _of_database(request: HttpRequest, error: Exception) -> HttpResponse:
+    state = getattr(error.__cause__, "sqlstate", None) or ""
+    return _database_gone(request, error) if state.startswith(_NOT_NOW) else _broken(request, error)
+
+
 def _database_gone(request: HttpRequest, error: Exception) -> HttpResponse:
-    log.error("The database did not answer to %s %s", request.method, request.path, exc_info=error)
+    log.error("The database did not answer to %s %s: %s", request.method, request.path, error)
     said = "The database cannot be reached just now. Nothing was stored by this; it is tried again."
-    response = refusal(503, "no-database", said)
-    response["Retry-After"] = _RETRY_SECONDS
-    return response
+    return refusal(503, "no-database", said, retry_after=_RETRY_SECONDS)
 
 
 def _broken(request: HttpRequest, error: Exception) -> HttpResponse:
@@ -84,8 +93,10 @@ _HANDLERS: dict[type[Exception], Callable[[HttpRequest, Any], HttpResponse]] = {
     Unfit: lambda _, error: _document(explain(error.errors(), None)),
     DocumentError: lambda _, error: _document(list(error.problems)),
     NothingToKeepError: lambda _, error: refusal(422, "nothing-to-keep", str(error)),
+    TooOftenError: lambda _, error: refusal(429, "too-often", str(error), retry_after=error.seconds),
     NewerRevisionError: lambda _, error: refusal(409, "newer-revision", str(error)),
     AuthenticationError: _said(401, "signed-out", "Sign in first."),
+    PermissionDenied: _said(403, "not-yours", "That is not yours to do."),
     Http404: _said(404, "not-found", "There is nothing of yours here."),
     HttpError: _refused,
     RecursionError: _said(422, "document", "This is nested too deep to be read."),
@@ -96,7 +107,7 @@ _HANDLERS: dict[type[Exception], Callable[[HttpRequest, Any], HttpResponse]] = {
     BadRequest: _said(400, "refused", "This cannot be read."),
     OperationalError: _database_gone,
     InterfaceError: _database_gone,
-    DatabaseError: _broken,
+    DatabaseError: _of_database,
     Exception: _broken,
 }
 

@@ -2,7 +2,8 @@
 
 import ctypes
 from collections.abc import Callable
-from threading import Lock, Timer, get_ident
+from heapq import heappop, heappush
+from threading import Condition, Lock, Thread, get_ident
 from time import monotonic
 
 from django.http import HttpRequest
@@ -16,14 +17,17 @@ GetResponse = Callable[[HttpRequest], HttpResponseBase]
 
 KILOBYTE, MEGABYTE = 2**10, 2**20
 # How large a body may be: the first address that a path begins with counts. Checked before anything is read or asked.
+# JSON of many small lists takes about thirty times its size in memory: 8 MB of it are 260.
 LIMITS: tuple[tuple[str, int], ...] = (
     ("/api/session", 4 * KILOBYTE),
-    ("/api/pieces", 32 * MEGABYTE),  # a piece and the moments since
+    ("/api/account/everything", 32 * MEGABYTE),
+    ("/account/", 16 * KILOBYTE),
+    ("/api/pieces", 8 * MEGABYTE),  # a piece and the moments since
     ("/api/render", 8 * MEGABYTE),
     ("/api/melody", 8 * MEGABYTE),
     ("/api/clips/import", 2 * MEGABYTE),
-    ("/api/clips", 32 * MEGABYTE),  # what sounded, and the score
-    ("/api/takes", 32 * MEGABYTE),
+    ("/api/clips", 8 * MEGABYTE),  # what sounded, and the score
+    ("/api/takes", 8 * MEGABYTE),
     ("/api/starters", 2 * MEGABYTE),
     ("/api/sounds", 4 * MEGABYTE + 64 * KILOBYTE),  # and what multipart says around it
     ("", 256 * KILOBYTE),
@@ -62,14 +66,16 @@ class _Deadline:
     """Stops the thread that made it after so many seconds, unless it was lifted before."""
 
     def __init__(self, seconds: float) -> None:
+        self.at = monotonic() + seconds
         self._thread = get_ident()
         self._lock = Lock()
         self._is_lifted = False
-        self._timer = Timer(seconds, self._strike)
-        self._timer.daemon = True
-        self._timer.start()
+        _watch.over(self)
 
-    def _strike(self) -> None:
+    def __lt__(self, other: "_Deadline") -> bool:
+        return self.at < other.at
+
+    def strike(self) -> None:
         with self._lock:
             if not self._is_lifted:
                 ctypes.pythonapi.PyThreadState_SetAsyncExc(
@@ -79,7 +85,37 @@ class _Deadline:
     def lift(self) -> None:
         with self._lock:
             self._is_lifted = True
-        self._timer.cancel()
+
+
+class _Watch:
+    """One thread that strikes at all deadlines of this process: one for each request would cost more than most do."""
+
+    def __init__(self) -> None:
+        self._changed = Condition()
+        self._deadlines: list[_Deadline] = []  # a heap
+        self._thread: Thread | None = None
+
+    def over(self, deadline: _Deadline) -> None:
+        with self._changed:
+            heappush(self._deadlines, deadline)
+            if self._thread is None:
+                self._thread = Thread(target=self._keep, name="deadlines", daemon=True)
+                self._thread.start()
+            elif self._deadlines[0] is deadline:
+                self._changed.notify()
+
+    def _keep(self) -> None:
+        while True:
+            with self._changed:
+                left = self._deadlines[0].at - monotonic() if self._deadlines else None
+                if left is None or left > 0:
+                    self._changed.wait(left)
+                    continue
+                due = heappop(self._deadlines)
+            due.strike()
+
+
+_watch = _Watch()
 
 
 def limited_time(get_response: GetResponse) -> GetResponse:

@@ -22,7 +22,7 @@ DEMO_NAME = "demo musician"
 # Piece, pattern, from which bar, how many, called what, in which set, with which tags; the last lies first.
 KEPT = (
     (SLACK_WATER, 0, 0, 4, "Slack tide", "Slack Water", ("fast",)),
-    (SLACK_WATER, 0, 12, 2, "Rolls at the sluice", "Slack Water", ("fast", "rolls")),
+    (SLACK_WATER, 0, 12, 2, "Ratchets at the sluice", "Slack Water", ("fast", "ratchets")),
     (LANTERN_QUAY, 0, 0, 4, "Lamps along the quay", "Lantern Quay", ("seven",)),
     (LANTERN_QUAY, 0, 8, 2, "One lamp out", "Lantern Quay", ("seven", "sparse")),
     (NIGHT_FERRY, 1, 0, 4, "Crew below deck", "Night Ferry", ("break",)),

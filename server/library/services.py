@@ -4,10 +4,11 @@ from typing import TypeVar
 
 from accounts.models import User
 from accounts.owned import owned_by
+from accounts.stored import check_room
 from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 
-from lattice.document import DocumentError, Kit
+from lattice.document import Kit
 from lattice.starters import Starter
 from library import models
 
@@ -30,21 +31,16 @@ def keep_kit(owner: User, kit: Kit) -> models.Kit:
         known.document = kit.model_dump(mode="json")
         known.save(update_fields=["document"])
         return models.Kit.objects.get(pk=known.pk)
-    _check_room(owner, models.Kit)
+    check_room(owner, models.Kit, MAX_KEPT)
     return models.Kit.objects.create(owner=owner, document=kit.model_dump(mode="json"))
 
 
 def keep_starter(owner: User, starter: Starter) -> models.Starter:
     """Keep a lane or a pattern to begin from."""
-    _check_room(owner, models.Starter)
+    check_room(owner, models.Starter, MAX_KEPT)
     return models.Starter.objects.create(owner=owner, document=starter.model_dump(mode="json"))
 
 
 def delete(owner: User, model: type[models.Kept], number: int) -> None:
     """Take something out of the library. Raises Http404 if it is not there."""
     get_object_or_404(owned_by(owner, model), pk=number).delete_for_now()
-
-
-def _check_room(owner: User, model: type[models.Kept]) -> None:
-    if owned_by(owner, model).count() >= MAX_KEPT:
-        raise DocumentError.of("", f"{MAX_KEPT} are kept already: delete one first")

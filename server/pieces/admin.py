@@ -19,3 +19,4 @@ class MomentAdmin(ReadOnlyDocuments):
     """What was changed when."""
 
     list_display = ["label", "piece", "number", "at"]
+    readonly_fields = ["document", "changes"]

@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from accounts.auth import from_our_page
+from accounts.auth import to_compute
 from config.answers import answer
 from config.refusal import refusals
 from django.http import HttpRequest, HttpResponse
@@ -25,7 +25,7 @@ from lattice.screen.around import (
 from lattice.theory.grounds import GroundId, Part
 from pieces.schemas import Changed, Question
 
-router = Router(auth=from_our_page)
+router = Router(auth=to_compute)
 
 Hits = Annotated[float, Field(ge=0, le=100_000, description="hits a bar")]
 Place = Annotated[int, Field(ge=0, le=100)]
@@ -70,7 +70,7 @@ def everything(request: HttpRequest) -> HttpResponse:
     return answer(around())
 
 
-@router.post("/field", response={200: FieldPicture, **refusals(422)})
+@router.post("/field", response={200: FieldPicture, **refusals()})
 def field(request: HttpRequest, body: FieldQuestion) -> HttpResponse:
     """Candidates near a score, with their measures."""
     return answer(
@@ -78,13 +78,13 @@ def field(request: HttpRequest, body: FieldQuestion) -> HttpResponse:
     )
 
 
-@router.post("/candidate", response={200: CandidatePicture, **refusals(422)})
+@router.post("/candidate", response={200: CandidatePicture, **refusals()})
 def candidate(request: HttpRequest, body: CandidateQuestion) -> HttpResponse:
     """One candidate: what makes it, and what its lanes play."""
     return answer(candidate_picture(body.score, body.variation))
 
 
-@router.post("/ground", response={200: Changed, **refusals(422)})
+@router.post("/ground", response={200: Changed, **refusals()})
 def ground(request: HttpRequest, body: GroundQuestion) -> Changed:
     """What lanes become when they are put on a ground, one after the other."""
     return Changed(
@@ -92,7 +92,7 @@ def ground(request: HttpRequest, body: GroundQuestion) -> Changed:
     )
 
 
-@router.post("/off", response={200: Changed, **refusals(422)})
+@router.post("/off", response={200: Changed, **refusals()})
 def off(request: HttpRequest, body: OffQuestion) -> Changed:
     """What lanes become when they are taken off their grounds."""
     return Changed(patches={one: edits.take_off_ground(body.score.lane(one)) for one in body.lanes})

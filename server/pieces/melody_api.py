@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal, Self
 
-from accounts.auth import from_our_page
+from accounts.auth import to_compute
 from config.answers import answer
 from config.bodies import Body
 from config.refusal import refusals
@@ -27,7 +27,7 @@ from lattice.starters.progressions import PROGRESSIONS
 from lattice.steps.lane_steps import line_of
 from pieces.schemas import MAX_TICK, Changed, Question
 
-router = Router(auth=from_our_page)
+router = Router(auth=to_compute)
 
 
 class VoiceLine(BaseModel):
@@ -150,19 +150,19 @@ def progressions(request: HttpRequest) -> list[ProgressionLine]:
     return [ProgressionLine.model_validate(one._asdict()) for one in PROGRESSIONS]
 
 
-@router.post("/chords", response={200: ChordsOffered, **refusals(422)})
+@router.post("/chords", response={200: ChordsOffered, **refusals()})
 def chords(request: HttpRequest, body: ChordsQuestion) -> ChordsOffered:
     """How long chords may be made, and a progression to begin with."""
     return ChordsOffered(lengths=chord_lengths(body.meter), first=first_progression(body.scale))
 
 
-@router.post("/keyboard", response={200: list[Key], **refusals(422)})
+@router.post("/keyboard", response={200: list[Key], **refusals()})
 def keys(request: HttpRequest, body: KeyboardQuestion) -> list[Key]:
     """All keys of a keyboard, spelt and marked as a scale has them, with the voices that a kit has on them."""
     return keyboard(body.scale or Scale(), body.kit)
 
 
-@router.post("/contour", response={200: Changed, **refusals(422)})
+@router.post("/contour", response={200: Changed, **refusals()})
 def contour(request: HttpRequest, body: ContourQuestion) -> Changed:
     """What lanes become when a contour is drawn on their pitches."""
     lines = [line_of(body.score, body.dice, lane) for lane in body.lanes]
@@ -170,7 +170,7 @@ def contour(request: HttpRequest, body: ContourQuestion) -> Changed:
     return Changed(patches={line.lane.id: edits.draw_contour(line, *asked) for line in lines})
 
 
-@router.post("/enter", response={200: Changed, **refusals(422)})
+@router.post("/enter", response={200: Changed, **refusals()})
 def enter(request: HttpRequest, body: EnterQuestion) -> Changed:
     """What a lane becomes when a note, a rest or a tie is entered on a step."""
     line = line_of(body.score, body.dice, body.lane)
@@ -186,7 +186,7 @@ def enter(request: HttpRequest, body: EnterQuestion) -> Changed:
     return Changed(patches={body.lane: patch})
 
 
-@router.post("/record", response={200: Changed, **refusals(422)})
+@router.post("/record", response={200: Changed, **refusals()})
 def record(request: HttpRequest, body: RecordQuestion) -> Changed:
     """What a lane becomes when keys were played along with it."""
     line = line_of(body.score, body.dice, body.lane)
@@ -195,14 +195,14 @@ def record(request: HttpRequest, body: RecordQuestion) -> Changed:
     return Changed(patches={body.lane: patch})
 
 
-@router.post("/gather", response={200: Gathered, **refusals(422)})
+@router.post("/gather", response={200: Gathered, **refusals()})
 def gather(request: HttpRequest, body: GatherQuestion) -> HttpResponse:
     """What is held where a pattern begins anew, a latch changes, or a piece is put away: as it sounds then."""
     found = {lane: gathered(held.keys, held.latch, body.at, body.begin) for lane, held in body.lanes.items()}
     return answer(Gathered(lanes=found))
 
 
-@router.post("/rescale", response={200: Piece, **refusals(422)})
+@router.post("/rescale", response={200: Piece, **refusals()})
 def rescale(request: HttpRequest, body: RescaleQuestion) -> HttpResponse:
     """A piece in another scale."""
     return answer(edits.rescaled(body.piece, body.scale, body.pattern))

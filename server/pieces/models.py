@@ -29,7 +29,7 @@ class Piece(Owned):
 
 
 class Moment(models.Model):
-    """One change in a piece's history: what it was called, and the whole document after it.
+    """One change in a piece's history: what it was called, and the document after it (see pieces.differences).
 
     Moments are only ever added, so that whatever is undone can be gone back to. What was only *heard*, a point of a
     field, is a place among them that undoing passes by. A place may have a *name* of the musician's.
@@ -40,14 +40,21 @@ class Moment(models.Model):
     label = models.CharField(max_length=200)
     name = models.CharField(max_length=80, default="", blank=True)
     heard = models.BooleanField(default=False, help_text="Heard only: nothing of the piece was changed.")
-    document = models.JSONField()
+    document = models.JSONField(null=True, help_text="Whole, once in a while.")
+    changes = models.JSONField(
+        null=True, help_text="Else: what it changed of the moment before, as JSON Patch."
+    )
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
-        ordering = ["piece", "number"]
+        ordering = ["piece_id", "number"]
         constraints = [
             models.UniqueConstraint(fields=["piece", "number"], name="moment_has_one_number"),
             models.CheckConstraint(condition=models.Q(number__gte=1), name="moment_number_counts_from_1"),
+            models.CheckConstraint(
+                condition=models.Q(document__isnull=False) | models.Q(changes__isnull=False),
+                name="moment_has_a_document",
+            ),
         ]
 
     def __str__(self) -> str:

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from accounts.auth import from_our_page, signed_in, user_of
+from accounts.auth import signed_in, to_compute, user_of
 from clips import services as clips
 from clips.schemas import ClipLine
 from config.answers import answer
@@ -30,7 +30,7 @@ from lattice.screen.alternatives import row_alternatives
 from lattice.screen.order import OrderPicture, order_picture
 from pieces.schemas import MAX_SCREEN_BARS
 
-router = Router(auth=from_our_page)
+router = Router(auth=to_compute)
 
 MIDI = "audio/midi"
 Rows = Annotated[list[Annotated[int, Field(ge=0)]] | None, Field(max_length=500, description="none: all")]
@@ -142,13 +142,13 @@ class KeptClips(BaseModel):
     clips: list[ClipLine]
 
 
-@router.post("", response={200: OrderPicture, **refusals(422)})
+@router.post("", response={200: OrderPicture, **refusals()})
 def order(request: HttpRequest, body: OrderQuestion) -> HttpResponse:
     """A running order as it is drawn."""
     return answer(order_picture(body.piece))
 
 
-@router.post("/switch", response={200: Switched, **refusals(422)})
+@router.post("/switch", response={200: Switched, **refusals()})
 def switch_pattern(request: HttpRequest, body: Switching) -> HttpResponse:
     """When a pattern gives way to another while it plays, and what is heard of that from then on."""
     leaving, coming = body.leaving, body.coming
@@ -158,13 +158,13 @@ def switch_pattern(request: HttpRequest, body: Switching) -> HttpResponse:
     return answer(Switched.model_construct(tick=place.tick, from_tick=place.from_tick, sounds=heard))
 
 
-@router.post("/alternatives", response={200: list[Alternative], **refusals(422)})
+@router.post("/alternatives", response={200: list[Alternative], **refusals()})
 def alternatives(request: HttpRequest, body: RowWords) -> list[Alternative]:
     """What a word of a row could be instead, or what the row could begin to use."""
     return row_alternatives(body.piece, body.place, body.setting, body.word)
 
 
-@router.post("/written", response={200: Rewritten, **refusals(422)})
+@router.post("/written", response={200: Rewritten, **refusals()})
 def write_down(request: HttpRequest, body: PlayedAlong) -> HttpResponse:
     """The rows that what was switched by hand makes."""
     patterns = {pattern.id: pattern for pattern in body.piece.patterns}
@@ -172,7 +172,7 @@ def write_down(request: HttpRequest, body: PlayedAlong) -> HttpResponse:
     return answer(Rewritten(rows=rows))
 
 
-@router.post("/bring", response={200: BroughtLanes, **refusals(422)})
+@router.post("/bring", response={200: BroughtLanes, **refusals()})
 def bring_lanes(request: HttpRequest, body: Bringing) -> HttpResponse:
     """What the lanes of a pattern become when lanes, strips or settings of another are brought into it."""
     there = score_of(body.piece, _pattern(body.piece, body.into))
@@ -180,7 +180,7 @@ def bring_lanes(request: HttpRequest, body: Bringing) -> HttpResponse:
     return answer(BroughtLanes(lanes=list(bring(origin, there, body.lanes, body.what))))
 
 
-@router.post("/higher", response={200: HigherPattern, **refusals(422)})
+@router.post("/higher", response={200: HigherPattern, **refusals()})
 def higher(request: HttpRequest, body: Raising) -> HttpResponse:
     """A pattern with all that is melodic higher, also where that is moved while it plays."""
     pattern = _pattern(body.piece, body.pattern).transposed(body.degrees, body.semitones)
@@ -194,7 +194,7 @@ def _pattern(piece: Piece, pattern_id: str) -> Pattern:
         raise DocumentError.of("pattern", f"there is no pattern {pattern_id!r}") from None
 
 
-@router.post("/midi", response={200: bytes, **refusals(422)})
+@router.post("/midi", response={200: bytes, **refusals()})
 def midi(request: HttpRequest, body: OrderFile) -> HttpResponse:
     """A running order as one MIDI file, or as a zip of one for each row."""
     if body.of == "whole":
@@ -207,7 +207,7 @@ def midi(request: HttpRequest, body: OrderFile) -> HttpResponse:
     return zipped(files, f"{body.piece.name}, rows.zip")
 
 
-@router.post("/keep", auth=signed_in, response={201: KeptClips, **refusals(401, 422)})
+@router.post("/keep", auth=signed_in, response={201: KeptClips, **refusals()})
 def keep(request: HttpRequest, body: OrderKeeping) -> HttpResponse:
     """Keep a running order as one clip, or as a clip a row, in a set of its piece."""
     several = [order_clip(body.piece)] if body.of == "whole" else _clips_of_rows(body.piece, body.rows)

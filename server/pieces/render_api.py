@@ -3,7 +3,7 @@
 from itertools import cycle
 from time import perf_counter
 
-from accounts.auth import from_our_page
+from accounts.auth import to_compute
 from config.answers import answer
 from config.downloads import attached
 from config.refusal import refusals
@@ -35,7 +35,7 @@ from pieces.schemas import (
     ThrowQuestion,
 )
 
-router = Router(auth=from_our_page)
+router = Router(auth=to_compute)
 
 
 def _check(window: Window) -> None:
@@ -43,7 +43,7 @@ def _check(window: Window) -> None:
         raise DocumentError.of("window.bars", f"at most {MAX_SCREEN_BARS} bars at once, got {window.bars}")
 
 
-@router.post("", response={200: News, **refusals(422)})
+@router.post("", response={200: News, **refusals()})
 def render(request: HttpRequest, body: RenderQuestion) -> HttpResponse:
     """Everything to be drawn of a window of a score that the page does not have yet; what is heard, if it is asked."""
     _check(body.window)
@@ -57,14 +57,14 @@ def render(request: HttpRequest, body: RenderQuestion) -> HttpResponse:
     return reply
 
 
-@router.post("/sounds", response={200: Sounds, **refusals(422)})
+@router.post("/sounds", response={200: Sounds, **refusals()})
 def sounds(request: HttpRequest, body: SoundsQuestion) -> HttpResponse:
     """What is heard of a window of a score, and nothing that is drawn of it."""
     _check(body.window)
     return answer(screen.sounds(body.score, body.dice, body.window))
 
 
-@router.post("/midi", response={200: bytes, **refusals(422)})
+@router.post("/midi", response={200: bytes, **refusals()})
 def midi(request: HttpRequest, body: FileQuestion) -> HttpResponse:
     """Bars of a score as a Standard MIDI File, one track a lane."""
     _check(body.window)
@@ -75,7 +75,7 @@ def midi(request: HttpRequest, body: FileQuestion) -> HttpResponse:
     return attached(midi_file(clip, body.export), f"{clip.name}.mid", "audio/midi")
 
 
-@router.post("/alternatives", response={200: list[Alternative], **refusals(422)})
+@router.post("/alternatives", response={200: list[Alternative], **refusals()})
 def alternatives(request: HttpRequest, body: AlternativesQuestion) -> list[Alternative]:
     """What a word could be instead, or a lane could begin to use, each with the thread it would make."""
     _check(body.window)
@@ -87,7 +87,7 @@ def alternatives(request: HttpRequest, body: AlternativesQuestion) -> list[Alter
     return screen.alternatives_of(score, dice, body.lane, body.setting, body.word, window)
 
 
-@router.post("/throw", response={200: Thrown, **refusals(422)})
+@router.post("/throw", response={200: Thrown, **refusals()})
 def throw(request: HttpRequest, body: ThrowQuestion) -> HttpResponse:
     """The sources of one lane, or of all that are not anchored, after a throw."""
     if body.lane is None:
@@ -96,7 +96,7 @@ def throw(request: HttpRequest, body: ThrowQuestion) -> HttpResponse:
     return answer(Thrown(sources={lane.id: edits.throw_lane(lane, body.percent, body.throw)}))
 
 
-@router.post("/steps", response={200: Changed, **refusals(422)})
+@router.post("/steps", response={200: Changed, **refusals()})
 def steps(request: HttpRequest, body: StepsQuestion) -> Changed:
     """What lanes become when something is done to the steps that begin in a stretch of time."""
     if body.end_tick <= body.first_tick:
@@ -117,7 +117,7 @@ def steps(request: HttpRequest, body: StepsQuestion) -> Changed:
     )
 
 
-@router.post("/strip", response={200: Changed, **refusals(422)})
+@router.post("/strip", response={200: Changed, **refusals()})
 def strip(request: HttpRequest, body: StripQuestion) -> Changed:
     """What lanes become when something is done to one of their strips."""
     patches = {}
@@ -132,7 +132,7 @@ def strip(request: HttpRequest, body: StripQuestion) -> Changed:
     return Changed(patches=patches)
 
 
-@router.post("/control", response={200: Changed, **refusals(422)})
+@router.post("/control", response={200: Changed, **refusals()})
 def control(request: HttpRequest, body: ControlQuestion) -> Changed:
     """What lanes become with a new strip of a MIDI controller."""
     return Changed(
@@ -143,14 +143,14 @@ def control(request: HttpRequest, body: ControlQuestion) -> Changed:
     )
 
 
-@router.post("/channels", response={200: Changed, **refusals(422)})
+@router.post("/channels", response={200: Changed, **refusals()})
 def channels(request: HttpRequest, body: Question) -> Changed:
     """What lanes become with a MIDI channel each; where all have that, with their voices' again."""
     spread = edits.a_channel_each(body.score)
     return Changed(patches={lane: {"channel": channel} for lane, channel in spread.items()})
 
 
-@router.post("/moves/fewer", response={200: Changed, **refusals(422)})
+@router.post("/moves/fewer", response={200: Changed, **refusals()})
 def fewer_points(request: HttpRequest, body: MovesQuestion) -> Changed:
     """What lanes become with as few points in their movements as play the same notes."""
     return Changed(
@@ -161,7 +161,7 @@ def fewer_points(request: HttpRequest, body: MovesQuestion) -> Changed:
     )
 
 
-@router.post("/measures", response={200: Measures, **refusals(422)})
+@router.post("/measures", response={200: Measures, **refusals()})
 def measures(request: HttpRequest, body: MeasuresQuestion) -> HttpResponse:
     """How busy, syncopated and even a lane is, and how far from where it was."""
     lane = body.score.lane(body.lane)

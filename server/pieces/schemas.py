@@ -7,7 +7,7 @@ from config.asked import Asked
 from config.bodies import Body
 from pydantic import BaseModel, Field, StringConstraints
 
-from lattice.document import DocumentError, Drawn, Lane, Meter, Pattern, Piece, Score, read, score_of
+from lattice.document import DocumentError, Meter, Pattern, Piece, Score, read, score_of
 from lattice.document.base import MAX_NAME, Id, Name
 from lattice.document.controllers import Controller
 from lattice.document.ground import Source
@@ -40,6 +40,8 @@ __all__ = [
     "RenderQuestion",
     "Save",
     "Saved",
+    "ScoreOfPattern",
+    "ShelfPage",
     "ShelfPiece",
     "SoundsQuestion",
     "StepsQuestion",
@@ -60,9 +62,15 @@ class NewPiece(Body):
     document: Piece | None = None
 
     def piece(self) -> Piece:
-        """Return the document; a new one begins with one lane, ready to be drawn on."""
-        thud = Lane(id="lane-1", name="Thud", voice="thud", source=Drawn(steps=16, hits=(0, 4, 8, 12)))
-        return self.document or Piece(name=self.name, patterns=(Pattern(id="a", name="A", lanes=(thud,)),))
+        """Return the document; a new one is empty, and the page offers ways to begin."""
+        return self.document or Piece(name=self.name, patterns=(Pattern(id="a", name="A"),))
+
+
+class ScoreOfPattern(BaseModel):
+    """A pattern's score and dice."""
+
+    score: Score
+    dice: int
 
 
 class MomentIn(Body):
@@ -310,3 +318,10 @@ class MeasuresQuestion(Question):
     lane: Id
     since: Score
     since_dice: Dice
+
+
+class ShelfPage(BaseModel):
+    """Some of the pieces on the shelf: *total* are there."""
+
+    pieces: list[ShelfPiece]
+    total: int

@@ -1,10 +1,11 @@
 """Every change to stored pieces: one function each, in one transaction."""
 
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from accounts.models import User
 from accounts.owned import deleted_by, owned_by, to_change
+from accounts.stored import check_bytes, check_room
 from django.db import transaction
 from django.db.models import Max, QuerySet
 from django.shortcuts import get_object_or_404
@@ -12,14 +13,18 @@ from django.shortcuts import get_object_or_404
 from lattice import document
 from lattice.document import read
 from pieces.changes import changed
+from pieces.differences import WHOLE_EACH, document_then, kept_as
 from pieces.models import Moment, Piece
 from pieces.schemas import Save
 
 __all__ = [
+    "MAX_MOMENTS",
+    "MAX_PIECES",
     "NamedMoment",
     "changed_pattern",
     "create",
     "delete",
+    "document_of",
     "get",
     "history",
     "moment",
@@ -29,6 +34,10 @@ __all__ = [
     "save_changes",
     "shelf",
 ]
+
+
+MAX_PIECES = 1_000  # of one musician
+MAX_MOMENTS = 50_000  # of one piece
 
 
 class NamedMoment(NamedTuple):
@@ -52,7 +61,12 @@ def get(owner: User, piece_id: int) -> Piece:
 
 def history(owner: User, piece_id: int) -> QuerySet[Moment]:
     """Return the moments of a piece of *owner*, the first first, without their documents. Raises Http404."""
-    return get(owner, piece_id).moments.defer("document")
+    return get(owner, piece_id).moments.defer("document", "changes")
+
+
+def document_of(piece_id: int, number: int) -> Any:
+    """Return the document of a moment of a piece, as it is stored; None if there is no such moment."""
+    return document_then(Moment.objects.filter(piece_id=piece_id), number)
 
 
 def moment(owner: User, piece_id: int, number: int) -> Moment:
@@ -73,9 +87,9 @@ def changed_pattern(owner: User, piece_id: int, number: int) -> tuple[document.P
 
     Raises Http404 if there is no such moment, DocumentError if it cannot be read any more.
     """
-    now = read(document.Piece, moment(owner, piece_id, number).document)
-    before = get(owner, piece_id).moments.filter(number=number - 1).first()
-    known = {one["id"]: one for one in before.document["patterns"]} if before else {}
+    now = read(document.Piece, document_of(moment(owner, piece_id, number).piece_id, number))
+    before = document_of(piece_id, number - 1)
+    known = {one["id"]: one for one in before["patterns"]} if before else {}
     for pattern in now.patterns:
         if known.get(pattern.id) != pattern.model_dump(mode="json"):
             return now, pattern
@@ -84,7 +98,8 @@ def changed_pattern(owner: User, piece_id: int, number: int) -> tuple[document.P
 
 @transaction.atomic
 def create(owner: User, piece: document.Piece, label: str = "New piece") -> Piece:
-    """Store *piece* as new, with its first moment."""
+    """Store *piece* as new, with its first moment. Raises DocumentError if there is no room for more of *owner*'s."""
+    check_room(owner, Piece, MAX_PIECES)
     stored = Piece.objects.create(owner=owner, document=piece.model_dump(mode="json"))
     _remember(stored, [NamedMoment(1, label, piece)])
     return stored
@@ -167,19 +182,25 @@ def _remember(stored: Piece, moments: Sequence[NamedMoment]) -> int:
         raise document.DocumentError.of(
             "moments", f"need numbers that go on from {last}, got {[moment.number for moment in moments]}"
         )
+    if moments[-1].number > MAX_MOMENTS:
+        raise document.DocumentError.of(
+            "moments", f"its trail has {MAX_MOMENTS:,} places, as many as there can be: go on in a copy of it"
+        )
+    if any(moment.number % WHOLE_EACH == 1 for moment in moments):
+        check_bytes(stored.owner)
+    before = document_of(stored.pk, first - 1)
+    rows = []
+    for moment in moments:
+        now = moment.document.model_dump(mode="json")
+        kept = kept_as(moment.number, now, before)
+        rows.append(
+            Moment(piece=stored, number=moment.number, label=moment.label, heard=moment.heard, **kept)
+        )
+        before = now
     Moment.objects.bulk_create(
-        [
-            Moment(
-                piece=stored,
-                number=moment.number,
-                label=moment.label,
-                document=moment.document.model_dump(mode="json"),
-                heard=moment.heard,
-            )
-            for moment in moments
-        ],
+        rows,
         update_conflicts=True,
         unique_fields=["piece", "number"],
-        update_fields=["label", "document", "heard"],
+        update_fields=["label", "document", "changes", "heard"],
     )
     return moments[-1].number

@@ -32,20 +32,20 @@ class Bound(Body):
         return self
 
 
-@router.get("/controllers", response={200: list[ControllerTable], **refusals(401)})
+@router.get("/controllers", response={200: list[ControllerTable], **refusals()})
 def controllers(request: HttpRequest) -> list[ControllerTable]:
     """What is bound on the musician's controllers."""
     return services.tables_of(user_of(request))
 
 
-@router.put("/controllers", response={200: list[ControllerTable], **refusals(401, 422)})
+@router.put("/controllers", response={200: list[ControllerTable], **refusals()})
 def bind(request: HttpRequest, body: Bound) -> list[ControllerTable]:
     """Put what is bound in place of what was."""
     services.bind(user_of(request), body.tables)
     return body.tables
 
 
-@router.post("/recorded", response={200: bytes, **refusals(401, 422)})
+@router.post("/recorded", response={200: bytes, **refusals()})
 def recorded(request: HttpRequest, body: Recorded) -> HttpResponse:
     """What a port was sent, as a Standard MIDI File."""
     return attached(recorded_file(body), f"{body.name}.mid", "audio/midi")

@@ -27,13 +27,13 @@ def _listed(stored: models.Sound) -> OwnSound:
     return OwnSound(id=stored.pk, sound=f"own-{stored.pk}", name=stored.name, seconds=stored.seconds)
 
 
-@router.get("", response={200: list[OwnSound], **refusals(401)})
+@router.get("", response={200: list[OwnSound], **refusals()})
 def list_sounds(request: HttpRequest) -> list[OwnSound]:
     """The musician's own sounds, by name."""
     return [_listed(stored) for stored in services.list_of(user_of(request))]
 
 
-@router.post("", response={201: OwnSound, **refusals(401, 422)})
+@router.post("", response={201: OwnSound, **refusals()})
 def add_sound(request: HttpRequest, file: File[UploadedFile]) -> Status[OwnSound]:
     """A new sound from a short WAV, OGG or FLAC file."""
     if (file.size or 0) > MAX_BYTES:
@@ -44,7 +44,7 @@ def add_sound(request: HttpRequest, file: File[UploadedFile]) -> Status[OwnSound
     return Status(201, _listed(services.store(user_of(request), file.name or "", file.read())))
 
 
-@router.get("/{int:sound_id}", response={200: bytes, **refusals(401, 404)})
+@router.get("/{int:sound_id}", response={200: bytes, **refusals(404)})
 def play_sound(request: HttpRequest, sound_id: int) -> HttpResponse:
     """A sound of the musician's, as FLAC; nobody else's."""
     stored = services.get(user_of(request), sound_id)
@@ -52,7 +52,7 @@ def play_sound(request: HttpRequest, sound_id: int) -> HttpResponse:
     return HttpResponse(bytes(stored.data), content_type="audio/flac", headers=headers)
 
 
-@router.delete("/{int:sound_id}", response={204: None, **refusals(401, 404)})
+@router.delete("/{int:sound_id}", response={204: None, **refusals(404)})
 def delete_sound(request: HttpRequest, sound_id: int) -> Status[None]:
     """Delete a sound."""
     services.delete(user_of(request), sound_id)

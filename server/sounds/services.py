@@ -4,6 +4,7 @@ from pathlib import PurePosixPath, PureWindowsPath
 
 from accounts.models import User
 from accounts.owned import owned_by
+from accounts.stored import check_room
 from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 
@@ -28,8 +29,7 @@ def get(owner: User, sound_id: int) -> Sound:
 
 def store(owner: User, file_name: str, data: bytes) -> Sound:
     """Store the sound in *data*, called after its file. Raises DocumentError if it is none, or there are too many."""
-    if owned_by(owner, Sound).count() >= MAX_SOUNDS:
-        raise DocumentError.of("", f"there are {MAX_SOUNDS} sounds of yours already: delete one first")
+    check_room(owner, Sound, MAX_SOUNDS)
     try:
         recording = decode(data)
     except NoSoundError as problem:

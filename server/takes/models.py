@@ -45,7 +45,7 @@ class Take(models.Model):
     )
 
     class Meta:
-        ordering = ["sheet", "number"]
+        ordering = ["sheet_id", "number"]
         constraints = [
             models.UniqueConstraint(fields=["sheet", "number"], name="take_has_one_number"),
             models.CheckConstraint(condition=models.Q(number__gte=1), name="take_number_counts_from_1"),

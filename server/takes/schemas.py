@@ -82,8 +82,8 @@ class SheetLine(BaseModel):
     created_at: datetime
 
     @classmethod
-    def of(cls, sheet: models.TakeSheet) -> Self:
-        """Return what the list shows of a sheet."""
+    def of(cls, sheet: models.TakeSheet, lying: int | None = None) -> Self:
+        """Return what the list shows of a sheet. *lying*: how many takes lie on it, where that is known."""
         return cls(
             id=sheet.pk,
             piece_id=sheet.piece_id,
@@ -92,7 +92,7 @@ class SheetLine(BaseModel):
             first_bar=sheet.first_bar,
             bars=sheet.bars,
             lanes=sheet.lanes,
-            takes=sheet.takes.filter(dropped_at=None).count(),
+            takes=sheet.takes.filter(dropped_at=None).count() if lying is None else lying,
             created_at=sheet.created_at,
         )
 

@@ -4,10 +4,11 @@ from collections.abc import Sequence
 
 from accounts.models import User
 from accounts.owned import deleted_by, owned_by
+from accounts.stored import check_room
 from clips import services as clip_services
 from clips.models import Clip
 from django.db import transaction
-from django.db.models import Max, QuerySet
+from django.db.models import Count, Max, Q, QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from pieces.models import Piece
@@ -19,14 +20,18 @@ from lattice.render import Window
 from takes.models import Take, TakeSheet
 
 __all__ = [
-    "begin", "delete", "drop", "get", "keep", "list_of", "made_again", "pick_up", "restore", "take_of",
+    "MAX_SHEETS", "begin", "delete", "drop", "get", "keep", "list_of", "made_again", "pick_up", "restore", "take_of",
     "throw_more", "vary",
 ]  # fmt: skip
 
 
+MAX_SHEETS = 2_000  # of one musician
+
+
 def list_of(owner: User) -> QuerySet[TakeSheet]:
-    """Return the sheets of *owner*, the newest first."""
-    return owned_by(owner, TakeSheet)
+    """Return the sheets of *owner*, the newest first, each with how many takes lie on it (*lying*)."""
+    lying = Count("takes", filter=Q(takes__dropped_at=None))
+    return owned_by(owner, TakeSheet).defer("score").annotate(lying=lying)
 
 
 def get(owner: User, sheet_id: int) -> TakeSheet:
@@ -59,6 +64,7 @@ def begin(
 
     Raises DocumentError if such a take cannot be made.
     """
+    check_room(owner, TakeSheet, MAX_SHEETS)
     # What cannot be played is refused at once.
     take(score, dice, Window(first_bar=window.first_bar, bars=1), lanes)
     sheet = TakeSheet.objects.create(

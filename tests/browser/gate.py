@@ -1,6 +1,11 @@
-"""The gate before the server of the tests: the database can be emptied when it is shut and nobody is inside."""
+"""The gate before the server of the tests: the database can be emptied when it is shut and nobody is inside.
 
+JOLLY_TEST_DELAY: seconds that each answer comes later, to look for what goes wrong then.
+"""
+
+import os
 import threading
+import time
 from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponse
@@ -14,6 +19,7 @@ class Gate:
     """Counts the questions that are being answered, and lets none in while it is shut."""
 
     def __init__(self) -> None:
+        self.delay = 0.0  # seconds that each answer comes later
         self._changed = threading.Condition()
         self._inside = 0
         self._is_open = True
@@ -21,6 +27,7 @@ class Gate:
     def open(self) -> None:
         with self._changed:
             self._is_open = True
+        self.delay = float(os.environ.get("JOLLY_TEST_DELAY", "0"))
 
     def shut(self, seconds: float = 60) -> None:
         """Shut it and wait until all that is inside has been answered."""
@@ -37,6 +44,8 @@ class Gate:
                 return HttpResponse(status=503)
             self._inside += 1
         try:
+            if request.path.startswith("/api/"):
+                time.sleep(self.delay)
             return answer(request)
         finally:
             with self._changed:

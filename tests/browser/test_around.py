@@ -14,12 +14,17 @@ def field_of(musician, pattern="A"):
     page = musician.open("Night Ferry").page
     page.get_by_role("button", name=f"Pattern {pattern}", exact=True).click()
     page.keyboard.press("g")
-    expect(plot(page)).to_be_visible()
+    expect_made(page)
     return page
 
 
 def plot(page):
     return page.get_by_role("application", name=re.compile("^Field:"))
+
+
+def expect_made(page):
+    """Wait until the field is the one that was asked for last."""
+    expect(plot(page)).to_have_attribute("aria-busy", "false")
 
 
 def ground_of(musician, pattern="A"):
@@ -40,16 +45,16 @@ def expect_tape_as_the_engine_says(musician, score, dice):
     stretch = musician.log()[-1]
     bars = int(stretch["nowTick"] // BAR)
     assert bars >= 2
-    heard = sorted(
+    due = sorted(
         (note["laneId"], note["start"], note["pitch"], note["velocity"])
-        for note in stretch["notes"]
+        for note in musician.due(stretch)
         if note["start"] < bars * BAR
     )
     events = render(score, dice, Window(bars=bars))
     ids = [lane.id for lane in score.lanes]
     columns = (events.lanes, events.starts, events.pitches, events.velocities)
     said = sorted((ids[row[0]], *row[1:]) for row in zip(*(one.tolist() for one in columns), strict=True))
-    assert heard == said
+    assert due == said
 
 
 def test_a_field_is_walked_by_keyboard_while_it_plays_and_a_candidate_becomes_the_pattern(musician):
@@ -95,6 +100,7 @@ def test_a_point_of_the_field_becomes_a_pattern_a_take_a_clip_or_the_detour(musi
     expect(page.get_by_text("Around a place beside pattern A.")).to_be_visible()
     page.get_by_role("button", name="Where I started").click()
     expect(page.get_by_text("Around pattern A.")).to_be_visible()
+    expect_made(page)
     plot(page).focus()
     page.keyboard.press("ArrowDown")
     expect(page.locator(".side h2")).to_contain_text("No. ")
@@ -126,11 +132,11 @@ def test_a_digit_anchors_a_lane_and_limits_that_none_meets_offer_the_nearest(mus
 
 def test_one_drag_moves_all_lanes_on_a_ground_and_each_can_be_taken_off_again(musician):
     page = ground_of(musician)
-    page.get_by_role("button", name="Put Chain on the ground").click()
-    page.get_by_role("button", name="Put Bottle on the ground").click()
-    expect(page.get_by_role("button", name="Take Bottle off the ground")).to_be_visible()
+    page.get_by_role("button", name="Chain: put on the ground").click()
+    page.get_by_role("button", name="Bottle: put on the ground").click()
+    expect(page.get_by_role("button", name="Bottle: off the ground", exact=True)).to_be_visible()
     page.get_by_role("button", name="Pin Bottle").click()
-    expect(page.get_by_role("button", name="Pin Bottle")).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("button", name="pinned Bottle")).to_have_attribute("aria-pressed", "true")
     plane = page.get_by_role("application", name=re.compile("^Quayside"))
     box = plane.bounding_box()
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
@@ -143,8 +149,8 @@ def test_one_drag_moves_all_lanes_on_a_ground_and_each_can_be_taken_off_again(mu
     across = int(musician.number("Chain: across").get_attribute("aria-valuenow"))
     page.keyboard.press("Shift+ArrowLeft")
     expect(musician.number("Chain: across")).to_have_attribute("aria-valuenow", str(across - 1))
-    page.get_by_role("button", name="Take Chain off the ground").click()
-    expect(page.get_by_role("button", name="Put Chain on the ground")).to_be_visible()
+    page.get_by_role("button", name="Chain: off the ground", exact=True).click()
+    expect(page.get_by_role("button", name="Chain: put on the ground")).to_be_visible()
     page.get_by_role("link", name="Lattice", exact=True).click()
     musician.expect_hits("Chain", [5, 13], 16)
     moved = [label for label in musician.moments() if label.startswith("Quayside:")]
@@ -162,13 +168,8 @@ def test_a_ground_in_another_meter_says_so_and_offers_to_change_it(musician):
 def test_an_empty_piece_becomes_a_beat_on_a_ground_in_two_presses(musician):
     page = musician.page
     page.get_by_role("button", name="New piece").click()
-    expect(page.locator(".thread").first).to_be_visible()
-    page.keyboard.press("e")
-    starters = page.get_by_role("region", name="Starters")
-    starters.get_by_role("group", name="Kind of starter").get_by_role("button", name="patterns").click()
-    starters.get_by_label("Look for starters").fill("quayside")
-    starters.get_by_role("button", name="Hear On the quayside").click()
-    starters.get_by_role("button", name="Begin the pattern from it").click()
+    page.get_by_role("button", name="Hear On the quayside").click()
+    page.get_by_role("button", name="Begin with On the quayside").click()
     expect(page.locator(".row")).to_have_count(4)
     expect(musician.sentence("lane-1")).to_contain_text("low on Quayside")
 
@@ -215,12 +216,12 @@ def test_a_pattern_has_a_detour_of_its_own_drawn_over_its_bars_and_said_in_red(m
     page.keyboard.press("Escape")
     expect(page.locator(".ruler .detour")).to_have_count(1)
     expect(page.locator("[data-lane=chain] .away path")).not_to_have_attribute("d", "")
-    page.get_by_role("button", name="Take detour 1 away").click()
+    page.get_by_role("button", name="detour 1: remove").click()
     expect(own).to_have_count(0)
     expect(page.locator(".ruler .detour")).to_have_count(0)
     page.keyboard.press("Shift+X")
     page.get_by_role("group", name="Detours").get_by_role("button", name="x 1/2").click()
-    page.get_by_role("button", name="pace in every eighth bar").click()
+    page.get_by_role("button", name="pace each 8th bar").click()
     expect(own).to_contain_text("in the last 1 bar of every 8: at x 1/2 the pace")
 
 

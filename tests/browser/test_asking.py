@@ -32,10 +32,20 @@ def test_an_edit_while_it_plays_is_one_question_about_picture_and_sound(musician
     musician.wait_for_bars(1)
     hits = musician.number("Bottle: hits")
     hits.focus()
-    page.wait_for_timeout(500)
+    # Its bench has come: nothing that is to be drawn is on its way.
+    settings = page.get_by_role("region", name="Bench of Bottle").get_by_role("group", name="Settings")
+    expect(settings.first).to_be_visible()
     alone = []
     page.on("request", lambda request: alone.append(request) if request.url.endswith("/sounds") else None)
-    with page.expect_request("**/api/render") as asked:
+
+    def is_of_the_edit(request):
+        """Whether it is the first question of the score with six hits, and not one that was on its way before."""
+        if not request.url.endswith("/api/render"):
+            return False
+        lanes = request.post_data_json["score"]["lanes"]
+        return any(lane["id"] == "bottle" and lane["source"]["hits"] == 6 for lane in lanes)
+
+    with page.expect_request(is_of_the_edit) as asked:
         page.keyboard.press("ArrowUp")
     question = asked.value.post_data_json
     assert question["sounds"]["bars"] > 0

@@ -52,9 +52,7 @@ def test_a_burst_is_heard_in_place_of_the_hits_and_taken_back(thud):
     starts = [start for start, _, _ in heard(thud, "thud", bars=1)]
     fifth = STEP * 4 / 5
     assert starts == [0, *[round(4 * STEP + note * fifth) for note in range(5)], 8 * STEP, 12 * STEP]
-    thud.alternative(
-        "Thud: bursts, a burst of 5 in bar 1 of 8", "take all away: the lane's own hits come back"
-    )
+    thud.alternative("Thud: bursts, a burst of 5 in bar 1 of 8", "remove all: the lane's own hits come back")
     expect(thud.sentence("thud")).not_to_contain_text("a burst")
     assert [start for start, _, _ in heard(thud, "thud", bars=1)] == [0, 4 * STEP, 8 * STEP, 12 * STEP]
 

@@ -4,6 +4,8 @@ import pytest
 from clips.models import Clip
 from playwright.sync_api import expect
 
+from tests.browser.gate import gate
+
 BAR = 53760
 
 
@@ -81,6 +83,28 @@ def test_a_note_is_chosen_moved_by_hand_and_by_keys_and_undone(editor):
         page.keyboard.press("Control+z")
     expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
     assert editor.notes("Thud") == before
+
+
+def test_what_is_pressed_before_an_edit_was_answered_is_about_the_notes_that_were_chosen_then(editor):
+    page = editor.page
+    thuds, chains = editor.notes("Thud"), editor.notes("Chain")
+    gate.delay = 0.6
+    x, y = editor.at("Thud", thuds[1][0])
+    editor.drag((x + 6, y), (x + 6 + editor.box["width"] / 32, y))
+    x, y = editor.at("Chain", chains[0][0])
+    page.mouse.click(x + 6, y)
+    page.keyboard.press("Delete")
+    x, y = editor.at("Chain", chains[2][0])
+    page.mouse.click(x + 6, y)
+    editor.wait("1 note deleted")
+    expect(page.get_by_text("1 note chosen")).to_be_visible()
+    assert editor.notes("Chain") == chains[1:]
+    assert [note[0] for note in editor.notes("Thud")] == sorted(
+        start + 3360 * (at == 1) for at, (start, *_) in enumerate(thuds)
+    )
+    page.keyboard.press("Delete")
+    expect(page.get_by_text("All notes")).to_be_visible()
+    assert editor.notes("Chain") == [chains[1], *chains[3:]]
 
 
 def test_a_box_chooses_and_delete_removes_what_is_in_it(editor):
@@ -177,6 +201,26 @@ def test_exact_values_are_typed(editor):
     page.keyboard.press("Enter")
     editor.wait("start of 1 note")
     assert [BAR + 7, 33] in [[note[0], note[3]] for note in editor.notes("Thud")]
+
+
+def test_what_is_typed_is_for_the_note_that_was_chosen_and_no_answer_takes_it_away(editor):
+    page = editor.page
+    thuds, chains = editor.notes("Thud"), editor.notes("Chain")
+    gate.delay = 0.6
+    x, y = editor.at("Thud", thuds[0][0])
+    page.mouse.click(x + 6, y)
+    page.get_by_label("Length in ticks").fill("900")
+    page.keyboard.press("Tab")
+    velocity = page.get_by_label("Velocity", exact=True)
+    velocity.fill("33")
+    editor.wait("length of 1 note")
+    expect(velocity).to_have_value("33")
+    x, y = editor.at("Chain", chains[0][0])
+    page.mouse.click(x + 6, y)
+    editor.wait("velocity of 1 note")
+    assert editor.notes("Thud")[0] == [thuds[0][0], 900, thuds[0][2], 33, thuds[0][4]]
+    assert editor.notes("Chain") == chains
+    expect(velocity).to_have_value(str(chains[0][3]))
 
 
 def test_notes_are_copied_pasted_and_repeated(editor):

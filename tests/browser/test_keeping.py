@@ -10,7 +10,7 @@ from tests.lattice.formats.readers import by_mido
 def test_pieces_are_begun_renamed_deleted_and_brought_back(musician):
     page = musician.page
     page.get_by_role("button", name="New piece").click()
-    expect(page.locator(".row")).to_have_count(1)
+    expect(page.get_by_role("heading", name="How do you want to begin?")).to_be_visible()
     page.get_by_role("link", name="Shelf", exact=True).click()
     card = page.locator("[data-piece]").first
     card.get_by_label("Name of the piece").fill("Low Tide")
@@ -45,7 +45,7 @@ def test_a_drag_over_the_tape_keeps_the_bars_it_touches(musician):
     page.keyboard.press("Space")
     musician.wait_for_bars(4)
     page.keyboard.press("Space")
-    box = page.get_by_role("img", name="Tape:").bounding_box()
+    box = page.get_by_role("slider", name="Tape:").bounding_box()
     bar = box["width"] / 16
     page.mouse.move(box["x"] + 1.5 * bar, box["y"] + 30)
     page.mouse.down()

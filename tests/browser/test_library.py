@@ -118,7 +118,7 @@ def test_the_kit_is_exchanged_while_it_plays_without_a_gap(musician):
     musician.wait_for_bars(3)
     page.keyboard.press("Escape")
     starts = sorted(
-        n["start"] for n in musician.log()[-1]["notes"] if n["laneId"] == "thud" and n["start"] < 3 * BAR
+        n["start"] for n in musician.due(musician.log()[-1]) if n["laneId"] == "thud" and n["start"] < 3 * BAR
     )
     page.keyboard.press("Space")
     assert starts == [beat * 4 * STEP for beat in range(12)]
@@ -187,7 +187,7 @@ def test_controls_are_sent_and_kept(musician):
     assert len(moves) > 4
     assert {controller for _, controller, _ in moves} == {74}
     page.get_by_role("link", name="Clips", exact=True).click()
-    page.get_by_role("button", name="Take Slack Water A, bars").first.click()
+    page.get_by_role("button", name="Export Slack Water A, bars").first.click()
     with page.expect_download() as download:
         page.get_by_role("link", name="Export .mid").first.click()
     data = Path(download.value.path()).read_bytes()

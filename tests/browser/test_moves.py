@@ -4,6 +4,7 @@ from playwright.sync_api import expect
 
 from lattice.document import Score, read
 from lattice.render import Window, render
+from tests.browser.conftest import Musician
 
 BAR = 53760
 
@@ -11,7 +12,7 @@ BAR = 53760
 def notes_of(stretch, bars):
     return sorted(
         (note["laneId"], note["start"], note["pitch"], note["velocity"])
-        for note in stretch["notes"]
+        for note in Musician.due(stretch)
         if note["start"] < bars * BAR
     )
 

@@ -11,6 +11,7 @@ from playwright.sync_api import expect
 from lattice.document import Piece, read
 from lattice.order.rows import row_score
 from lattice.render import Window, render
+from tests.browser.conftest import Musician
 
 BAR = 53760
 
@@ -24,10 +25,10 @@ def order_of(musician, tempo="400"):
     return page
 
 
-def heard_of(stretch):
+def due_of(stretch):
     return sorted(
         (note["laneId"], note["start"], note["length"], note["pitch"], note["velocity"])
-        for note in stretch["notes"]
+        for note in Musician.due(stretch)
     )
 
 
@@ -45,7 +46,7 @@ def test_rows_follow_without_a_gap_each_as_the_engine_renders_it(musician):
     page.get_by_role("button", name="Play the order").click()
     page.wait_for_function("jolly.log().length === 3")
     page.wait_for_function(f"jolly.log()[2].nowTick > {BAR}")
-    expect(page.get_by_role("button", name="Play from row 3", exact=True)).to_have_text("plays")
+    expect(page.get_by_role("button", name="Row 3: plays", exact=True)).to_be_visible()
     expect(page.get_by_role("button", name="Pattern B", exact=True)).to_have_attribute("aria-pressed", "true")
     document = page.evaluate("jolly.piece()")
     page.keyboard.press("Space")
@@ -53,10 +54,24 @@ def test_rows_follow_without_a_gap_each_as_the_engine_renders_it(musician):
     for place in (0, 1):
         assert log[place]["row"]["place"] == place
         assert log[place]["nowTick"] == 8 * BAR
-        assert heard_of(log[place]) == said_by_the_engine(document, place)
-    begins = [stretch["notes"][0]["time"] for stretch in log]
-    seconds = 8 * 4 * 60 / 400
-    assert all(abs(later - earlier - seconds) < 1e-4 for earlier, later in pairwise(begins))
+        assert due_of(log[place]) == said_by_the_engine(document, place)
+    seconds_a_bar = 4 * 60 / 400
+    firsts = [stretch["notes"][0] for stretch in log]
+    begins = [first["time"] - first["start"] / BAR * seconds_a_bar for first in firsts]
+    assert all(abs(later - earlier - 8 * seconds_a_bar) < 1e-4 for earlier, later in pairwise(begins))
+
+
+def test_what_a_busy_machine_leaves_out_is_known_and_the_row_goes_on(musician):
+    page = order_of(musician)
+    page.get_by_role("button", name="Play the order").click()
+    page.wait_for_function(f"jolly.log().length && jolly.log()[0].nowTick > {BAR}")
+    page.evaluate("for (const end = performance.now() + 1500; performance.now() < end; );")
+    page.wait_for_function("jolly.log().length === 2")
+    document = page.evaluate("jolly.piece()")
+    page.keyboard.press("Space")
+    stretch = musician.log()[0]
+    assert stretch["leftOut"]
+    assert due_of(stretch) == said_by_the_engine(document, 0)
 
 
 def test_an_order_is_edited_while_it_plays(musician):
@@ -64,11 +79,11 @@ def test_an_order_is_edited_while_it_plays(musician):
     page.get_by_role("button", name="Play the order").click()
     page.wait_for_function(f"jolly.log().length && jolly.log()[0].nowTick > {BAR}")
     # What comes next goes: the row after it follows. And the row that plays grows shorter under the hand.
-    page.get_by_role("button", name="Take row 2 out").click()
+    page.get_by_role("button", name="Row 2: take out").click()
     expect(page.locator("[data-test=whole]")).to_contain_text("10 rows")
     page.wait_for_function("jolly.log().length === 2")
     assert musician.log()[1]["patternId"] == "b"
-    page.get_by_role("button", name="Play from row 3", exact=True).click()
+    page.get_by_role("button", name="Row 3: from here", exact=True).click()
     page.wait_for_function("jolly.log().length === 3")
     assert musician.log()[2]["patternId"] == "c"
     # A hand on top of it: the order is left.
@@ -146,7 +161,7 @@ def test_rows_go_round_and_the_order_is_over_after_its_last(musician):
     page.mouse.move(at + box["width"] * 4 / 84, box["y"] + 60, steps=4)
     page.mouse.up()
     expect(page.get_by_role("button", name="rows 6–7 go round")).to_be_visible()
-    page.get_by_role("button", name="Play from row 7", exact=True).click()
+    page.get_by_role("button", name="Row 7: from here", exact=True).click()
     page.wait_for_function("jolly.log().length >= 2")
     assert [stretch["row"]["place"] for stretch in musician.log()[:2]] == [6, 5]
     page.get_by_role("button", name="rows 6–7 go round").click()
@@ -157,7 +172,7 @@ def test_rows_go_round_and_the_order_is_over_after_its_last(musician):
     expect(page.get_by_role("button", name="go round")).to_be_visible()
     page.keyboard.press("l")
     expect(page.get_by_role("button", name="go round")).to_have_count(0)
-    page.get_by_role("button", name="Play from row 11", exact=True).click()
+    page.get_by_role("button", name="Row 11: from here", exact=True).click()
     expect(page.get_by_text("The order is over.")).to_be_visible()
     assert musician.log()[-1]["nowTick"] == 8 * BAR
 

@@ -47,13 +47,13 @@ def heard(musician, lane="bottle", bars=2):
     page.keyboard.press("Space")
     page.wait_for_function(f"jolly.log().length > {stretches} || !{stretches}")
     musician.wait_for_bars(bars)
-    notes = musician.log()[-1]["notes"]
+    notes = musician.due(musician.log()[-1])
     page.keyboard.press("Space")
-    return [
+    return sorted(
         (note["start"], note["length"], note["velocity"])
         for note in notes
         if note["laneId"] == lane and note["start"] < bars * BAR
-    ]
+    )
 
 
 def test_a_strip_is_painted_and_heard_as_it_is_drawn(bottle):
@@ -178,6 +178,7 @@ def test_a_property_of_all_lanes_is_shown_and_painted(bottle):
     page = bottle.page
     page.keyboard.press("p")
     expect(page.get_by_role("button", name="velocity", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.locator(".stack")).to_have_attribute("aria-busy", "false")  # drawn as bars by now
     thread = page.locator("[data-lane=chain] .thread").bounding_box()
     page.mouse.move(thread["x"] + 14, thread["y"] + thread["height"] - 8)
     page.mouse.down()

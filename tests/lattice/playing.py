@@ -100,7 +100,11 @@ class Walked:
         kind = STRIPS[name]
         strip = getattr(self.lane, kind.field)
         value = self.value(at, kind, plain)
-        if strip is None or strip.spread is None or (name == "length" and (value == TIED or value > 400)):
+        if (
+            strip is None
+            or strip.spread is None
+            or (name == "length" and (value == TIED or value > kind.high))
+        ):
             return value
         return self.within(value + self.deviation(at, kind), name, strip)
 

@@ -10,6 +10,8 @@ import pytest
 from accounts.models import User
 from django.test import Client
 
+from lattice.document import Drawn, Lane, Pattern, Piece
+
 
 class Hands(Client):
     """A signed-in musician's browser, speaking JSON."""
@@ -18,7 +20,10 @@ class Hands(Client):
         return self.generic(method, f"/api{path}", _json(body), content_type="application/json")
 
     def new_piece(self, name: str = "Night Ferry") -> dict[str, Any]:
-        reply = self.send("POST", "/pieces", {"name": name})
+        """Return a piece of one lane, four in the bar."""
+        thud = Lane(id="lane-1", name="Thud", voice="thud", source=Drawn(steps=16, hits=(0, 4, 8, 12)))
+        piece = Piece(name=name, patterns=(Pattern(id="a", name="A", lanes=(thud,)),))
+        reply = self.send("POST", "/pieces", {"name": name, "document": piece.model_dump(mode="json")})
         assert reply.status_code == 201, reply.content
         return reply.json()
 

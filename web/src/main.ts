@@ -6,6 +6,7 @@ import App from '@/app/App.vue'
 import { exposeForMeasuring } from '@/app/measuring'
 import { router } from '@/app/router'
 import { listPolicy } from '@/page/useLists'
+import { vShown } from '@/page/shown'
 import { vTip } from '@/page/tip'
 import { vuetify } from '@/theme/vuetify'
 
@@ -15,5 +16,6 @@ createApp(App)
   .use(router)
   .use(vuetify)
   .directive('tip', vTip)
+  .directive('shown', vShown)
   .mount('#app')
 exposeForMeasuring()

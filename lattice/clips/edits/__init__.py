@@ -40,10 +40,14 @@ Action = Annotated[
 
 
 class Edited(NamedTuple):
-    """A clip after an edit, which of its notes are chosen now, and what the history calls it."""
+    """A clip after an edit, which of its notes are chosen now, and what the history calls it.
+
+    *came_from*: for each note, counted through all tracks, which it was before the edit; -1 for one that is new.
+    """
 
     clip: Clip
     chosen: Chosen
+    came_from: tuple[int, ...]
     label: str
 
 
@@ -53,5 +57,4 @@ def edited(clip: Clip, action: Action, chosen: Chosen = ()) -> Edited:
     Raises DocumentError if a note is chosen that is not there, or the edit cannot be.
     """
     sheet = Sheet.of(clip, chosen)
-    after, now_chosen = action.apply(sheet).finished()
-    return Edited(after, now_chosen, action.label(sheet))
+    return Edited(*action.apply(sheet).finished(), action.label(sheet))

@@ -88,7 +88,7 @@ class Repeat(ClipAction):
         _check_count(len(sheet) + self.times * len(again))
         for time in range(1, self.times + 1):
             by = (2 * time * (end - first) * numerator + denominator) // (2 * denominator)
-            sheet = sheet.joined(again.at(again.chosen, starts=again.starts + by))
+            sheet = sheet.joined(again.again(by))
         return sheet.grown()
 
     def _whole(self, sheet: Sheet) -> Sheet:
@@ -97,7 +97,7 @@ class Repeat(ClipAction):
         result = sheet
         for time in range(1, self.times + 1):
             at = time * clip.length_ticks
-            result = result.joined(sheet.at(sheet.meant, starts=sheet.starts + at))
+            result = result.joined(sheet.again(at))
             result = result.with_clip(**_going_on(result.clip, clip, at))
         return result
 
@@ -228,7 +228,7 @@ def joined(clip: Clip, other: Clip) -> Clip:
             )
         }
     )
-    return sheet.joined(more).with_clip(**_going_on(whole, shifted, at)).finished()[0]
+    return sheet.joined(more).with_clip(**_going_on(whole, shifted, at)).finished().clip
 
 
 def _is_same(one: object, other: object) -> bool:

@@ -16,31 +16,10 @@ from lattice.clips.edits.notes import Add, Delete, Move, Paste, Resize, SetNotes
 from lattice.clips.edits.shape import Crop, Lengthen, Pace, Repeat, Scatter
 from lattice.clips.sheet import Sheet
 from lattice.document import DOCKSIDE, DocumentError, Meter, StepValue, Swing, read
+from tests.lattice.clips.actions import anything, grids, percents, throws
 from tests.lattice.clips.clips import BAR, clip, clips, clips_and_chosen
 
 STEP = 3360
-throws = st.integers(1, 999_999)
-percents = st.integers(0, 100)
-grids = st.sampled_from([StepValue(), StepValue(note=8, kind="triplet"), StepValue(note=2, divisor=7)])
-
-anything = st.one_of(
-    st.builds(
-        Move, steps=st.integers(-9, 9), step=grids, ticks=st.integers(-99, 99), rows=st.integers(-2, 2)
-    ),
-    st.builds(Move, semitones=st.integers(-127, 127)),
-    st.builds(Transpose, semitones=st.integers(-127, 127)),
-    st.builds(Resize, steps=st.integers(-9, 9), step=grids),
-    st.builds(SetNotes, start=st.none() | st.integers(0, 9 * BAR), velocity=st.none() | st.integers(1, 127)),
-    st.builds(Quantise, percent=percents, step=grids),
-    st.builds(Swung, swing=st.builds(Swing, percent=st.integers(50, 75)), out=st.booleans()),
-    st.builds(Humanised, percent=percents, throw=throws),
-    st.builds(Harder, by=st.integers(-126, 126)),
-    st.builds(Ramp, first=st.integers(1, 127), last=st.integers(1, 127)),
-    st.builds(Scatter, percent=percents, throw=throws, step=grids),
-    st.builds(Repeat, times=st.integers(1, 3), step=grids),
-    st.builds(Pace, pace=st.sampled_from(["half", "double"])),
-    st.builds(Lengthen, bars=st.integers(1, 6)),
-)
 
 
 def starts(one: Clip, track: int = 0) -> list[int]:
@@ -83,6 +62,38 @@ def test_notes_that_are_not_chosen_keep_their_places_and_what_they_are(made, act
     for at, (track, places) in enumerate(zip(one.tracks, chosen, strict=True)):
         for place, note in enumerate(track.notes):
             assert place in places or (at, note.start, note.pitch) in found
+
+
+@given(clips_and_chosen(), anything)
+def test_each_note_says_which_it_was(made, action):
+    """What was chosen is chosen still, and what was not is what it was."""
+    one, chosen = made
+    assume(any(chosen))
+    after = edited(one, action, chosen)
+    before = [(at, note) for at, track in enumerate(one.tracks) for note in track.notes]
+    firsts = np.cumsum([0, *(len(track.notes) for track in one.tracks)]).tolist()
+    meant = {first + place for first, places in zip(firsts, chosen, strict=False) for place in places}
+    then = iter(after.came_from)
+    for at, (track, places) in enumerate(zip(after.clip.tracks, after.chosen, strict=True)):
+        for place, note in enumerate(track.notes):
+            was = next(then)
+            assert (place in places) == (was in meant or (was == -1 and isinstance(action, Repeat)))
+            if place not in places and not isinstance(action, Pace):
+                assert (at, note.start, note.pitch) == (
+                    before[was][0],
+                    before[was][1].start,
+                    before[was][1].pitch,
+                )
+    assert next(then, None) is None
+    kept = [was for was in after.came_from if was >= 0]
+    assert len(kept) == len(set(kept))
+
+
+def test_a_note_that_moves_past_another_changes_its_place_and_a_new_one_came_from_none():
+    one = clip(row(0, 100, 200))
+    assert edited(one, Move(ticks=250), ((0,),)).came_from == (1, 2, 0)
+    assert edited(one, Add(track=0, tick=150, pitch=50)).came_from == (0, 1, -1, 2)
+    assert edited(one, Delete(), ((1,),)).came_from == (0, 2)
 
 
 said = st.one_of(

@@ -2,6 +2,7 @@
 
 from hypothesis import given, settings
 
+from lattice.document import DOCKSIDE, Drawn, Lane, LengthStrip, Score, Spread
 from lattice.render.feel import feel_of
 from lattice.render.pipeline import play
 from lattice.render.pitch_context import pitch_context_of
@@ -35,3 +36,16 @@ def test_every_note_is_what_the_definitions_say(score, dice):
         columns = (notes.starts, notes.ends, notes.velocities, notes.intervals, notes.tunes)
         found = sorted(Note(*row) for row in zip(*(column.tolist() for column in columns), strict=True))
         assert found == expected
+
+
+def test_lengths_up_to_the_longest_that_hands_make_stray_as_others_do():
+    """A value beyond 400 %, with a spread: found at random, and told here on its own."""
+    strip = LengthStrip(values=(780,), spread=Spread(by=56))
+    lane = Lane(id="a", name="A", voice="thud", source=Drawn(steps=4, hits=(0, 2)), length_strip=strip)
+    score = Score(tempo=112.0, kit=DOCKSIDE, bars=1, lanes=(lane,))
+    walked = walked_of(score, 7, lane, 64)
+    line = lines_of(score, 7)[0]
+    notes = play(line, feel_of(lane, score), None, 0, 8 * 53_760).notes
+    lengths = [note.end - note.start for note in walked.notes()][:20]
+    assert (notes.ends - notes.starts).tolist()[:20] == lengths
+    assert len(set(lengths)) > 8

@@ -6,11 +6,13 @@ from hypothesis import assume, given
 from lattice.document import (
     BarRestart,
     BarSpan,
+    Burst,
     ChanceStrip,
     Drawn,
     Echo,
     Edit,
     Euclidean,
+    EveryBars,
     LaneSwing,
     Once,
     StepValue,
@@ -23,12 +25,13 @@ from tests.lattice.scores import dice, is_light, lane, score, scores
 
 @given(scores(), dice)
 def test_every_event_is_drawn_as_a_sounding_hit(score, dice):
-    assume(is_light(score, bars=20))
+    # Steps as far around as a note may stray from its own.
+    bars = 5 + int(60 / score.meter.bar_quarters)
+    assume(is_light(score, bars=max(20, bars)))
     window = Window(first_bar=3, bars=2)
     events = render(score, dice, window)
     assert sounds(score, dice, window).events.starts == events.starts.tolist()
-    # Steps as far around as a note may stray from its own.
-    around = picture(score, dice, Window(bars=5 + int(60 / score.meter.bar_quarters)))
+    around = picture(score, dice, Window(bars=bars))
     stretches = {
         index: [(start, start + 1) for start in one.kept.starts]
         if one.kept
@@ -238,3 +241,19 @@ def test_a_step_turned_by_hand_says_what_its_rule_would_make_of_it():
     edits = (Edit(step=0, hit=True), Edit(step=1, hit=True), Edit(step=4, hit=False), Edit(step=40, hit=True))
     (seen,) = picture(score(lane(edits=edits)), 1, Window(bars=1)).lanes
     assert (seen.edited, seen.ruled) == ([0, 1, 4], [0, 4])
+
+
+def test_each_round_of_a_burst_is_drawn_with_its_own_luck_however_close_they_come():
+    """What is left of the bar after it is shorter than it is."""
+    burst = Burst(length=14, notes=5, comes=EveryBars(bars=1), chance_percent=50)
+    one = score(lane("thud", bursts=(burst,)))
+    window = Window(bars=8)
+    (drawn,) = picture(one, 3, window).lanes
+    assert [(round_.start, len(round_.notes)) for round_ in drawn.bursts] == [
+        (bar * 53760, 5) for bar in range(8)
+    ]
+    assert {round_.sounds for round_ in drawn.bursts} == {True, False}
+    told = [note for round_ in drawn.bursts if round_.sounds for note in round_.notes]
+    heard = set(render(one, 3, window).starts.tolist())
+    assert set(told) <= heard
+    assert not heard & {note for round_ in drawn.bursts if not round_.sounds for note in round_.notes[1:]}

@@ -4,7 +4,7 @@ from django.test import Client
 
 
 def test_the_right_password_signs_in_and_out(mara, nobody):
-    assert nobody.send("GET", "/session").json() == {"user": None, "demo": False}
+    assert nobody.send("GET", "/session").json() == {"user": None, "demo": False, "taken_back": False}
     reply = nobody.send("POST", "/session", {"name": "mara", "password": "mara knows the way"})
     assert reply.json()["user"] == "mara"
     assert nobody.send("GET", "/session").json()["user"] == "mara"
@@ -21,8 +21,8 @@ def test_a_wrong_password_and_a_wrong_name_are_refused_alike(mara, nobody, name)
 
 def test_the_demo_musician_comes_aboard_with_pieces_and_clips(nobody, settings):
     settings.DEMO = True
-    assert nobody.send("POST", "/session/demo").json() == {"user": "demo musician", "demo": True}
-    assert [piece["name"] for piece in nobody.send("GET", "/pieces").json()] == [
+    assert nobody.send("POST", "/session/demo").json()["user"] == "demo musician"
+    assert [piece["name"] for piece in nobody.send("GET", "/pieces").json()["pieces"]] == [
         "Night Ferry",
         "Lantern Quay",
         "Slack Water",
@@ -33,10 +33,10 @@ def test_the_demo_musician_comes_aboard_with_pieces_and_clips(nobody, settings):
 def test_going_aboard_twice_makes_nothing_twice_and_keeps_what_was_done(nobody, settings):
     settings.DEMO = True
     nobody.send("POST", "/session/demo")
-    first = nobody.send("GET", "/pieces").json()[0]
+    first = nobody.send("GET", "/pieces").json()["pieces"][0]
     nobody.send("DELETE", f"/pieces/{first['id']}")
     nobody.send("POST", "/session/demo")
-    assert len(nobody.send("GET", "/pieces").json()) == 2
+    assert len(nobody.send("GET", "/pieces").json()["pieces"]) == 2
     assert User.objects.count() == 1
 
 
@@ -76,3 +76,18 @@ def test_our_own_page_brings_the_token_that_the_api_asks_for(db, tmp_path, setti
         "/api/session", b"{}", content_type="application/json", headers={"X-CSRFToken": token}
     )
     assert reply.status_code == 422
+
+
+def test_a_sign_in_lasts_on_from_the_last_day_on_which_it_was_used(mara, settings):
+    mara.send("GET", "/session")
+    session = mara.session
+    session.set_expiry(100)
+    session.save()
+    mara.send("GET", "/session")
+    assert mara.session.get_expiry_age() <= 100  # once a day is enough
+    session = mara.session
+    session["day"] = "2026-01-01"
+    session.set_expiry(0)
+    session.save()
+    reply = mara.send("GET", "/session")
+    assert settings.SESSION_COOKIE_NAME in reply.cookies

@@ -58,6 +58,13 @@ def test_an_edit_is_stored_and_says_which_notes_are_chosen_now(mara, kept):
     assert (reply["clip"]["revision"], reply["clip"]["undo"]) == (2, "1 note moved")
 
 
+def test_an_edit_says_which_note_each_was(mara, kept):
+    first, second = kept["tracks"][0]["notes"][:2]
+    assert edit(mara, kept, {"kind": "harder", "by": 1}).json()["came_from"] is None
+    past = {"kind": "move", "ticks": second[0] - first[0] + 1}
+    assert edit(mara, kept, past, 2, [[0]]).json()["came_from"][:3] == [1, 0, 2]
+
+
 def test_edits_are_undone_one_by_one_and_done_again(mara, kept):
     states = [tracks(opened(mara, kept))]
     for revision in (1, 2, 3):
@@ -187,6 +194,29 @@ def test_notes_become_lanes_of_a_new_piece_or_of_a_pattern(mara, kept):
     pattern = mara.send("POST", f"/clips/{kept['id']}/pattern", body).json()
     assert (pattern["id"], pattern["bars"]) == ("b", 4)
     assert all(lane["swing"] for lane in pattern["lanes"])  # as the clip is, not as the piece swings
+
+
+def test_moments_are_stored_as_what_they_changed_and_each_can_be_gone_back_to(mara, kept):
+    """Also those made after an undo, where the moment before in number is not the one that it came after."""
+    seen = [opened(mara, kept)]
+    for number in range(1, 21):
+        seen.append(edit(mara, kept, NUDGE, number, [[number % 5]]).json()["clip"])
+    for number in range(21, 24):
+        undone = mara.send("POST", f"/clips/{kept['id']}/undo", {"revision": number}).json()
+        assert tracks(undone) == tracks(seen[19 - (number - 21)])
+    edit(mara, kept, {"kind": "delete"}, 24, [[0, 1, 2]])
+    back = mara.send("POST", f"/clips/{kept['id']}/undo", {"revision": 25}).json()
+    assert tracks(back) == tracks(seen[17])
+    whole = ClipMoment.objects.filter(document__isnull=False).values_list("number", flat=True)
+    assert list(whole) == [1, 17]
+    for one in ClipMoment.objects.filter(changes__isnull=False):
+        assert len(str(one.changes)) < 2000
+
+
+def test_what_changes_all_notes_is_stored_whole(mara, kept):
+    every = [list(range(len(track["notes"]))) for track in kept["tracks"]]
+    assert edit(mara, kept, {"kind": "move", "semitones": 1}, 1, every).status_code == 200
+    assert ClipMoment.objects.get(number=2).changes is None
 
 
 def test_clips_from_before_there_were_moments_have_one(mara, kept):

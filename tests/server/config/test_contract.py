@@ -7,11 +7,13 @@ import pytest
 from config.management.commands.openapi import schema_text
 from django.core.management import call_command
 
+from lattice.edits.beginnings import beginnings
 from lattice.formats.piece_json import controls, plain_values
 
 SNAPSHOT = Path("web/openapi.json")
 PLAIN = Path("web/src/api/plain.json")
 CONTROLS = Path("web/src/api/controls.json")
+BEGINNINGS = Path("web/src/api/beginnings.json")
 
 
 def test_the_schema_is_the_one_the_front_ends_types_are_made_from():
@@ -24,6 +26,10 @@ def test_the_plain_values_that_the_front_end_leaves_out_are_the_engines():
 
 def test_the_controls_that_the_front_end_moves_are_the_engines():
     assert orjson.loads(CONTROLS.read_bytes()) == controls(), "run scripts/api"
+
+
+def test_what_the_front_end_begins_with_is_the_engines():
+    assert orjson.loads(BEGINNINGS.read_bytes()) == beginnings(), "run scripts/api"
 
 
 def test_every_endpoint_declares_its_refusals():

@@ -78,3 +78,16 @@ def test_a_lane_is_kept_as_ones_own_starter(mara, joon):
 @pytest.mark.parametrize("path", ["/kits", "/starters", "/sounds"])
 def test_nobody_has_a_library(nobody, path):
     assert nobody.send("GET", path).status_code == 401
+
+
+def test_a_piece_begins_from_a_whole_piece_and_a_melody_is_one_more_lane(mara):
+    listed = mara.send("GET", "/starters").json()
+    piece = mara.new_piece("Mine")["document"]
+    whole = next(one["starter"] for one in listed if one["kind"] == "piece")
+    begun = mara.send("POST", "/starters/begin-piece", {"starter": whole, "piece": piece}).json()
+    assert (begun["name"], begun["tempo"]) == ("Mine", whole["piece"]["tempo"])
+    assert len(begun["patterns"]) == len(whole["piece"]["patterns"])
+    melody = next(one["starter"] for one in listed if one["kind"] == "melody")
+    body = {"starter": melody, "pattern": piece["patterns"][0], "kit": piece["kit"]}
+    lanes = mara.send("POST", "/starters/begin", body).json()["lanes"]
+    assert [lane["voice"] for lane in lanes] == ["thud", melody["lane"]["voice"]]

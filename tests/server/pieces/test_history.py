@@ -111,3 +111,29 @@ def test_a_place_has_a_name_and_a_small_picture_of_the_pattern_that_changed(mara
         assert joon.send(method, path, body).status_code == 404
     assert mara.send("PATCH", f"/pieces/{piece['id']}/moments/9", {"name": "x"}).status_code == 404
     assert mara.send("PATCH", at, {"name": "x" * 81}).status_code == 422
+
+
+def test_moments_are_stored_as_what_they_changed_and_each_opens_as_it_was(mara):
+    piece = mara.new_piece()
+    velocities = [1 + number % 127 for number in range(70)]
+    for at in range(0, 70, 7):
+        piece = saved(mara, piece, *velocities[at : at + 7], first=2 + at)
+    whole = Moment.objects.filter(document__isnull=False).values_list("number", flat=True)
+    assert list(whole) == [1, 17, 33, 49, 65]
+    for number, velocity in enumerate(velocities, 2):
+        opened = mara.send("GET", f"/pieces/{piece['id']}/moments/{number}").json()["document"]
+        assert opened == edited(piece, velocity=velocity)
+    change = Moment.objects.get(number=16).changes
+    assert change == [{"op": "replace", "path": "/patterns/0/lanes/0/velocity", "value": velocities[14]}]
+
+
+@pytest.mark.parametrize("last", [15, 16, 17])
+def test_a_movement_that_goes_on_replaces_its_moment_wherever_a_whole_one_stands(mara, last):
+    piece = saved(mara, mara.new_piece(), *range(1, last))
+    longer, later = edited(piece, velocity=101), edited(piece, velocity=102)
+    mara.save(piece, document=later, moments=[moment(last, longer), moment(last + 1, later)])
+    opened = [
+        mara.send("GET", f"/pieces/{piece['id']}/moments/{number}").json()["document"]
+        for number in (last - 1, last, last + 1)
+    ]
+    assert opened == [edited(piece, velocity=last - 2), longer, later]

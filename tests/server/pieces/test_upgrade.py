@@ -70,3 +70,20 @@ def test_keys_that_were_held_go_to_the_lanes_that_they_filled_wherever_scores_ar
         read(documents.Score, TakeSheet.objects.get().score),
     )
     assert [[held.key for held in one.lanes[0].keys.held] for one in converted] == [[60]] * 3
+
+
+def test_whole_moments_become_differences_and_open_as_before(mara):
+    migration = import_module("pieces.migrations.0008_as_differences")
+    piece = mara.new_piece()
+    stored = Piece.objects.get()
+    documents_then = [piece["document"] | {"tempo": 60 + number} for number in range(2, 40)]
+    Moment.objects.bulk_create(
+        Moment(piece=stored, number=number, label="x", document=document)
+        for number, document in enumerate(documents_then, 2)
+    )
+    for turn in (migration.to_differences, migration.to_differences, migration.to_whole):
+        turn(apps, None)
+        whole = Moment.objects.filter(document__isnull=False).count()
+        assert whole == (39 if turn is migration.to_whole else 3)
+        for number, document in enumerate(documents_then, 2):
+            assert mara.send("GET", f"/pieces/{stored.pk}/moments/{number}").json()["document"] == document

@@ -88,24 +88,36 @@ export async function answer<Data>(
   )
 }
 
-/** A text that lies at an address of ours. @throws ApiError if it is refused. */
-export async function textAt(address: string): Promise<string> {
+/** A text, and a file, that lie at an address of ours. @throws ApiError if it is refused. */
+export const textAt = async (address: string): Promise<string> => (await lyingAt(address)).text()
+export const fileAt = async (address: string, signal: AbortSignal): Promise<Blob> =>
+  (await lyingAt(address, signal)).blob()
+
+async function lyingAt(address: string, signal: AbortSignal | null = null): Promise<Response> {
   let response: Response
   try {
-    response = await fetch(address)
+    response = await fetch(address, { signal })
   } catch {
     throw new ApiError(0, 'unreachable', 'The server cannot be reached.')
   }
-  if (response.ok) return response.text()
+  if (response.ok) return response
   const error: unknown = await response.json().catch(() => undefined)
-  return answer<string>(Promise.resolve({ error, response }))
+  return answer<never>(Promise.resolve({ error, response }))
 }
 
 /** Store a piece that was exported; the server reads the text itself, so that it can say what is wrong on which line. */
-export const importPiece = (text: string): Promise<OpenPiece> =>
+export const importPiece = (text: string, signal: AbortSignal): Promise<OpenPiece> =>
   answer(
     api.POST('/api/pieces/import', {
       body: {},
       bodySerializer: () => text, // as it is
+      signal,
     }),
   )
+
+/** A file as a form holds it. */
+export function inForm(file: File): FormData {
+  const form = new FormData()
+  form.append('file', file)
+  return form
+}

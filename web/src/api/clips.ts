@@ -31,6 +31,12 @@ export const PLAIN_EXPORT: Export = {
   moves: false,
 }
 
+export interface EditedClip {
+  readonly clip: OpenClip
+  readonly chosen: number[][]
+  /** For each note, counted through all tracks, which it was before; -1: new; null: each is the note that it was. */
+  readonly came_from: number[] | null
+}
 /** How a MIDI file becomes clips. */
 export type Import = Omit<NonNullable<paths['/api/clips/import']['post']['parameters']['query']>, 'name'>
 
@@ -51,7 +57,7 @@ export const clipsApi = {
         ...at(id),
         body: { revision, action: action as AnyAction, chosen },
       }),
-    )) as { clip: OpenClip; chosen: number[][] },
+    )) as EditedClip,
   undo: async (id: number, revision: number) =>
     (await answer(api.POST('/api/clips/{clip_id}/undo', based(id, revision)))) as OpenClip,
   redo: async (id: number, revision: number) =>
@@ -70,7 +76,8 @@ export const clipsApi = {
       string,
       Schemas['LaneClip']
     >,
-  lanes: (id: number) => answer(api.GET('/api/clips/{clip_id}/lanes', at(id))),
+  lanes: (id: number, signal: AbortSignal) =>
+    answer(api.GET('/api/clips/{clip_id}/lanes', { ...at(id), signal })),
   guess: (id: number) => answer(api.GET('/api/clips/{clip_id}/guess', at(id))),
   asPiece: async (id: number, shorter: number[]) =>
     (await answer(api.POST('/api/clips/{clip_id}/lanes', { ...at(id), body: { shorter } }))).piece,
@@ -87,13 +94,14 @@ export const clipsApi = {
     `/api/clips/zip?${asQuery({ ...of, ...how })}`,
   /** The notes as text. */
   text: (id: number) => textAt(`/api/clips/${id}.txt`),
-  import: async (file: File, how: Import) =>
+  import: async (file: File, how: Import, signal: AbortSignal) =>
     (await answer(
       api.POST('/api/clips/import', {
         params: { query: { name: file.name.replace(/\.midi?$/i, ''), ...how } },
         headers: { 'Content-Type': 'audio/midi' },
         body: file.name,
         bodySerializer: () => file,
+        signal,
       }),
     )) as { clips: ClipLine[]; remarks: string[]; heard: string },
 }

@@ -1,5 +1,5 @@
 /** The musician's library: kits, sounds and starters, those that ship among them. */
-import { answer, api, type Pattern, type Schemas } from './client'
+import { answer, api, inForm, type Pattern, type Piece, type Schemas } from './client'
 
 export type ListedStarter = Schemas['ListedStarter']
 export type ListedKit = Schemas['ListedKit']
@@ -14,6 +14,9 @@ export const library = {
   /** A pattern after it, or its lane of that id, has begun from a starter. */
   begin: async (body: Schemas['Beginning']): Promise<Pattern> =>
     (await answer(api.POST('/api/starters/begin', { body }))) as Pattern,
+  /** A piece after it has begun from a starter that is one. */
+  beginPiece: async (body: Schemas['PieceBeginning']): Promise<Piece> =>
+    (await answer(api.POST('/api/starters/begin-piece', { body }))) as Piece,
   deleteStarter: (number: number) =>
     answer(api.DELETE('/api/starters/{number}', { params: { path: { number } } })),
 
@@ -22,15 +25,12 @@ export const library = {
   deleteKit: (number: number) => answer(api.DELETE('/api/kits/{number}', { params: { path: { number } } })),
 
   sounds: (): Promise<OwnSound[]> => answer(api.GET('/api/sounds')),
-  addSound: (file: File): Promise<OwnSound> =>
+  addSound: (file: File, signal: AbortSignal): Promise<OwnSound> =>
     answer(
       api.POST('/api/sounds', {
         body: { file: file.name },
-        bodySerializer: () => {
-          const form = new FormData()
-          form.append('file', file)
-          return form
-        },
+        bodySerializer: () => inForm(file),
+        signal,
       }),
     ),
   deleteSound: (sound_id: number) =>

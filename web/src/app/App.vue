@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { useEventListener, useLocalStorage, usePreferredDark } from '@vueuse/core'
-import { computed, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { useShortcuts } from '@/page/useShortcuts'
+import { useShortcuts, useShortcutState } from '@/page/useShortcuts'
 import { useNotices } from '@/page/notices'
 import { useOutbox } from '@/work/outbox'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import { useSession } from '@/work/session'
 import Deck from '@/tape/Deck.vue'
+import HintNote from '@/help/HintNote.vue'
 import AppHeader from './AppHeader.vue'
 import ConflictDialog from './ConflictDialog.vue'
 import LearnBar from '@/ports/LearnBar.vue'
@@ -19,8 +20,8 @@ import { useLearning } from '@/hands/learning'
 import { useOwnHistory } from '@/page/ownHistory'
 import NoticeStack from './NoticeStack.vue'
 import type { Theme } from '@/theme/choice'
-import ShortcutsDialog from './ShortcutsDialog.vue'
 import SignIn from './SignIn.vue'
+import { help } from './router'
 import TipLayer from './TipLayer.vue'
 
 const session = useSession()
@@ -58,6 +59,10 @@ watch(
   () => [session.user, session.isExpired] as const,
   ([user, isExpired]) => user && !isExpired && void outbox.begin(user),
 )
+watch(
+  () => session.isTakenBack,
+  (isBack) => isBack && notices.say('Your account is back, with all that is yours.'),
+)
 useEventListener(window, 'online', () => void outbox.send())
 
 // What could not be fetched once is not tried again by the browser: only a new page has it. What waits outlives that.
@@ -82,7 +87,16 @@ const history = useOwnHistory()
 /** A screen that has a history of its own goes back in that. */
 const step = (own: (() => unknown) | undefined, verb: string, ofPiece: () => Promise<string | null>) =>
   own ? own() : tellOf(verb, ofPiece())
+/** Help is fetched when it is first wanted. */
+const HelpDialog = defineAsyncComponent(help)
+const shortcuts = useShortcutState()
+const wantsHelp = ref(false)
+watch(
+  () => shortcuts.isHelpOpen,
+  (opens) => (wantsHelp.value ||= opens),
+)
 useShortcuts({
+  '?': { says: 'Help, and all keys', act: () => (shortcuts.isHelpOpen = true) },
   ' ': { says: 'Play, or stop', act: () => playing.toggle() },
   'y': { says: 'Learn: press a control, then move a thing on a controller', act: () => learning.begin() },
   'Shift+Escape': { says: 'Silence: end every note at every port', act: () => playing.panic() },
@@ -111,10 +125,11 @@ useEventListener(document, 'visibilitychange', () => {
         <RouterView />
         <Deck v-if="hasDeck" />
         <ConflictDialog v-if="piece.saveState === 'conflict'" />
-        <v-dialog :model-value="session.isExpired" persistent width="460">
+        <v-dialog :model-value="session.isExpired" aria-label="Sign in again" persistent width="460">
           <SignIn is-over-work />
         </v-dialog>
-        <ShortcutsDialog />
+        <HelpDialog v-if="wantsHelp" />
+        <HintNote />
       </template>
       <SignIn v-else-if="session.user === null" />
       <NoticeStack :above-deck="hasDeck" />
@@ -126,10 +141,17 @@ useEventListener(document, 'visibilitychange', () => {
 <style scoped>
 .frame {
   height: 100vh;
-  min-width: 1000px;
+  min-width: 740px;
+  min-height: 660px;
   display: flex;
   flex-direction: column;
   background: var(--paper);
   color: var(--ink);
+}
+/* What stands below one another there needs its height; the page then scrolls. */
+@media (max-width: 900px) {
+  .frame {
+    min-height: 900px;
+  }
 }
 </style>

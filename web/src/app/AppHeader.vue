@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where one is, what is open, and whether it is saved. */
+import { useTitle } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
@@ -10,6 +11,7 @@ import { usePlaying } from '@/playing/playing'
 import { useSession } from '@/work/session'
 import { forgetTapes } from '@/playing/stored'
 import TrailPanel from './TrailPanel.vue'
+import ExportLink from '@/page/ExportLink.vue'
 import NameField from '@/page/NameField.vue'
 import PatternTabs from './PatternTabs.vue'
 import { useShortcutState } from '@/page/useShortcuts'
@@ -67,6 +69,10 @@ const tabs = computed(() => [
   { name: 'ports', label: 'Ports', to: piece.id === null ? '/ports' : `/ports/${piece.id}` },
 ])
 
+/** What the screen is, for those who hear the page, where it shows no heading of its own. */
+const screen = computed(() => route.meta['called'] as string | undefined)
+useTitle(computed(() => [screen.value, piece.document?.name, 'Jolly Lattice'].filter(Boolean).join(' · ')))
+
 const rename = (name: string) => piece.edit(`Renamed ${name}`, (document) => ({ ...document, name }))
 
 async function goAshore() {
@@ -81,6 +87,7 @@ async function goAshore() {
 
 <template>
   <header class="header">
+    <h1 v-if="screen" class="visually-hidden">{{ screen }}</h1>
     <RouterLink to="/" class="brand named" aria-label="Jolly Lattice, to the shelf"
       >Jolly<span>·</span>Lattice</RouterLink
     >
@@ -105,15 +112,16 @@ async function goAshore() {
         :key="tab.name"
         :to="tab.to"
         class="tab"
+        :data-hint="tab.name"
         :class="{ here: route.name === tab.name || route.meta['tab'] === tab.name }"
       >
         {{ tab.label }}
       </RouterLink>
     </nav>
-    <button type="button" class="quiet-button me" :aria-label="`Signed in as ${session.user}`">
+    <button type="button" class="quiet-button me" data-hint="me" :aria-label="`Signed in as ${session.user}`">
       {{ session.user }}
       <v-menu activator="parent" location="bottom end">
-        <div class="card user">
+        <div class="card user" role="dialog" aria-label="Your account">
           <button
             v-for="[name, called] in THEMES"
             :key="name"
@@ -124,20 +132,25 @@ async function goAshore() {
           >
             {{ theme === name ? '✓ ' : '' }}{{ called }}
           </button>
-          <button type="button" class="quiet-button" @click="shortcuts.isListOpen = true">
-            Shortcuts (?)
+          <button type="button" class="quiet-button" @click="shortcuts.isHelpOpen = true">
+            Help and shortcuts (?)
           </button>
-          <a v-if="piece.id !== null" class="quiet-button" :href="`/api/pieces/${piece.id}.json`" download
-            >Export the piece</a
+          <ExportLink
+            v-if="piece.id !== null"
+            class="quiet-button"
+            :href="`/api/pieces/${piece.id}.json`"
+            :name="`${piece.document?.name}.json`"
+            >Export the piece</ExportLink
           >
           <button v-if="piece.id !== null" type="button" class="quiet-button" @click="isExporting = true">
             The pattern as a MIDI file …
           </button>
+          <RouterLink to="/account" class="quiet-button">Account and tokens</RouterLink>
           <button type="button" class="quiet-button" @click="goAshore">Sign out</button>
         </div>
       </v-menu>
     </button>
-    <v-dialog v-model="isExporting" width="420">
+    <v-dialog v-model="isExporting" aria-label="Export" width="420">
       <ExportCard />
     </v-dialog>
   </header>
@@ -221,9 +234,9 @@ nav {
   text-align: left;
   min-height: 34px;
 }
-/* Where there is no room it is in the menu alone. */
+/* Where there is no room, the tab says where the shelf is. */
 @media (max-width: 1180px) {
-  .wide {
+  .brand:has(~ .piece) {
     display: none;
   }
   .header {
@@ -234,6 +247,21 @@ nav {
   }
   .me {
     max-width: 62px;
+  }
+}
+/* A tablet held upright: two rows. */
+@media (max-width: 900px) {
+  .header {
+    height: auto;
+    min-height: 50px;
+    padding-block: 4px;
+    flex-wrap: wrap;
+  }
+  .piece {
+    flex: 1 0 100%;
+  }
+  .piece :deep(.name-field) {
+    margin-right: auto;
   }
 }
 </style>

@@ -30,7 +30,7 @@ const keepMine = () =>
 </script>
 
 <template>
-  <v-dialog :model-value="true" persistent width="520">
+  <v-dialog :model-value="true" aria-label="Changed elsewhere" persistent width="520">
     <section class="card conflict" role="alertdialog" aria-label="Changed elsewhere">
       <h2>“{{ piece.document?.name }}” was changed elsewhere</h2>
       <p>

@@ -1,13 +1,20 @@
 <script setup lang="ts">
 /** Short messages over the foot, each with what can be done about it. */
+import { useLongWork } from '@/page/longWork'
 import { useNotices } from '@/page/notices'
 
 defineProps<{ aboveDeck: boolean }>()
 const notices = useNotices()
+const work = useLongWork()
 </script>
 
 <template>
   <div class="notices" :class="{ above: aboveDeck }" role="status" aria-live="polite">
+    <div v-for="one in work.shown" :key="`work ${one.key}`" class="notice">
+      <span>{{ one.saying }}</span>
+      <progress :aria-label="one.saying" />
+      <button v-if="one.cancel" type="button" class="act" @click="one.cancel()">Cancel</button>
+    </div>
     <div v-for="notice in notices.shown" :key="notice.key" class="notice" :class="{ error: notice.isError }">
       <span>{{ notice.text }}</span>
       <button
@@ -56,6 +63,11 @@ const notices = useNotices()
 .notice.error {
   background: #8f2413;
   color: #fff;
+}
+progress {
+  width: 90px;
+  height: 6px;
+  accent-color: var(--keep);
 }
 .act {
   min-height: 30px;

@@ -101,7 +101,7 @@ async function bring(laneIds: readonly string[]) {
 </script>
 
 <template>
-  <div class="card about">
+  <div class="card about" role="dialog" aria-label="This pattern">
     <div class="line">
       <NameField :name="pattern.name" label="Name of the pattern" @rename="rename" />
       <button
@@ -187,9 +187,7 @@ async function bring(laneIds: readonly string[]) {
     <SwitchWords />
     <hr />
     <div class="line">
-      <button type="button" class="quiet-button" aria-label="Add a pattern" @click="emit('add')">
-        A new pattern, empty
-      </button>
+      <button type="button" class="quiet-button" @click="emit('add')">Add a pattern, empty</button>
       <button type="button" class="quiet-button" :disabled="piece.patterns.length === 1" @click="remove">
         Delete this pattern
       </button>

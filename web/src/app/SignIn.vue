@@ -35,13 +35,7 @@ const beads = (every: number) => Array.from({ length: Math.ceil(1400 / every) },
 </script>
 
 <template>
-  <component
-    :is="isOverWork ? 'div' : 'main'"
-    class="sign-in"
-    :class="{ over: isOverWork }"
-    :role="isOverWork ? 'dialog' : undefined"
-    :aria-label="isOverWork ? 'Sign in again' : undefined"
-  >
+  <component :is="isOverWork ? 'div' : 'main'" class="sign-in" :class="{ over: isOverWork }">
     <svg
       v-if="!isOverWork"
       class="woven"
@@ -80,7 +74,10 @@ const beads = (every: number) => Array.from({ length: Math.ceil(1400 / every) },
           required
         />
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <button type="submit" class="word-button" :disabled="isBusy">Sign in</button>
+        <div class="ways">
+          <button type="submit" class="word-button" :disabled="isBusy">Sign in</button>
+          <a href="/account/reset">Forgotten?</a>
+        </div>
       </form>
       <template v-if="session.hasDemo">
         <hr />
@@ -132,8 +129,20 @@ form {
   display: grid;
   gap: 12px;
 }
-.problem {
+.problem,
+.ways a {
   color: var(--act-text);
+}
+.ways {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+}
+.ways .word-button {
+  flex: 1;
+}
+.ways a {
+  padding: 6px 0;
 }
 hr {
   border: 0;

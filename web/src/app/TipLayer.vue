@@ -3,11 +3,11 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onScopeDispose, ref, shallowRef, useTemplateRef } from 'vue'
 
+import { placedBeside } from '@/page/placing'
 import { tipOf } from '@/page/tip'
 
 const RESTS_MS = 700
 const GAP = 8
-const EDGE = 6
 
 const shown = shallowRef<{ of: Element; text: string } | null>(null)
 const place = ref({ x: 0, y: 0 })
@@ -28,12 +28,7 @@ async function show(of: Element) {
   await nextTick()
   const [its, own] = [of.getBoundingClientRect(), layer.value?.getBoundingClientRect()]
   if (!own) return
-  const left = its.left + its.width / 2 - own.width / 2
-  const isAbove = its.top > GAP + own.height
-  place.value = {
-    x: Math.max(EDGE, Math.min(left, innerWidth - own.width - EDGE)),
-    y: isAbove ? its.top - GAP - own.height : its.bottom + GAP,
-  }
+  place.value = placedBeside(its, own, GAP, 'above')
 }
 const controlAt = ({ target }: Event) => (target instanceof Element ? target.closest('[data-tip]') : null)
 
@@ -62,6 +57,7 @@ const style = computed(() => ({ transform: `translate(${place.value.x}px, ${plac
   z-index: 4000;
   max-width: 300px;
   padding: 5px 12px;
+  border: 1px solid transparent; /* seen where the system decides on colours */
   border-radius: 8px;
   background: var(--ink);
   color: var(--paper);

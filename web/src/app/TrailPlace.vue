@@ -75,7 +75,6 @@ async function rename(name: string) {
       type="button"
       class="moment"
       :aria-current="isHere ? 'true' : undefined"
-      :aria-label="`${moment.number}: ${moment.name ? `${moment.name}, ` : ''}${moment.label}`"
       @click="emit('go', moment)"
     >
       <span class="number">{{ moment.number }}</span>
@@ -104,7 +103,7 @@ async function rename(name: string) {
       <button type="button" class="quiet-button" :aria-label="`Take a lane from place ${moment.number}`">
         take a lane
         <v-menu v-model="isTaking" activator="parent">
-          <div class="card lanes">
+          <div class="card lanes" role="dialog" aria-label="Lanes of this place">
             <button
               v-for="lane in there?.lanes ?? []"
               :key="lane.id"

@@ -12,7 +12,7 @@ import type { Playing, TapeStretch } from '@/sound/tape'
 
 export interface Measuring {
   /** The schedule log: all that is on the tape, stretch by stretch. */
-  log(): Pick<TapeStretch, 'fromTick' | 'nowTick' | 'notes' | 'controls' | 'patternId' | 'row'>[]
+  log(): Pick<TapeStretch, 'fromTick' | 'nowTick' | 'notes' | 'controls' | 'leftOut' | 'patternId' | 'row'>[]
   /** What a take or clip that goes round has struck, in ticks since it began. */
   struck(): Struck[]
   /** The piece that is open. */
@@ -59,8 +59,8 @@ export function exposeForMeasuring() {
   const ports = usePorts()
   window.jolly = {
     log: () =>
-      playing.tape.stretches.map(({ fromTick, nowTick, notes, controls, patternId, row }) => ({
-        fromTick, nowTick, notes, controls, patternId, row,
+      playing.tape.stretches.map(({ fromTick, nowTick, notes, controls, leftOut, patternId, row }) => ({
+        fromTick, nowTick, notes, controls, leftOut, patternId, row,
       })), // prettier-ignore
     piece: () => piece.document,
     struck: () => playing.loop?.struck ?? [],

@@ -10,9 +10,13 @@ const screens = {
   ports: () => import('@/ports/PortsView.vue'),
   takes: () => import('@/takes/TakesView.vue'),
   clips: () => import('@/clips/ClipsView.vue'),
+  account: () => import('@/account/AccountView.vue'),
   clip: () => import('@/clips/editor/ClipEditor.vue'),
 }
 
+export const help = () => import('@/help/HelpDialog.vue')
+
+/** `tab`: the screen that one is on, by the name of its tab. `called`: what a screen is, that shows no heading of its own. */
 export const router = createRouter({
   history: createWebHistory('/'),
   routes: [
@@ -22,25 +26,28 @@ export const router = createRouter({
       name: 'lattice',
       component: screens.lattice,
       props: ({ params }) => ({ id: Number(params['id']) }),
+      meta: { called: 'Lattice' },
     },
     {
       path: '/field/:id(\\d+)',
       name: 'field',
       component: screens.field,
       props: ({ params }) => ({ id: Number(params['id']) }),
+      meta: { called: 'Field' },
     },
     {
       path: '/perform/:id(\\d+)',
       name: 'perform',
       component: screens.perform,
       props: ({ params }) => ({ id: Number(params['id']) }),
-      meta: { tab: 'lattice' },
+      meta: { tab: 'lattice', called: 'Perform' },
     },
     {
       path: '/order/:id(\\d+)',
       name: 'order',
       component: screens.order,
       props: ({ params }) => ({ id: Number(params['id']) }),
+      meta: { called: 'Order' },
     },
     {
       path: '/takes/:id(\\d+)?',
@@ -53,14 +60,16 @@ export const router = createRouter({
       name: 'ports',
       component: screens.ports,
       props: ({ params }) => ({ id: params['id'] ? Number(params['id']) : null }),
+      meta: { called: 'Ports' },
     },
+    { path: '/account', name: 'account', component: screens.account },
     { path: '/clips', name: 'clips', component: screens.clips },
     {
       path: '/clips/:id(\\d+)',
       name: 'clip',
       component: screens.clip,
       props: ({ params }) => ({ id: Number(params['id']) }),
-      meta: { tab: 'clips' },
+      meta: { tab: 'clips', called: 'Notes of a clip' },
     },
     { path: '/:rest(.*)', redirect: '/' },
   ],
@@ -68,7 +77,8 @@ export const router = createRouter({
 
 /** Fetch the other screens while nothing else is to be done: they are there then, also when the server is not. */
 void router.isReady().then(() => {
-  const fetchAll = () => Object.values(screens).forEach((fetch) => void fetch().catch(() => undefined))
+  const fetchAll = () =>
+    [...Object.values(screens), help].forEach((fetch) => void fetch().catch(() => undefined))
   // Not every browser knows when it is idle.
   if ('requestIdleCallback' in window) requestIdleCallback(fetchAll, { timeout: 5000 })
   else setTimeout(fetchAll, 3000)

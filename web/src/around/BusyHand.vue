@@ -6,9 +6,11 @@ import type { Lane, Word } from '@/api/client'
 import { useHands } from '@/hands/useHands'
 import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
+import { useTabStop } from '@/page/tabStop'
 
 const props = defineProps<{ lane: Lane; word: Word }>()
 const { edits } = useHands()
+const stop = useTabStop()
 const element = ref<HTMLElement>()
 let gesture = newGesture('busy')
 const begin = () => (gesture = newGesture('busy'))
@@ -53,7 +55,7 @@ const fill = computed(() => {
     "
     class="busy"
     role="spinbutton"
-    tabindex="0"
+    :tabindex="stop"
     data-owns-keys
     :aria-label="`Busy-ness of ${lane.name}`"
     :aria-valuenow="lane.busy"

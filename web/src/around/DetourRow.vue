@@ -51,11 +51,11 @@ const handsOn = useDetourHands((kind) => {
         type="button"
         class="hold"
         :aria-pressed="detours.holding.has(line.kind)"
-        :aria-label="`Hold: ${line.kind}`"
         v-bind="handsOn(line.kind)"
         @contextmenu.prevent
       >
-        {{ line.kind }} <kbd v-if="detours.kind === line.kind">X</kbd>
+        <span class="visually-hidden">Hold: </span>{{ line.kind }}
+        <kbd v-if="detours.kind === line.kind" aria-hidden="true">X</kbd>
       </button>
       <span v-if="line.field" class="its">
         <NumberWord
@@ -98,7 +98,6 @@ const handsOn = useDetourHands((kind) => {
       v-tip="'Give the one at hand to the pattern: in the last bar of every eight, until it is taken away'"
       type="button"
       class="word-button"
-      :aria-label="`${detours.kind} in every eighth bar`"
       @click="detours.addToPattern(detours.kind)"
     >
       {{ detours.kind }} each 8th bar
@@ -150,8 +149,8 @@ const handsOn = useDetourHands((kind) => {
   user-select: none;
 }
 .held .hold {
-  background: var(--act);
-  color: #fff;
+  background: var(--act-text);
+  color: var(--on-act);
 }
 .hold kbd {
   margin-left: 4px;

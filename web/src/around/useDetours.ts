@@ -94,7 +94,8 @@ export const useDetours = defineStore('detours', () => {
   function holdChosen(event: { readonly timeStamp: number }, of = kind.value) {
     kind.value = of
     const detour = detourOf(of)
-    if (detour && hasLanes(detour) && !holding.value.has(of)) hold(fresh(detour), event)
+    if (!detour) notices.say('The kinds of detour are still being fetched: press again.')
+    else if (hasLanes(detour) && !holding.value.has(of)) hold(fresh(detour), event)
   }
 
   /** Give the pattern the detour of a kind, in the last bar of every eight. */

@@ -146,7 +146,7 @@ const told = computed(() =>
           role="group"
           :aria-label="`Settings: ${name}`"
         >
-          <h3 class="group-name">{{ name }}</h3>
+          <h2 class="group-name">{{ name }}</h2>
           <dl>
             <div
               v-for="field in fields"
@@ -176,17 +176,20 @@ const told = computed(() =>
             v-tip="'After how long all that it plays is the same again, before chance'"
             class="field round"
           >
-            <template v-if="bench.pool">{{ bench.pool }}; all </template>
-            <b>{{ bench.comes_round_after }}</b>
-            <button
-              v-if="bench.fits"
-              v-tip="'The notes begin again with each cycle of the lane'"
-              type="button"
-              class="quiet-button fit"
-              @click="words.patch('its notes begin with each cycle', bench.fits)"
-            >
-              fit the pool to the hits
-            </button>
+            <dt v-if="bench.pool">{{ bench.pool }}; all</dt>
+            <dt v-else class="visually-hidden">all</dt>
+            <dd>
+              <b>{{ bench.comes_round_after }}</b>
+              <button
+                v-if="bench.fits"
+                v-tip="'The notes begin again with each cycle of the lane'"
+                type="button"
+                class="quiet-button fit"
+                @click="words.patch('its notes begin with each cycle', bench.fits)"
+              >
+                fit the pool to the hits
+              </button>
+            </dd>
           </div>
         </dl>
       </div>
@@ -212,7 +215,7 @@ const told = computed(() =>
   grid-row: 6;
   max-height: 46vh; /* on a small screen lanes stay in view */
   /* As high for one lane as for the next: nothing moves away under a hand that chooses. */
-  height: 46px;
+  height: 48px;
   overflow-y: auto;
   position: relative;
   --who: 292px;
@@ -234,19 +237,19 @@ const told = computed(() =>
   background: color-mix(in srgb, var(--lane-ink) 30%, transparent);
 }
 .bench.medium {
-  height: 162px;
+  height: 196px;
 }
 .bench.medium.melodic {
-  height: 204px;
+  height: 252px;
 }
 .bench.large {
-  height: 306px;
+  height: 364px;
 }
 .bench.large.melodic {
-  height: 350px;
+  height: 398px;
 }
 .who {
-  padding: 6px 250px 2px 16px; /* the sizes stand at its end */
+  padding: 8px 250px 4px 16px; /* below the edge; the sizes stand at its end */
   display: grid;
   grid-template-columns: var(--who) minmax(320px, 480px) auto;
   gap: 4px 20px;
@@ -282,7 +285,7 @@ const told = computed(() =>
 .group {
   padding-left: 52px;
   font-size: 14px;
-  line-height: 22px;
+  line-height: 28px; /* what is pressed in one line lies clear of the next */
   orphans: 1;
   widows: 1;
 }
@@ -292,12 +295,11 @@ const told = computed(() =>
 .group-name {
   float: left;
   margin: 0 0 0 -52px;
-  font: 650 14px/22px var(--name-font);
+  font: 650 14px/28px var(--name-font);
   color: var(--ink);
 }
 .field {
   display: inline-block;
-  line-height: 21px;
   max-width: 100%;
   vertical-align: top;
   margin-right: 12px;
@@ -322,7 +324,7 @@ const told = computed(() =>
   color: var(--soft-ink);
 }
 .fit {
-  min-height: 22px;
+  min-height: 28px;
   font-weight: 600;
   text-decoration: underline;
   text-underline-offset: 3px;
@@ -347,7 +349,7 @@ const told = computed(() =>
 @media (max-width: 1180px) {
   .bench {
     --who: 110px;
-    height: 82px;
+    height: 84px;
   }
   .who {
     grid-template-columns: var(--who) minmax(300px, 440px);
@@ -360,10 +362,10 @@ const told = computed(() =>
     grid-row: 2;
   }
   .bench.medium {
-    height: 240px;
+    height: 286px;
   }
   .bench.medium.melodic {
-    height: 282px;
+    height: 342px;
   }
   .bench.large,
   .bench.large.melodic {

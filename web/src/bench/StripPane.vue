@@ -81,22 +81,29 @@ const taken = computed(() => hasStrip(newControl.value))
 
 <template>
   <div v-if="strip && part" class="strips">
-    <div class="tabs" role="tablist" aria-label="Strips">
-      <button
-        v-for="one in strips"
-        :key="one.name"
-        type="button"
-        role="tab"
-        class="tab"
-        :class="{ plain: one.is_plain }"
-        :aria-selected="one.name === strip.name"
-        @click="chosenName = one.name"
-      >
-        <span>{{ one.name }}</span>
-        <svg class="inked" viewBox="0 0 60 15" preserveAspectRatio="none" :style="{ color: inkOf(lane.ink) }">
-          <path :d="small(one)" fill="currentColor" />
-        </svg>
-      </button>
+    <div class="tabs">
+      <div class="tab-row" role="tablist" aria-label="Strips">
+        <button
+          v-for="one in strips"
+          :key="one.name"
+          type="button"
+          role="tab"
+          class="tab"
+          :class="{ plain: one.is_plain }"
+          :aria-selected="one.name === strip.name"
+          @click="chosenName = one.name"
+        >
+          <span>{{ one.name }}</span>
+          <svg
+            class="inked"
+            viewBox="0 0 60 15"
+            preserveAspectRatio="none"
+            :style="{ color: inkOf(lane.ink) }"
+          >
+            <path :d="small(one)" fill="currentColor" />
+          </svg>
+        </button>
+      </div>
       <button
         v-tip="'A strip that sends a MIDI controller with each step'"
         type="button"
@@ -105,32 +112,34 @@ const taken = computed(() => hasStrip(newControl.value))
       >
         + control
         <v-menu activator="parent" :close-on-content-click="false">
-          <form class="card controller" @submit.prevent="addControl()">
-            <div class="named-controls" role="group" aria-label="What sounds answer to">
+          <div role="dialog" aria-label="A strip of a controller">
+            <form class="card controller" @submit.prevent="addControl()">
+              <div class="named-controls" role="group" aria-label="What sounds answer to">
+                <button
+                  v-for="controller in NAMED_CONTROLLERS"
+                  :key="controller"
+                  type="button"
+                  class="word-button"
+                  :disabled="hasStrip(controller)"
+                  @click="addControl(controller)"
+                >
+                  {{ controllerName(controller) }}
+                </button>
+              </div>
+              <label>
+                or MIDI controller
+                <input v-model.number="newControl" type="number" min="0" max="119" />
+              </label>
               <button
-                v-for="controller in NAMED_CONTROLLERS"
-                :key="controller"
-                type="button"
-                class="word-button"
-                :disabled="hasStrip(controller)"
-                @click="addControl(controller)"
+                type="submit"
+                class="word-button strong"
+                :disabled="taken || !(newControl >= 0 && newControl < 120)"
               >
-                {{ controllerName(controller) }}
+                Add a strip
               </button>
-            </div>
-            <label>
-              or MIDI controller
-              <input v-model.number="newControl" type="number" min="0" max="119" />
-            </label>
-            <button
-              type="submit"
-              class="word-button strong"
-              :disabled="taken || !(newControl >= 0 && newControl < 120)"
-            >
-              Add a strip
-            </button>
-            <p class="channel">{{ channel }}</p>
-          </form>
+              <p class="channel">{{ channel }}</p>
+            </form>
+          </div>
         </v-menu>
       </button>
     </div>
@@ -188,6 +197,9 @@ const taken = computed(() => hasStrip(newControl.value))
 </template>
 
 <style scoped>
+.tab-row {
+  display: contents;
+}
 .named-controls {
   display: flex;
   flex-wrap: wrap;

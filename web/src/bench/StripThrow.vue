@@ -80,7 +80,7 @@ const OPERATIONS: readonly (readonly [StripOperation, string, string])[] = [
       v-tip="explains"
       type="button"
       class="quiet-button"
-      :aria-label="`${strip.name} ${operation}`"
+      :aria-label="`${strip.name} ${/^\w/.test(said) ? said : operation}`"
       @click="emit('act', { kind: 'operation', operation })"
     >
       {{ said }}

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One clip of the collection: heard at a click, named, tagged, and taken away. */
+/** One clip of the collection: heard at a click, named, tagged, and exported. */
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
@@ -78,21 +78,16 @@ function dragOut(event: DragEvent) {
       <p class="soft">{{ originOf(clip) }}</p>
       <p class="labels">
         <input
+          v-shown="clip.set_name"
           class="small-field set"
-          :value="clip.set_name"
           list="clip-sets"
           maxlength="80"
           placeholder="no set"
           :aria-label="`Set of ${clip.name}`"
           @change="chooseSet"
         />
-        <button
-          v-if="tags === null"
-          type="button"
-          class="quiet-button"
-          :aria-label="`Tags of ${clip.name}`"
-          @click="tags = clip.tags.join(', ')"
-        >
+        <button v-if="tags === null" type="button" class="quiet-button" @click="tags = clip.tags.join(', ')">
+          <span class="visually-hidden">Tags of {{ clip.name }}: </span>
           <span v-for="tag in clip.tags" :key="tag" class="tag">{{ tag }}</span>
           {{ clip.tags.length ? '' : '+ tags' }}
         </button>
@@ -115,7 +110,7 @@ function dragOut(event: DragEvent) {
       <button
         type="button"
         class="word-button"
-        :aria-label="`Take ${clip.name} away`"
+        :aria-label="`Export ${clip.name}`"
         @click="(event) => emit('menu', 'export', event.currentTarget as HTMLElement)"
       >
         Export …

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The collection: kept clips of all pieces, found, heard, grouped and taken away. */
+/** The collection: kept clips of all pieces, found, heard, grouped and exported. */
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
@@ -169,8 +169,8 @@ async function imported() {
       <span v-if="page" class="soft" role="status"
         >{{ page.total }} {{ page.total === 1 ? 'clip' : 'clips' }}</span
       >
-      <button v-if="clips.length" type="button" class="word-button" aria-label="Take these away as one zip">
-        {{ setName ? `Take “${setName}” away …` : 'Take these away …' }}
+      <button v-if="clips.length" type="button" class="word-button" aria-label="Export these as one zip">
+        {{ setName ? `Export “${setName}” …` : 'Export these …' }}
         <v-menu activator="parent" :close-on-content-click="false" location="bottom end">
           <ExportCard :several="setName ? { set_name: setName } : { ids: clips.map(({ id }) => id) }" />
         </v-menu>
@@ -251,7 +251,7 @@ async function imported() {
       @update:model-value="(isOpen) => isOpen || (menu = null)"
     >
       <ExportCard v-if="menu?.kind === 'export'" :clip="menu.clip" />
-      <div v-else-if="menu" class="card acts">
+      <div v-else-if="menu" class="card acts" role="dialog" :aria-label="`More of ${menu.clip.name}`">
         <button type="button" class="quiet-button" @click="asLanes = menu.clip">Make lanes of it …</button>
         <button v-if="menu.clip.origin" type="button" class="quiet-button" @click="reopen(menu.clip)">
           Open its pattern again as it stood
@@ -267,7 +267,12 @@ async function imported() {
         </button>
       </div>
     </v-menu>
-    <v-dialog :model-value="asLanes !== null" width="auto" @update:model-value="asLanes = null">
+    <v-dialog
+      :model-value="asLanes !== null"
+      aria-label="Make lanes"
+      width="auto"
+      @update:model-value="asLanes = null"
+    >
       <LanesCard v-if="asLanes" :clip="asLanes" @close="asLanes = null" />
     </v-dialog>
   </main>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-/** How clips are taken away: what the files hold, and as what. */
+/** How clips are exported: what the files hold, and as what. */
 import { computed, reactive, ref } from 'vue'
 
 import { clipsApi, PLAIN_EXPORT, type Export } from '@/api/clips'
 import { answer, api, type Schemas } from '@/api/client'
+import ExportLink from '@/page/ExportLink.vue'
+import { useLongWork } from '@/page/longWork'
 import { useNotices } from '@/page/notices'
 import { saveFile } from '@/page/saveFile'
 import { usePiece } from '@/work/piece'
@@ -17,6 +19,7 @@ const props = defineProps<{
 }>()
 const playing = usePlaying()
 const notices = useNotices()
+const work = useLongWork()
 const how = reactive<Export & { key: string }>({ ...PLAIN_EXPORT, key: '' })
 const KEYS: readonly NonNullable<Schemas['Export']['key']>[] = [
   'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb', 'Am', 'Em', 'Bm', 'F#m', 'C#m',
@@ -31,11 +34,15 @@ const href = computed(() =>
     ? clipsApi.file(props.clip.id, asked.value)
     : clipsApi.zip(props.several ?? { ids: [] }, asked.value),
 )
+const fileName = computed(() => {
+  if (props.clip) return `${props.clip.name}.mid`
+  return `${props.several && 'set_name' in props.several ? props.several.set_name : 'clips'}.zip`
+})
 
 // ---- The pattern ----
 const piece = usePiece()
 const bars = ref(piece.pattern?.bars ?? 8)
-async function downloadPattern() {
+async function exportPattern() {
   const { score, document, pattern, dice } = piece
   if (!score || !document || !pattern) return
   const { key, ...rest } = how
@@ -43,27 +50,24 @@ async function downloadPattern() {
     score, dice, piece: document.name, pattern: pattern.name, window: { first_bar: 0, bars: bars.value },
     export: { ...rest, key: (key || null) as NonNullable<Schemas['Export']['key']> | null },
   } // prettier-ignore
-  try {
-    const file = await answer(api.POST('/api/render/midi', { body, parseAs: 'blob' }))
-    if (file instanceof Blob) saveFile(file, `${document.name} ${pattern.name}.mid`)
-  } catch (reason) {
-    notices.complain(reason)
-  }
+  const name = `${document.name} ${pattern.name}.mid`
+  await work.during(`“${name}” is being written …`, async (signal) => {
+    const file = await answer(api.POST('/api/render/midi', { body, parseAs: 'blob', signal }))
+    if (file instanceof Blob) saveFile(file, name)
+  })
 }
 
 const isRendering = ref(false)
-async function downloadWav() {
-  if (!props.clip) return
+async function exportWav() {
+  const { clip } = props
+  if (!clip) return
   isRendering.value = true
-  try {
-    const opened = await clipsApi.open(props.clip.id)
-    const bytes = await playing.renderWav(loopOfClip(opened))
-    saveFile(new Blob([bytes], { type: 'audio/wav' }), `${props.clip.name}.wav`)
-  } catch (reason) {
-    notices.complain(reason)
-  } finally {
-    isRendering.value = false
-  }
+  const name = `${clip.name}.wav`
+  await work.during(`“${name}” is being rendered …`, async (signal) => {
+    const bytes = await playing.renderWav(loopOfClip(await clipsApi.open(clip.id)))
+    if (!signal.aborted) saveFile(new Blob([bytes], { type: 'audio/wav' }), name)
+  })
+  isRendering.value = false
 }
 async function copyText() {
   if (!props.clip) return
@@ -133,9 +137,9 @@ async function copyText() {
       In MIDI a controller moves all lanes of its channel. A ratchet that climbs on a voice of the kit tunes
       its sound: a file leaves that out, or has it as pitch bend, which bends the whole channel.
     </p>
-    <a v-if="clip || several" class="word-button strong" :href="href" download>{{
+    <ExportLink v-if="clip || several" class="word-button strong" :href="href" :name="fileName">{{
       clip ? 'Export .mid' : 'Export .zip'
-    }}</a>
+    }}</ExportLink>
     <template v-else>
       <label>
         <span>bars, from bar 1</span>
@@ -148,11 +152,11 @@ async function copyText() {
           aria-label="Bars of the file"
         />
       </label>
-      <button type="button" class="word-button strong" @click="downloadPattern">Export .mid</button>
+      <button type="button" class="word-button strong" @click="exportPattern">Export .mid</button>
     </template>
     <template v-if="clip">
-      <button type="button" class="word-button" :disabled="isRendering" @click="downloadWav">
-        {{ isRendering ? 'Rendering …' : 'Export .wav' }}
+      <button type="button" class="word-button" :disabled="isRendering" @click="exportWav">
+        Export .wav
       </button>
       <button type="button" class="quiet-button" @click="copyText">Copy the notes as text</button>
     </template>

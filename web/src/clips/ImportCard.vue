@@ -11,17 +11,20 @@ const emit = defineEmits<{ done: [clips: ClipLine[]]; close: [] }>()
 const notices = useNotices()
 const how = reactive<Import>({ split: 'track', changes: 'keep', each: false })
 const reading = ref('')
+const giving = new AbortController()
 
 async function read() {
   const made: ClipLine[] = []
   for (const file of props.files) {
+    if (giving.signal.aborted) break // what was read before stays
     reading.value = file.name
     try {
-      const { clips, remarks, heard } = await clipsApi.import(file, how)
+      const { clips, remarks, heard } = await clipsApi.import(file, how, giving.signal)
       made.push(...clips)
       if (heard) notices.say(`${file.name} is ${heard}.`)
       if (remarks.length) notices.say(`${file.name}: ${remarks.join('; ')}.`)
     } catch (reason) {
+      if (giving.signal.aborted) break
       notices.complain(`${file.name}: ${reason instanceof Error ? reason.message : String(reason)}`)
     }
   }
@@ -56,7 +59,9 @@ async function read() {
       <button type="button" class="word-button strong" :disabled="reading !== ''" @click="read">
         {{ reading ? `Reading ${reading} …` : 'Import' }}
       </button>
-      <button type="button" class="quiet-button" @click="emit('close')">Not now</button>
+      <button type="button" class="quiet-button" @click="reading ? giving.abort() : emit('close')">
+        Cancel
+      </button>
     </p>
   </div>
 </template>

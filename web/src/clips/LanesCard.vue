@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A clip as lanes: what steps fit its notes, how far they lie off, and the shorter ways to say them. */
-import { ref, shallowRef } from 'vue'
+import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { clipsApi } from '@/api/clips'
@@ -21,14 +21,19 @@ const guessed = shallowRef<Schemas['ClipGuess'] | null>(null)
 const problem = ref('')
 const shorter = ref(new Set<number>())
 
+// Of a long clip it takes a while: closing it asks no further.
+const asking = new AbortController()
+onBeforeUnmount(() => asking.abort())
+
 async function load() {
   try {
-    const found = await clipsApi.lanes(props.clip.id)
+    const found = await clipsApi.lanes(props.clip.id, asking.signal)
     offers.value = found.offers
     leftOut.value = found.left_out.join(', ')
     guessed.value = await clipsApi.guess(props.clip.id)
     shorter.value = new Set(offers.value.flatMap((offer, at) => (offer.this_is ? [at] : [])))
   } catch (reason) {
+    if (asking.signal.aborted) return
     problem.value = reason instanceof Error ? reason.message : String(reason)
   }
 }
@@ -71,7 +76,7 @@ async function asPattern() {
 </script>
 
 <template>
-  <div class="card lanes" role="dialog" :aria-label="`Lanes of ${clip.name}`">
+  <div class="card lanes" role="group" :aria-label="`Lanes of ${clip.name}`">
     <h2>“{{ clip.name }}” as lanes</h2>
     <p v-if="problem" class="alarm">{{ problem }}</p>
     <p v-else-if="!offers">Looking for steps that fit …</p>
@@ -119,7 +124,7 @@ async function asPattern() {
       <button v-if="offers && piece.document" type="button" class="word-button" @click="asPattern">
         As a pattern of {{ piece.document.name }}
       </button>
-      <button type="button" class="quiet-button" @click="emit('close')">Not now</button>
+      <button type="button" class="quiet-button" @click="emit('close')">Cancel</button>
     </p>
   </div>
 </template>

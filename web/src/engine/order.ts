@@ -32,10 +32,12 @@ export const orderApi = {
     piece: Piece,
     of: 'whole' | 'rows',
     choices: Schemas['Export'],
+    signal: AbortSignal,
   ): Promise<{ name: string; blob: Blob }> {
     const reply = await api.POST('/api/order/midi', {
       body: { piece, of, rows: null, export: choices },
       parseAs: 'blob',
+      signal,
     })
     const blob = (await answer(Promise.resolve(reply))) as unknown as Blob
     return { name: `${piece.name}.${of === 'whole' ? 'mid' : 'zip'}`, blob }

@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { Lane } from '@/api/client'
 import type { Candidate } from '@/engine/around'
 import { PAD, xOf, type Scale } from '@/lattice/geometry/scale'
+import { useRovingRows } from '@/page/useRovingRows'
 import { inkOf } from '@/theme/inks'
 
 const props = defineProps<{ candidate: Candidate; lanes: readonly Lane[]; width: number }>()
@@ -34,22 +35,24 @@ const rows = computed(() => {
     ]
   })
 })
+const roving = useRovingRows(() => rows.value.map(({ lane }) => lane.id))
 </script>
 
 <template>
-  <ul class="threads">
-    <li v-for="{ lane, digit, r, rests, hits, ringed, says } in rows" :key="lane.id">
+  <ul class="threads" v-bind="roving.on">
+    <li v-for="{ lane, digit, r, rests, hits, ringed, says } in rows" :key="lane.id" :data-row="lane.id">
       <button
         v-tip="lane.anchored ? 'Anchored: it stays as it is. Free it' : 'Anchor it: it stays as it is'"
         type="button"
         class="name"
         :class="{ anchored: lane.anchored }"
+        :tabindex="roving.stopOf(lane.id)"
         :aria-pressed="lane.anchored"
-        :aria-label="`Anchor ${lane.name}: ${says}`"
         @click="emit('anchor', lane)"
       >
-        <span class="digit">{{ digit }}</span>
-        <span class="said">{{ lane.name }}</span>
+        <span class="digit" aria-hidden="true">{{ digit }}</span>
+        <span class="visually-hidden">Anchor </span><span class="said">{{ lane.name }}</span>
+        <span class="visually-hidden">: {{ says }}</span>
         <svg v-if="lane.anchored" width="13" height="15" viewBox="0 0 13 15" aria-hidden="true">
           <path d="M6.5 4v10M3 6.5h7M1 9c0 3.5 2.5 5 5.5 5s5.5-1.5 5.5-5" />
           <circle cx="6.5" cy="2.3" r="1.6" />

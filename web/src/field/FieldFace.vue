@@ -27,10 +27,9 @@ const settings = useFieldSettings()
 const {
   field,
   refusal,
-  isAsking,
+  isBehind,
   pointed,
   candidate,
-  isShown,
   heard,
   allWays,
   variationOf,
@@ -50,49 +49,51 @@ const { width: sideWidth } = useElementSize(side)
 const called = computed(() => (pointed.value === null ? 'The start' : `No. ${pointed.value + 1}`))
 const isElsewhere = computed(() => piece.isTried)
 /** A point of the field; where one looks around from a place beside the pattern, that place too. */
-const isCandidate = computed(() => isShown.value && (pointed.value !== null || isElsewhere.value))
+const isCandidate = computed(() => pointed.value !== null || isElsewhere.value)
+/** What is pointed at when it is pressed, though the engine may have it still to say. */
+async function take(act: (from: Pattern, called: string) => unknown) {
+  const from = piece.pattern
+  const saidNow = called.value
+  if (!from || !isCandidate.value) return
+  const lanes = await made()
+  if (lanes && piece.pattern?.id === from.id) await act({ ...from, lanes }, saidNow)
+}
 
-function asPattern() {
-  const from = piece.pattern
-  if (!from || !isCandidate.value) return
-  const { lanes } = made(from)
-  piece.editPattern(`Field: ${called.value}`, (pattern) => ({ ...pattern, lanes }))
-  letGo()
-}
-function asNewPattern() {
-  const from = piece.pattern
-  if (!from || !isCandidate.value) return
-  const fresh: Pattern = {
-    ...made(from),
-    id: newId('pattern', piece.patterns),
-    name: newPatternName(piece.patterns),
-  }
-  piece.edit(`Pattern ${fresh.name}: ${called.value} of the field around ${from.name}`, (document) => ({
-    ...document,
-    patterns: [...document.patterns, fresh],
-  }))
-  letGo()
-  notices.say(`Pattern ${fresh.name} is no. ${(pointed.value ?? 0) + 1} of this field.`, {
-    label: `Go to ${fresh.name}`,
-    act: () => piece.choosePattern(fresh.id),
+const asPattern = () =>
+  take(({ lanes }, called) => {
+    piece.editPattern(`Field: ${called}`, (pattern) => ({ ...pattern, lanes }))
+    letGo()
   })
-}
-async function keep(as: 'take' | 'clip') {
-  const { document, pattern } = piece
-  if (!document || !pattern || !isCandidate.value) return
-  const name = `${pattern.name}, ${called.value.toLowerCase()}`
+const asNewPattern = () =>
+  take((from, called) => {
+    const fresh = { ...from, id: newId('pattern', piece.patterns), name: newPatternName(piece.patterns) }
+    piece.edit(`Pattern ${fresh.name}: ${called} of the field around ${from.name}`, (document) => ({
+      ...document,
+      patterns: [...document.patterns, fresh],
+    }))
+    letGo()
+    notices.say(`Pattern ${fresh.name} is ${called.toLowerCase()} of this field.`, {
+      label: `Go to ${fresh.name}`,
+      act: () => piece.choosePattern(fresh.id),
+    })
+  })
+async function keep(as: 'take' | 'clip', from: Pattern, called: string) {
+  const document = piece.document
+  if (!document) return
+  const name = `${from.name}, ${called.toLowerCase()}`
   try {
     const sheet = await takesApi.throw({
-      piece_id: piece.id, piece: document.name, pattern: name, score: scoreOf(document, made(pattern)), dice: piece.dice,
-      first_bar: 0, bars: pattern.bars, lanes: null, vary: 0, count: 1,
+      piece_id: piece.id, piece: document.name, pattern: name, score: scoreOf(document, from), dice: piece.dice,
+      first_bar: 0, bars: from.bars, lanes: null, vary: 0, count: 1,
     }) // prettier-ignore
     if (as === 'take') return notices.say(`Kept as a take of ${document.name}, pattern ${name}.`)
     const clip = await takesApi.keep(sheet.sheet.id, 1)
     notices.say(`Kept “${clip.name}”.`, { label: 'To the clips', act: () => router.push('/clips') })
   } catch (reason) {
-    notices.complain(reason, { label: 'Try again', act: () => keep(as) })
+    notices.complain(reason, { label: 'Try again', act: () => keep(as, from, called) })
   }
 }
+const keepAs = (as: 'take' | 'clip') => take((from, called) => keep(as, from, called))
 function asDetour() {
   if (pointed.value === null) return
   detours.give(variationOf(pointed.value))
@@ -100,14 +101,11 @@ function asDetour() {
   notices.say(`X held plays ${called.value.toLowerCase()} of this field.`)
 }
 /** A new field there: the pattern itself stays as it is. */
-function aroundThis() {
-  const changes = candidate.value?.patches
-  if (!changes || !isCandidate.value) return
-  const before = piece.pattern?.lanes ?? []
-  const lanes = before.map((lane) => ({ ...lane, ...changes[lane.id] }))
-  letGo()
-  piece.audition((pattern) => ({ ...pattern, lanes }))
-}
+const aroundThis = () =>
+  take(({ lanes }) => {
+    letGo()
+    piece.audition((pattern) => ({ ...pattern, lanes }))
+  })
 const anchor = (lane: Lane) =>
   piece.keepTried(() =>
     piece.editLane(lane.id, `${lane.name}: ${lane.anchored ? 'not anchored' : 'anchored'}`, (now) => ({
@@ -161,6 +159,7 @@ useShortcuts({
       :pointed="pointed"
       :heard="heard"
       :theme="theme.name.value"
+      :is-behind="isBehind"
       @point="point"
       @take="asPattern"
     />
@@ -187,20 +186,18 @@ useShortcuts({
         <button type="button" class="word-button" :disabled="!isCandidate" @click="asNewPattern">
           New pattern
         </button>
-        <button type="button" class="word-button" :disabled="!isCandidate" @click="keep('take')">Take</button>
-        <button type="button" class="word-button" :disabled="!isCandidate" @click="keep('clip')">Clip</button>
+        <button type="button" class="word-button" :disabled="!isCandidate" @click="keepAs('take')">
+          Take
+        </button>
+        <button type="button" class="word-button" :disabled="!isCandidate" @click="keepAs('clip')">
+          Clip
+        </button>
         <button type="button" class="word-button" :disabled="!isCandidate" @click="asDetour">
           Detour <kbd>X</kbd>
         </button>
       </div>
     </section>
-    <FieldSettings
-      class="below"
-      :field="field"
-      :all-ways="allWays"
-      :is-asking="isAsking"
-      @again="throwAgain"
-    />
+    <FieldSettings class="below" :field="field" :all-ways="allWays" @again="throwAgain" />
   </div>
 </template>
 
@@ -261,5 +258,13 @@ kbd {
   grid-column: 2 / -1;
   grid-row: 1;
   align-self: center;
+}
+@media (max-width: 900px) {
+  .side {
+    grid-row: 2;
+  }
+  .below {
+    grid-column: 1 / -1;
+  }
 }
 </style>

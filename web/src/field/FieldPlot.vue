@@ -1,15 +1,18 @@
 <script setup lang="ts">
 /** The candidates as points. Pointing at one shows and plays it, arrows go to the next, a drag draws a box. */
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import type { Field } from '@/engine/around'
+import { come } from '@/engine/come'
 import { useDrag } from '@/page/useDrag'
 import { canvasOf } from '@/page/useFrames'
 import { boxOf, dotsOf, isInside, nearest, towards, type Axes, type Box, type Dot, type Place } from './plot'
 
 const props = defineProps<{
   field: Field
+  /** Another field is on its way. */
+  isBehind: boolean
   axes: Axes
   /** The number of the candidate that is shown; null: the start. */
   pointed: number | null
@@ -33,6 +36,7 @@ const dots = computed(() => {
   const [, ...points] = all.value
   return within ? points.filter((dot) => isInside(dot, within)) : points
 })
+const shown = computed(() => [...dots.value, ...(start.value ? [start.value] : [])])
 const byNumber = computed(() => new Map(all.value.map((dot) => [dot.point.number, dot])))
 const here = computed(() => byNumber.value.get(props.pointed ?? -1) ?? start.value)
 const path = computed(() =>
@@ -73,6 +77,15 @@ const placeOf = ({ clientX, clientY }: PointerEvent): Place => {
   const at = element.value?.getBoundingClientRect()
   return { x: clientX - (at?.left ?? 0), y: clientY - (at?.top ?? 0) }
 }
+/** Hands that are ahead of a new field mean what will be there: what they do counts on it, in its order. */
+let turn = Promise.resolve()
+function inTurn(act: () => void) {
+  turn = turn.then(async () => {
+    if (!(await come(() => (props.isBehind ? undefined : props.field)))) return
+    act()
+    await nextTick()
+  })
+}
 const go = (dot: Dot | null | undefined) => {
   const number = dot ? dot.point.number : -1
   if (number !== (props.pointed ?? -1)) emit('point', number < 0 ? null : number)
@@ -89,25 +102,32 @@ const drag = useDrag((event) => {
     end() {
       const found = drawn.value
       drawn.value = null
-      if (found) box.value = found
-      else go(nearest([...dots.value, ...(start.value ? [start.value] : [])], from, REACH))
+      inTurn(() => {
+        if (found) box.value = found
+        else go(nearest(shown.value, from, REACH))
+      })
     },
   }
 })
 function onHover(event: PointerEvent) {
-  if (drag.isHeld() || event.pointerType === 'touch') return
-  const found = nearest([...dots.value, ...(start.value ? [start.value] : [])], placeOf(event), REACH)
+  if (drag.isHeld() || event.pointerType === 'touch' || props.isBehind) return
+  const found = nearest(shown.value, placeOf(event), REACH)
   if (found) go(found)
 }
-function onKeyDown(event: KeyboardEvent) {
-  const from = here.value
-  if (event.key === 'Enter') emit('take')
-  else if (event.key === 'Escape' && box.value) box.value = null
-  else if (event.key === 'Home') go(start.value)
-  else if (event.key.startsWith('Arrow') && !event.altKey && !event.ctrlKey && from) {
-    const next = towards([...dots.value, ...(start.value ? [start.value] : [])], from, event.key)
+function actOf({ key, altKey, ctrlKey }: KeyboardEvent): (() => void) | null {
+  if (key === 'Enter') return () => emit('take')
+  if (key === 'Escape' && box.value) return () => (box.value = null)
+  if (key === 'Home') return () => go(start.value)
+  if (!key.startsWith('Arrow') || altKey || ctrlKey) return null
+  return () => {
+    const next = here.value && towards(shown.value, here.value, key)
     if (next) go(next)
-  } else return
+  }
+}
+function onKeyDown(event: KeyboardEvent) {
+  const act = actOf(event)
+  if (!act) return
+  inTurn(act)
   event.preventDefault()
   event.stopPropagation()
 }
@@ -126,6 +146,7 @@ const words = computed(() =>
     role="application"
     data-owns-keys
     aria-roledescription="field of patterns"
+    :aria-busy="isBehind"
     :aria-label="`Field: ${dots.length} patterns. Arrow keys go to the next, Home to the start, Enter takes one.`"
     v-bind="drag.on"
     @pointermove="onHover"

@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import type { Field, Around } from '@/engine/around'
 import { useFieldSettings, COUNTS, WHEN } from './useFieldSettings'
 
-const props = defineProps<{ field: Field | null; allWays: Around['ways']; isAsking: boolean }>()
+const props = defineProps<{ field: Field | null; allWays: Around['ways'] }>()
 const emit = defineEmits<{ again: [] }>()
 const settings = useFieldSettings()
 type Way = Around['ways'][number]['name']
@@ -92,9 +92,7 @@ function setMost(event: Event) {
       </button>
     </div>
     <div class="row">
-      <button type="button" class="word-button strong" :disabled="isAsking" @click="emit('again')">
-        Throw again
-      </button>
+      <button type="button" class="word-button strong" @click="emit('again')">Throw again</button>
       <span class="group" role="group" aria-label="How many patterns">
         <button
           v-for="count in COUNTS"

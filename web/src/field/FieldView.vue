@@ -101,4 +101,10 @@ useShortcuts({
   grid-row: 4;
   padding-inline: 0;
 }
+@media (max-width: 900px) {
+  .around {
+    grid-template-columns: auto minmax(0, 1fr) minmax(300px, 46%);
+    padding-inline: 12px;
+  }
+}
 </style>

@@ -9,6 +9,7 @@ import { useRendering } from '@/engine/useRendering'
 import { useChosenLanes } from '@/hands/useChosenLanes'
 import { provideHands } from '@/hands/useHands'
 import { useNotices } from '@/page/notices'
+import { useRovingRows } from '@/page/useRovingRows'
 import { usePiece } from '@/work/piece'
 import GroundLane from './GroundLane.vue'
 import GroundPlane from './GroundPlane.vue'
@@ -77,6 +78,7 @@ function move(place: { x: number; y: number }, gesture: string) {
     gesture,
   )
 }
+const rows = useRovingRows(() => piece.lanes.map(({ id }) => id))
 function setMeter() {
   const meter = ground.value?.meter
   if (meter) piece.editPattern(`Meter ${saidMeter(meter)}`, (pattern) => ({ ...pattern, meter }))
@@ -117,7 +119,7 @@ function setMeter() {
         <p v-if="!piece.lanes.length" class="soft">
           The pattern has no lane. A whole beat on this ground is among the starters of the lattice (E).
         </p>
-        <ul class="lanes">
+        <ul class="lanes" v-bind="rows.on">
           <GroundLane
             v-for="lane in piece.lanes"
             :key="lane.id"
@@ -126,6 +128,7 @@ function setMeter() {
             :ground="ground.id"
             :end-tick="endTick"
             :bar-ticks="rendering?.bar_ticks ?? 1"
+            :is-stop="rows.isStop(lane.id)"
             @put="(one) => put([one])"
             @off="takeOff"
           />

@@ -8,6 +8,7 @@ import type { GroundId } from '@/engine/around'
 import { standsOn } from './onGround'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
+import { provideTabStop } from '@/page/tabStop'
 import MiniThread from '@/sentence/MiniThread.vue'
 import SentenceLine from '@/sentence/SentenceLine.vue'
 
@@ -17,10 +18,13 @@ const props = defineProps<{
   ground: GroundId
   endTick: number
   barTicks: number
+  /** Whether the Tab key stops at it. */
+  isStop: boolean
 }>()
 const emit = defineEmits<{ put: [lane: Lane]; off: [lane: Lane] }>()
 const { wordsOf, edits } = useHands()
 provideWords(wordsOf(() => props.lane))
+const stop = provideTabStop(() => props.isStop)
 
 const isOn = computed(() => standsOn(props.lane, props.ground))
 const isPinned = computed(() => props.lane.source.kind === 'ground' && props.lane.source.pinned)
@@ -33,7 +37,7 @@ const pin = () =>
 </script>
 
 <template>
-  <li class="lane" :class="{ on: isOn }">
+  <li class="lane" :class="{ on: isOn }" :data-row="lane.id">
     <span class="name named">{{ lane.name }}</span>
     <MiniThread v-if="picture" :picture="picture" :ink="lane.ink" :from="0" :end="endTick" :width="168" />
     <BusyHand v-if="picture?.busy" class="busy-hand" :lane="lane" :word="picture.busy" />
@@ -41,7 +45,8 @@ const pin = () =>
     <button
       type="button"
       class="word-button"
-      :aria-label="isOn ? `Take ${lane.name} off the ground` : `Put ${lane.name} on the ground`"
+      :tabindex="stop"
+      :aria-label="`${lane.name}: ${isOn ? 'off' : 'put on'} the ground`"
       @click="isOn ? emit('off', lane) : emit('put', lane)"
     >
       {{ isOn ? 'off' : 'put on' }}
@@ -51,8 +56,9 @@ const pin = () =>
       v-tip="'Pinned, it stays where it is when the others move'"
       type="button"
       class="quiet-button"
+      :tabindex="stop"
       :aria-pressed="isPinned"
-      :aria-label="`Pin ${lane.name}`"
+      :aria-label="`${isPinned ? 'pinned' : 'pin'} ${lane.name}`"
       @click="pin"
     >
       {{ isPinned ? 'pinned' : 'pin' }}

@@ -3,7 +3,7 @@ import { watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import { useDetours } from '@/around/useDetours'
-import type { Pattern } from '@/api/client'
+import type { Lane } from '@/api/client'
 import { aroundApi, type Candidate, type Field, type Variation } from '@/engine/around'
 import { LateError } from '@/engine/late'
 import { useNotices } from '@/page/notices'
@@ -26,14 +26,16 @@ export function useField() {
   const field = shallowRef<Field | null>(null)
   /** Why there is none, in a sentence. */
   const refusal = ref('')
-  const isAsking = ref(false)
+  /** The field on show is not yet the one that is looked for: it is asked for when hands rest. */
+  const isBehind = ref(true)
   const pointed = ref<number | null>(null)
   const candidate = shallowRef<Candidate | null>(null)
   const heard = shallowRef<readonly number[]>([])
   const allWays = computed(() => detours.around?.ways ?? [])
   const ways = computed(() => settings.ways ?? allWays.value.map(({ name }) => name))
-  /** Counts what was asked: an answer to an older question is of no use any more. */
+  /** Counts what was looked for, and which of it was asked last: an answer to an older question is of no use any more. */
   let asked = 0
+  let wanted = 0
 
   const variationOf = (number: number): Variation => ({
     kind: 'variation',
@@ -43,11 +45,18 @@ export function useField() {
     number,
   })
 
+  const lookedFor = () => [
+    settings.face, piece.pattern, piece.document?.kit, allWays.value, settings.count, settings.distance, ways.value,
+    settings.throwNumber, settings.least, settings.most,
+  ] // prettier-ignore
+  watch(lookedFor, () => {
+    wanted++
+    isBehind.value = true
+  })
   async function make() {
     // Nobody looks at it while the ground is on show.
     if (!piece.pattern || !allWays.value.length || settings.face !== 'field') return
-    const mine = ++asked
-    isAsking.value = true
+    const mine = (asked = wanted)
     try {
       const found = await aroundApi.field({
         count: settings.count,
@@ -61,33 +70,35 @@ export function useField() {
       field.value = found
       refusal.value = ''
       heard.value = []
-      await show(null)
+      show(null)
     } catch (reason) {
       if (mine !== asked || reason instanceof LateError) return
       field.value = null
       refusal.value = reason instanceof Error ? reason.message : String(reason)
     } finally {
-      if (mine === asked) isAsking.value = false
+      if (mine === wanted) isBehind.value = false
     }
   }
-  watchDebounced(
-    () => [
-      settings.face, piece.pattern, piece.document?.kit, allWays.value, settings.count, settings.distance, ways.value,
-      settings.throwNumber, settings.least, settings.most,
-    ], // prettier-ignore
-    make,
-    { debounce: 120, maxWait: 400, immediate: true },
-  )
+  watchDebounced(lookedFor, make, { debounce: 120, maxWait: 400, immediate: true })
 
-  /** Show the candidate of a number; null: the start. */
-  async function show(number: number | null) {
-    pointed.value = number
+  /** The lanes as what is pointed at makes them, as soon as the engine has said it; null where it does not. */
+  let coming: Promise<Lane[] | null> = Promise.resolve(null)
+  const made = () => coming
+  async function ask(number: number | null) {
+    const lanes = piece.lanes
     try {
       const found = await aroundApi.candidate(number === null ? null : variationOf(number))
       if (pointed.value === number) candidate.value = found
+      return lanes.map((lane) => ({ ...lane, ...found.patches[lane.id] }))
     } catch (reason) {
       if (!(reason instanceof LateError)) notices.complain(reason)
+      return null
     }
+  }
+  /** Show the candidate of a number; null: the start. */
+  function show(number: number | null) {
+    pointed.value = number
+    coming = ask(number)
   }
   /** What is shown is what is pointed at: the answer may be a moment behind the hand. */
   const isShown = computed(() => candidate.value?.point.number === (pointed.value ?? START))
@@ -95,7 +106,7 @@ export function useField() {
   let resting: ReturnType<typeof setTimeout> | undefined
   /** Point at a candidate: it is shown, and played from the next beat, half bar or bar on. */
   function point(number: number | null) {
-    void show(number)
+    show(number)
     clearTimeout(resting)
     resting = setTimeout(() => play(number), RESTING_MS)
   }
@@ -108,12 +119,12 @@ export function useField() {
   // What is stayed with while it plays was heard: a place of the trail.
   watchDebounced(
     () => [pointed.value, candidate.value] as const,
-    ([number, shown]) => {
+    async ([number, shown]) => {
       if (number === null || !shown || !isShown.value || !playing.isPlaying) return
       if (!heard.value.includes(number)) return
       const from = piece.pattern
-      if (!from) return
-      const { lanes } = made(from)
+      const lanes = await made()
+      if (!from || !lanes || pointed.value !== number) return
       piece.rememberHeard(`Heard: no. ${number + 1} of the field around ${from.name}`, (pattern) => ({
         ...pattern,
         lanes,
@@ -133,10 +144,5 @@ export function useField() {
   function throwAgain() {
     settings.throwNumber = newThrow()
   }
-  /** The pattern as the candidate that is shown makes it. */
-  const made = (pattern: Pattern): Pattern => ({
-    ...pattern,
-    lanes: pattern.lanes.map((lane) => ({ ...lane, ...candidate.value?.patches[lane.id] })),
-  })
-  return { field, refusal, isAsking, pointed, candidate, isShown, heard, allWays, ways, variationOf, point, letGo, throwAgain, made } // prettier-ignore
+  return { field, refusal, isBehind, pointed, candidate, heard, allWays, variationOf, point, letGo, throwAgain, made } // prettier-ignore
 }

@@ -27,5 +27,7 @@ export const useHandSettings = defineStore('hand settings', () => {
   function setThrowRange(strip: StripPicture, change: Partial<ThrowRange>) {
     ranges.value = { ...ranges.value, [strip.name]: { ...throwRangeOf(strip), ...change } }
   }
-  return { throwPercent, contourRange, copiedStrip, throwRangeOf, setThrowRange }
+  /** Whether a touch chooses, as with Shift or Ctrl held: for hands that have no such keys. */
+  const isChoosing = ref(false)
+  return { isChoosing, throwPercent, contourRange, copiedStrip, throwRangeOf, setThrowRange }
 })

@@ -2,6 +2,7 @@
 import { computed, inject, provide, type InjectionKey, type Ref } from 'vue'
 
 import type { Lane, Rendering } from '@/api/client'
+import { come } from '@/engine/come'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
 import { valueAt, type Patch } from '@/work/document'
@@ -40,6 +41,8 @@ function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonl
   const benches = computed(() => new Map(rendering.value?.benches.map((bench) => [bench.id, bench])))
   const meant = (lane: Lane): readonly Lane[] => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane])
   const picture = (laneId: string) => pictures.value.get(laneId)
+  /** What is drawn of a lane, as soon as it is: one that was just added has still to be. */
+  const pictured = (laneId: string) => come(() => picture(laneId))
   const bench = (laneId: string) => benches.value.get(laneId)
 
   const edits = useLaneEdits({ meant, picture, bench })
@@ -98,5 +101,5 @@ function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonl
     ask: (setting, word) => edits.ask(of().id, setting, word),
   })
 
-  return { chosen, edits, strips, stretch, stroke, pictures, benches, press, setPitches, setShown, chooseStretch, paste, mute, solo, wordsOf } // prettier-ignore
+  return { chosen, edits, strips, stretch, stroke, pictures, benches, pictured, press, setPitches, setShown, chooseStretch, paste, mute, solo, wordsOf } // prettier-ignore
 }

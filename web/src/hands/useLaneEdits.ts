@@ -1,5 +1,7 @@
 /** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
 import type { Alternative, Bench, Keys, Lane, LanePicture, Piece, Word } from '@/api/client'
+import beginnings from '@/api/beginnings.json'
+import { come } from '@/engine/come'
 import { engine } from '@/engine/engine'
 import { isSame } from '@/api/same'
 import {
@@ -58,9 +60,14 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     return words.find((other) => other.kind === word.kind && other.field === word.field)
   }
 
+  /** The benches of `lanes`, which the engine sends of those that are chosen. */
+  const benchesOf = (lanes: readonly Lane[]) => Promise.all(lanes.map(({ id }) => come(() => bench(id))))
+
   /** Move a number: every lane that is meant by as much, or, where it was typed, to the same value. */
-  function move(lane: Lane, word: Word, value: number | string, gesture: string, isTyped = false) {
+  async function move(lane: Lane, word: Word, value: number | string, gesture: string, isTyped = false) {
     const lanes = meant(lane)
+    // What is dragged on goes on by the benches as soon as they are there.
+    if (isTyped && lanes.some(({ id }) => !sameWord(id, word))) await benchesOf(lanes)
     const was = laneBefore(gesture, lane.id)
     const before = was ? valueAt(was, word.field) : undefined
     const shown = (one: unknown) =>
@@ -185,7 +192,7 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     const id = newId('lane', piece.lanes)
     const lane = plainLane({
       id, name: voice?.name ?? 'Lane', voice: voice?.id ?? '', ink: piece.lanes.length % inks.length,
-      source: { kind: 'euclidean', hits: 3, steps: 8 },
+      source: beginnings.lane as Lane['source'],
     }) // prettier-ignore
     piece.editLanes(`${lane.name}: added`, (lanes) => [...lanes, lane])
     return id
@@ -259,7 +266,8 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     )
   }
   /** The next faster rate, or slower, than the one that the document has now: answers may be behind the hand. */
-  function turnRate(lane: Lane, by: number, gesture: string) {
+  async function turnRate(lane: Lane, by: number, gesture: string) {
+    if (meant(lane).some(({ id }) => !bench(id))) await benchesOf(meant(lane))
     const { rates = [], rate = 0 } = bench(lane.id) ?? {}
     const now = piece.lanes.find(({ id }) => id === lane.id) ?? lane
     const has = ({ patch }: { patch: Patch }) =>

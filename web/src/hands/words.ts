@@ -40,7 +40,7 @@ export function patternWords(): WordHands {
     else piece.editPattern(label, (pattern) => ({ ...pattern, ...fields }))
   }
   return {
-    document: () => ({ ...piece.pattern, tempo: piece.document?.tempo, swing: piece.document?.swing }),
+    document: () => ({ ...piece.pattern, tempo: piece.heard?.tempo, swing: piece.heard?.swing }),
     move(word, value, gesture) {
       const label = `${word.name} → ${value}`
       if (isOfPiece(word.field))

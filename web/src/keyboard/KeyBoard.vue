@@ -3,13 +3,14 @@
 import { computed } from 'vue'
 
 import type { Schemas } from '@/api/client'
-import { printedOn, SHOWN } from './keyboard'
+import { printedOn } from './keyboard'
 import type { useKeys } from './useKeys'
 
 const props = defineProps<{
   keys: ReturnType<typeof useKeys>
-  /** All keys, by their pitches, as the scale spells and marks them. */
+  /** All keys, by their pitches, as the scale spells and marks them; and those that are on show. */
   all: readonly Schemas['Key'][]
+  shown: readonly Schemas['Key'][]
   held: readonly number[]
   /** Whether keys strike the voices of the kit: those that have none are marked. */
   strikesKit: boolean
@@ -19,7 +20,6 @@ const props = defineProps<{
 const { velocity, down } = props.keys
 
 const first = computed(() => props.keys.firstKey.value)
-const shown = computed(() => props.all.slice(first.value, first.value + SHOWN))
 const isVoiceless = ({ voice }: Schemas['Key']) => props.strikesKit && !voice
 /** Two octaves of the scale, from the first of its roots on the keyboard on; where keys strike the kit, its voices. */
 const pads = computed(() => {
@@ -77,15 +77,15 @@ function struckBy(pitch: number) {
           out: !key.in_scale && !strikesKit,
           voiceless: isVoiceless(key),
         }"
-        :aria-label="isVoiceless(key) ? `${key.name}, no voice` : key.name"
         :aria-pressed="held.includes(key.pitch)"
         tabindex="-1"
         v-bind="struckBy(key.pitch)"
       >
-        <span class="note">{{
+        <span class="visually-hidden">{{ isVoiceless(key) ? `${key.name}, no voice` : key.name }}</span>
+        <span class="note" aria-hidden="true">{{
           isVoiceless(key) ? '–' : held.includes(key.pitch) || (key.is_root && !strikesKit) ? key.letter : ''
         }}</span>
-        <span class="printed">{{ printedOn(key.pitch - first) }}</span>
+        <span class="printed" aria-hidden="true">{{ printedOn(key.pitch - first) }}</span>
       </button>
     </div>
     <div
@@ -100,7 +100,7 @@ function struckBy(pitch: number) {
         type="button"
         class="pad"
         :class="{ down: down.has(pitch), held: held.includes(pitch), root: is_root }"
-        :aria-label="`Pad ${name}`"
+        :aria-label="strikesKit ? `Pad ${name}, ${letter}` : `Pad ${name}`"
         v-bind="struckBy(pitch)"
       >
         {{ letter }}
@@ -109,22 +109,19 @@ function struckBy(pitch: number) {
   </div>
 </template>
 
+<style scoped src="./keys.css"></style>
 <style scoped>
 .middle {
   display: grid;
-  grid-template-rows: 1fr 44px;
+  grid-template-columns: minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1fr) auto;
   gap: 8px;
   min-width: 0;
 }
 .board {
-  display: flex;
-  gap: 3px;
-  min-width: 0;
   touch-action: none;
 }
 .key {
-  flex: 1 1 0;
-  min-width: 0;
   display: flex;
   flex-direction: column;
   justify-content: flex-end;
@@ -132,15 +129,7 @@ function struckBy(pitch: number) {
   gap: 4px;
   padding-bottom: 9px;
   border-radius: 6px 6px 13px 13px;
-  background: var(--paper);
-  border: 1.5px solid var(--rule);
   color: var(--soft-ink);
-  cursor: pointer;
-  touch-action: none;
-}
-.key.voiceless {
-  border-style: dashed;
-  opacity: 0.6;
 }
 .key.black {
   align-self: flex-start;
@@ -149,9 +138,15 @@ function struckBy(pitch: number) {
   border-color: transparent;
   color: var(--paper);
 }
-/* What the scale has not is thin: it can be played, but it leaves the scale. */
-.key.out {
-  opacity: 0.5;
+/* What the scale has not is faint: it can be played, but it leaves the scale. So is what the kit has no voice for. */
+.key.voiceless {
+  border-style: dashed;
+}
+.key:is(.out, .voiceless) {
+  background: color-mix(in srgb, var(--paper) 30%, var(--card));
+}
+.key.black:is(.out, .voiceless) {
+  background: color-mix(in srgb, var(--ink) 66%, var(--paper));
 }
 .key .note {
   font: 650 15px/1 var(--name-font);
@@ -163,7 +158,6 @@ function struckBy(pitch: number) {
   background: var(--lane-ink);
   border-color: var(--lane-ink);
   color: #fff;
-  opacity: 1;
 }
 .key.down,
 .pad.down {
@@ -171,11 +165,12 @@ function struckBy(pitch: number) {
 }
 .pads {
   display: flex;
-  gap: 4px;
+  gap: 2px;
 }
 .pad {
   flex: 1 1 0;
   min-width: 0;
+  height: 44px;
   border-radius: 22px;
   border: 1.5px solid var(--rule);
   font: 650 15px/1 var(--name-font);
@@ -197,8 +192,14 @@ function struckBy(pitch: number) {
     transform: none;
   }
 }
+.pads.kit {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(54px, 1fr));
+  max-height: 74px;
+  overflow-y: auto;
+}
 .kit .pad {
-  min-width: 0;
+  height: 36px;
   padding: 0 3px;
   border-radius: 12px;
   font-size: 13px;

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** Keys in place of the bench: a keyboard and pads, what they hold, and playing into the chosen lane. */
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 
 import type { Bench, Lane, LanePicture, Schemas } from '@/api/client'
 import { useHands } from '@/hands/useHands'
 import { useOffer } from '@/page/useLists'
+import { come } from '@/engine/come'
 import { melody } from '@/engine/melody'
 import { engine } from '@/engine/engine'
 import { useFocusBack } from '@/page/useFocusBack'
@@ -14,8 +15,9 @@ import { usePlaying } from '@/playing/playing'
 import { inkOf } from '@/theme/inks'
 import { usePiece } from '@/work/piece'
 import KeyBoard from './KeyBoard.vue'
-import { SHOWN } from './keyboard'
+import { REACHED } from './keyboard'
 import { useKeys } from './useKeys'
+import { useKeysThatFit } from './useKeysThatFit'
 import { useRecording, type Into } from './useRecording'
 
 const props = defineProps<{
@@ -30,7 +32,7 @@ const props = defineProps<{
 }>()
 const cursor = defineModel<number | null>('cursor', { required: true })
 const emit = defineEmits<{ close: [] }>()
-const { edits } = useHands()
+const { edits, pictured } = useHands()
 const patch = (label: string, fields: Patch) => edits.patch(props.lane, label, fields)
 
 const notices = useNotices()
@@ -43,24 +45,25 @@ const kit = computed(() => piece.document?.kit ?? null)
 const strikesKit = computed(() => props.picture !== undefined && !props.picture.tone)
 const voiceNames = computed(() => new Map(kit.value?.voices.map(({ id, name }) => [id, name])))
 /** The lane that a key is played into: of the kit, the one that has the key's voice, if there is one. */
-function laneOf(pitch: number): Lane {
-  const voice = isMelodic.value ? null : all.value?.[pitch]?.voice
-  return piece.lanes.find((lane) => lane.voice === voice && !lane.clip) ?? props.lane
+async function laneOf(pitch: number): Promise<Lane> {
+  const { lane } = props
+  const voice = (await pictured(lane.id))?.staff ? null : await voiceOf(pitch)
+  return piece.lanes.find((one) => one.voice === voice && !one.clip) ?? lane
 }
 const recording = useRecording(
   () => props.lane,
   laneOf,
   place,
-  () => props.picture?.steps ?? 1,
+  async (laneId) => (await pictured(laneId))?.steps ?? Infinity,
 )
 const { into, isOver, keepsNudges } = recording
 const keys = useKeys(
   () => props.lanes,
-  () => props.picture,
+  pictured,
   recording,
-  () => props.bench && { port: props.bench.port, channel: props.bench.plays_on },
-  (pitch, hard) => {
-    const voice = kit.value?.voices.find(({ id }) => id === all.value?.[pitch]?.voice)
+  async (pitch, hard) => {
+    const id = await voiceOf(pitch)
+    const voice = kit.value?.voices.find((one) => one.id === id)
     if (voice) void playing.tryVoice(voice, undefined, hard)
   },
 )
@@ -72,6 +75,10 @@ if (strikesKit.value) keys.turnOctave(-1)
 const all = useOffer(
   () => ['keyboard', props.inScale, piece.document?.kit],
   () => melody.keyboard(props.inScale, piece.document?.kit ?? null),
+)
+const voiceOf = async (pitch: number) => (await come(() => all.value))?.[pitch]?.voice
+const shown = useKeysThatFit(useTemplateRef('board'), () =>
+  (all.value ?? []).slice(keys.firstKey.value, keys.firstKey.value + REACHED),
 )
 const nameOf = (pitch: number) => all.value?.[pitch]?.name ?? ''
 const held = computed(() =>
@@ -128,9 +135,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
             <button type="button" class="pill" aria-label="An octave lower" @click="keys.turnOctave(-1)">
               −
             </button>
-            <b data-test="octave"
-              >{{ nameOf(keys.firstKey.value) }} to {{ nameOf(keys.firstKey.value + SHOWN - 1) }}</b
-            >
+            <b data-test="octave">{{ shown[0]?.name }} to {{ shown.at(-1)?.name }}</b>
             <button type="button" class="pill" aria-label="An octave higher" @click="keys.turnOctave(1)">
               +
             </button>
@@ -198,7 +203,15 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
       </div>
     </div>
 
-    <KeyBoard :keys="keys" :all="all ?? []" :held="held" :strikes-kit="strikesKit" :voices="voiceNames" />
+    <KeyBoard
+      ref="board"
+      :keys="keys"
+      :all="all ?? []"
+      :shown="shown"
+      :held="held"
+      :strikes-kit="strikesKit"
+      :voices="voiceNames"
+    />
 
     <div class="told">
       <div>
@@ -353,5 +366,28 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
 .play-in {
   display: grid;
   gap: 4px;
+}
+@media (max-width: 1000px) {
+  .keys {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 6px;
+    height: auto;
+    max-height: 46vh;
+    overflow-y: auto;
+  }
+  .rows {
+    grid-template-columns: 1fr 1fr;
+    gap: 0 14px;
+    margin-top: 0;
+  }
+  .keys > :nth-child(2) {
+    height: 140px;
+  }
+  .told {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 2px 16px;
+  }
 }
 </style>

@@ -11,8 +11,8 @@ const PLACES: ReadonlyMap<string, number> = new Map([
   ...UPPER.map((code, at) => [code, at + 12] as const),
 ])
 
-/** How many keys are on show: those that the rows reach. */
-export const SHOWN = 12 + UPPER.length
+/** How many keys the rows reach. */
+export const REACHED = 12 + UPPER.length
 
 /** Semitones above the first key of a place on the computer's keyboard; undefined for one that plays nothing. */
 export const semitonesOf = (code: string): number | undefined => PLACES.get(code)

@@ -1,13 +1,14 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import { effectScope } from 'vue'
+import { effectScope, shallowRef } from 'vue'
 
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 
-import type { Lane } from '@/api/client'
+import type { Lane, LanePicture } from '@/api/client'
+import { come } from '@/engine/come'
 import { useShortcutState } from '@/page/useShortcuts'
 import { usePlaying } from '@/playing/playing'
-import { aLane, takePiece } from '@/testing'
+import { aLane, aPicture, takePiece } from '@/testing'
 import { aServer, settle } from '@/testingServer'
 import { downKeys, isPedalDown } from '@/playing/timeline'
 import { useKeys } from './useKeys'
@@ -27,15 +28,18 @@ function setUp(...chosen: string[]) {
   const piece = takePiece(held('reed'), held('bell'), aLane('thud'))
   const recording = { struck: vi.fn(), released: vi.fn() }
   const scope = effectScope()
+  const pictures = shallowRef<readonly LanePicture[]>([])
+  const strike = vi.fn()
   const keys = scope.run(() =>
     useKeys(
       () => piece.lanes.filter(({ id }) => chosen.includes(id)),
-      () => undefined,
+      (laneId) => come(() => pictures.value.find(({ id }) => id === laneId)),
       recording as never,
+      strike,
     ),
   )!
   const down = (id: string) => downKeys(piece.keysOf(id))
-  return { piece, keys, recording, scope, down }
+  return { piece, keys, recording, scope, down, pictures, strike }
 }
 
 it('reach the chosen lanes and no others', () => {
@@ -77,6 +81,30 @@ it('come one after the other where nothing plays, so that a chord stays in order
   const starts = piece.keysOf('reed').held.map(({ start }) => start)
   expect(starts).toEqual([...starts].sort((one, other) => one - other))
   expect(new Set(starts).size).toBe(3)
+})
+
+it('sound at the port of their lane, also where the engine has still to say which that is', async () => {
+  const { keys, pictures, strike } = setUp('reed')
+  const sound = vi.spyOn(usePlaying(), 'soundKey').mockResolvedValue(vi.fn())
+  keys.press(60, 77)
+  await settle()
+  pictures.value = [aPicture({ id: 'bell', tone: {} as never })]
+  await settle()
+  expect(sound).not.toHaveBeenCalled()
+  pictures.value = [aPicture({ id: 'reed', tone: {} as never, port: 'quay', plays_on: 7 })]
+  await settle()
+  expect(sound.mock.calls.map(([lane, , ...said]) => [lane.id, ...said])).toEqual([
+    ['reed', 60, 77, { port: 'quay', channel: 7 }],
+  ])
+  expect(strike).not.toHaveBeenCalled()
+})
+
+it('strike the kit where their lane has no pitched voice', async () => {
+  const { keys, pictures, strike } = setUp('thud')
+  pictures.value = [aPicture({ id: 'thud' })]
+  keys.press(36, 90)
+  await settle()
+  expect(strike.mock.calls).toEqual([[36, 90]])
 })
 
 it('wait for a change of the latch that is on its way', async () => {

@@ -3,6 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
+import { useNotices } from '@/page/notices'
 import { useShortcutState } from '@/page/useShortcuts'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
@@ -21,15 +22,14 @@ const now = (): Stamped => ({ timeStamp: performance.now() })
 /** `lanes`: those that are chosen, the first of them first: keys reach no others. */
 export function useKeys(
   lanes: () => readonly Lane[],
-  picture: () => LanePicture | undefined,
+  pictured: (laneId: string) => Promise<LanePicture | undefined>,
   recording: ReturnType<typeof useRecording>,
-  /** The port and channel of the first of them. */
-  where: () => { port: string; channel: number } | undefined = () => undefined,
   /** Sounds a key where the lane has no pitched voice: it strikes the kit. */
-  strike: (key: number, velocity: number) => void = () => undefined,
+  strike: (key: number, velocity: number) => unknown = () => undefined,
 ) {
   const piece = usePiece()
   const playing = usePlaying()
+  const notices = useNotices()
   const shortcuts = useShortcutState()
   /** Which of FIRST_KEYS the keyboard begins with. */
   const first = ref(3)
@@ -61,16 +61,25 @@ export function useKeys(
     }
   }
 
+  /** How a lane sounds and where may have been asked for only now, as for one just added: a key waits for that. */
+  async function sound(lane: Lane, key: number, hard: number) {
+    const seen = await pictured(lane.id)
+    if (!seen) return null
+    try {
+      const where = { port: seen.port, channel: seen.plays_on }
+      if (seen.tone) return await playing.soundKey(lane, seen.tone, key, hard, where)
+      strike(key, hard)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+    return null
+  }
   function press(key: number, hard = velocity.value, event: Stamped = now()) {
     if (key < 0 || key > HIGHEST || down.value.has(key)) return
     playing.handsDown = new Set([...down.value, key])
     const [lane] = lanes()
     // While an arpeggio plays, it is what sounds; else the key itself does.
-    if (lane && !(isHeldPool(lane) && playing.isPlaying)) {
-      if (picture()?.tone)
-        sounding.set(key, playing.soundKey(lane, picture()?.tone ?? null, key, hard, where()))
-      else strike(key, hard)
-    }
+    if (lane && !(isHeldPool(lane) && playing.isPlaying)) sounding.set(key, sound(lane, key, hard))
     const reached = idsOf(listening())
     const tick = reached.length ? tickOf(event, reached) : 0
     inTurn(() => {
@@ -91,7 +100,7 @@ export function useKeys(
       for (const [id, keys] of holding()) piece.holdKeys(id, released(keys, key, tick ?? afterAll(keys)))
       if (piece.liveKeys.size) playing.handsMoved()
     })
-    recording.released(key, event)
+    void recording.released(key, event)
   }
   const releaseAll = () => down.value.forEach((key) => release(key))
   function sustain(isDown: boolean, event: Stamped = now()) {

@@ -22,7 +22,7 @@ function setUp() {
   const place = ref(2)
   const cursor = { get: () => place.value, set: (step: number) => (place.value = step) }
   const scope = effectScope()
-  const recording = scope.run(() => useRecording(() => piece.lanes[0]!, () => piece.lanes[0]!, cursor, () => 4))! // prettier-ignore
+  const recording = scope.run(() => useRecording(() => piece.lanes[0]!, async () => piece.lanes[0]!, cursor, async () => 4))! // prettier-ignore
   return { piece, place, recording }
 }
 const entered = () => server.to('/api/melody/enter')
@@ -81,7 +81,7 @@ it('lays what is played along on the lane as it was, as one moment', async () =>
   recording.choose('loop')
   for (const key of [60, 62]) {
     recording.struck(key, 80, event)
-    recording.released(key, event)
+    void recording.released(key, event)
     await settle()
   }
   const asked = server.to('/api/melody/record')

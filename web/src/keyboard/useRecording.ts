@@ -25,9 +25,9 @@ interface Recording {
 export function useRecording(
   lane: () => Lane,
   /** The lane that a key is played into along with the loop. */
-  laneOf: (key: number) => Lane,
+  laneOf: (key: number) => Promise<Lane>,
   cursor: { get(): number; set(step: number): void },
-  steps: () => number,
+  steps: (laneId: string) => Promise<number>,
 ) {
   const piece = usePiece()
   const playing = usePlaying()
@@ -79,7 +79,7 @@ export function useRecording(
         places.set(piece.history.standsAt, step)
         const said = what === 'note' ? `note on step ${step + 1}` : `${what} on step ${step + 1}`
         take(await melody.enter({ lane: id, what, step, pitch, velocity }), `${name}: ${said}`)
-        const next = (step + 1) % steps()
+        const next = (step + 1) % (await steps(id))
         places.set(piece.history.standsAt, next)
         cursor.set(next)
         await nextTick() // what is entered next reads it
@@ -98,16 +98,16 @@ export function useRecording(
       down.set(key, { start: Math.round(playing.tickOf(event)), velocity })
   }
 
-  function released(key: number, event: Stamped) {
+  async function released(key: number, event: Stamped) {
     const began = down.get(key)
     if (!began || !piece.score) return
     down.delete(key)
-    const { id } = laneOf(key)
+    const end = Math.max(began.start + 1, Math.round(playing.tickOf(event)))
+    const { id } = await laneOf(key)
     const recording = recordings.get(id) ?? {
       laneId: id, score: piece.score, gesture: newGesture('record'), keys: [],
     } // prettier-ignore
     recordings.set(id, recording)
-    const end = Math.max(began.start + 1, Math.round(playing.tickOf(event)))
     recording.keys.push({ ...began, end, key })
     void lay(recording)
   }

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 
 import type { Voice } from '@/api/library'
+import { useRovingRows } from '@/page/useRovingRows'
 import { usePlaying } from '@/playing/playing'
 import { useSoundFiles } from './useSoundFiles'
 import VoiceCells from './VoiceCells.vue'
@@ -12,6 +13,7 @@ const dropped = defineModel<readonly Voice[]>({ required: true })
 const playing = usePlaying()
 const soundFiles = useSoundFiles()
 
+const rows = useRovingRows(() => dropped.value.map(({ id }) => id))
 const lanes = computed(() => (dropped.value.length === 1 ? 'one lane' : `${dropped.value.length} lanes`))
 function change(voice: Voice, fields: Partial<Voice>) {
   dropped.value = dropped.value.map((one) => (one === voice ? { ...one, ...fields } : one))
@@ -24,6 +26,7 @@ function use(act: (voices: readonly Voice[]) => void) {
 
 <template>
   <v-dialog
+    aria-label="Dropped sounds"
     :model-value="dropped.length > 0"
     width="720"
     @update:model-value="(opens: boolean) => !opens && (dropped = [])"
@@ -40,22 +43,29 @@ function use(act: (voices: readonly Voice[]) => void) {
               <th />
             </tr>
           </thead>
-          <tbody>
-            <tr v-for="voice in dropped" :key="voice.id">
+          <tbody v-bind="rows.on">
+            <tr v-for="voice in dropped" :key="voice.id" :data-row="voice.id">
               <td>
-                <button type="button" class="word-button" @click="playing.tryVoice(voice)">
+                <button
+                  type="button"
+                  class="word-button"
+                  :tabindex="rows.stopOf(voice.id)"
+                  @click="playing.tryVoice(voice)"
+                >
                   {{ voice.name }}
                 </button>
               </td>
               <VoiceCells
                 :voice="voice"
                 :numbers="CUTS"
+                :is-stop="rows.isStop(voice.id)"
                 @change="(_label, fields) => change(voice, fields)"
               />
               <td>
                 <button
                   type="button"
                   class="quiet-button"
+                  :tabindex="rows.stopOf(voice.id)"
                   :aria-label="`Leave ${voice.name} out`"
                   @click="dropped = dropped.filter((one) => one !== voice)"
                 >

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 
 import { library, type Kit, type ListedKit, type Voice } from '@/api/library'
 import { useFocusBackFrom } from '@/page/useFocusBack'
+import { useRovingRows } from '@/page/useRovingRows'
 import { useShortcuts } from '@/page/useShortcuts'
 import { numberWord } from '@/sentence/number'
 import VoiceCells from './VoiceCells.vue'
@@ -94,7 +95,7 @@ const keepKit = () =>
     await library.keepKit(kept)
     change(`kept as ${name}`, { name })
     await readKits()
-    kitName.value = ''
+    if (kitName.value.trim() === name) kitName.value = ''
     notices.say(`Kept the kit “${name}”: any piece can play it.`)
   })
 const forgetKit = (one: ListedKit) =>
@@ -112,6 +113,7 @@ const forgetKit = (one: ListedKit) =>
   })
 const channelWord = computed(() => numberWord('channel', kit.value?.channel ?? 10, 1, 16, 'channel'))
 useFocusBackFrom(isOpen)
+const rows = useRovingRows(() => kit.value?.voices.map(({ id }) => id) ?? [])
 useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.value) } })
 </script>
 
@@ -165,15 +167,16 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                 <th>sound</th>
                 <th v-for="[field, name] in NUMBERS" :key="field">{{ name }}</th>
                 <th>played</th>
-                <th />
+                <th><span class="visually-hidden">remove</span></th>
               </tr>
             </thead>
-            <tbody>
-              <tr v-for="voice in kit.voices" :key="voice.id">
+            <tbody v-bind="rows.on">
+              <tr v-for="voice in kit.voices" :key="voice.id" :data-row="voice.id">
                 <td>
                   <button
                     type="button"
                     class="hear"
+                    :tabindex="rows.stopOf(voice.id)"
                     :aria-label="`Hear ${voice.name}`"
                     @click="playing.tryVoice(voice)"
                   >
@@ -182,8 +185,9 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                     </svg>
                   </button>
                   <input
-                    :value="voice.name"
+                    v-shown="voice.name"
                     maxlength="80"
+                    :tabindex="rows.stopOf(voice.id)"
                     :aria-label="`Name of ${voice.name}`"
                     @change="rename(voice, $event)"
                   />
@@ -191,6 +195,7 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                 <td>
                   <select
                     :value="voice.sound ?? voice.id"
+                    :tabindex="rows.stopOf(voice.id)"
                     :aria-label="`Sound of ${voice.name}`"
                     @change="takeSound(voice, $event)"
                   >
@@ -215,6 +220,7 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                 <VoiceCells
                   :voice="voice"
                   :numbers="NUMBERS"
+                  :is-stop="rows.isStop(voice.id)"
                   @change="(label, fields, gesture) => changeVoice(voice, label, fields, gesture)"
                   @cancel="piece.takeBack"
                 />
@@ -223,6 +229,7 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                     v-if="!inUse.has(voice.id) && kit.voices.length > 1"
                     type="button"
                     class="quiet-button"
+                    :tabindex="rows.stopOf(voice.id)"
                     :aria-label="`Remove ${voice.name} from the kit`"
                     @click="removeVoice(voice)"
                   >

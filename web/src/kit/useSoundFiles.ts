@@ -1,30 +1,33 @@
 /** Sound files that are dropped or chosen: stored as sounds, to become voices of the kit, or a kit and lanes of their own. */
+import beginnings from '@/api/beginnings.json'
+import type { Lane } from '@/api/client'
 import { library, type Voice } from '@/api/library'
+import { useLongWork } from '@/page/longWork'
 import { useNotices } from '@/page/notices'
 import { inks } from '@/theme/inks'
 import { newId, PLAIN_VOICE, plainLane } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
-const [FIRST_ADDED, FIRST_OF_A_KIT, HIGHEST] = [48, 36, 127]
-/** Hits in sixteen that lanes of new sounds begin with: each against the others. */
-const BEGIN = [4, 3, 5, 7, 2, 9, 6, 11]
+const HIGHEST = 127 // MIDI note
 
 export function useSoundFiles() {
   const piece = usePiece()
   const notices = useNotices()
+  const work = useLongWork()
 
   /** Store `files` as sounds. What is no sound is named, and keeps none of the others out. */
   async function store(files: readonly File[]): Promise<Voice[]> {
     const stored: Voice[] = []
     const known = [...(piece.document?.kit.voices ?? [])]
     for (const file of files) {
-      try {
-        const { sound, name } = await library.addSound(file)
-        const voice = { id: newId('voice', [...known, ...stored]), name, sound, pitch: 0, ...PLAIN_VOICE }
-        stored.push(voice)
-      } catch (reason) {
-        notices.complain(new Error(`${file.name}: ${reason instanceof Error ? reason.message : reason}`))
-      }
+      const added = await work.during(
+        `“${file.name}” is being read …`,
+        (signal) => library.addSound(file, signal),
+        { about: file.name },
+      )
+      if (!added) continue
+      const { sound, name } = added
+      stored.push({ id: newId('voice', [...known, ...stored]), name, sound, pitch: 0, ...PLAIN_VOICE })
     }
     return stored
   }
@@ -46,7 +49,7 @@ export function useSoundFiles() {
     if (!voices.length) return
     piece.edit(`Kit: ${namesOf(voices)}`.slice(0, 120), (document) => {
       const { kit } = document
-      const added = placed(voices, kit.voices, FIRST_ADDED)
+      const added = placed(voices, kit.voices, beginnings.first_added)
       return { ...document, kit: { ...kit, voices: [...kit.voices, ...added] } }
     })
     const said = voices.length === 1 ? 'is a voice' : 'are voices'
@@ -61,7 +64,7 @@ export function useSoundFiles() {
     piece.edit(`${name}: ${voices.length} ${voices.length === 1 ? 'lane' : 'lanes'}`, (document) => {
       const used = new Set(document.patterns.flatMap(({ lanes }) => lanes.map(({ voice }) => voice)))
       const kept = document.kit.voices.filter(({ id }) => used.has(id))
-      const own = placed(voices, kept, FIRST_OF_A_KIT)
+      const own = placed(voices, kept, beginnings.first_of_a_kit)
       return {
         ...document,
         kit: { ...document.kit, name, voices: [...own, ...kept] },
@@ -69,7 +72,7 @@ export function useSoundFiles() {
           if (one.id !== pattern) return one
           const lanes = [...one.lanes]
           own.forEach((voice, at) => {
-            const source = { kind: 'euclidean', hits: BEGIN[at % BEGIN.length] ?? 4, steps: 16 } as const
+            const source = beginnings.sounds[at % beginnings.sounds.length] as Lane['source']
             const ink = lanes.length % inks.length
             lanes.push(
               plainLane({ id: newId('lane', lanes), name: voice.name, voice: voice.id, ink, source }),

@@ -54,7 +54,7 @@ function turnTo(voice: { id: string; name: string }) {
 </script>
 
 <template>
-  <div ref="card" class="card lane-card">
+  <div ref="card" class="card lane-card" role="dialog" :aria-label="`Name, voice and ink of ${lane.name}`">
     <v-text-field
       v-model="name"
       label="Name of the lane"

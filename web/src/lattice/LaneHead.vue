@@ -5,6 +5,8 @@ import { onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { Lane, LanePicture, Schemas } from '@/api/client'
 import BusyHand from '@/around/BusyHand.vue'
 import { learns } from '@/hands/learn'
+import { useHandSettings } from '@/hands/useHandSettings'
+import { provideTabStop } from '@/page/tabStop'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
 import { usePlaying } from '@/playing/playing'
@@ -29,28 +31,33 @@ const props = defineProps<{
 const emit = defineEmits<{ grip: [lane: Lane] }>()
 const { edits, chosen, mute, solo, wordsOf } = useHands()
 const playing = usePlaying()
+const settings = useHandSettings()
 const words = wordsOf(() => props.lane)
+const stop = provideTabStop(() => props.isHigh)
 provideWords(words)
 /**
  * A press on one of several chosen lanes may begin a drag that moves them all; a click that is none leaves this one
  * chosen alone. Mute, solo and anchor are of all that are chosen.
  */
 let pressed: { x: number; y: number } | null = null
+const addsToChosen = (event: MouseEvent) =>
+  event.ctrlKey || event.metaKey || event.shiftKey || settings.isChoosing
 function onPointerDown(event: PointerEvent) {
   pressed = { x: event.clientX, y: event.clientY }
-  if (!props.isChosen || event.ctrlKey || event.metaKey || event.shiftKey) chosen.touch(props.lane.id, event)
+  if (settings.isChoosing) chosen.touch(props.lane.id, { ctrlKey: true })
+  else if (!props.isChosen || addsToChosen(event)) chosen.touch(props.lane.id, event)
 }
 function onClick(event: MouseEvent) {
   const began = pressed
   pressed = null
-  if (!began || event.ctrlKey || event.metaKey || event.shiftKey) return
+  if (!began || addsToChosen(event)) return
   if (Math.hypot(event.clientX - began.x, event.clientY - began.y) > 4) return
   if (event.target instanceof Element && event.target.closest('.switch')) return
   chosen.touch(props.lane.id, event)
 }
 /** With Ctrl or Shift the band is a place to choose the lane by, as the rest of its head is. */
 function onGrip(event: PointerEvent) {
-  if (event.ctrlKey || event.metaKey || event.shiftKey) return
+  if (addsToChosen(event)) return
   event.stopPropagation()
   emit('grip', props.lane)
 }
@@ -86,6 +93,7 @@ const close = (act: 'copy' | 'remove') => {
       v-tip="'Name, voice and ink of this lane; copy or remove it'"
       type="button"
       class="name named"
+      :tabindex="stop"
       :aria-label="`Lane ${lane.name}`"
       aria-haspopup="dialog"
     >
@@ -118,6 +126,7 @@ const close = (act: 'copy' | 'remove') => {
         v-tip="'Anchor: no throw and nothing done to all lanes touches it (A)'"
         type="button"
         class="switch anchor"
+        :tabindex="stop"
         :aria-pressed="lane.anchored"
         :aria-label="`Anchor ${lane.name}`"
         @click="words.patch(lane.anchored ? 'not anchored' : 'anchored', { anchored: !lane.anchored })"
@@ -128,6 +137,7 @@ const close = (act: 'copy' | 'remove') => {
         v-tip="'Mute: this lane falls silent at once (M)'"
         type="button"
         class="switch"
+        :tabindex="stop"
         :aria-pressed="lane.mute"
         :aria-label="`Mute ${lane.name}`"
         v-bind="learns({ kind: 'mute', place })"
@@ -139,6 +149,7 @@ const close = (act: 'copy' | 'remove') => {
         v-tip="'Solo: only soloed lanes sound (S)'"
         type="button"
         class="switch solo"
+        :tabindex="stop"
         :aria-pressed="lane.solo"
         :aria-label="`Solo ${lane.name}`"
         @click="solo(lane, !lane.solo)"
@@ -241,15 +252,16 @@ const close = (act: 'copy' | 'remove') => {
 }
 .silent .name {
   text-decoration: line-through;
-  opacity: 0.6;
+  color: var(--soft-ink);
 }
-.silent :deep(.sentence) {
-  opacity: 0.6;
+.silent :deep(.number),
+.silent :deep(.choice) {
+  color: var(--soft-ink);
 }
 .switch {
   width: 28px;
   min-width: 28px;
-  height: 26px;
+  height: 28px;
   border-radius: 8px;
   border: 1.5px solid var(--rule);
   background: var(--card);
@@ -281,6 +293,16 @@ const close = (act: 'copy' | 'remove') => {
   .name {
     min-height: 40px;
     min-width: 40px;
+  }
+}
+/* Where there is little room, a lane that is not chosen says what it does rather than what could be switched. */
+@media (max-width: 900px) {
+  .head:not(.high) {
+    grid-template-columns: 112px minmax(0, 1fr);
+  }
+  .head:not(.high) .switches,
+  .round {
+    display: none;
   }
 }
 </style>

@@ -4,7 +4,7 @@ import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { ApiError, type Lane, type Progression } from '@/api/client'
+import type { Lane, Progression } from '@/api/client'
 import { isWaiting } from '@/api/policy'
 import DetourRow from '@/around/DetourRow.vue'
 import { useDetourKeys } from '@/around/useDetourKeys'
@@ -24,9 +24,9 @@ import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
 import ProgressionRow from '@/progression/ProgressionRow.vue'
 import SentenceLine from '@/sentence/SentenceLine.vue'
-import { barOf } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import { usePiece } from '@/work/piece'
+import EmptyPattern from '@/starters/EmptyPattern.vue'
 import type { Scale } from './geometry/scale'
 import { yOfPitch } from './geometry/staff'
 import KeptBar from './KeptBar.vue'
@@ -34,10 +34,13 @@ import LaneHead from './LaneHead.vue'
 import MovementRow from './MovementRow.vue'
 import OwnDetours from './OwnDetours.vue'
 import Playhead from './Playhead.vue'
+import Readout from './Readout.vue'
 import Ruler from './Ruler.vue'
 import ScaleWords from './ScaleWords.vue'
 import StretchBar from './StretchBar.vue'
 import LaneThread from './thread/LaneThread.vue'
+import { useAgreement } from './useAgreement'
+import { useFollowing } from './useFollowing'
 import { useLatticeKeys } from './useLatticeKeys'
 import { useRows } from './useRows'
 import ViewBar from './ViewBar.vue'
@@ -106,26 +109,7 @@ watch(
     stretch.drop()
   },
 )
-watch(error, (refused) => {
-  if (!refused) return
-  notices.complain(refused.reason)
-  const { reason, asked } = refused
-  if (!(reason instanceof ApiError) || reason.status !== 422 || asked.score === accepted.value?.score) return
-  // What was done since the engine agreed last is taken back, as if it had never been; nothing of it is saved.
-  const { standsAt } = piece.history
-  for (let undo = Math.max(1, standsAt - agreedAt); undo > 0; undo--) piece.takeBackLast()
-})
-/** At which moment of the history each score stood; and the one at which the engine agreed last. */
-const stands = new WeakMap<object, number>()
-let agreedAt = 0
-watch(
-  () => piece.score,
-  (score) => score && stands.set(score, piece.history.standsAt),
-  { immediate: true, flush: 'sync' },
-)
-watch(accepted, (question) => {
-  agreedAt = (question && stands.get(question.score)) ?? agreedAt
-})
+useAgreement(error, accepted)
 
 // ---- Where things lie ----
 const threads = useTemplateRef<HTMLElement>('threads')
@@ -157,7 +141,9 @@ const {
 
 watch(
   () => chosen.first.value?.id,
-  (id) => rows.value?.find((row) => row.dataset['lane'] === id)?.scrollIntoView({ block: 'nearest' }),
+  (id) =>
+    piece.isEmpty ||
+    rows.value?.find((row) => row.dataset['lane'] === id)?.scrollIntoView({ block: 'nearest' }),
   { flush: 'post' },
 )
 
@@ -214,21 +200,10 @@ const detours = useDetours()
 useDetourKeys()
 const { isDropping, dropped } = useDroppedFiles()
 
-// ---- The step that plays in the chosen lane ----
-const nowStep = ref(-1)
-function followStep(tick: number) {
-  const starts = chosenPicture.value?.starts
-  if (!starts || !playing.isPlaying) nowStep.value = -1
-  else nowStep.value = starts.findLastIndex((start) => start <= tick)
-}
-function followMusic(tick: number) {
-  // A menu that is open stays where it is: the page turns once the hand has closed it.
-  if (!document.querySelector('.v-overlay--active .card')) view.follow(barOf(tick, barTicks.value))
-  followStep(tick)
-}
-watch(
-  () => playing.isPlaying,
-  (plays) => plays || (nowStep.value = -1),
+const { nowStep, follow } = useFollowing(
+  view,
+  () => chosenPicture.value,
+  () => barTicks.value,
 )
 
 useEventListener(
@@ -307,7 +282,8 @@ useEventListener(
     </div>
 
     <div class="lanes">
-      <div ref="stack" class="stack">
+      <EmptyPattern v-if="piece.isEmpty" @add="addLane" />
+      <div ref="stack" class="stack" :aria-busy="(rendering.property?.name ?? null) !== view.property">
         <div ref="threads" class="over-threads">
           <Weft :bar-ticks="barTicks" :beat-ticks="rendering.beat_ticks" :scale="scale" />
         </div>
@@ -366,14 +342,11 @@ useEventListener(
           :height="total"
           :step-ticks="stepTicks"
           :lights="!rendering.property"
-          @at="followMusic"
+          @at="follow"
         />
       </div>
-      <div v-if="piece.lanes.length === 0" class="empty">
-        <p>No lane yet. Add one: it begins as 3 in 8, and its sentence says what to turn.</p>
-        <button type="button" class="word-button strong" @click="addLane">Add a lane</button>
-      </div>
     </div>
+    <Readout :lane="chosen.first.value" :picture="chosenPicture" :cursor="chosen.cursor.value" />
     <DroppedSounds v-model="dropped" />
     <KeptBar />
     <OwnDetours :parts="rendering.standing" />
@@ -407,7 +380,7 @@ useEventListener(
       @close="isKeysOpen = false"
     />
     <Bench
-      v-else-if="isBenchOpen && chosen.first.value"
+      v-else-if="isBenchOpen && chosen.first.value && !piece.isEmpty"
       v-model:size="benchSize"
       :is-melodic="isMelodic || rendering.chords.length > 0"
       :lane="chosen.first.value"

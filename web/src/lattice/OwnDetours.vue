@@ -26,10 +26,10 @@ const takeAway = ({ plain }: Part) => piece.editPattern('Taken away', (pattern) 
       <button
         type="button"
         class="quiet-button"
-        :aria-label="`Take ${part.setting} away`"
+        :aria-label="`${part.setting}: remove`"
         @click="takeAway(part)"
       >
-        take away
+        remove
       </button>
     </span>
   </div>

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 
 import type { Rendering } from '@/api/client'
 import { barOf, beatOf } from '@/sound/time'
-import { everyTicks, PAD, pixelsOf, snappedTo, tickAt, xOf, type Scale } from './geometry/scale'
+import { everyTicks, lineBeside, PAD, pixelsOf, snappedTo, tickAt, xOf, type Scale } from './geometry/scale'
 
 const props = defineProps<{
   barTicks: number
@@ -47,6 +47,27 @@ const beats = computed(() => {
     .filter(({ beat }) => beat > 1)
 })
 
+/** Where the keyboard stands; null until it comes here. */
+const place = ref<number | null>(null)
+const stands = computed(() => Math.max(props.scale.firstTick, place.value ?? props.scale.firstTick))
+const said = computed(
+  () =>
+    `bar ${barOf(stands.value, props.barTicks) + 1}, beat ${beatOf(stands.value, props.barTicks, props.beatTicks) + 1}`,
+)
+function onKeyDown(event: KeyboardEvent) {
+  if (event.ctrlKey || event.altKey || event.metaKey) return
+  const { barTicks, beatTicks, scale } = props
+  const to = (by: number, every: number) => (place.value = lineBeside(stands.value, by, every, scale))
+  if (event.key === 'ArrowRight') to(1, beatTicks)
+  else if (event.key === 'ArrowLeft') to(-1, beatTicks)
+  else if (event.key === 'ArrowUp') to(1, barTicks)
+  else if (event.key === 'ArrowDown') to(-1, barTicks)
+  else if (event.key === 'Home') place.value = scale.firstTick
+  else if (event.key === 'Enter') emit('playFrom', stands.value)
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
 function onClick(event: MouseEvent) {
   const left = element.value?.getBoundingClientRect().left ?? 0
   const tick = snappedTo(tickAt(event.clientX - left, props.scale), props.beatTicks)
@@ -60,11 +81,29 @@ function onClick(event: MouseEvent) {
     class="ruler"
     :width="scale.width"
     :height="HEIGHT"
-    role="img"
-    aria-label="Ruler"
+    role="slider"
+    tabindex="0"
+    data-owns-keys
+    aria-label="Ruler: arrows go by beats and bars, Enter plays from there"
+    :aria-valuemin="scale.firstTick"
+    :aria-valuemax="scale.endTick"
+    :aria-valuenow="stands"
+    :aria-valuetext="said"
     @click="onClick"
+    @keydown="onKeyDown"
+    @focus="place = stands"
+    @blur="place = null"
   >
     <title>A click plays from there</title>
+    <rect
+      v-if="place !== null"
+      class="stands"
+      :x="xOf(stands, scale) - 9"
+      :width="18"
+      y="1"
+      :height="HEIGHT - 2"
+      rx="6"
+    />
     <g v-for="bar in bars" :key="bar.number">
       <line class="bar" :x1="bar.x" :x2="bar.x" y1="8" :y2="HEIGHT" />
       <text class="bar-number named" :x="bar.x + 6" y="20">bar {{ bar.number.toLocaleString('en') }}</text>
@@ -103,6 +142,9 @@ function onClick(event: MouseEvent) {
 .ruler {
   display: block;
   cursor: pointer;
+}
+.stands {
+  fill: color-mix(in srgb, var(--keep) 55%, transparent);
 }
 .bar {
   stroke: var(--soft-ink);

@@ -3,9 +3,11 @@
 import type { Lane } from '@/api/client'
 import KitPanel from '@/kit/KitPanel.vue'
 import StarterPanel from '@/starters/StarterPanel.vue'
+import { useHandSettings } from '@/hands/useHandSettings'
 import { PROPERTY_VIEWS, useView, VIEWS } from '@/engine/useView'
 
 const view = useView()
+const settings = useHandSettings()
 defineProps<{
   isBenchOpen: boolean
   isKeysOpen: boolean
@@ -45,6 +47,15 @@ const emit = defineEmits<{ add: []; bench: []; keys: []; detours: [] }>()
         @click="emit('detours')"
       >
         Detour
+      </button>
+      <button
+        v-tip="'A drag along a thread chooses its steps, a touch on a lane adds it: as with Shift and Ctrl'"
+        type="button"
+        class="word-button choosing"
+        :aria-pressed="settings.isChoosing"
+        @click="settings.isChoosing = !settings.isChoosing"
+      >
+        Choose
       </button>
       <StarterPanel :lane="lane" />
       <KitPanel />
@@ -158,6 +169,12 @@ const emit = defineEmits<{ add: []; bench: []; keys: []; detours: [] }>()
 .count[aria-pressed='true'] {
   background: var(--ink);
   color: var(--paper);
+}
+/* Keys that are held do it where there are keys. */
+@media (pointer: fine) {
+  .choosing {
+    display: none;
+  }
 }
 @media (pointer: coarse) {
   .count {

@@ -8,6 +8,8 @@ import type { Hands } from '@/hands/useHands'
 import { newGesture } from '@/page/gesture'
 import { useShortcuts } from '@/page/useShortcuts'
 import { valueAt } from '@/work/document'
+import { usePiece } from '@/work/piece'
+import { stretchAround } from './geometry/scale'
 import type { useView } from '@/engine/useView'
 
 interface Lattice {
@@ -33,25 +35,45 @@ export function useLatticeKeys({
   openOrder,
   openPerform,
 }: Lattice) {
-  const { chosen, edits, stretch, pictures, mute, solo, paste } = hands
+  const { chosen, edits, stretch, pictured, mute, solo, paste } = hands
   const settings = useHandSettings()
-  const picture = (laneId: string) => pictures.value.get(laneId)
+  const piece = usePiece()
   const withFirst = (act: (lane: Lane) => unknown) => () => {
     if (chosen.first.value) act(chosen.first.value)
   }
-  const pictureOfFirst = () => picture(chosen.first.value?.id ?? '')
+  /** The same with what is drawn of it. */
+  const withPicture = (act: (lane: Lane, shown: LanePicture) => unknown) =>
+    withFirst(async ({ id }) => {
+      const shown = await pictured(id)
+      const lane = piece.lanes.find((one) => one.id === id)
+      if (lane && shown) act(lane, shown)
+    })
 
-  function walk(by: number) {
-    const steps = pictureOfFirst()?.steps
-    const { cursor } = chosen
-    if (steps)
+  const walk = (by: number) =>
+    withPicture((_lane, { steps }) => {
+      const { cursor } = chosen
       cursor.value = cursor.value === null ? (by > 0 ? 0 : steps - 1) : (cursor.value + by + steps) % steps
-  }
+    })
+  /** Choose steps from the one under the cursor on, one more or one fewer; the cursor goes along. */
+  let began: { lane: string; at: number } | null = null
+  const extendSteps = (by: number) =>
+    withPicture((lane, shown) => {
+      const at = shown.numbers.indexOf(chosen.cursor.value ?? shown.numbers[0] ?? 0)
+      if (!stretch.chosen.value || began?.lane !== lane.id) began = { lane: lane.id, at }
+      else
+        chosen.cursor.value = shown.numbers[Math.min(shown.numbers.length - 1, Math.max(0, at + by))] ?? null
+      const now = shown.numbers.indexOf(chosen.cursor.value ?? shown.numbers[at] ?? 0)
+      const [from, to] = [
+        shown.starts[Math.min(began.at, now)] ?? 0,
+        shown.starts[Math.max(began.at, now)] ?? 0,
+      ]
+      hands.chooseStretch(lane, ...stretchAround(from, to, shown.step_ticks))
+    })
   /** What steps were turned to since the picture that is on show: it may be a moment behind the hand. */
   let turned: { shown: LanePicture; steps: Map<number, boolean> } | null = null
-  function turnStep(lane: Lane) {
-    const [shown, step] = [pictureOfFirst(), chosen.cursor.value]
-    if (!shown || step === null) return
+  function turnStep(lane: Lane, shown: LanePicture) {
+    const step = chosen.cursor.value
+    if (step === null) return
     if (turned?.shown !== shown) turned = { shown, steps: new Map() }
     const isHit = !(turned.steps.get(step) ?? shown.cycle_hits.includes(step))
     turned.steps.set(step, isHit)
@@ -61,14 +83,14 @@ export function useLatticeKeys({
     edits.patch(lane, lane.anchored ? 'not anchored' : 'anchored', { anchored: !lane.anchored })
 
   /** Move the hits of a lane: the number of its sentence that says so. Until another lane is chosen, that is one moment. */
-  function moveHits(lane: Lane, by: number) {
-    const words = picture(lane.id)?.sentence.parts.flatMap((part) => part.words)
-    const hits = words?.find(({ field }) => field === 'source.hits')
-    if (!hits) return
-    // From what the document says now: the picture may be a moment behind the hand.
-    const now = Math.min(hits.high, Number(valueAt(lane, hits.field) ?? hits.value))
-    edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, now + by)), moving)
-  }
+  const moveHits = (by: number) =>
+    withPicture((lane, { sentence }) => {
+      const hits = sentence.parts.flatMap((part) => part.words).find(({ field }) => field === 'source.hits')
+      if (!hits) return
+      // From what the document says now: the picture may be a moment behind the hand.
+      const now = Math.min(hits.high, Number(valueAt(lane, hits.field) ?? hits.value))
+      edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, now + by)), moving)
+    })
   let moving = newGesture('keys')
   watch(
     () => chosen.first.value?.id,
@@ -101,16 +123,18 @@ export function useLatticeKeys({
     'Shift+p': { says: 'Property view before', act: () => view.turnProperty(-1) },
     'q': { says: 'Slower steps, down to 1/8', act: withFirst((lane) => edits.turnRate(lane, -1, moving)) },
     'w': { says: 'Faster steps, up to 1/64 triplets', act: withFirst((lane) => edits.turnRate(lane, 1, moving)) },
-    'ArrowLeft': { says: 'Step before', act: () => walk(-1) },
-    'ArrowRight': { says: 'Step after', act: () => walk(1) },
-    'Enter': { says: 'Step: hit or rest', act: withFirst(turnStep) },
+    'ArrowLeft': { says: 'Step before', act: walk(-1) },
+    'ArrowRight': { says: 'Step after', act: walk(1) },
+    'Shift+ArrowRight': { says: 'Choose steps, one more', act: extendSteps(1) },
+    'Shift+ArrowLeft': { says: 'Choose steps, one fewer', act: extendSteps(-1) },
+    'Enter': { says: 'Step: hit or rest', act: withPicture(turnStep) },
     'm': { says: 'Mute the lane', act: withFirst((lane) => mute(lane, !lane.mute)) },
     's': { says: 'Solo the lane', act: withFirst((lane) => solo(lane, !lane.solo)) },
     'a': { says: 'Anchor the lane', act: withFirst(anchor) },
     't': { says: 'Throw the lane, or the chosen steps', act: withFirst(throwIt) },
     'Shift+t': { says: 'Throw all that are not anchored', act: () => edits.throwAll(settings.throwPercent) },
-    '+': { says: 'One hit more', act: withFirst((lane) => moveHits(lane, 1)) },
-    '-': { says: 'One hit fewer', act: withFirst((lane) => moveHits(lane, -1)) },
+    '+': { says: 'One hit more', act: moveHits(1) },
+    '-': { says: 'One hit fewer', act: moveHits(-1) },
     'n': { says: 'New lane', act: addLane },
     'd': { says: 'Copy the lane', act: withFirst((lane) => chosen.choose(edits.copy(lane))) },
     'Shift+Delete': { says: 'Remove the lane', act: withFirst(edits.remove) },

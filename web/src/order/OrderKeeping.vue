@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import { PLAIN_EXPORT } from '@/api/clips'
 import { takesApi } from '@/api/takes'
 import { orderApi } from '@/engine/order'
+import { useLongWork } from '@/page/longWork'
 import { useNotices } from '@/page/notices'
 import { saveFile } from '@/page/saveFile'
 import { useOrder } from '@/playing/order'
@@ -17,30 +18,27 @@ const router = useRouter()
 const piece = usePiece()
 const order = useOrder()
 const notices = useNotices()
+const work = useLongWork()
 const isOpen = ref(false)
-const isBusy = ref(false)
 const hasMoves = ref(false)
 
-async function busily(act: () => Promise<unknown>) {
-  isBusy.value = true
-  try {
-    await act()
-    isOpen.value = false
-  } catch (reason) {
-    notices.complain(reason)
-  } finally {
-    isBusy.value = false
-  }
+/** What only asks can be given up; what stores is stored. */
+function during(saying: string, act: (signal: AbortSignal) => Promise<unknown>, canCancel = false) {
+  isOpen.value = false
+  return work.during(saying, act, { canCancel })
 }
-const download = (of: 'whole' | 'rows') =>
-  busily(async () => {
+const exportAs = (of: 'whole' | 'rows') => {
+  const asked = async (signal: AbortSignal) => {
     if (!piece.document) return
-    const { name, blob } = await orderApi.file(piece.document, of, { ...PLAIN_EXPORT, moves: hasMoves.value })
+    const how = { ...PLAIN_EXPORT, moves: hasMoves.value }
+    const { name, blob } = await orderApi.file(piece.document, of, how, signal)
     saveFile(blob, name)
-  })
+  }
+  return during('The order is being written …', asked, true)
+}
 /** Takes of a row: by other dice, as it plays in the order. */
 const throwTakes = () =>
-  busily(async () => {
+  during('The row is being thrown …', async () => {
     const playing = order.playingOf(order.placed(props.chosen))
     const pattern = piece.patterns.find(({ id }) => id === playing?.patternId)
     if (!playing || !pattern || !piece.document) return
@@ -52,7 +50,7 @@ const throwTakes = () =>
     await router.push(`/takes/${sheet.id}`)
   })
 const keep = (of: 'whole' | 'rows', rows: number[] | null = null) =>
-  busily(async () => {
+  during('The order is being kept …', async () => {
     if (!piece.document) return
     const kept = await orderApi.keep(piece.document, of, rows)
     notices.say(
@@ -65,25 +63,21 @@ const keep = (of: 'whole' | 'rows', rows: number[] | null = null) =>
   <button type="button" class="word-button keep" :disabled="!order.rows.length" aria-label="Keep the order">
     Keep …
     <v-menu v-model="isOpen" activator="parent" location="bottom end" :close-on-content-click="false">
-      <div class="card acts" :aria-busy="isBusy">
-        <p class="named">{{ isBusy ? 'One moment …' : 'The order' }}</p>
-        <button type="button" class="quiet-button" :disabled="isBusy" @click="download('whole')">
+      <div class="card acts" role="dialog" aria-label="Keep and export">
+        <p class="named">The order</p>
+        <button type="button" class="quiet-button" @click="exportAs('whole')">
           Export as one MIDI file, a marker a row
         </button>
-        <button type="button" class="quiet-button" :disabled="isBusy" @click="download('rows')">
+        <button type="button" class="quiet-button" @click="exportAs('rows')">
           Export a MIDI file for each row
         </button>
         <label class="moves"><input v-model="hasMoves" type="checkbox" /> movements as controllers too</label>
-        <button type="button" class="quiet-button" :disabled="isBusy" @click="keep('whole')">
-          Keep it as one clip
-        </button>
-        <button type="button" class="quiet-button" :disabled="isBusy" @click="keep('rows')">
-          Keep a clip of each row
-        </button>
-        <button type="button" class="quiet-button" :disabled="isBusy" @click="keep('rows', [props.chosen])">
+        <button type="button" class="quiet-button" @click="keep('whole')">Keep it as one clip</button>
+        <button type="button" class="quiet-button" @click="keep('rows')">Keep a clip of each row</button>
+        <button type="button" class="quiet-button" @click="keep('rows', [props.chosen])">
           Keep row {{ chosen + 1 }} as a clip
         </button>
-        <button type="button" class="quiet-button" :disabled="isBusy" @click="throwTakes">
+        <button type="button" class="quiet-button" @click="throwTakes">
           Throw 8 takes of row {{ chosen + 1 }}
         </button>
       </div>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 
 import { orderApi, type RowPicture } from '@/engine/order'
 import { provideWords } from '@/hands/words'
+import { provideTabStop } from '@/page/tabStop'
 import { useOrder } from '@/playing/order'
 import SentenceLine from '@/sentence/SentenceLine.vue'
 import { inkOf } from '@/theme/inks'
@@ -14,6 +15,7 @@ const props = defineProps<{ picture: RowPicture; isChosen: boolean }>()
 const emit = defineEmits<{ copy: []; remove: []; choose: [] }>()
 const piece = usePiece()
 const order = useOrder()
+const stop = provideTabStop(() => props.isChosen)
 const place = computed(() => props.picture.place)
 const pattern = computed(() => piece.patterns.find(({ id }) => id === props.picture.pattern))
 const called = computed(() => `Row ${place.value + 1}`)
@@ -58,6 +60,7 @@ provideWords({
       type="button"
       class="grip"
       data-grip
+      :tabindex="stop"
       :aria-label="`${called}: move`"
     >
       {{ place + 1 }}
@@ -66,8 +69,9 @@ provideWords({
       v-tip="'Play the order from here (Enter)'"
       type="button"
       class="word-button from"
+      :tabindex="stop"
       :aria-pressed="isHeard"
-      :aria-label="`Play from row ${place + 1}`"
+      :aria-label="`Row ${place + 1}: ${isHeard ? 'plays' : 'from here'}`"
       @click.stop="order.playFrom(place)"
     >
       {{ isHeard ? 'plays' : 'from here' }}
@@ -77,14 +81,21 @@ provideWords({
     </span>
     <span class="time">{{ picture.begins }}</span>
     <span class="acts">
-      <button v-tip="'A copy below it (D)'" type="button" class="quiet-button" @click.stop="emit('copy')">
+      <button
+        v-tip="'A copy below it (D)'"
+        type="button"
+        class="quiet-button"
+        :tabindex="stop"
+        @click.stop="emit('copy')"
+      >
         copy
       </button>
       <button
         v-tip="'Take it out (Delete); undo brings it back'"
         type="button"
         class="quiet-button"
-        :aria-label="`Take row ${place + 1} out`"
+        :tabindex="stop"
+        :aria-label="`Row ${place + 1}: take out`"
         @click.stop="emit('remove')"
       >
         take out
@@ -134,12 +145,6 @@ provideWords({
 }
 .acts {
   display: flex;
-  opacity: 0.45;
-}
-.row:hover .acts,
-.row:focus-within .acts,
-.row.chosen .acts {
-  opacity: 1;
 }
 .pace {
   grid-column: 3 / -1;

@@ -202,7 +202,7 @@ useShortcuts({
 .act {
   background: var(--act-text);
   border-color: var(--act-text);
-  color: #fff;
+  color: var(--on-act);
 }
 .act:disabled {
   opacity: 0.45;

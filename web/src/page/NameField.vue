@@ -7,9 +7,12 @@ const emit = defineEmits<{ rename: [name: string] }>()
 const typed = ref(props.name)
 const field = ref<HTMLInputElement>()
 
+// What is typed while an earlier name is on its way stays.
 watch(
   () => props.name,
-  (name) => (typed.value = name),
+  (name, before) => {
+    if (typed.value === before || document.activeElement !== field.value) typed.value = name
+  },
 )
 function take() {
   const name = typed.value.trim()
@@ -41,6 +44,7 @@ defineExpose({ focus: () => field.value?.select() })
 <style scoped>
 .name-field {
   width: 100%;
+  min-height: 28px;
   padding: 2px 6px;
   margin-left: -6px;
   border-radius: 6px;

@@ -14,7 +14,9 @@ export interface NoticeAction {
 
 const SHOWN_MS = 9000
 
-/** Short messages at the foot, the newest last; each goes by itself after a while. */
+const MOST = 3
+
+/** Short messages at the foot, the newest last. What was done goes by itself after a while, an error when it is closed. */
 export const useNotices = defineStore('notices', () => {
   const shown = ref<Notice[]>([])
   let counted = 0
@@ -28,11 +30,18 @@ export const useNotices = defineStore('notices', () => {
   }
   function add(text: string, isError: boolean, actions: NoticeAction[]) {
     const key = ++counted
-    shown.value = [
-      ...shown.value.filter((notice) => notice.text !== text),
-      { key, text, isError, actions },
-    ].slice(-3)
-    setTimeout(() => close(key), SHOWN_MS)
+    const all = [...shown.value.filter((notice) => notice.text !== text), { key, text, isError, actions }]
+    // Where there are too many, what is no error gives way first.
+    while (all.length > MOST)
+      all.splice(
+        Math.max(
+          0,
+          all.slice(0, -1).findIndex((one) => !one.isError),
+        ),
+        1,
+      )
+    shown.value = all
+    if (!isError) setTimeout(() => close(key), SHOWN_MS)
   }
   /** Do what a notice offers; where that fails, a new one says so. */
   async function take(key: number, { act }: NoticeAction) {

@@ -8,7 +8,7 @@ export function useFocusBack() {
 
 /** The same for a menu that stays mounted: `isOpen` says when it opens and closes. */
 export function useFocusBackFrom(isOpen: Readonly<Ref<boolean>>) {
-  let before: Element | null = null
+  let before: Element | null = isOpen.value ? document.activeElement : null
   watch(
     isOpen,
     (now) => {

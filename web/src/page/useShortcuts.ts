@@ -19,11 +19,11 @@ export const useShortcutState = defineStore('shortcuts', () => {
   const active = shallowReactive<Shortcuts[]>([])
   /** Whether something else plays on the letters. */
   const lettersPlay = ref(false)
-  /** Whether the list of all shortcuts is open. */
-  const isListOpen = ref(false)
+  /** Whether help is open, the list of all shortcuts in it. */
+  const isHelpOpen = ref(false)
   /** Whether the next digit says how many bars to keep. */
   const digitsMeanBars = ref(false)
-  return { active, lettersPlay, isListOpen, digitsMeanBars }
+  return { active, lettersPlay, isHelpOpen, digitsMeanBars }
 })
 /** What still is a shortcut while the letters play, with what Ctrl and Alt with digits do. */
 const STILL = /^( |(Shift\+)?Escape|(Shift\+|Alt\+)?Arrow\w+|Alt\+\d|Ctrl\+.*|\?)$/

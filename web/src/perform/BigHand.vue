@@ -87,7 +87,7 @@ function onKey(event: KeyboardEvent) {
         :aria-label="`Change ${hold.lane} ${hold.name}`"
         @click="emit('menu')"
       >
-        change
+        change<slot />
       </button>
     </div>
     <div
@@ -134,7 +134,9 @@ function onKey(event: KeyboardEvent) {
   border-radius: 12px;
 }
 .big.gone {
-  opacity: 0.5;
+  border-style: dashed dashed dashed solid;
+  background: none;
+  color: var(--soft-ink);
 }
 .said {
   display: flex;
@@ -152,13 +154,6 @@ function onKey(event: KeyboardEvent) {
   margin-left: auto;
   font-size: 26px;
   font-variant-numeric: tabular-nums;
-}
-.said .quiet-button {
-  opacity: 0.55;
-}
-.big:hover .quiet-button,
-.big:focus-within .quiet-button {
-  opacity: 1;
 }
 .thread {
   position: relative;

@@ -19,7 +19,7 @@ const controls = computed(() => {
 </script>
 
 <template>
-  <div class="card menu">
+  <div class="card menu" role="dialog" aria-label="What it moves">
     <div class="lanes" role="group" aria-label="Lane">
       <button
         v-for="one in piece.lanes"

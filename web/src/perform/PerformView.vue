@@ -8,7 +8,6 @@ import { useDetourHands } from '@/around/useDetourHands'
 import { useDetours } from '@/around/useDetours'
 import { useDetourKeys } from '@/around/useDetourKeys'
 import { useNotices } from '@/page/notices'
-import { useFrames } from '@/page/useFrames'
 import { useShortcuts } from '@/page/useShortcuts'
 import { useHandSettings } from '@/hands/useHandSettings'
 import { usePlaying } from '@/playing/playing'
@@ -20,6 +19,7 @@ import BigHand from './BigHand.vue'
 import HandMenu from './HandMenu.vue'
 import { holdOf, type BigControl, type Hold } from './holds'
 import { useHolds } from './useHolds'
+import { useMovingHands } from './useMovingHands'
 import { learns } from '@/hands/learn'
 import { keyOfTarget, useLearning } from '@/hands/learning'
 
@@ -86,7 +86,7 @@ function take(place: number, of: BigControl) {
 }
 function remove(place: number) {
   open.value = null
-  lay('A control taken away', (all) => all.toSpliced(place, 1))
+  lay('A control removed', (all) => all.toSpliced(place, 1))
 }
 /** To begin with: how often, how busy, how loud, of the first lanes. */
 function begin() {
@@ -106,33 +106,9 @@ function cancel(gesture: string) {
   piece.takeBack(gesture)
 }
 
-// ---- Where movements have come ----
-const now = ref(0)
-useFrames(
-  () => {
-    now.value = playing.player?.nowTick ?? 0
-    if (!rendering.value) return
-    firstBar.value = pageOf(barOf(now.value, rendering.value.bar_ticks), BARS)
-  },
-  () => playing.isPlaying,
-  () => [playing.player, rendering.value],
-  20,
-)
-function movingAt(hold: Hold | null): { share: number; says: string } | null {
-  if (!playing.isPlaying || !hold?.laneId) return null
-  const shown = rendering.value?.lanes
-    .find(({ id }) => id === hold.laneId)
-    ?.movements.find(({ control, off }) => control === hold.control.field && !off)
-  const at = shown?.ticks.findLastIndex((tick) => tick <= now.value) ?? -1
-  return shown && at >= 0 ? { share: shown.shares[at] ?? 0, says: shown.says[at] ?? '' } : null
-}
-const saidOf = (hold: Hold): string =>
-  movingAt(hold)?.says ??
-  (hold.value === null
-    ? hold.isHere
-      ? 'nothing to move'
-      : 'not in this pattern'
-    : (hold.control.options[hold.value]?.says ?? `${hold.value}${hold.control.unit}`))
+const { movingAt, saidOf } = useMovingHands(rendering, (tick, barTicks) => {
+  firstBar.value = pageOf(barOf(tick, barTicks), BARS)
+})
 
 // ---- Pads ----
 const { heard, isWaiting, choose } = useHeardPattern()
@@ -155,11 +131,10 @@ const knobOf = (place: number) => learning.waiting.get(keyOfTarget({ kind: 'hand
         :class="{ heard: pattern.id === heard, waiting: isWaiting(pattern.id) }"
         :style="{ '--ink-of-pad': inkOf(pattern.ink ?? 0) }"
         :aria-pressed="pattern.id === piece.pattern.id"
-        :aria-label="`Play pattern ${pattern.name}`"
         v-bind="learns({ kind: 'pattern', place: at })"
         @click="choose(pattern.id)"
       >
-        <span class="named">{{ pattern.name }}</span>
+        <span class="visually-hidden">Play pattern </span><span class="named">{{ pattern.name }}</span>
         <small>{{
           isWaiting(pattern.id) ? 'waits' : pattern.id === heard ? 'plays' : at < 9 ? at + 1 : ''
         }}</small>
@@ -208,20 +183,21 @@ const knobOf = (place: number) => learning.waiting.get(keyOfTarget({ kind: 'hand
             @move="(value, gesture) => move(hold, value, gesture)"
             @cancel="cancel"
             @menu="open = place"
-          />
-          <v-menu
-            :model-value="open === place"
-            activator="parent"
-            :open-on-click="false"
-            :close-on-content-click="false"
-            location="bottom end"
-            @update:model-value="(opens: boolean) => !opens && (open = null)"
           >
-            <HandMenu :of="hold.of" @take="(of) => take(place, of)" @remove="remove(place)" />
-          </v-menu>
+            <v-menu
+              :model-value="open === place"
+              activator="parent"
+              :open-on-click="false"
+              :close-on-content-click="false"
+              location="bottom end"
+              @update:model-value="(opens: boolean) => !opens && (open = null)"
+            >
+              <HandMenu :of="hold.of" @take="(of) => take(place, of)" @remove="remove(place)" />
+            </v-menu>
+          </BigHand>
         </div>
       </template>
-      <button v-if="hands.length < MOST" type="button" class="add" aria-label="Lay out another control">
+      <button v-if="hands.length < MOST" type="button" class="add">
         <span class="named">+ control</span>
         <small>{{
           hands.length ? `${MOST - hands.length} more have room` : 'of any lane: up to eight'
@@ -350,10 +326,10 @@ const knobOf = (place: number) => learning.waiting.get(keyOfTarget({ kind: 'hand
 .detour[aria-pressed='true'] {
   background: var(--act-text);
   border-color: var(--act-text);
-  color: #fff;
+  color: var(--on-act);
 }
 .detour[aria-pressed='true'] small {
-  color: #fff;
+  color: var(--on-act);
 }
 .hands {
   flex: 1;

@@ -319,7 +319,10 @@ export const usePlaying = defineStore('playing', () => {
       )
     })
   }
+  /** How often something was kept, on this visit. */
+  const counted = ref(0)
   function tellKept(kept: ClipLine, body: Schemas['Keeping'], bars: number, stretch: TapeStretch) {
+    counted.value++
     notices.say(
       saidOf(kept, bars, stretch),
       { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
@@ -400,6 +403,7 @@ export const usePlaying = defineStore('playing', () => {
     isPlaying,
     isStarting,
     keptBars,
+    kept: counted,
     engine: conversation,
     how,
     isRecordingMoves,

@@ -13,7 +13,7 @@ export function storeTape(pieceId: number, stretches: readonly TapeStretch[]) {
   const kept = stretches.slice(-STRETCHES).map((stretch) => {
     const oldest = barsBefore(stretch.nowTick, BARS_ON_TAPE, stretch.barTicks)
     const controls = stretch.controls.filter(({ tick }) => tick >= oldest)
-    return { ...stretch, notes: stretch.notes.filter(({ start }) => start >= oldest), controls }
+    return { ...stretch, notes: stretch.notes.filter(({ start }) => start >= oldest), controls, leftOut: [] }
   })
   try {
     localStorage.setItem(PREFIX + pieceId, JSON.stringify({ stretches: kept }))

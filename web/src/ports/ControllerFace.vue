@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** The simulated controller: keys, pads, knobs and a transport under the hand. */
 import { useEventListener } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { ref, useTemplateRef } from 'vue'
 
 import { melody } from '@/engine/melody'
+import { useKeysThatFit } from '@/keyboard/useKeysThatFit'
 import { useDrag } from '@/page/useDrag'
 import { useOffer } from '@/page/useLists'
 import { PADS_SHOWN, PHRASE, useSimulatedController } from '@/playing/simulatedController'
@@ -15,7 +16,9 @@ const all = useOffer(
   () => ['keyboard', null, null],
   () => melody.keyboard(null),
 )
-const keys = computed(() => (all.value ?? []).slice(FIRST_KEY, FIRST_KEY + KEYS))
+const keys = useKeysThatFit(useTemplateRef<HTMLElement>('board'), () =>
+  (all.value ?? []).slice(FIRST_KEY, FIRST_KEY + KEYS),
+)
 
 const held = ref<number | null>(null)
 function press(pitch: number) {
@@ -120,11 +123,11 @@ function step(place: number, event: KeyboardEvent) {
       <label>
         clock
         <input
+          v-shown="controller.tempo"
           class="small-field"
           type="number"
           min="20"
           max="400"
-          :value="controller.tempo"
           aria-label="Tempo of the controller’s clock"
           @change="
             controller.setTempo(
@@ -134,7 +137,7 @@ function step(place: number, event: KeyboardEvent) {
         />
       </label>
     </div>
-    <div class="keys">
+    <div ref="board" class="board">
       <button
         v-for="key in keys"
         :key="key.pitch"
@@ -154,6 +157,7 @@ function step(place: number, event: KeyboardEvent) {
   </section>
 </template>
 
+<style scoped src="../keyboard/keys.css"></style>
 <style scoped>
 .face {
   display: grid;
@@ -230,29 +234,17 @@ h2 {
   border-color: var(--act-text);
   color: #fff;
 }
-.keys {
+.board {
   grid-column: 1;
-  display: flex;
   height: 56px;
 }
 .key {
-  flex: 1;
   display: grid;
   align-content: end;
   justify-items: center;
-  border: 1.5px solid var(--rule);
-  background: var(--paper);
-  touch-action: none;
-  cursor: pointer;
-}
-.key + .key:not(.black) {
-  margin-left: -1.5px;
 }
 .key.black {
-  flex: 0 0 18px;
-  z-index: 1;
   height: 60%;
-  margin: 0 -9px;
   border-color: var(--ink);
   background: var(--ink);
 }

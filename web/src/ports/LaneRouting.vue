@@ -118,12 +118,12 @@ async function aChannelEach() {
           </td>
           <td>
             <input
+              v-shown="lane.program?.number ?? ''"
               class="small-field"
               type="number"
               min="1"
               max="128"
               placeholder="–"
-              :value="lane.program?.number ?? ''"
               :aria-label="`Program of ${lane.name}`"
               @change="setProgram(lane, $event)"
             />

@@ -70,4 +70,9 @@ void playing.sounding().catch(notices.complain)
     padding: 12px 14px;
   }
 }
+@media (max-width: 950px) {
+  .ports {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -27,52 +27,54 @@ const INVERSIONS = ['root position', '1st inversion', '2nd inversion', '3rd inve
 </script>
 
 <template>
-  <form class="card chord-card" @submit.prevent="(take(), emit('close'))">
-    <label class="text">
-      Chord
-      <input
-        v-model="text"
-        maxlength="12"
-        autofocus
-        aria-label="Chord"
-        @blur="take"
-        @keydown.stop
-        @keydown.escape="emit('close')"
-      />
-    </label>
-    <p>A name, as Dm7 or B♭sus4, or a numeral in the scale, as iv or V7. Now {{ picture.notes }}.</p>
-    <div class="row" role="group" aria-label="Chords of the scale">
-      <button
-        v-for="one in scaleChords"
-        :key="one"
-        type="button"
-        class="pill"
-        :aria-pressed="chord.chord === one"
-        @click="((text = one), take())"
-      >
-        {{ one }}
-      </button>
-    </div>
-    <div class="row" role="group" aria-label="Inversion">
-      <button
-        v-for="(says, inversion) in INVERSIONS"
-        :key="says"
-        type="button"
-        class="pill"
-        :aria-pressed="chord.inversion === inversion"
-        @click="emit('write', { inversion }, `${chord.chord} ${says}`)"
-      >
-        {{ says }}
-      </button>
-    </div>
-    <div class="row">
-      <button type="button" class="pill" aria-label="A beat shorter" @click="emit('longer', -1)">−</button>
-      <span>lasts {{ picture.lasts }}</span>
-      <button type="button" class="pill" aria-label="A beat longer" @click="emit('longer', 1)">+</button>
-      <button type="button" class="word-button" @click="emit('add')">+ chord after it</button>
-      <button type="button" class="word-button" @click="emit('remove')">Remove</button>
-    </div>
-  </form>
+  <div role="dialog" aria-label="Chord">
+    <form class="card chord-card" @submit.prevent="(take(), emit('close'))">
+      <label class="text">
+        Chord
+        <input
+          v-model="text"
+          maxlength="12"
+          autofocus
+          aria-label="Chord"
+          @blur="take"
+          @keydown.stop
+          @keydown.escape="emit('close')"
+        />
+      </label>
+      <p>A name, as Dm7 or B♭sus4, or a numeral in the scale, as iv or V7. Now {{ picture.notes }}.</p>
+      <div class="row" role="group" aria-label="Chords of the scale">
+        <button
+          v-for="one in scaleChords"
+          :key="one"
+          type="button"
+          class="pill"
+          :aria-pressed="chord.chord === one"
+          @click="((text = one), take())"
+        >
+          {{ one }}
+        </button>
+      </div>
+      <div class="row" role="group" aria-label="Inversion">
+        <button
+          v-for="(says, inversion) in INVERSIONS"
+          :key="says"
+          type="button"
+          class="pill"
+          :aria-pressed="chord.inversion === inversion"
+          @click="emit('write', { inversion }, `${chord.chord} ${says}`)"
+        >
+          {{ says }}
+        </button>
+      </div>
+      <div class="row">
+        <button type="button" class="pill" aria-label="A beat shorter" @click="emit('longer', -1)">−</button>
+        <span>lasts {{ picture.lasts }}</span>
+        <button type="button" class="pill" aria-label="A beat longer" @click="emit('longer', 1)">+</button>
+        <button type="button" class="word-button" @click="emit('add')">+ chord after it</button>
+        <button type="button" class="word-button" @click="emit('remove')">Remove</button>
+      </div>
+    </form>
+  </div>
 </template>
 
 <style scoped>

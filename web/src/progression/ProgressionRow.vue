@@ -3,10 +3,12 @@
 import { computed, ref } from 'vue'
 
 import type { Progression, Schemas } from '@/api/client'
+import { come } from '@/engine/come'
 import { melody } from '@/engine/melody'
 import { newGesture } from '@/page/gesture'
 import { ticksBeside, xOf, type Scale } from '@/lattice/geometry/scale'
 import { useDrag } from '@/page/useDrag'
+import { useRovingRows } from '@/page/useRovingRows'
 import { useOffer } from '@/page/useLists'
 import { inkOf } from '@/theme/inks'
 import ChordCard from './ChordCard.vue'
@@ -39,6 +41,7 @@ const shapes = computed(() =>
     return { ...chord, from, width: Math.max(8, to - from), key: `${chord.start}` }
   }),
 )
+const roving = useRovingRows(() => shapes.value.map(({ key }) => key), ['ArrowLeft', 'ArrowRight'])
 /** One ink for each chord that is written: the same chord looks the same wherever it is. */
 const inkOfChord = (written: string) => {
   const known = [...new Set(placed.value.map(({ chord }) => chord))]
@@ -85,7 +88,8 @@ function resize(place: number, length: Schemas['ChordLength'] | undefined, gestu
     gesture,
   )
 }
-function keyResize(place: number, by: number, isFine: boolean) {
+async function keyResize(place: number, by: number, isFine: boolean) {
+  await come(() => offered.value)
   resize(place, lengthBeside(lengths.value, ticksOf(place), by, isFine), null)
 }
 
@@ -105,7 +109,10 @@ function remove(place: number) {
   open.value = null
   set(placed.value.filter((_, here) => here !== place), `${placed.value[place]?.chord ?? ''} removed`) // prettier-ignore
 }
-const begin = () => offered.value && set(offered.value.first.chords, 'a progression')
+async function begin() {
+  const known = await come(() => offered.value)
+  if (known) set(known.first.chords, 'a progression')
+}
 const setLeading = () => {
   const leading = props.progression?.leading === 'nearest' ? 'as-written' : 'nearest'
   if (props.progression) emit('change', `chords ${leading === 'nearest' ? 'nearest voicing' : 'as written'}`, { ...props.progression, leading }, null) // prettier-ignore
@@ -129,11 +136,12 @@ const setLeading = () => {
     <button v-else type="button" class="word-button" @click="begin">+ chords</button>
     <StarterProgressions @take="(one) => emit('change', `progression ${one.name}`, one.progression, null)" />
   </div>
-  <div class="chords" role="group" aria-label="Progression">
+  <div class="chords" role="group" aria-label="Progression" v-bind="roving.on">
     <div
       v-for="chord in shapes"
       :key="chord.key"
       class="place"
+      :data-row="chord.key"
       :style="{
         left: `${chord.from}px`,
         width: `${chord.width}px`,
@@ -141,41 +149,44 @@ const setLeading = () => {
       }"
     >
       <button
-        v-tip="`${chord.name}: ${chord.notes}. Press to write another, pull its end to resize`"
+        v-tip="
+          `${chord.name}: ${chord.notes}. Press to write another, pull its end to resize. By keys, left and right go on, up and down resize`
+        "
         type="button"
         class="chord"
         data-owns-keys
-        :aria-label="`Chord ${chord.place + 1}: ${chord.written}, ${chord.name}`"
-        @keydown.left="keyResize(chord.place, -1, $event.shiftKey)"
-        @keydown.right="keyResize(chord.place, 1, $event.shiftKey)"
+        :tabindex="roving.stopOf(chord.key)"
+        @keydown.down.prevent="keyResize(chord.place, -1, $event.shiftKey)"
+        @keydown.up.prevent="keyResize(chord.place, 1, $event.shiftKey)"
         @keydown.delete="remove(chord.place)"
         @keydown.enter="open = chord.start"
         @click="open = chord.start"
       >
+        <span class="visually-hidden">Chord {{ chord.place + 1 }}: </span>
         <span class="written named">{{ chord.written }}</span>
         <span v-if="chord.width > 74" class="other">{{
           chord.written === chord.name ? chord.numeral : chord.name
         }}</span>
+        <v-menu
+          :model-value="open === chord.start"
+          activator="parent"
+          :open-on-click="false"
+          :close-on-content-click="false"
+          @update:model-value="(isOpen) => isOpen || (open = null)"
+        >
+          <ChordCard
+            v-if="placed[chord.place]"
+            :chord="placed[chord.place]!"
+            :picture="chord"
+            :scale-chords="scaleChords"
+            @write="(fields, label) => write(chord.place, fields, label)"
+            @longer="(by) => keyResize(chord.place, by, false)"
+            @add="addAfter(chord.place)"
+            @remove="remove(chord.place)"
+            @close="open = null"
+          />
+        </v-menu>
       </button>
-      <v-menu
-        :model-value="open === chord.start"
-        activator="parent"
-        :open-on-click="false"
-        :close-on-content-click="false"
-        @update:model-value="(isOpen) => isOpen || (open = null)"
-      >
-        <ChordCard
-          v-if="placed[chord.place]"
-          :chord="placed[chord.place]!"
-          :picture="chord"
-          :scale-chords="scaleChords"
-          @write="(fields, label) => write(chord.place, fields, label)"
-          @longer="(by) => keyResize(chord.place, by, false)"
-          @add="addAfter(chord.place)"
-          @remove="remove(chord.place)"
-          @close="open = null"
-        />
-      </v-menu>
       <span class="edge" aria-hidden="true" v-bind="drag.on" :data-place="chord.place" />
     </div>
   </div>
@@ -195,7 +206,7 @@ const setLeading = () => {
   white-space: nowrap;
 }
 .head :deep(button) {
-  min-height: 23px;
+  min-height: 28px;
 }
 .chords {
   position: relative;
@@ -232,7 +243,7 @@ const setLeading = () => {
 }
 .other {
   font-size: 14px;
-  color: var(--soft-ink);
+  color: var(--ink);
 }
 .edge {
   position: absolute;

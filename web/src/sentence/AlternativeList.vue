@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Alternatives, or offers, each drawn as the thread it would make. They are asked for when the list opens. */
-import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
+import { computed, onMounted, ref, shallowRef, useId, useTemplateRef } from 'vue'
 
 import type { Alternative } from '@/api/client'
 import { useView } from '@/engine/useView'
@@ -20,6 +20,9 @@ const found = shallowRef<readonly Alternative[]>([])
 const isOffers = computed(() => found.value.some(({ explains }) => explains))
 const isMany = computed(() => found.value.length > 9 && !isOffers.value)
 const problem = ref('')
+const id = useId()
+/** Of what explains an offer: it describes it, and is no part of its name. */
+const idOf = (one: Alternative) => `${id}-${found.value.indexOf(one)}`
 const list = useTemplateRef<HTMLElement>('list')
 const { first_bar, bars } = useView().window
 const [from, second, end] = [0, 1, Math.min(2, bars)].map((bar) => startOfBar(barsOn(first_bar, bar), props.barTicks)) as [number, number, number] // prettier-ignore
@@ -45,34 +48,36 @@ function onKeyDown(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="card list" role="group" :aria-label="label" :aria-busy="!found.length && !problem">
-    <p v-if="problem" role="alert">{{ problem }}</p>
-    <p v-else-if="!found.length" class="waiting">…</p>
-    <ul ref="list" :class="{ many: isMany, offers: isOffers }" @keydown="onKeyDown">
-      <li v-for="one in found" :key="one.key">
-        <button
-          type="button"
-          class="alternative"
-          :class="{ chosen: one.chosen }"
-          :aria-pressed="one.chosen"
-          :aria-label="one.text"
-          @click="emit('choose', one)"
-        >
-          <span class="words">
-            <strong>{{ one.text }}</strong>
-            <small v-if="one.explains">{{ one.explains }}</small>
-          </span>
-          <MiniThread
-            v-if="one.thread"
-            :picture="one.thread"
-            :ink="ink"
-            :from="from"
-            :end="isMany ? second : end"
-            :width="isMany ? 130 : 260"
-          />
-        </button>
-      </li>
-    </ul>
+  <div role="dialog" :aria-label="`${label}: choose`">
+    <div class="card list" role="group" :aria-label="label" :aria-busy="!found.length && !problem">
+      <p v-if="problem" role="alert">{{ problem }}</p>
+      <p v-else-if="!found.length" class="waiting">…</p>
+      <ul ref="list" :class="{ many: isMany, offers: isOffers }" @keydown="onKeyDown">
+        <li v-for="one in found" :key="one.key">
+          <button
+            type="button"
+            class="alternative"
+            :class="{ chosen: one.chosen }"
+            :aria-pressed="one.chosen"
+            :aria-describedby="one.explains ? idOf(one) : undefined"
+            @click="emit('choose', one)"
+          >
+            <span class="words">
+              <strong>{{ one.text }}</strong>
+              <small v-if="one.explains" :id="idOf(one)" aria-hidden="true">{{ one.explains }}</small>
+            </span>
+            <MiniThread
+              v-if="one.thread"
+              :picture="one.thread"
+              :ink="ink"
+              :from="from"
+              :end="isMany ? second : end"
+              :width="isMany ? 130 : 260"
+            />
+          </button>
+        </li>
+      </ul>
+    </div>
   </div>
 </template>
 

@@ -7,6 +7,7 @@ import { ref, watch } from 'vue'
 
 import type { Alternative, Word } from '@/api/client'
 import { useDrag } from '@/page/useDrag'
+import { useTabStop } from '@/page/tabStop'
 import AlternativeList from './AlternativeList.vue'
 
 const props = defineProps<{
@@ -27,6 +28,7 @@ const isOpen = ref(false)
 const opened = ref(0)
 watch(isOpen, (opens) => opens && opened.value++)
 const element = ref<HTMLElement>()
+const stop = useTabStop()
 let isStepping = false
 /** Where the word was when the hand began to step it, to go back to; a choice from the list is finished. */
 let taken: Alternative | null = null
@@ -109,6 +111,7 @@ function choose(alternative: Alternative) {
     type="button"
     class="choice"
     :class="{ red: isRed }"
+    :tabindex="stop"
     data-owns-keys
     aria-haspopup="true"
     :aria-expanded="isOpen"

@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import type { Word } from '@/api/client'
 import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
+import { useTabStop } from '@/page/tabStop'
 import { amountOfDigits, plus, valueAfterDrag, valueOfTyping, within, type Amount } from './number'
 
 const props = defineProps<{ word: Word; owner: string; explains: string; isRed?: boolean }>()
@@ -17,6 +18,7 @@ const emit = defineEmits<{
 }>()
 
 const element = ref<HTMLElement>()
+const stop = useTabStop()
 const typed = ref<string | null>(null)
 const label = computed(() => `${props.owner}: ${props.word.name}`)
 let gesture = ''
@@ -122,7 +124,7 @@ function takeTyped() {
     role="spinbutton"
     :data-low="word.low"
     :data-high="word.high"
-    tabindex="0"
+    :tabindex="stop"
     data-owns-keys
     :aria-label="label"
     :aria-valuenow="isDigits ? undefined : word.value + word.counted_from"

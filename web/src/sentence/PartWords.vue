@@ -6,6 +6,7 @@ import { computed } from 'vue'
 
 import type { Part, Word } from '@/api/client'
 import { useWords } from '@/hands/words'
+import { useTabStop } from '@/page/tabStop'
 import { valueAt, type Patch } from '@/work/document'
 import ChoiceWord from './ChoiceWord.vue'
 import CoarseHand from './CoarseHand.vue'
@@ -22,6 +23,7 @@ const props = defineProps<{
 /** `taken`: something was chosen from an open list; `patched`: a press has set fields. */
 const emit = defineEmits<{ taken: []; patched: [] }>()
 const hands = useWords()
+const stop = useTabStop()
 
 /** Letters from which on a part may go on over the end of a line; others stay in one piece. */
 const LONG = 38
@@ -94,6 +96,7 @@ const makePlain = () => patch(`no ${props.part.setting}`, props.part.plain)
         v-tip="'A press goes back to that'"
         type="button"
         class="act"
+        :tabindex="stop"
         :aria-label="`${owner}: ${word.name}, ${word.text}`"
         @click="patch(word.name, word.patch)"
       >

@@ -7,6 +7,7 @@ import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from
 
 import type { Alternative, Part } from '@/api/client'
 import { useWords } from '@/hands/words'
+import { useTabStop } from '@/page/tabStop'
 import AlternativeList from './AlternativeList.vue'
 import PartWords from './PartWords.vue'
 
@@ -24,6 +25,7 @@ const props = withDefaults(
   { hasOffers: false, isOneLine: false, ink: 0, barTicks: 1 },
 )
 const words = useWords()
+const stop = useTabStop()
 
 /** A part that is held stays in place while its number passes its plain value, so that the hand does not lose it. */
 const held = shallowRef<{ part: Part; at: number } | null>(null)
@@ -97,6 +99,7 @@ function take(offer: Alternative) {
         v-tip="isAdding ? '' : 'What else could act on this lane'"
         type="button"
         class="more"
+        :tabindex="stop"
         aria-haspopup="true"
         :aria-expanded="isAdding"
         :aria-label="`${owner}: add a setting`"
@@ -121,7 +124,7 @@ function take(offer: Alternative) {
 <style scoped>
 .sentence {
   font-size: 14px;
-  line-height: 19px;
+  line-height: 28px; /* what is pressed in one line lies clear of the next */
   color: var(--soft-ink);
 }
 .dot {

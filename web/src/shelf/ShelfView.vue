@@ -4,24 +4,32 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { answer, api, importPiece, type ShelfPiece } from '@/api/client'
+import ExportLink from '@/page/ExportLink.vue'
 import NameField from '@/page/NameField.vue'
+import { useLongWork } from '@/page/longWork'
 import { useNotices } from '@/page/notices'
-import { useList } from '@/page/useLists'
+import { usePages } from '@/page/useLists'
 import { usePiece } from '@/work/piece'
 import { sayAge } from '@/page/age'
 import PieceCover from './PieceCover.vue'
 
 const notices = useNotices()
+const work = useLongWork()
 const open = usePiece()
 const router = useRouter()
 const {
+  page,
   lines: pieces,
-  isLoaded,
+  more,
   again: load,
-} = useList(['pieces'], async () => {
-  await open.saveNow()
-  return answer(api.GET('/api/pieces'))
-})
+} = usePages(
+  ['pieces'],
+  async (first) => {
+    await open.saveNow()
+    return answer(api.GET('/api/pieces', { params: { query: { first } } }))
+  },
+  (found) => found.pieces,
+)
 
 const at = (piece: ShelfPiece) => ({ params: { path: { piece_id: piece.id } } })
 
@@ -39,17 +47,15 @@ const chooser = ref<HTMLInputElement>()
 async function take(files: FileList | null | undefined) {
   const file = files?.[0]
   if (!file) return
-  try {
-    const made = await importPiece(await file.text())
-    notices.say(`“${made.document.name}” is on the shelf.`)
-    await load()
-  } catch (reason) {
-    notices.complain(
-      new Error(`${file.name} was not taken: ${reason instanceof Error ? reason.message : reason}`),
-    )
-  } finally {
-    if (chooser.value) chooser.value.value = ''
-  }
+  const made = await work.during(
+    `“${file.name}” is being imported …`,
+    async (signal) => importPiece(await file.text(), signal),
+    { about: `${file.name} was not taken` },
+  )
+  if (chooser.value) chooser.value.value = ''
+  if (!made) return
+  notices.say(`“${made.document.name}” is on the shelf.`)
+  await load()
 }
 
 async function putAway() {
@@ -134,12 +140,12 @@ async function restore(piece: ShelfPiece) {
           </p>
           <div class="end">
             <span title="when it was last changed">{{ sayAge(piece.changed_at) }}</span>
-            <a
+            <ExportLink
               class="quiet-button"
               :href="`/api/pieces/${piece.id}.json`"
+              :name="`${piece.name}.json`"
               :aria-label="`Export ${piece.name}`"
-              download
-              >Export</a
+              >Export</ExportLink
             >
             <button
               type="button"
@@ -161,9 +167,12 @@ async function restore(piece: ShelfPiece) {
         </div>
       </li>
     </ul>
-    <div v-if="isLoaded && !pieces.length" class="empty">
+    <button v-if="page && pieces.length < page.total" type="button" class="word-button" @click="more">
+      More: {{ page.total - pieces.length }} are left
+    </button>
+    <div v-if="page && !pieces.length" class="empty">
       <h2>The shelf is empty</h2>
-      <p>Begin a piece: it opens with one lane, four in the bar, for the others to drift against.</p>
+      <p>Begin a piece: with a starter, with a ground to wander over, or with a lane of your own.</p>
       <button type="button" class="word-button strong" @click="begin">Begin a piece</button>
     </div>
   </main>

@@ -15,7 +15,7 @@ export interface Audio {
   /** Where all notes go, each to the port that it is for. */
   readonly port: Switchboard
   /** Call `act` some thirty times a second, hidden tab or not. */
-  onTick(act: () => void): void
+  onTick(act: () => void): () => void
   /** Have the musician's own sounds ready that `voices` are made of. @throws Error if one cannot be had. */
   fetchOwn(voices: readonly Strike['voice'][]): Promise<void>
   /** Let it sound: browsers wait for a gesture. */
@@ -54,7 +54,10 @@ export async function createAudio(latencySeconds?: number): Promise<Audio> {
   return {
     clock: { now: () => native.currentTime },
     port: new Switchboard(desk),
-    onTick: (act) => void context.on('tick', act),
+    onTick: (act) => {
+      context.on('tick', act)
+      return () => void context.off('tick', act)
+    },
     fetchOwn: (voices) => own.fetch(voices.map(soundOf)),
     resume: () => native.resume(),
     level: () => {

@@ -126,6 +126,25 @@ describe('committing', () => {
     clock.time += 2.5
     player.tick()
     for (const { note } of port.given.slice(before)) expect(note.time).toBeGreaterThan(clock.time - 0.5)
+    // Nothing is missing that is not said to be.
+    const { notes, leftOut } = player.tape.stretches[0]!
+    const starts = [...notes, ...leftOut].map(({ start }) => start).sort((one, other) => one - other)
+    const { events } = standIn({ score, dice: 1, window: { first_bar: 0, bars: 4 } })
+    expect(starts).toEqual(events.starts.slice(0, starts.length))
+  })
+
+  it('says what was due and had not been committed when it is stopped', async () => {
+    await player.play(playing(1))
+    await clock.run(player, 1)
+    clock.time += 2.5
+    player.stop()
+    const { notes, leftOut, nowTick } = player.tape.stretches[0]!
+    const starts = [...notes, ...leftOut].map(({ start }) => start)
+    const { events } = standIn({ score, dice: 1, window: { first_bar: 0, bars: 4 } })
+    expect(leftOut.length).toBeGreaterThan(0)
+    expect(starts.filter((start) => start < nowTick)).toEqual(
+      events.starts.filter((start) => start < nowTick),
+    )
   })
 
   it('goes on with what it has while the engine cannot be asked, and asks again', async () => {

@@ -168,6 +168,9 @@ export class Player {
     this.#clicks = []
     this.#stoppedAt = this.nowTick
     this.#tell(now)
+    // What was due by now and had not been committed, on a busy machine or while hands were waited for, sounds no more.
+    const { stretch } = this.#run
+    stretch.leftOut.push(...this.#ready.filter(({ start }) => start < stretch.nowTick))
     this.#live.withdraw(() => true)
     this.#run = this.#leaving = null
     this.#succession.forget()
@@ -393,7 +396,8 @@ export class Player {
         control++
       } else if (next && next.start < upTo) {
         const lane = lanes.get(next.laneId)
-        if (lane && run.line.timeOf(next.start) > now - TOO_LATE) this.#live.commit(next, run, lane)
+        if (run.line.timeOf(next.start) <= now - TOO_LATE) run.stretch.leftOut.push(next)
+        else if (lane) this.#live.commit(next, run, lane)
         note++
       } else break
     }

@@ -1,5 +1,6 @@
 /** The tape: what sounded. What was given to the audio clock and withdrawn before it started is not on it. */
 import type { PlacedRow, Schemas, Score } from '@/api/client'
+import type { Ready } from './prepared'
 import { barFrom, barOf, barsBefore, shareOfBar } from './time'
 
 /** A note in ticks from the pattern's start. Its length changes if it is silenced while it sounds. */
@@ -44,6 +45,8 @@ export interface TapeStretch {
   tempoChangedAt: number | null
   notes: TapeNote[]
   controls: TapeControl[]
+  /** What did not sound: the machine was too busy to give it to the audio clock in time. */
+  leftOut: Ready[]
 }
 
 /** What plays: a pattern's score and dice; `row`: of the running order, if that plays. */
@@ -69,7 +72,7 @@ export class Tape {
 
   begin(fromTick: number, barTicks: number, { score, dice, patternId, row = null }: Playing): TapeStretch {
     const stretch: TapeStretch = {
-      patternId, fromTick, nowTick: fromTick, score, dice, row, barTicks, tempoChangedAt: null, notes: [], controls: [],
+      patternId, fromTick, nowTick: fromTick, score, dice, row, barTicks, tempoChangedAt: null, notes: [], controls: [], leftOut: [],
     } // prettier-ignore
     this.stretches = [...this.stretches.filter(({ nowTick, fromTick }) => nowTick > fromTick), stretch].slice(
       -BARS_ON_TAPE,
@@ -102,6 +105,7 @@ export class Tape {
 export function trim(stretch: TapeStretch) {
   const oldest = barsBefore(stretch.nowTick, BARS_REMEMBERED, stretch.barTicks)
   if (stretch.controls.length > 4000) stretch.controls = stretch.controls.filter(({ tick }) => tick >= oldest)
+  if (stretch.leftOut.length > 2000) stretch.leftOut = stretch.leftOut.filter(({ start }) => start >= oldest)
   if (stretch.notes.length > 2000 && (stretch.notes[1000]?.start ?? Infinity) < oldest) {
     stretch.notes = stretch.notes.filter((note) => note.start >= oldest)
   }

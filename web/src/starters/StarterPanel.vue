@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Ready-made beginnings: looked for by name and tag, heard and seen in place while it plays, taken or let go. */
-import { computed, onUnmounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 
-import { answer, api, type Lane, type LanePicture, type Pattern } from '@/api/client'
+import { answer, api, type Lane, type LanePicture } from '@/api/client'
 import { library, type ListedStarter } from '@/api/library'
 import { useList } from '@/page/useLists'
 import { useFocusBackFrom } from '@/page/useFocusBack'
@@ -12,6 +12,7 @@ import MiniThread from '@/sentence/MiniThread.vue'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import { isFound, tagsOf } from './looking'
+import { isOfALane, useBeginning } from './useBeginning'
 
 const props = defineProps<{ lane: Lane | null }>()
 const piece = usePiece()
@@ -20,30 +21,40 @@ const isOpen = ref(false)
 const panel = useTemplateRef<HTMLElement>('panel')
 const pictures = ref(new Map<string, LanePicture>())
 const typed = ref('')
-const kind = ref<'lane' | 'pattern'>('lane')
-const heard = ref<ListedStarter | null>(null)
+type Kind = ListedStarter['kind']
+const KINDS: readonly (readonly [Kind, string])[] = [['lane', 'lanes'], ['melody', 'melodies'], ['pattern', 'patterns'], ['ground', 'grounds'], ['piece', 'pieces']] // prettier-ignore
+const kind = ref<Kind>('lane')
+/** What is heard of a lane's starter: the chosen lane that begins anew, or one more; a melody comes on top. */
+const isNew = ref(false)
+watch(kind, (now) => (isNew.value = now === 'melody'))
+/** The chosen lane as it stands, whatever is heard of it. */
+const own = computed(() => piece.laneStanding(props.lane?.id))
+const { heard, hear, letGo, take } = useBeginning(() => (isNew.value ? null : own.value))
+watch(isNew, () => heard.value && void hear(heard.value))
 const FOUR_FOUR = { numerator: 4, denominator: 4 } as const
 const BAR = ticksOfBar(FOUR_FOUR)
 
-const ofKind = computed(() =>
-  starters.value.filter(({ fields }) => (fields !== null) === (kind.value === 'lane')),
-)
+const ofKind = computed(() => starters.value.filter((one) => one.kind === kind.value))
 const found = computed(() => ofKind.value.filter((one) => isFound(one, typed.value)))
 const tags = computed(() => tagsOf(ofKind.value).slice(0, 14))
 const keyOf = (one: ListedStarter) => `${one.id ?? 'ours'} ${one.starter.name}`
 
 const { lines: starters, again } = useList(['starters'], library.starters, isOpen)
 const begin = () => panel.value?.querySelector('input')?.focus()
-watch([isOpen, starters], ([isSeen]) => {
+watch([isOpen, ofKind], ([isSeen]) => {
   if (isSeen) void draw().catch(notices.complain)
 })
-/** All lane starters in one question, as if they were the lanes of a pattern. */
+/** All lane starters of a kind in one question, as if they were the lanes of a pattern. */
 async function draw() {
   const { score, dice } = piece
-  const lanes = starters.value.filter(({ fields }) => fields).slice(0, 64)
+  const lanes = ofKind.value.filter(isOfALane).slice(0, 64)
   if (!score || !lanes.length) return
   const voice = score.kit.voices[0]?.id ?? ''
-  const drawn = lanes.map(({ starter }, at) => ({ ...(starter.lane as Lane), id: `starter-${at}`, voice }))
+  const drawn = lanes.map(({ kind, starter }, at) => ({
+    ...(starter.lane as Lane),
+    id: `starter-${at}`,
+    ...(kind === 'lane' && { voice }),
+  }))
   const body = {
     score: { ...score, meter: FOUR_FOUR, bars: 16, lanes: drawn },
     dice,
@@ -55,38 +66,17 @@ async function draw() {
   pictures.value = new Map(rendering.lanes.map((picture, at) => [keyOf(lanes[at] as ListedStarter), picture]))
 }
 
-/** The pattern as it would begin from a starter; null where there is nothing that could. */
-function begunFrom({ starter, fields }: ListedStarter): Promise<Pattern> | null {
-  const { document, pattern } = piece
-  if (!document || !pattern || (fields && !props.lane)) return null
-  return library.begin({ starter, pattern, kit: document.kit, lane: props.lane?.id ?? null })
+const begins = computed(() => {
+  if (kind.value === 'piece') return 'Begin the piece from it'
+  if (kind.value === 'pattern' || kind.value === 'ground') return 'Begin the pattern from it'
+  return own.value && !isNew.value ? `Begin ${own.value.name} from it` : 'Add it as a lane'
+})
+async function takeAndClose(one: ListedStarter) {
+  if (await take(one)) isOpen.value = false
 }
-async function hear(one: ListedStarter) {
-  heard.value = one
-  try {
-    const begun = await begunFrom(one)
-    if (begun && heard.value === one) piece.audition(() => begun)
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
-function letGo() {
-  heard.value = null
-  piece.audition(null)
-}
-async function take(one: ListedStarter): Promise<void> {
-  letGo()
-  const { pattern } = piece
-  try {
-    const begun = await begunFrom(one)
-    if (!begun) return
-    if (piece.pattern !== pattern) return take(one) // a hand was quicker: nothing of it is lost
-    const who = one.fields ? props.lane?.name : `Pattern ${pattern?.name}`
-    piece.editPattern(`${who}: begins from ${one.starter.name}`, () => begun)
-    isOpen.value = false
-  } catch (reason) {
-    notices.complain(reason)
-  }
+/** One more lane; the panel stays, so that several can be added one after the other. */
+async function add(one: ListedStarter) {
+  if (await take(one, null)) notices.say(`${one.starter.name} is the last lane now.`)
 }
 function onKeyDown(event: KeyboardEvent) {
   const by = { ArrowDown: 1, ArrowUp: -1 }[event.key]
@@ -97,7 +87,7 @@ function onKeyDown(event: KeyboardEvent) {
     panel.value
       ?.querySelector(`[data-key="${next && CSS.escape(keyOf(next))}"]`)
       ?.scrollIntoView({ block: 'nearest' })
-  } else if (event.key === 'Enter' && heard.value) void take(heard.value)
+  } else if (event.key === 'Enter' && heard.value) void takeAndClose(heard.value)
   else return
   event.preventDefault()
   event.stopImmediatePropagation()
@@ -108,17 +98,17 @@ const ownName = ref('')
 const ownTags = ref('')
 async function keep(what: 'lane' | 'pattern') {
   letGo()
-  const { lane } = props
+  const lane = own.value
   const { pattern } = piece
   const name = ownName.value.trim()
   if (!name || !pattern || (what === 'lane' && !lane)) return
   const known = ownTags.value.split(',').map((tag) => tag.trim()).filter(Boolean) // prettier-ignore
   try {
-    await library.keepStarter({ name, tags: known, [what]: what === 'lane' ? lane : pattern })
+    const kept = await library.keepStarter({ name, tags: known, [what]: what === 'lane' ? lane : pattern })
     await again()
-    kind.value = what
+    kind.value = kept.kind
     typed.value = ''
-    ownName.value = ''
+    if (ownName.value.trim() === name) ownName.value = ''
     notices.say(`Kept “${name}” among your starters.`)
   } catch (reason) {
     notices.complain(reason)
@@ -144,7 +134,6 @@ async function forget(one: ListedStarter) {
 
 useFocusBackFrom(isOpen)
 const onToggle = (now: boolean) => now || letGo()
-onUnmounted(letGo)
 useShortcuts({ e: { says: 'Starters', act: () => (isOpen.value = !isOpen.value) } })
 </script>
 
@@ -174,9 +163,14 @@ useShortcuts({ e: { says: 'Starters', act: () => (isOpen.value = !isOpen.value) 
             aria-label="Look for starters"
           />
           <div class="kinds" role="group" aria-label="Kind of starter">
-            <button type="button" :aria-pressed="kind === 'lane'" @click="kind = 'lane'">lanes</button>
-            <button type="button" :aria-pressed="kind === 'pattern'" @click="kind = 'pattern'">
-              patterns
+            <button
+              v-for="[one, called] in KINDS"
+              :key="one"
+              type="button"
+              :aria-pressed="kind === one"
+              @click="kind = one"
+            >
+              {{ called }}
             </button>
           </div>
         </header>
@@ -197,10 +191,9 @@ useShortcuts({ e: { says: 'Starters', act: () => (isOpen.value = !isOpen.value) 
               type="button"
               class="one"
               :aria-pressed="one === heard"
-              :aria-label="`Hear ${one.starter.name}`"
-              @click="one === heard ? take(one) : hear(one)"
+              @click="one === heard ? takeAndClose(one) : hear(one)"
             >
-              <b>{{ one.starter.name }}</b>
+              <b><span class="visually-hidden">Hear </span>{{ one.starter.name }}</b>
               <small>{{ one.id === null ? '' : 'yours · ' }}{{ one.starter.tags.join(' · ') }}</small>
               <MiniThread
                 v-if="pictures.get(keyOf(one))"
@@ -210,24 +203,49 @@ useShortcuts({ e: { says: 'Starters', act: () => (isOpen.value = !isOpen.value) 
                 :end="BAR"
                 :width="190"
               />
-              <small v-else-if="one.starter.pattern" class="names">{{
-                one.starter.pattern.lanes.map(({ name }) => name).join(', ')
+              <small v-else-if="!isOfALane(one)" class="names">{{
+                (one.starter.pattern ?? one.starter.piece?.patterns[0])?.lanes
+                  .map(({ name }) => name)
+                  .join(', ')
               }}</small>
             </button>
-            <button v-if="one === heard" type="button" class="word-button strong" @click="take(one)">
-              {{ kind === 'lane' ? `Begin ${lane?.name} from it` : 'Begin the pattern from it' }}
+            <button v-if="one === heard" type="button" class="word-button strong" @click="takeAndClose(one)">
+              {{ begins }}
             </button>
-            <button v-else-if="one.id !== null" type="button" class="quiet-button" @click="forget(one)">
+            <button
+              v-if="isOfALane(one) && (one !== heard || !isNew)"
+              v-tip="'One more lane, which plays it'"
+              type="button"
+              class="word-button"
+              :aria-label="`Add ${one.starter.name} as a lane`"
+              @click="add(one)"
+            >
+              + lane
+            </button>
+            <button
+              v-if="one !== heard && one.id !== null"
+              type="button"
+              class="quiet-button"
+              @click="forget(one)"
+            >
               delete
             </button>
           </li>
           <li v-if="found.length === 0" class="none">No starter is called or tagged like that.</li>
         </ul>
+        <div
+          v-if="lane && (kind === 'lane' || kind === 'melody')"
+          class="kinds"
+          role="group"
+          aria-label="Where it is heard"
+        >
+          <button type="button" :aria-pressed="!isNew" @click="isNew = false">
+            in place of {{ own?.name }}
+          </button>
+          <button type="button" :aria-pressed="isNew" @click="isNew = true">as one more lane</button>
+        </div>
         <p class="hint">
           A click, or ↑ and ↓, lets you hear one in place; Enter takes it, Escape lets it go.
-          <template v-if="kind === 'lane'">{{
-            lane ? `It begins ${lane.name}.` : 'Choose a lane first.'
-          }}</template>
         </p>
         <form class="keep" @submit.prevent>
           <input
@@ -248,7 +266,7 @@ useShortcuts({ e: { says: 'Starters', act: () => (isOpen.value = !isOpen.value) 
             :disabled="!ownName.trim() || !lane"
             @click="keep('lane')"
           >
-            keep {{ lane?.name ?? 'lane' }}
+            keep {{ own?.name ?? 'lane' }}
           </button>
           <button type="button" class="word-button" :disabled="!ownName.trim()" @click="keep('pattern')">
             keep pattern
@@ -261,7 +279,7 @@ useShortcuts({ e: { says: 'Starters', act: () => (isOpen.value = !isOpen.value) 
 
 <style scoped>
 .starters {
-  width: 560px;
+  width: min(640px, 96vw);
   padding: 14px;
   display: grid;
   gap: 8px;

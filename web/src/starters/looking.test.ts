@@ -5,7 +5,7 @@ import { aLane } from '@/testing'
 import { isFound, tagsOf } from './looking'
 
 const ofLane = (name: string, tags: string[], fields: object = {}): ListedStarter => ({
-  id: null, starter: { name, tags, lane: aLane('gull') }, fields: fields as Record<string, unknown>,
+  id: null, kind: 'lane', starter: { name, tags, lane: aLane('gull') }, fields: fields as Record<string, unknown>,
 }) // prettier-ignore
 
 describe('looking for starters', () => {

@@ -33,11 +33,10 @@ const { width } = useElementSize(box)
       type="button"
       class="hear"
       :aria-pressed="isHeard"
-      :aria-label="`Hear take ${take.number}`"
       @click="(event) => (event.shiftKey && canLay ? emit('lay') : emit('hear'))"
     >
       <span class="head">
-        <b class="named">Take {{ take.number }}</b>
+        <span class="visually-hidden">Hear </span><b class="named">Take {{ take.number }}</b>
         <span class="soft">dice {{ dice }}</span>
         <span class="soft off" title="How much of it differs from the first take">{{ offSaid(take) }}</span>
         <span v-if="clip !== null" class="kept">kept</span>

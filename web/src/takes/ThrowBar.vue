@@ -96,7 +96,7 @@ async function throwTakes() {
     <button type="button" class="word-button" aria-label="Lanes that take part">
       {{ lanesSaid }}
       <v-menu activator="parent" :close-on-content-click="false">
-        <div class="card lanes">
+        <div class="card lanes" role="dialog" aria-label="Lanes to throw">
           <button type="button" class="quiet-button" :aria-pressed="lanes === null" @click="lanes = null">
             {{ lanes === null ? '✓ ' : '' }}all that are not muted
           </button>

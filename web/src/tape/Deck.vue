@@ -125,6 +125,7 @@ useShortcuts({
       v-tip="`${isSounding ? 'Stop' : 'Play from bar 1'} (Space)`"
       type="button"
       class="play"
+      data-hint="play"
       :class="{ stop: isSounding }"
       :aria-label="isSounding ? 'Stop' : 'Play from bar 1'"
       :disabled="playing.isStarting"
@@ -172,11 +173,10 @@ useShortcuts({
       class="moves"
       :class="{ on: moves.isOn, running: moves.isOn && playing.isPlaying }"
       :aria-pressed="moves.isOn"
-      aria-label="Record moves"
       @click="moves.toggle"
     >
       <span aria-hidden="true" class="disc" />
-      <span class="named">moves</span>
+      <span class="visually-hidden">Record </span><span class="named">moves</span>
       <small>{{ moves.isOn ? (playing.isPlaying ? 'written down' : 'when it plays') : 'not written' }}</small>
     </button>
     <TapeStrip
@@ -190,6 +190,7 @@ useShortcuts({
         v-tip="'Keep the last bars that sounded as a clip (K, then 1 2 4 8, or 0 for 16)'"
         type="button"
         class="keep named"
+        data-hint="keep"
         v-bind="learns({ kind: 'act', act: 'keep' })"
         @click="keep(playing.keptBars)"
       >
@@ -458,6 +459,39 @@ useShortcuts({
   .dice {
     min-height: 40px;
     min-width: 40px;
+  }
+}
+/* A tablet held upright: the tape has a row of its own. */
+@media (max-width: 1000px) {
+  .deck {
+    height: auto;
+    flex-wrap: wrap;
+    gap: 6px 8px;
+    padding: 8px 12px;
+  }
+  .standing {
+    width: 284px;
+  }
+  .deck > :deep(.tape) {
+    order: 1;
+    flex: 1 1 400px;
+    height: 64px;
+  }
+  .ahead {
+    order: 2;
+  }
+  .moves {
+    margin-right: auto;
+  }
+  .moves {
+    width: 102px;
+  }
+  .keeping {
+    width: 168px;
+  }
+  .keep,
+  .record {
+    font-size: 14px;
   }
 }
 </style>

@@ -155,6 +155,34 @@ const hand = useDrag((event) => {
   }
 })
 
+// ---- The same by keyboard: arrows choose bars, Enter keeps them ----
+const says = ref('')
+function walk(event: KeyboardEvent) {
+  const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
+  if (event.ctrlKey || event.altKey || event.metaKey || !bars.length) return
+  if (by) {
+    const last = bars.length - 1
+    const within = (at: number) => Math.min(last, Math.max(0, at))
+    if (!drag) drag = { from: last, to: last }
+    else if (event.shiftKey) drag.to = within(drag.to + by)
+    else drag = { from: within(drag.to + by), to: within(drag.to + by) }
+    const chosen = draggedBars(bars, drag.from, drag.to)
+    says.value = chosen ? `bars ${chosen.first + 1} to ${chosen.end}` : 'no whole bar'
+  } else if (event.key === 'Enter' && drag) {
+    const chosen = draggedBars(bars, drag.from, drag.to)
+    drag = null
+    if (chosen) emit('keep', chosen.stretch, chosen.first, chosen.end)
+  } else return
+  draw()
+  event.preventDefault()
+  event.stopPropagation()
+}
+function leave() {
+  drag = null
+  says.value = ''
+  draw()
+}
+
 useFrames(
   draw,
   () => props.isPlaying,
@@ -167,9 +195,15 @@ useFrames(
   <div
     ref="box"
     class="tape"
-    role="img"
-    aria-label="Tape: the last 16 bars that sounded. Drag over bars to keep them."
+    role="slider"
+    tabindex="0"
+    data-owns-keys
+    aria-label="Tape: the last 16 bars that sounded. Drag over bars to keep them, or choose them with the arrows, with Shift several, and Enter."
+    aria-valuenow="0"
+    :aria-valuetext="says || 'no bar chosen'"
     v-bind="hand.on"
+    @keydown="walk"
+    @blur="leave"
   >
     <canvas ref="canvas" v-bind="canvasOf(width, height)" />
     <p v-if="isEmpty">The tape. What you play runs by here; drag over bars to keep them.</p>
@@ -197,7 +231,9 @@ p {
   inset: 0;
   display: grid;
   place-items: center;
+  padding-inline: 12px;
   font-size: 14px;
+  line-height: 18px;
   color: var(--on-deck-soft);
   pointer-events: none;
 }

@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 
-import { answer, api, ApiError, type ClipLine, type OpenClip, type Piece, type Schemas } from '@/api/client'
-import { clipsApi, type Action } from '@/api/clips'
+import { answer, api, ApiError, type ClipLine, type Piece, type Schemas } from '@/api/client'
+import { clipsApi, type Action, type EditedClip } from '@/api/clips'
 import { isSignedOut, isTransient, isWaiting, pauseAfter } from '@/api/policy'
 import { useNotices } from '@/page/notices'
 import { useSession } from './session'
@@ -26,7 +26,7 @@ export const clipKey = (id: number) => `clip ${id}`
 export type Sent =
   | { kind: 'piece'; revision: number; document: Piece }
   | { kind: 'keeping'; clip: ClipLine }
-  | { kind: 'edit'; clip: OpenClip; chosen: number[][] }
+  | ({ kind: 'edit' } & EditedClip)
 
 interface Follower {
   sent(sent: Sent): void

@@ -34,6 +34,8 @@ export const usePiece = defineStore('piece', () => {
   )
   /** What is tried out on the pattern, without a change of the document. */
   const tried = shallowRef<((pattern: Pattern) => Pattern) | null>(null)
+  /** The piece in which it is tried, with its tempo, scale and swing; null: the document. */
+  const triedIn = shallowRef<Piece | null>(null)
   const pattern = computed<Pattern | null>(() =>
     standing.value && tried.value ? tried.value(standing.value) : standing.value,
   )
@@ -48,12 +50,12 @@ export const usePiece = defineStore('piece', () => {
   const inTempo = (of: Score): Score => (clockTempo.value === null ? of : { ...of, tempo: clockTempo.value })
   const score = computed<Score | null>(() =>
     document.value && pattern.value
-      ? inTempo(scoreOf(document.value, pattern.value, liveKeys.value, heldDetours.value))
+      ? inTempo(scoreOf(triedIn.value ?? document.value, pattern.value, liveKeys.value, heldDetours.value))
       : null,
   )
   /** The same without what hands hold: how it begins. */
   const stillScore = computed<Score | null>(() =>
-    document.value && pattern.value ? inTempo(scoreOf(document.value, pattern.value)) : null,
+    document.value && pattern.value ? inTempo(scoreOf(triedIn.value ?? document.value, pattern.value)) : null,
   )
   const row = computed(() => table.value.row)
   /** What lanes hold when hands have let go, by their ids: it is stored, but is no moment of history. */
@@ -123,7 +125,7 @@ export const usePiece = defineStore('piece', () => {
 
   function take(piece: OpenPiece, lines: readonly Schemas['MomentLine'][]) {
     saving.value?.close()
-    tried.value = null
+    audition(null)
     liveKeys.value = new Map()
     heldDetours.value = []
     id.value = piece.id
@@ -137,7 +139,22 @@ export const usePiece = defineStore('piece', () => {
   /** See and hear the pattern as `change` would make it, until it is let go (null) or anything is really changed. */
   function audition(change: ((pattern: Pattern) => Pattern) | null) {
     tried.value = change
+    triedIn.value = null
   }
+  /** The same with the first pattern of a whole `piece`, in its tempo, scale and swing. */
+  function auditionPiece(piece: Piece) {
+    const [first] = piece.patterns
+    if (!first) return
+    tried.value = ({ id, name }) => ({ ...first, id, name })
+    triedIn.value = piece
+  }
+  /** The piece whose tempo, scale and swing are heard. */
+  const heard = computed(() => triedIn.value ?? document.value)
+  /** A lane as it stands, whatever is tried on it. */
+  const laneStanding = (laneId: string | undefined) =>
+    standing.value?.lanes.find(({ id }) => id === laneId) ?? null
+  /** Whether there is nothing yet to hear, but for what is tried. */
+  const isEmpty = computed(() => standing.value?.lanes.length === 0)
 
   const isTried = computed(() => tried.value !== null)
   /** Do something to the document, and go on with what is tried out on it. */
@@ -166,7 +183,7 @@ export const usePiece = defineStore('piece', () => {
    */
   function edit(label: string, change: (piece: Piece) => Piece, gesture: string | null = null) {
     if (!document.value) return
-    tried.value = null
+    audition(null)
     const before = withSilenceOf(baseOf(history.value, document.value, gesture), document.value)
     const after = mover.value?.(before, change(before), hereId(), gesture) ?? change(before)
     // A change that changes nothing is no moment; steps of a gesture that led back are, since they were seen.
@@ -226,7 +243,7 @@ export const usePiece = defineStore('piece', () => {
 
   /** Put a pattern on the table; `row`: as it is in a row of the running order. */
   function choosePattern(id: string, row: PlacedRow | null = null) {
-    tried.value = null
+    audition(null)
     if (patterns.value.some((one) => one.id === id)) table.value = { patternId: id, row }
   }
 
@@ -303,7 +320,7 @@ export const usePiece = defineStore('piece', () => {
     const there = await documentAt(number)
     if (pieceId === null || !there) return false
     if (id.value !== pieceId || !document.value) return false
-    tried.value = null
+    audition(null)
     history.value = standingAt(history.value, number, there)
     const next = withSilenceOf(there, document.value)
     // What changed should be seen: if it is not in the pattern on the table, that one is chosen in which it is.
@@ -342,7 +359,7 @@ export const usePiece = defineStore('piece', () => {
 
   return {
     id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, stillScore, clockTempo, inTempo, row, dice, history, opened, saveState, problem,
-    open, take, close, audition, isTried, keepTried, mover, amend, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
+    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, keepTried, mover, amend, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,

@@ -9,7 +9,6 @@ import { useOffer } from '@/page/useLists'
 import { useOwnHistory } from '@/page/ownHistory'
 import NameField from '@/page/NameField.vue'
 import { useOwnPlay } from '@/playing/useOwnPlay'
-import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import { inkOf } from '@/theme/inks'
@@ -17,19 +16,18 @@ import ExportCard from '../ExportCard.vue'
 import LanesCard from '../LanesCard.vue'
 import { loopOfClip } from '../loopOf'
 import { originOf } from '../said'
-import { chosenNotes, useCopied } from './copied'
 import EditPanel from './EditPanel.vue'
 import EditSheet from './EditSheet.vue'
 import GridTools from './GridTools.vue'
 import JoinMenu from './JoinMenu.vue'
 import { rowsOf, type View, type Window } from './layout'
+import { useChoosing } from './useChoosing'
 import { useClip } from './useClip'
 import { useGrid } from './useGrid'
 import { useEditorKeys } from './useEditorKeys'
 
 const props = defineProps<{ id: number }>()
 const router = useRouter()
-const notices = useNotices()
 const playing = usePlaying()
 const piece = usePiece()
 const { clip, opened, chosen, chosenCount, isGone, load, act, undo, redo, join, rename } = useClip(
@@ -87,23 +85,13 @@ watch(seen, (now) => now && playing.changeLoop(name.value, loopOfClip(now)))
 const nowTick = () => playing.loop?.nowTick ?? 0
 
 // ---- Choosing and copying ----
-const all = () => (clip.value?.document.tracks ?? []).map(({ notes }) => notes.map((_, at) => at))
+const { copied, chooseAll, chooseRow, copy } = useChoosing(
+  () => clip.value?.document ?? null,
+  chosen,
+  () => rows.value,
+)
 function chooseLane(row: number, isMore: boolean) {
-  const { track: ofTrack, pitch } = rows.value[row] ?? { track: null, pitch: null }
-  const found = (clip.value?.document.tracks ?? []).map(({ notes }, at) =>
-    notes.flatMap((note, place) => ((ofTrack === null ? note[2] === pitch : at === ofTrack) ? [place] : [])),
-  )
-  if (ofTrack !== null) track.value = ofTrack
-  chosen.value = isMore
-    ? found.map((places, at) => [...new Set([...(chosen.value[at] ?? []), ...places])])
-    : found
-}
-const copied = useCopied()
-function copy() {
-  const notes = clip.value ? chosenNotes(clip.value.document, chosen.value) : []
-  if (!notes.length) return
-  copied.notes = notes
-  notices.say(`${notes.length} ${notes.length === 1 ? 'note' : 'notes'} copied.`)
+  track.value = chooseRow(row, isMore) ?? track.value
 }
 const paste = () => copied.notes.length && act({ kind: 'paste', notes: [...copied.notes] })
 
@@ -114,7 +102,7 @@ useEditorKeys({
   view: () => view.value,
   copy,
   paste,
-  chooseAll: () => (chosen.value = all()),
+  chooseAll,
   chooseNone: () => (chosen.value = []),
   compare: () => (isBefore.value = !isBefore.value),
   zoom: (by) => sheet.value?.zoom(by),
@@ -216,7 +204,9 @@ async function place() {
             type="button"
             class="inked"
             :class="{ here: row.track === track && view === 'drums' }"
-            :style="{ color: row.track === null ? undefined : inkOf(document.tracks[row.track]?.ink ?? 0) }"
+            :style="{
+              borderLeft: `5px solid ${row.track === null ? 'transparent' : inkOf(document.tracks[row.track]?.ink ?? 0)}`,
+            }"
             :aria-label="`Choose all of ${row.label}`"
             @click="(event) => chooseLane(at, event.shiftKey)"
           >
@@ -262,12 +252,12 @@ async function place() {
           <label
             >tempo
             <input
+              v-shown="clip.document.tempo"
               class="small-field"
               type="number"
               min="20"
               max="400"
               step="0.01"
-              :value="clip.document.tempo"
               aria-label="Tempo"
               @change="
                 (event) => act({ kind: 'clip', tempo: Number((event.target as HTMLInputElement).value) })
@@ -275,7 +265,7 @@ async function place() {
           /></label>
         </p>
       </EditPanel>
-      <v-dialog v-model="isMakingLanes" width="auto">
+      <v-dialog v-model="isMakingLanes" aria-label="Make lanes" width="auto">
         <LanesCard :clip="{ id, name: clip.document.name }" @close="isMakingLanes = false" />
       </v-dialog>
     </template>
@@ -328,6 +318,7 @@ header :deep(.name-field) {
   margin-left: auto;
 }
 .pair {
+  flex: none;
   display: flex;
   border: 1.5px solid var(--rule);
   border-radius: 16px;
@@ -390,5 +381,11 @@ header :deep(.name-field) {
 }
 .word-button {
   text-decoration: none;
+}
+@media (max-width: 900px) {
+  header,
+  .tools {
+    flex-wrap: wrap;
+  }
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What can be done to the chosen notes, or with none chosen to all of them. */
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive } from 'vue'
 
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
@@ -29,33 +29,19 @@ const common = (at: 2 | 3 | 4) => {
   const values = new Set(notes.value.map((note) => note[at]))
   return values.size === 1 ? ([...values][0] ?? '') : ''
 }
-const exact = reactive({
-  start: '',
-  length: '' as number | string,
-  pitch: '' as number | string,
-  velocity: '' as number | string,
-})
-watch(
-  notes,
-  () => {
-    const first = Math.min(...notes.value.map(([, start]) => start))
-    exact.start = count.value ? placeSaid(first, props.clip.meter) : ''
-    exact.length = common(2)
-    exact.pitch = common(3)
-    exact.velocity = common(4)
-  },
-  { immediate: true },
+const start = computed(() =>
+  count.value ? placeSaid(Math.min(...notes.value.map(([, at]) => at)), props.clip.meter) : '',
 )
-function setExact(field: 'start' | 'length' | 'pitch' | 'velocity') {
-  if (field === 'start') {
-    const start = placeRead(exact.start, props.clip.meter)
-    if (start === null)
-      exact.start = placeSaid(Math.min(...notes.value.map(([, at]) => at)), props.clip.meter)
-    else emit('act', { kind: 'set', start })
-    return
-  }
-  const value = Number(exact[field])
-  if (exact[field] !== '' && Number.isInteger(value)) emit('act', { kind: 'set', [field]: value })
+const pitch = computed(() => common(3))
+function setStart(event: Event) {
+  const field = event.target as HTMLInputElement
+  const read = placeRead(field.value, props.clip.meter)
+  if (read === null) field.value = start.value
+  else emit('act', { kind: 'set', start: read })
+}
+function setExact(field: 'length' | 'pitch' | 'velocity', event: Event) {
+  const { value } = event.target as HTMLInputElement
+  if (value !== '' && Number.isInteger(Number(value))) emit('act', { kind: 'set', [field]: Number(value) })
 }
 
 const how = reactive({
@@ -64,65 +50,61 @@ const how = reactive({
 const throwNumber = newThrow
 const swing = (out: boolean) =>
   emit('act', { kind: 'swing', swing: { percent: how.swing, note: how.swingNote }, out })
-const bars = ref(props.bars)
-watch(
-  () => props.bars,
-  (now) => (bars.value = now),
-)
+function setBars(event: Event) {
+  const bars = Math.round(Number((event.target as HTMLInputElement).value))
+  if (bars > 0) emit('act', { kind: 'lengthen', bars })
+}
 </script>
 
 <template>
   <aside class="panel" aria-label="What can be done">
-    <h2 class="told" role="status">{{ told }}</h2>
+    <h2 class="told">
+      <span role="status">{{ told }}</span>
+    </h2>
     <div v-if="count" class="exact">
       <label
-        >at
-        <input
-          v-model="exact.start"
-          class="small-field"
-          aria-label="Start: bar, beat, tick"
-          @change="setExact('start')"
+        >at <input v-shown="start" class="small-field" aria-label="Start: bar, beat, tick" @change="setStart"
       /></label>
       <label
         >length
         <input
-          v-model="exact.length"
+          v-shown="common(2)"
           class="small-field"
           type="number"
           min="1"
           aria-label="Length in ticks"
-          @change="setExact('length')"
+          @change="setExact('length', $event)"
       /></label>
       <label
         >pitch
         <input
-          v-model="exact.pitch"
+          v-shown="pitch"
           class="small-field"
           type="number"
           min="0"
           max="127"
           aria-label="Pitch"
-          @change="setExact('pitch')"
+          @change="setExact('pitch', $event)"
         />
-        <small>{{ exact.pitch === '' ? '' : nameOf(Number(exact.pitch)) }}</small></label
+        <small>{{ pitch === '' ? '' : nameOf(pitch) }}</small></label
       >
       <label
         >velocity
         <input
-          v-model="exact.velocity"
+          v-shown="common(4)"
           class="small-field"
           type="number"
           min="1"
           max="127"
           aria-label="Velocity"
-          @change="setExact('velocity')"
+          @change="setExact('velocity', $event)"
       /></label>
     </div>
     <p v-else class="soft">
       Double-click adds a note. Drag a box around notes to choose them; a name at the left chooses its lane.
     </p>
 
-    <h3>Time</h3>
+    <h2>Time</h2>
     <p>
       <button
         type="button"
@@ -195,7 +177,7 @@ watch(
       %
     </p>
 
-    <h3>Velocity and pitch</h3>
+    <h2>Velocity and pitch</h2>
     <p>
       <button
         type="button"
@@ -248,7 +230,7 @@ watch(
       />
     </p>
 
-    <h3>Shape</h3>
+    <h2>Shape</h2>
     <p>
       <button
         type="button"
@@ -286,13 +268,13 @@ watch(
         Crop
       </button>
       <input
-        v-model.number="bars"
+        v-shown="bars"
         class="small-field"
         type="number"
         min="1"
         max="10000"
         aria-label="Bars of the clip"
-        @change="emit('act', { kind: 'lengthen', bars })"
+        @change="setBars"
       />
       bars long
     </p>
@@ -313,7 +295,7 @@ watch(
 .told {
   font-size: 18px;
 }
-h3 {
+h2 {
   margin: 8px 0 0;
   font: 600 14px/1.2 var(--text-font);
   color: var(--soft-ink);

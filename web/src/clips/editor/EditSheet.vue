@@ -4,7 +4,7 @@
  * click adds or removes. Below them velocities, or a controller, to be painted over.
  */
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
@@ -23,7 +23,7 @@ import {
   zoomed,
 } from '@/lattice/geometry/scale'
 import {
-  firstFrom, isChosen, notesWithin, noteUnder, rowAt, turned,
+  countOf, firstFrom, isChosen, notesWithin, noteUnder, rowAt, turned,
   type SheetRow, type View, type Window,
 } from './layout' // prettier-ignore
 
@@ -45,7 +45,11 @@ const props = defineProps<{
   isPlaying: boolean
   nowTick: () => number
 }>()
-const emit = defineEmits<{ act: [action: Action]; choose: [chosen: number[][]]; track: [track: number] }>()
+const emit = defineEmits<{
+  act: [action: Action, on?: Schemas['Clip']]
+  choose: [chosen: number[][]]
+  track: [track: number]
+}>()
 const shown = defineModel<Window>('window', { required: true })
 
 const box = useTemplateRef<HTMLElement>('box')
@@ -55,7 +59,7 @@ const sheetHeight = computed(() => Math.max(0, height.value - LOW - RULER))
 const barTicks = computed(() => ticksOfBar(props.clip.meter))
 
 // ---- What a hand is doing ----
-const hand = ref<Hand | null>(null)
+const hand = shallowRef<Hand | null>(null)
 
 const place = (event: PointerEvent | MouseEvent) => {
   const rect = box.value?.getBoundingClientRect()
@@ -65,6 +69,8 @@ const under = (x: number, y: number) => noteUnder(props.clip.tracks, props.rows,
 
 const drag = useDrag((event) => {
   if (props.isReadonly) return null
+  // What is typed is for the notes that are chosen: it is taken before others are.
+  if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur()
   const [x, y] = place(event)
   hand.value = takeAt(x, y, event.shiftKey)
   return hand.value && { move: moveHand, end: letGo }
@@ -104,7 +110,8 @@ function letGo(isTakenAway: boolean) {
   hand.value = null
   if (!doing || isTakenAway) return
   if (doing.kind === 'box') return finishBox(doing)
-  if (doing.kind === 'velocity') return emit('act', { kind: 'paint', values: [...doing.values.values()] })
+  if (doing.kind === 'velocity')
+    return emit('act', { kind: 'paint', values: [...doing.values.values()] }, doing.on.clip)
   if (doing.kind === 'control') return finishControl(doing)
   const { steps, ticks, rows } = doing
   if (!steps && !ticks && !rows) return
@@ -149,13 +156,12 @@ function beginPainting(x: number, y: number): Painting {
   return paintedTo(
     props.control
       ? { kind: 'control', points: new Map(), last }
-      : { kind: 'velocity', values: new Map(), last },
+      : { kind: 'velocity', on: { clip: props.clip, chosen: props.chosen }, values: new Map(), last },
     x,
     y,
   )
 }
 const valueAt = (y: number) => valueBelow(y - (height.value - LOW))
-const painted = computed(() => props.chosen.some((places) => places.length > 0))
 function paintedTo(doing: Painting, x: number, y: number): Painting {
   const value = valueAt(y)
   const [from, first] = doing.last
@@ -168,11 +174,13 @@ function paintedTo(doing: Painting, x: number, y: number): Painting {
   const last = [x, value] as const
   if (doing.kind === 'velocity') {
     const values = new Map(doing.values)
-    props.clip.tracks.forEach(({ notes }, track) => {
+    const { clip, chosen } = doing.on
+    const isAnyChosen = countOf(chosen) > 0
+    clip.tracks.forEach(({ notes }, track) => {
       const end = firstFrom(notes, tickIn(right + 4, shown.value))
       for (let at = firstFrom(notes, tickIn(left - 4, shown.value)); at < end; at++) {
         const [start] = notes[at] ?? []
-        if (start === undefined || (painted.value && !isChosen(props.chosen, [track, at]))) continue
+        if (start === undefined || (isAnyChosen && !isChosen(chosen, [track, at]))) continue
         values.set(`${track} ${at}`, [track, at, Math.max(1, along(start))])
       }
     })

@@ -24,7 +24,7 @@ async function lookForOthers() {
   <button type="button" class="word-button" @click="lookForOthers">
     Join on …
     <v-menu activator="parent" location="top">
-      <div class="card others">
+      <div class="card others" role="dialog" aria-label="Clips to join">
         <button
           v-for="one in others"
           :key="one.id"

@@ -12,8 +12,13 @@ type Point = readonly [number, number]
 export type Hand =
   | { kind: 'move' | 'resize'; x: number; y: number; steps: number; rows: number; ticks: number }
   | { kind: 'box'; from: Point; to: Point; isMore: boolean }
-  | { kind: 'velocity'; values: Map<string, [number, number, number]>; last: Point }
+  | { kind: 'velocity'; on: Painted; values: Map<string, [number, number, number]>; last: Point }
   | { kind: 'control'; points: Map<number, number>; last: Point }
+/** The clip as it was when a stroke began, and what was chosen then: a stroke is for those notes. */
+export interface Painted {
+  readonly clip: Schemas['Clip']
+  readonly chosen: readonly (readonly number[])[]
+}
 
 export const RULER = 22
 /** Pixels for what is painted below. */

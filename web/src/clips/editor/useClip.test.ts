@@ -14,8 +14,9 @@ beforeEach(async () => {
 })
 afterEach(() => vi.unstubAllGlobals())
 
-const clipAt = (revision: number, name = 'Last crossing') => ({
-  id: 1, revision, undo: revision > 1 ? 'moved' : '', redo: '', document: { name, tracks: [] },
+const NOTES = [0, 1, 2, 3].map((start) => [start, 1, 36, 100, 0])
+const clipAt = (revision: number, name = 'Last crossing', notes = NOTES) => ({
+  id: 1, revision, undo: revision > 1 ? 'moved' : '', redo: '', document: { name, tracks: [{ notes }] },
 }) // prettier-ignore
 const DELETE = { kind: 'delete' } as const
 
@@ -34,11 +35,10 @@ it('does one edit after the other, each on the revision before', async () => {
   void act(DELETE)
   void act(DELETE)
   await settle()
-  const edits = () => server.to('/api/clips/1/edits')
   expect(edits().map(({ body }) => body.revision)).toEqual([1])
-  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[3]] })
+  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[3]], came_from: [1, 2, 3, 0] })
   expect(edits().map(({ body }) => [body.revision, body.chosen])).toEqual([[1, [[0]]], [2, [[3]]]]) // prettier-ignore
-  await edits()[1]!.answer({ clip: clipAt(3), chosen: [[]] })
+  await edits()[1]!.answer({ clip: clipAt(3), chosen: [[]], came_from: null })
   expect([clip.value!.revision, chosen.value]).toEqual([3, [[]]])
 })
 
@@ -51,7 +51,7 @@ it('keeps an edit that the server did not get, and does it when it is back', asy
   expect(useNotices().shown[0]!.text).toMatch(/^Not stored yet/)
   void useOutbox().send()
   await settle()
-  await server.to('/api/clips/1/edits')[1]!.answer({ clip: clipAt(2), chosen: [] })
+  await server.to('/api/clips/1/edits')[1]!.answer({ clip: clipAt(2), chosen: [], came_from: null })
   expect([clip.value!.revision, useOutbox().count]).toEqual([2, 0])
 })
 
@@ -72,6 +72,55 @@ it('undoes nothing where there is nothing, and shows no answer once it is left',
   void act(DELETE)
   await settle()
   scope.stop()
-  await server.to('/api/clips/1/edits')[0]!.answer({ clip: clipAt(2), chosen: [] })
+  await server.to('/api/clips/1/edits')[0]!.answer({ clip: clipAt(2), chosen: [], came_from: null })
   expect(clip.value!.revision).toBe(1)
+})
+
+const MOVE = { kind: 'move', steps: 1 } as const
+const edits = () => server.to('/api/clips/1/edits')
+const asked = () => edits().map(({ body }) => [body.revision, body.action.kind, body.chosen])
+
+it('does to the notes that were chosen when it was pressed, wherever an edit before it put them', async () => {
+  const { act, chosen } = await open()
+  chosen.value = [[0]]
+  void act(MOVE)
+  await settle()
+  chosen.value = [[2]]
+  void act(DELETE)
+  chosen.value = [[1, 3]]
+  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[3]], came_from: [1, 2, 3, 0] })
+  expect(asked()).toEqual([[1, 'move', [[0]]], [2, 'delete', [[1]]]]) // prettier-ignore
+  expect(chosen.value).toEqual([[0, 2]])
+  const left = clipAt(3, 'Last crossing', NOTES.slice(1))
+  await edits()[1]!.answer({ clip: left, chosen: [[]], came_from: [0, 2, 3] })
+  expect(chosen.value).toEqual([[0, 1]])
+})
+
+it('does nothing to others where the notes that it was about are gone', async () => {
+  const { act, chosen } = await open()
+  chosen.value = [[0]]
+  void act(DELETE)
+  void act(MOVE)
+  await settle()
+  await edits()[0]!.answer({ clip: clipAt(2, '', NOTES.slice(1)), chosen: [[]], came_from: [1, 2, 3] })
+  await settle()
+  expect(asked()).toEqual([[1, 'delete', [[0]]]])
+  expect(useNotices().shown).toEqual([])
+})
+
+it('says so where nobody can say which notes an edit was about', async () => {
+  const { act, undo, chosen } = await open()
+  void act(MOVE)
+  await settle()
+  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[]], came_from: null })
+  void undo()
+  await settle()
+  chosen.value = [[1]]
+  void act(DELETE)
+  chosen.value = []
+  void act(MOVE)
+  await server.to('/api/clips/1/undo')[0]!.answer(clipAt(3))
+  await settle()
+  expect(useNotices().shown[0]!.text).toMatch(/^The clip has changed meanwhile/)
+  expect(asked()).toEqual([[1, 'move', []], [3, 'move', []]]) // prettier-ignore
 })

@@ -2,11 +2,12 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 
 import { clipsApi, type Action } from '@/api/clips'
-import { ApiError, type OpenClip } from '@/api/client'
+import { ApiError, type OpenClip, type Schemas } from '@/api/client'
 import { isWaiting } from '@/api/policy'
 import { useNotices } from '@/page/notices'
 import { clipKey, useOutbox } from '@/work/outbox'
 import { useSession } from '@/work/session'
+import { aboutHowMany, carried, carriedMeaning, type Became, type Chosen, type Meant } from './carried'
 import { countOf } from './layout'
 
 export function useClip(id: () => number) {
@@ -17,17 +18,34 @@ export function useClip(id: () => number) {
   /** The state at opening, to compare with. */
   const opened = shallowRef<OpenClip | null>(null)
   /** For each track the places of its chosen notes. */
-  const chosen = shallowRef<number[][]>([])
+  const chosen = shallowRef<Chosen>([])
   const isGone = ref(false)
   const chosenCount = computed(() => countOf(chosen.value))
   let turns = 0
   onScopeDispose(() => turns++)
 
+  /** What each clip that was on show became: what hands did to it meanwhile is done to that. */
+  const became = new WeakMap<Schemas['Clip'], Became>()
+  function show(fresh: OpenClip, by?: Omit<Became, 'after'>) {
+    const before = clip.value?.document
+    if (before && by) {
+      became.set(before, { ...by, after: fresh.document })
+      chosen.value = carried(chosen.value, before, { ...by, after: fresh.document })
+    } else chosen.value = []
+    clip.value = fresh
+  }
+  /** What was meant as it is to be done to the clip now; null where nobody can say which notes it was about. */
+  function nowMeant(meant: Meant): Meant | null {
+    if (meant.clip === clip.value?.document) return meant
+    const next = became.get(meant.clip)
+    return next ? nowMeant(carriedMeaning(meant, next)) : null
+  }
+
   /** Show what comes of edits that an earlier page left waiting. */
   const lookAfterWaiting = () =>
     outbox.follow(clipKey(id()), {
       sent: (sent) => {
-        if (sent.kind === 'edit' && clip.value) clip.value = sent.clip
+        if (sent.kind === 'edit' && clip.value) show(sent.clip)
       },
     })
   let leaveWaiting = () => {}
@@ -41,7 +59,9 @@ export function useClip(id: () => number) {
     leaveWaiting = lookAfterWaiting()
     try {
       const found = await clipsApi.open(id())
-      if (turn === turns) clip.value = opened.value = found
+      if (turn !== turns) return
+      show(found)
+      opened.value = found
     } catch (reason) {
       if (turn !== turns) return
       isGone.value = !isWaiting(reason)
@@ -75,13 +95,22 @@ export function useClip(id: () => number) {
 
   /**
    * Do something to the chosen notes; with none chosen, to all. It goes through the outbox: where the server cannot be
-   * reached it waits there, also when the page is left, and is done when the server is back.
+   * reached it waits there, also when the page is left, and is done when the server is back. It is about the notes that
+   * are chosen now, of the clip that is seen now (`on`), whatever becomes of it before its turn.
    */
-  const act = (action: Action) =>
+  function act(action: Action, on = clip.value?.document) {
+    if (on) return doInTurn({ clip: on, chosen: chosen.value, action })
+  }
+  const doInTurn = (pressed: Meant) =>
     inTurn(async ({ revision }, isCurrent) => {
+      const meant = nowMeant(pressed) ?? (aboutHowMany(pressed) ? null : pressed)
+      if (!meant)
+        throw new Error('The clip has changed meanwhile: choose the notes again, then do it once more.')
+      // The notes that it was about are gone: nothing is to be done to all the others.
+      if (aboutHowMany(pressed) && !aboutHowMany(meant)) return
       const entry = {
-        kind: 'edit', key: `edit ${id()} ${revision}`, id: id(), revision, action, chosen: chosen.value,
-        user: session.user ?? '', at: Date.now(),
+        kind: 'edit', key: `edit ${id()} ${revision}`, id: id(), revision, action: meant.action,
+        chosen: meant.chosen.map((places) => [...places]), user: session.user ?? '', at: Date.now(),
       } as const // prettier-ignore
       const { sent, leave } = outbox.deliver(entry, () =>
         notices.complain('Not stored yet: the edit waits for the server, and is done when it is back.', {
@@ -92,8 +121,7 @@ export function useClip(id: () => number) {
       leaveEdit = leave
       const done = await sent
       if (done.kind !== 'edit' || !isCurrent()) return
-      clip.value = done.clip
-      chosen.value = done.chosen
+      show(done.clip, { sent: meant.chosen, now: done.chosen, cameFrom: done.came_from })
     })
   let leaveEdit = () => {}
   onScopeDispose(() => leaveEdit())
@@ -102,8 +130,7 @@ export function useClip(id: () => number) {
     inTurn(async (now, isCurrent) => {
       const changed = await change(now)
       if (!changed || !isCurrent()) return
-      clip.value = changed
-      chosen.value = []
+      show(changed)
     })
 
   return {
@@ -121,7 +148,12 @@ export function useClip(id: () => number) {
     rename: (name: string) =>
       inTurn(async (now, isCurrent) => {
         await clipsApi.describe(id(), { name })
-        if (isCurrent()) clip.value = { ...now, document: { ...now.document, name } }
+        const { document } = now
+        if (isCurrent())
+          show(
+            { ...now, document: { ...document, name } },
+            { sent: chosen.value, now: chosen.value, cameFrom: null },
+          )
       }),
   }
 }

@@ -32,6 +32,10 @@ export const tickAtShare = (
 ): number => firstTick + Math.min(1, Math.max(0, share)) * (endTick - firstTick)
 export const snappedTo = (tick: number, every: number): number => Math.round(tick / every) * every
 
+/** The tick so many lines of a grid further, within what is in view. */
+export const lineBeside = (tick: number, by: number, every: number, { firstTick, endTick }: Scale): number =>
+  Math.min(endTick - every, Math.max(firstTick, snappedTo(tick, every) + by * every))
+
 /** The stretch that holds the steps that begin from `first` to `last`: half a step more on either side. */
 export const stretchAround = (first: number, last: number, stepTicks: number): [number, number] => [
   Math.max(0, Math.round(first - stepTicks / 2)),

@@ -11,6 +11,7 @@ import { xOf, type Scale } from '../geometry/scale'
 import { yOfPitch } from '../geometry/staff'
 import { threadOf } from '../geometry/thread'
 import { placeOn } from './place'
+import ThreadShapes from './ThreadShapes.vue'
 import { usePitch } from './usePitch'
 import { useThreadHands } from './useThreadHands'
 
@@ -103,66 +104,17 @@ const HELD_FROM = 44
     @pointermove="onPointerMove"
     @pointerleave="named = null"
   >
-    <g v-if="kept" class="kept">
-      <path class="line" :d="kept.lines" />
-      <line v-for="x in kept.stitches" :key="x" class="stitch" :x1="x" :x2="x" y1="10" :y2="height - 10" />
-      <path class="tails" :d="kept.tails" />
-      <path class="beads-kept" :d="kept.beads" />
-    </g>
-    <rect
-      v-if="thread.band && !kept"
-      class="band"
-      :x="thread.band.x"
-      :width="thread.band.width"
-      y="8"
-      :height="height - 16"
-      rx="9"
-    />
-    <g v-if="staffLines" class="staff">
-      <path :d="staffLines.lines" />
-      <path class="root" :d="staffLines.roots" />
-      <text v-for="one in staffLines.names" :key="one.pitch" :x="scale.width - 4" :y="one.y - 3">
-        {{ one.name }}
-      </text>
-    </g>
-    <path v-if="!bars && !kept && !picture.staff" class="line" :d="thread.line" />
-    <line
-      v-for="(x, at) in kept ? [] : thread.stitches"
-      :key="x"
-      class="stitch"
-      :class="{ first: at === 0 }"
-      :x1="x"
-      :x2="x"
-      y1="10"
-      :y2="height - 10"
-    />
     <rect v-if="chosen" class="stretch" v-bind="chosen" y="3" :height="height - 6" rx="6" />
-    <g v-if="bars" class="bars">
-      <path class="rest" :d="bars.rests" />
-      <path :d="bars.hits" />
-    </g>
-    <template v-else-if="!kept">
-      <path class="rests" :d="thread.rests" />
-      <path v-if="thread.curve" class="curve" :d="thread.curve" />
-      <path class="tails" :d="thread.tails" />
-      <g
-        v-for="beads in thread.beads"
-        :key="`${beads.isInBand} ${beads.sounds}`"
-        :class="{ later: !beads.isInBand, skipped: !beads.sounds, marks: thread.isMarks }"
-        class="beads"
-      >
-        <path class="solid" :d="beads.solid" />
-        <path class="fill" :d="beads.fill" />
-        <path class="ring" :d="beads.ring" />
-        <path class="caps" :d="beads.caps" />
-      </g>
-      <path class="notches" :d="thread.notches" />
-      <text v-for="tag in thread.tags" :key="tag.x" class="tag" :x="tag.x" :y="tag.y">{{ tag.text }}</text>
-    </template>
-    <g v-if="away && !bars" class="away">
-      <rect v-for="one in away.stretches" :key="one.x" :x="one.x" :width="one.width" y="0" :height="height" />
-      <path :d="away.beads" />
-    </g>
+    <ThreadShapes
+      :thread="thread"
+      :kept="kept"
+      :bars="bars"
+      :away="away"
+      :staff-lines="staffLines ?? null"
+      :has-staff="picture.staff !== null"
+      :scale="scale"
+      :height="height"
+    />
     <g v-if="thread.band && leftGrip && !property && isSettled && !kept" class="grips">
       <rect
         v-for="side in ['left', 'right'] as const"
@@ -204,43 +156,6 @@ const HELD_FROM = 44
   touch-action: pan-y;
   position: relative;
 }
-.beads-kept {
-  fill: currentColor;
-}
-.kept .line {
-  fill: none;
-  stroke-width: 2.2;
-}
-.band {
-  fill: color-mix(in srgb, currentColor 14%, transparent);
-}
-.line {
-  stroke: currentColor;
-  stroke-width: 1.4;
-  opacity: 0.75;
-}
-.staff path {
-  stroke: currentColor;
-  stroke-width: 1;
-  opacity: 0.13;
-}
-.staff .root {
-  opacity: 0.38;
-}
-.staff text {
-  paint-order: stroke;
-  stroke: var(--paper);
-  stroke-width: 3px;
-  font: 650 12px/1 var(--text-font);
-  text-anchor: end;
-  fill: currentColor;
-}
-.curve {
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 1.4;
-  opacity: 0.4;
-}
 .note-name {
   font: 650 14px/1 var(--name-font);
   text-anchor: middle;
@@ -250,81 +165,14 @@ const HELD_FROM = 44
   stroke-width: 4px;
   pointer-events: none;
 }
-.stitch {
-  stroke: currentColor;
-  stroke-width: 2;
-  stroke-dasharray: 3 3;
-  opacity: 0.8;
-}
-.stitch.first {
-  stroke-dasharray: none;
-  stroke-width: 2.5;
-}
-.rests,
-.solid,
-.fill {
-  fill: currentColor;
-}
-.rests {
-  opacity: 0.55;
-}
-.ring {
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 1.8;
-}
-.caps {
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 2.2;
-  stroke-linecap: round;
-  stroke-linejoin: round;
-}
-.marks .ring {
-  stroke-width: 1.4;
-}
-.tag {
-  font: 650 11px/1 var(--text-font);
-  text-anchor: middle;
-  fill: var(--ink);
-}
 .stretch {
   fill: color-mix(in srgb, var(--keep) 35%, transparent);
   stroke: var(--ink);
   stroke-width: 1.5;
   stroke-dasharray: 5 3;
 }
-.bars path {
-  fill: currentColor;
-  opacity: 0.85;
-}
-.bars .rest {
-  opacity: 0.22;
-}
-.marks .solid {
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 3;
-}
-.tails {
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 5;
-  stroke-linecap: round;
-  opacity: 0.28;
-}
-.later {
-  opacity: 0.6;
-}
-.skipped {
-  opacity: 0.32;
-}
 .silent {
   opacity: 0.3;
-}
-/* What a hand has turned carries a notch. */
-.notches {
-  fill: var(--ink);
 }
 .grip {
   fill: currentColor;
@@ -339,19 +187,6 @@ const HELD_FROM = 44
 }
 .thread .grip:hover {
   opacity: 0.6;
-}
-/* Where a detour holds, what would have been is pale; what plays instead is rimmed. */
-.away {
-  pointer-events: none;
-}
-.away rect {
-  fill: var(--paper);
-  opacity: 0.72;
-}
-.away path {
-  fill: currentColor;
-  stroke: var(--act);
-  stroke-width: 2;
 }
 .cursor {
   fill: none;

@@ -1,5 +1,6 @@
 /** What a hand that goes down on a thread takes hold of: a stretch of time, values, a bead, the step range, or steps. */
 import type { Lane } from '@/api/client'
+import { useHandSettings } from '@/hands/useHandSettings'
 import { useHands } from '@/hands/useHands'
 import { Stroke, type Touch } from '@/hands/valuesAlong'
 import { newGesture } from '@/page/gesture'
@@ -26,6 +27,7 @@ export function useThreadHands(
   pitch: ReturnType<typeof usePitch>,
 ) {
   const hands = useHands()
+  const settings = useHandSettings()
   const placeOf = (event: PointerEvent) => placeOn(element(), event)
 
   /** A stretch of time: from half a step before its first step to half a step after its last. */
@@ -116,7 +118,7 @@ export function useThreadHands(
     if (side && leftGrip && !pitch.isOverBead(place)) return rangeFrom(event.clientX, side as Side, leftGrip)
     const touched = stepAt(place)
     if (!touched) return null
-    if (property || event.shiftKey) {
+    if (property || event.shiftKey || settings.isChoosing) {
       const hold = property ? valuesFrom(place) : stretchFrom(nearTo(place, thread()))
       hold.move(event)
       return hold

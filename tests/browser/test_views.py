@@ -1,0 +1,93 @@
+"""Every screen, panel and dialog: for a screen reader, for tired eyes, for fingers, at every size, in plain words."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.views import PAGES, VIEWS, go_to
+from tests.plain_words import unplain
+
+LOOKING = Path(__file__).with_name("looking")
+LABELS, TARGETS, WORDS, TEXT_IN_VIEW = (
+    (LOOKING / f"{name}.js").read_text() for name in ("labels", "targets", "words", "text_in_view")
+)
+AXE = Path("web/node_modules/axe-core/axe.min.js")
+SIZES = [(1280, 800), (1920, 1080)]
+OF_TABLETS = [(1024, 768), (768, 1024)]  # in both directions; what is touched is larger
+LEAST = 27.5  # pixels: 28, but for what is rounded away
+OF_WORDS = 27  # measured by half pixels, at both ends
+
+
+def findings_of_axe(page):
+    """Return what axe finds, of any weight, each with where."""
+    found = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")
+    return [
+        f"{one['impact']} {one['id']}: {node['target']} {(node['failureSummary'] or '').splitlines()[1:2]}"
+        for one in found["violations"]
+        for node in one["nodes"]
+    ]
+
+
+def turn_to_night(page):
+    page.evaluate(
+        """() => {
+          localStorage.setItem('jolly-lattice-theme', 'night')
+          const told = { key: 'jolly-lattice-theme', newValue: 'night', storageArea: localStorage }
+          dispatchEvent(new StorageEvent('storage', told))
+        }"""
+    )
+    expect(page.locator(".v-theme--night").first).to_be_visible()
+    page.wait_for_timeout(400)  # colours change for a moment
+
+
+def targets_too_small(page):
+    return [
+        *(f"too small to press, {one}" for one in page.evaluate(TARGETS, LEAST)),
+        *(f"pressed too low, {one}" for one in page.evaluate(WORDS, OF_WORDS)),
+    ]
+
+
+def what_is_wrong_at_sizes(page):
+    """Return which text is cut off, covered or over other text, and what is too small to press, at each size.
+
+    On tablets with touch.
+    """
+    found = []
+    wire = page.context.new_cdp_session(page)
+    for width, height in (*SIZES, *OF_TABLETS):
+        is_touched = (width, height) in OF_TABLETS
+        wire.send("Emulation.setTouchEmulationEnabled", {"enabled": is_touched})
+        assert page.evaluate("matchMedia('(pointer: coarse)').matches") == is_touched
+        page.set_viewport_size({"width": width, "height": height})
+        page.wait_for_timeout(350)  # until all is laid out and drawn anew
+        at = [*page.evaluate(TEXT_IN_VIEW), *targets_too_small(page)]
+        found += [f"at {width}x{height}, {one}" for one in at]
+    wire.send("Emulation.setTouchEmulationEnabled", {"enabled": False})
+    page.set_viewport_size({"width": 1280, "height": 800})
+    return found
+
+
+@pytest.mark.parametrize("view", VIEWS, ids=lambda view: view.name)
+def test_everybody_can_use_it(musician, view):
+    musician.page.evaluate("localStorage.setItem('jolly-lattice-theme', 'day')")
+    page = go_to(musician, view)
+    labels = page.evaluate(LABELS)
+    assert len(labels) > 10
+    found = unplain(labels)
+    page.evaluate(AXE.read_text())
+    found += [f"by day, {one}" for one in findings_of_axe(page)]
+    found += what_is_wrong_at_sizes(page)
+    turn_to_night(page)
+    found += [f"by night, {one}" for one in findings_of_axe(page)]
+    assert not found, "\n".join(found)
+
+
+@pytest.mark.parametrize("path", PAGES)
+def test_everybody_can_use_what_the_server_writes_itself(musician, path, complaints):
+    page = musician.page
+    page.goto(f"{musician.address}{path}")
+    found = unplain(page.evaluate(LABELS))
+    page.evaluate(AXE.read_text())
+    complaints.clear()  # the browser says so where a link is good for nothing
+    assert found + findings_of_axe(page) + what_is_wrong_at_sizes(page) == []

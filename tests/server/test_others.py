@@ -1,0 +1,92 @@
+"""Nobody reaches what is another's: every route that names something by its number is asked for it by somebody else."""
+
+import re
+from uuid import uuid4
+
+import pytest
+from accounts.models import User
+from accounts.tokens import make
+from config.api import api
+from config.examples import EXAMPLES
+from demo.services import demo_musician
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from tests.server.operations.test_bundle import beep
+
+SCHEMA = api.get_openapi_schema()
+# What each number in a path is of; for a new one say here how it is made.
+NUMBERS = {
+    "piece_id": "piece",
+    "clip_id": "clip",
+    "sheet_id": "sheet",
+    "sound_id": "sound",
+    ("tokens", "number"): "token",
+    ("invitations", "number"): "invitation",
+    ("kits", "number"): "kit",
+    ("starters", "number"): "starter",
+    ("moments", "number"): "moment",
+    ("takes", "number"): "take",
+}
+
+
+def routes():
+    for path, methods in SCHEMA["paths"].items():
+        for method, operation in methods.items():
+            if "{" in path:
+                yield pytest.param(method.upper(), path, operation, id=f"{method} {path}")
+
+
+def kind_of(path, name):
+    before = [part for part in path.split("{" + name)[0].split("/") if part and "{" not in part]
+    return NUMBERS.get(name) or NUMBERS[before[-1], name]
+
+
+def body_of(operation):
+    content = operation.get("requestBody", {}).get("content", {}).get("application/json")
+    if not content:
+        return None
+    return EXAMPLES.get(content["schema"].get("$ref", "").rpartition("/")[2], {})
+
+
+@pytest.fixture
+def theirs(mara):
+    """The numbers of what is the demo musician's, one of each kind."""
+    demo = demo_musician()
+    mara.force_login(demo)
+    sound = mara.post("/api/sounds", {"file": SimpleUploadedFile("beep.wav", beep())}).json()["id"]
+    kit = mara.send("POST", "/kits", EXAMPLES["KeptKit"]).json()["id"]
+    starter = mara.send("POST", "/starters", EXAMPLES["KeptStarter"]).json()["id"]
+    sheet = mara.send("GET", "/takes").json()[0]["id"]
+    token, _ = make(demo, "night script", "read")
+    User.objects.filter(pk=demo.pk).update(is_staff=True)
+    invitation = mara.send("POST", "/invitations", {"note": "Ines"}).json()["invitation"]["id"]
+    return {
+        "piece": mara.send("GET", "/pieces").json()["pieces"][0]["id"],
+        "clip": mara.send("GET", "/clips").json()["clips"][0]["id"],
+        "sheet": sheet,
+        "sound": sound,
+        "kit": kit,
+        "starter": starter,
+        "token": token.pk,
+        "invitation": invitation,
+        "moment": 1,
+        "take": 1,
+    }  # fmt: skip
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), list(routes()))
+def test_what_is_anothers_is_not_there(theirs, joon, method, path, operation):
+    User.objects.filter(username="joon").update(is_staff=True)
+    named = re.findall(r"\{(\w+)\}", path)
+    values = {name: "a" if name == "pattern_id" else theirs[kind_of(path, name)] for name in named}
+    asked = path.removeprefix("/api").format(**values)
+    sent = body_of(operation)
+    if isinstance(sent, dict) and "attempt" in sent:
+        sent = sent | {"attempt": str(uuid4())}
+    reply = joon.send(method, asked, sent)
+    assert reply.status_code == 404, reply.content[:300]
+    assert reply.json()["error"]["code"] == "not-found"
+
+
+def test_the_admin_is_for_those_who_may(mara):
+    assert mara.get("/admin/", follow=True).request["PATH_INFO"] == "/admin/login/"

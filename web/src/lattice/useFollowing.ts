@@ -1,0 +1,29 @@
+/** The music as the lattice follows it: the view turns its pages, and the step that plays is known. */
+import { ref, watch } from 'vue'
+
+import type { LanePicture } from '@/api/client'
+import type { useView } from '@/engine/useView'
+import { usePlaying } from '@/playing/playing'
+import { barOf } from '@/sound/time'
+
+/** `picture`: of the lane whose step is wanted. */
+export function useFollowing(
+  view: ReturnType<typeof useView>,
+  picture: () => LanePicture | undefined,
+  barTicks: () => number,
+) {
+  const playing = usePlaying()
+  /** Which of the steps in view plays; -1: none. */
+  const nowStep = ref(-1)
+  function follow(tick: number) {
+    // A menu that is open stays where it is: the page turns once the hand has closed it.
+    if (!document.querySelector('.v-overlay--active .card')) view.follow(barOf(tick, barTicks()))
+    const starts = picture()?.starts
+    nowStep.value = starts && playing.isPlaying ? starts.findLastIndex((start) => start <= tick) : -1
+  }
+  watch(
+    () => playing.isPlaying,
+    (plays) => plays || (nowStep.value = -1),
+  )
+  return { nowStep, follow }
+}
