@@ -143,12 +143,12 @@ def test_from_a_press_to_the_sound_of_a_detour(musician: Any) -> None:
     page = musician.open("Night Ferry").page
     page.keyboard.press("Shift+X")
     page.keyboard.press("Space")
-    page.wait_for_function("jolly.log().at(-1)?.nowTick > 53760", timeout=60_000)
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 53760")
     waits = []
     for _ in range(12):
         before = page.evaluate("jolly.now()")
         page.keyboard.down("x")
-        page.wait_for_function("jolly.score().score.held_detours.at(-1)?.end === null", timeout=10_000)
+        page.wait_for_function("jolly.score().score.held_detours.at(-1)?.end === null")
         start = page.evaluate("jolly.score().score.held_detours.at(-1).start")
         page.wait_for_timeout(300)
         page.keyboard.up("x")

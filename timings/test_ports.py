@@ -43,7 +43,7 @@ def test_sixty_four_lanes_at_two_hundred_and_the_clock(musician: Any) -> None:
     page.goto(f"{musician.address}/ports/{stored.pk}?latency=0.1")
     page.get_by_role("checkbox", name="clock").check()
     page.get_by_role("button", name="Play from bar 1").click()
-    page.wait_for_function(f"jolly.log().at(-1)?.nowTick > {12 * TEMPO / 60 * QUARTER}", timeout=60_000)
+    page.wait_for_function(f"jolly.log().at(-1)?.nowTick > {12 * TEMPO / 60 * QUARTER}")
     page.keyboard.press(" ")
     page.wait_for_function(f"jolly.handed()['{SIMULATED}'].sounding === 0")
     handed = page.evaluate(f"jolly.handed()['{SIMULATED}']")

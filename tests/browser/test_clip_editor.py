@@ -176,16 +176,14 @@ def test_it_loops_while_it_is_edited_and_is_compared_with_the_opening(editor):
     page.keyboard.press("Delete")
     expect(page.get_by_role("button", name="Undo", exact=True)).to_be_enabled()
     at = page.evaluate("jolly.struck().at(-1).start")
-    page.wait_for_function(f"jolly.struck().at(-1).start > {at + 1.5 * BAR}", timeout=60_000)
+    page.wait_for_function(f"jolly.struck().at(-1).start > {at + 1.5 * BAR}")
     later = [note["lane"] for note in page.evaluate("jolly.struck()") if note["start"] > at + BAR / 4]
     assert later
     assert "Thud" not in later
     page.keyboard.press("c")
     expect(page.get_by_role("button", name="Back to now")).to_be_visible()
     at = page.evaluate("jolly.struck().at(-1).start")
-    page.wait_for_function(
-        f"jolly.struck().some(({{ start, lane }}) => start > {at} && lane === 'Thud')", timeout=60_000
-    )
+    page.wait_for_function(f"jolly.struck().some(({{ start, lane }}) => start > {at} && lane === 'Thud')")
     page.keyboard.press("Space")
     expect(page.get_by_role("button", name="Loop it")).to_be_visible()
 

@@ -106,9 +106,7 @@ def test_the_music_follows_a_clock_from_outside_and_says_when_it_is_lost(musicia
     page = ports_of(musician)
     page.get_by_label("Where the clock comes from").select_option("simulated controller")
     page.evaluate("jolly.controller().setTempo(90), jolly.controller().start()")
-    page.wait_for_function(
-        "jolly.score().score.tempo > 89.5 && jolly.score().score.tempo < 90.5", timeout=20_000
-    )
+    page.wait_for_function("jolly.score().score.tempo > 89.5 && jolly.score().score.tempo < 90.5")
     expect(page.get_by_role("button", name="Stop", exact=True).and_(page.locator(".play"))).to_be_visible()
     assert page.evaluate("jolly.piece().tempo") == 112  # the piece's own stays
     page.evaluate("jolly.controller().stop()")

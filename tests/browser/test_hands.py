@@ -229,7 +229,7 @@ def test_the_ruler_plays_from_there_and_the_view_turns_its_pages(musician):
     page.get_by_role("slider", name="Ruler").click(position={"x": 20, "y": 40})
     page.wait_for_function("jolly.log().length > 0")
     assert musician.log()[0]["fromTick"] == 53760
-    expect(page.locator(".bar-number")).to_have_text(["bar 3"], timeout=20_000)
+    expect(page.locator(".bar-number")).to_have_text(["bar 3"])
     page.keyboard.press("Space")
 
 

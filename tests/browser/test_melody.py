@@ -154,7 +154,7 @@ def test_contours_are_drawn_between_two_notes(musician):
 def test_pitched_voices_sound_and_differ_from_each_other(musician):
     page = musician.open("Lantern Quay").page
     page.keyboard.press(" ")
-    page.wait_for_function("jolly.log().at(-1)?.nowTick > 20000", timeout=60_000)
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 20000")
     assert page.evaluate("jolly.level()") > 0
     heard = page.evaluate("jolly.pitched()")
     assert len(heard) >= 6
@@ -191,12 +191,12 @@ def test_rate_octaves_and_order_are_turned_while_it_plays(musician):
     page = musician.open("Lantern Quay").page
     musician.choose("glass")
     page.keyboard.press(" ")
-    page.wait_for_function("jolly.log().at(-1)?.nowTick > 47040", timeout=60_000)
+    page.wait_for_function("jolly.log().at(-1)?.nowTick > 47040")
     musician.type_number("Glass harbour: octaves", "3")
     musician.alternative("Glass harbour: note order, up and down", "down")
     page.keyboard.press("w")
     expect(musician.sentence("glass")).to_contain_text("down over 3 octaves")
-    page.wait_for_function("jolly.log().at(-1).nowTick > 3 * 47040", timeout=60_000)
+    page.wait_for_function("jolly.log().at(-1).nowTick > 3 * 47040")
     page.keyboard.press(" ")
     stretch = musician.log()[-1]
     last = [note for note in stretch["notes"] if note["laneId"] == "glass" and note["start"] > 2 * 47040]

@@ -164,6 +164,6 @@ def test_the_next_pattern_takes_over_at_each_moment_and_can_be_called_off(musici
     page.get_by_role("button", name="Pattern C", exact=True).click()
     expect(page.get_by_role("button", name="Pattern B", exact=True)).to_have_attribute("aria-pressed", "true")
     page.keyboard.press("3")
-    page.wait_for_function("jolly.log().length === 5 && jolly.log()[4].nowTick > 0", timeout=30_000)
+    page.wait_for_function("jolly.log().length === 5 && jolly.log()[4].nowTick > 0")
     assert musician.log()[3]["nowTick"] % (8 * BAR) == 0
     assert musician.log()[4]["fromTick"] == 0

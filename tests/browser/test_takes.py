@@ -42,7 +42,7 @@ def passes(notes, length):
 
 
 def wait_for_ticks(page, ticks):
-    page.wait_for_function(f"jolly.struck().at(-1)?.start > {ticks}", timeout=60_000)
+    page.wait_for_function(f"jolly.struck().at(-1)?.start > {ticks}")
 
 
 def test_a_take_is_heard_at_a_click_and_another_takes_over_in_time(musician):

@@ -12,12 +12,17 @@
       const at = (y) => document.elementFromPoint(x, y)
       if (!word.contains(at(middle))) return [] // it is faded out, or something lies over it
       const isFree = (y) => word.contains(at(y)) || at(y)?.closest('.v-overlay') // what is open lies over a part of it
-      const reach = (by) => {
-        let y = middle
-        while (Math.abs(y - middle) < 20 && isFree(y + by)) y += by
-        return Math.abs(y - middle)
+      // How far it goes up or down, by half pixels, 20 at most: halving, because what is free is of one piece.
+      const reach = (way) => {
+        let [free, covered] = [0, 20.5]
+        while (covered - free > 0.5) {
+          const between = Math.round(free + covered) / 2
+          if (isFree(middle + way * between)) free = between
+          else covered = between
+        }
+        return free
       }
-      const high = reach(-0.5) + reach(0.5)
+      const high = reach(-1) + reach(1)
       return high < least ? [`${high} high: ${word.getAttribute('aria-label') ?? word.textContent.trim()}`] : []
     })
   for (const [one, top] of scrolled) one.scrollTop = top
