@@ -151,7 +151,7 @@ def test_sixty_four_takes_are_thrown_and_drawn(musician):
           })
         }"""
     )
-    assert len(taken["seen"]) > 3, "progress was seen"
+    assert len(taken["seen"]) > 2, "some were seen before all"
     tell("64 takes of 8 bars x 16 lanes, thrown and drawn", f"{taken['taken']:.0f} ms", "1,500 ms")
 
 

@@ -1,4 +1,4 @@
-"""Movements and orders: what they cost, and an hour of an order on a stepped clock."""
+"""What movements and orders cost."""
 
 import statistics
 from time import perf_counter
@@ -10,14 +10,14 @@ from lattice.document import Piece, Score
 from lattice.document.movement import Movement, Point
 from lattice.document.order import OrderRow
 from lattice.memory import forget_all
-from lattice.order.rows import order_events, row_score, stands
+from lattice.order.rows import order_events, stands
 from lattice.render import Window, render
 from lattice.screen import picture
 from lattice.screen.order import order_picture
+from tests.browser.schedule import QUARTER
 from timings.conftest import tell
 from timings.test_edit import edits, open_with
 from timings.test_engine import SCORE
-from timings.test_schedule import QUARTER, WITHIN_MS
 
 POINTS = 200
 EIGHTH = QUARTER // 2
@@ -121,50 +121,3 @@ def test_from_a_key_to_the_redrawn_thread_with_an_order(musician: Any) -> None:
     page.locator(".thread").first.wait_for()
     page.wait_for_timeout(1500)
     tell("edit to redraw with an order of 60 rows", edits(page, 80), "p95 under 50 ms")
-
-
-def test_an_hour_of_an_order_on_a_stepped_clock(musician: Any) -> None:
-    """Twenty times round the order of Night Ferry: each note at its tick, none missing, none twice."""
-    page = musician.open("Night Ferry").page
-    page.set_default_timeout(400_000)
-    piece: Piece = next(piece for piece in PIECES if piece.name == "Night Ferry")
-    hour = 3600.0
-    played = page.evaluate("(seconds) => jolly.rehearseOrder(seconds)", hour)
-    per_second = piece.tempo / 60 * QUARTER
-    whole = stands(piece)[-1].end
-    wanted: dict[int, list[tuple[int, int]]] = {}
-    once = []
-    for stand in stands(piece):
-        score, dice = row_score(piece, stand.place)
-        events = render(score, dice, Window(bars=stand.bars))
-        once += [
-            (start + stand.start, pitch, velocity)
-            for start, pitch, velocity in zip(
-                events.starts.tolist(), events.pitches.tolist(), events.velocities.tolist(), strict=True
-            )
-        ]
-    rounds = int(hour * per_second // whole) + 1
-    end = int((hour - 0.25) * per_second)
-    for one in range(rounds):
-        for start, pitch, velocity in once:
-            if (tick := start + one * whole) < end:
-                wanted.setdefault(tick, []).append((pitch, velocity))
-    heard: dict[int, list[tuple[int, int]]] = {}
-    furthest = 0.0
-    for strike in played["struck"]:
-        tick = strike["time"] * per_second
-        if tick >= end:
-            continue
-        furthest = max(furthest, abs(tick - round(tick)) / per_second * 1000)
-        heard.setdefault(round(tick), []).append((strike["pitch"], strike["velocity"]))
-    assert {tick: sorted(notes) for tick, notes in heard.items()} == {
-        tick: sorted(notes) for tick, notes in wanted.items()
-    }
-    notes = sum(map(len, heard.values()))
-    tell(
-        "an hour of the order of Night Ferry, stepped clock",
-        f"{notes:,} notes as the engine says, furthest from its tick {furthest:.6f} ms",
-        f"within {WITHIN_MS} ms",
-    )
-    assert notes > 20_000
-    assert furthest < WITHIN_MS

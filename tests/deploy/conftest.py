@@ -10,7 +10,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.deploy.stage import Stage
+from tests.deploy.stage import PATIENCE, Stage
 
 ROOT = Path(__file__).resolve().parents[2]
 # The database's own user has to get in: no private folder.
@@ -40,7 +40,7 @@ def staged(**settings: str) -> Iterator[Stage]:
             yield stage
         finally:
             process.send_signal(signal.SIGTERM)
-            process.wait(60)
+            process.wait(PATIENCE)
 
 
 @pytest.fixture(scope="session")

@@ -13,12 +13,13 @@ from uuid import uuid4
 import psycopg
 import requests
 
-__all__ = ["Musician", "Stage", "as_its_user", "until"]
+__all__ = ["PATIENCE", "Musician", "Stage", "as_its_user", "until"]
 
-SECONDS = 60
+# How long anything is waited for, in seconds: much more than a busy machine needs.
+PATIENCE = 120
 
 
-def until(true: Callable[[], Any], what: str, seconds: float = SECONDS) -> Any:
+def until(true: Callable[[], Any], what: str, seconds: float = PATIENCE) -> Any:
     """Return what *true* returns as soon as that is true."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:
@@ -43,7 +44,7 @@ class Stage:
             assert self._process.poll() is None, (self.folder / "stage.log").read_text()
             return (self.folder / "running").exists()
 
-        until(runs, "the stage runs", 120)
+        until(runs, "the stage runs", 2 * PATIENCE)
 
     def running(self, kind: str) -> list[tuple[int, int]]:
         """Return port and process of each of a *kind*: proxy, database or server."""
@@ -138,14 +139,14 @@ class Musician:
     def __init__(self, address: str) -> None:
         self.address = address
         self.session = requests.Session()
-        self.session.get(f"{address}/", timeout=30)
+        self.session.get(f"{address}/", timeout=PATIENCE)
         assert self.ask("POST", "/session/demo").status_code == 200
 
     def ask(self, method: str, path: str, body: Any = None, **of: Any) -> requests.Response:
         """Send a request to the API."""
         headers = {"X-CSRFToken": self.session.cookies.get("csrftoken") or ""}
         return self.session.request(
-            method, f"{self.address}/api{path}", json=body, headers=headers, timeout=30, **of
+            method, f"{self.address}/api{path}", json=body, headers=headers, timeout=PATIENCE, **of
         )
 
     def new_piece(self) -> dict[str, Any]:

@@ -1,11 +1,9 @@
 """The database is stopped, started, read-only, full, slow: what is asked meanwhile is told so, and nothing is a fault."""
 
-import time
-
 import pytest
 import requests
 
-from tests.deploy.stage import Musician, until
+from tests.deploy.stage import PATIENCE, Musician, until
 
 SCORE = {
     "tempo": 112,
@@ -49,9 +47,9 @@ def test_a_database_that_is_stopped_is_said_and_rendering_goes_on_until_it_is_ba
         told(musician.save(piece, 50))
         told(musician.ask("GET", "/session"))
         assert musician.ask("POST", "/render", RENDER).status_code == 200
-        assert requests.get(f"{stage.address}/", timeout=10).status_code == 200
-        assert requests.get(f"{stage.address}/health", timeout=10).status_code == 200
-        assert requests.get(f"{stage.address}/ready", timeout=10).status_code == 503
+        assert requests.get(f"{stage.address}/", timeout=PATIENCE).status_code == 200
+        assert requests.get(f"{stage.address}/health", timeout=PATIENCE).status_code == 200
+        assert requests.get(f"{stage.address}/ready", timeout=PATIENCE).status_code == 503
     finally:
         stage.start_database()
     until(lambda: musician.ask("GET", "/pieces").ok, "it is back without anybody's help")
@@ -104,8 +102,9 @@ def test_a_database_that_is_slow_holds_nobody_for_long(stage, at):
     musician, piece = at
     with stage.database() as one, one.transaction():
         one.execute("LOCK TABLE pieces_piece IN ACCESS EXCLUSIVE MODE")
-        began = time.monotonic()
-        told(musician.save(piece, 64))
-        assert time.monotonic() - began < 25  # it waits for two seconds, and a machine may be busy
+        reply = musician.save(piece, 64)
+        told(reply)
+        # The database itself gave up after its two seconds, before anybody lost patience with the server.
+        assert reply.json()["error"]["code"] == "no-database"
         assert musician.ask("POST", "/render", RENDER).status_code == 200
     assert musician.save(piece, 64).ok

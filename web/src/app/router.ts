@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
+import { whenIdle } from '@/page/idle'
 import ShelfView from '@/shelf/ShelfView.vue'
 
 const screens = {
@@ -76,10 +77,11 @@ export const router = createRouter({
 })
 
 /** Fetch the other screens while nothing else is to be done: they are there then, also when the server is not. */
-void router.isReady().then(() => {
-  const fetchAll = () =>
-    [...Object.values(screens), help].forEach((fetch) => void fetch().catch(() => undefined))
-  // Not every browser knows when it is idle.
-  if ('requestIdleCallback' in window) requestIdleCallback(fetchAll, { timeout: 5000 })
-  else setTimeout(fetchAll, 3000)
-})
+void router
+  .isReady()
+  .then(() =>
+    whenIdle(
+      () => [...Object.values(screens), help].forEach((fetch) => void fetch().catch(() => undefined)),
+      5000,
+    ),
+  )

@@ -9,7 +9,7 @@ import { useDetourKeys } from '@/around/useDetourKeys'
 import { useDetours } from '@/around/useDetours'
 import { useNotices } from '@/page/notices'
 import { useShortcuts } from '@/page/useShortcuts'
-import { usePlaying } from '@/playing/playing'
+import { prepareAudio } from '@/playing/audio'
 import { usePiece } from '@/work/piece'
 import FieldFace from './FieldFace.vue'
 import GroundFace from './GroundFace.vue'
@@ -17,7 +17,6 @@ import { useFieldSettings } from './useFieldSettings'
 
 const props = defineProps<{ id: number }>()
 const piece = usePiece()
-const playing = usePlaying()
 const notices = useNotices()
 const router = useRouter()
 const detours = useDetours()
@@ -29,7 +28,7 @@ watch(
   async (id) => {
     try {
       await piece.open(id)
-      void playing.ready()
+      prepareAudio()
     } catch (reason) {
       notices.complain(reason)
       if (!isWaiting(reason)) void router.replace('/')

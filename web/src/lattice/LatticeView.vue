@@ -21,6 +21,7 @@ import DroppedSounds from '@/kit/DroppedSounds.vue'
 import { useDroppedFiles } from '@/kit/useDroppedFiles'
 import { newGesture } from '@/page/gesture'
 import { useNotices } from '@/page/notices'
+import { prepareAudio } from '@/playing/audio'
 import { usePlaying } from '@/playing/playing'
 import ProgressionRow from '@/progression/ProgressionRow.vue'
 import SentenceLine from '@/sentence/SentenceLine.vue'
@@ -92,7 +93,7 @@ watch(
       await piece.open(id)
       if (props.id !== id) return
       view.begin()
-      void playing.ready()
+      prepareAudio()
     } catch (reason) {
       if (props.id !== id) return
       notices.complain(reason)
