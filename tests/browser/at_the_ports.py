@@ -39,10 +39,11 @@ def stop(page):
     page.get_by_role("button", name="Stop", exact=True).and_(page.locator(".play")).click()
 
 
+SENT = "jolly.sent().map(({message, time, handed}) => ({message: [...message], time, handed}))"
+
+
 def sent(page):
-    return page.evaluate(
-        "jolly.sent().map(({message, time, handed}) => ({message: [...message], time, handed}))"
-    )
+    return page.evaluate(SENT)
 
 
 def still_sounding(messages):

@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from accounts.models import User
 from clips.models import Clip, ClipMoment
+from config import middleware
 from demo.services import DEMO_NAME, demo_musician
 from django.conf import settings
 from django.core.servers.basehttp import WSGIRequestHandler
@@ -21,10 +22,13 @@ from tests.browser.gate import gate
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright runs a loop in the tests' thread
 # No answer depends on how fast a machine is: what never comes is told from what comes late by much waiting.
 PATIENCE_MS = 120_000
+middleware.SECONDS = PATIENCE_MS // 1000
 expect.set_options(timeout=PATIENCE_MS)
 # As the real server does: else a small answer waits 40 ms for its last part.
 WSGIRequestHandler.disable_nagle_algorithm = True
 settings.MIDDLEWARE.insert(0, "tests.browser.gate.guarded")
+
+BAR = 53760  # ticks of four quarters
 
 CHROMIUM_FLAGS = [
     "--no-sandbox",
@@ -221,8 +225,30 @@ class Musician:
         """Return the notes that sounded, and those that a busy machine left out and said so."""
         return [*stretch["notes"], *stretch["leftOut"]]
 
-    def wait_for_bars(self, bars: int, bar_ticks: int = 53760) -> None:
-        self.page.wait_for_function(f"jolly.log().at(-1)?.nowTick > {bars * bar_ticks}")
+    def known_until(self, stretch: dict[str, Any]) -> int:
+        """Return the tick before which all that was due is known: the engine's answers may be late."""
+        return min(int(stretch["nowTick"]), max((note["start"] for note in self.due(stretch)), default=0))
+
+    def whole_bars(self, stretch: dict[str, Any]) -> int:
+        """Return how many bars have been played of which all is known."""
+        return self.known_until(stretch) // BAR
+
+    def last_bars(self, most: int) -> str:
+        """Return what the last bars are called that are kept of what was played: at most so many, as "bars 2–3"."""
+        played = int(self.log()[-1]["nowTick"] // BAR)
+        first = max(1, played - most + 1)
+        return f"bars {first}–{played}" if first < played else f"bar {played}"
+
+    def next_bar(self, bar_ticks: int = BAR) -> int:
+        """Return the first bar, counted from 0, that sounds as the page shows it now, whatever was changed before."""
+        return int(self.page.evaluate("Math.max(jolly.now(), jolly.known())") // bar_ticks) + 1
+
+    def wait_for_bars(self, bars: float, bar_ticks: int = BAR) -> None:
+        """Wait until so many bars have been played, and all that was due in them is known."""
+        self.page.wait_for_function(
+            "(tick) => Math.min(jolly.log().at(-1)?.nowTick ?? 0, jolly.known()) > tick",
+            arg=bars * bar_ticks,
+        )
 
     def wait_until_saved(self) -> None:
         expect(self.page.locator(".state")).to_have_text("saved")

@@ -6,8 +6,7 @@ from playwright.sync_api import expect
 
 from lattice.document import Score, read
 from lattice.render import Window, render
-
-BAR = 53760
+from tests.browser.conftest import BAR
 
 
 def field_of(musician, pattern="A"):
@@ -43,7 +42,7 @@ def held_since(page):
 def expect_tape_as_the_engine_says(musician, score, dice):
     """Compare all whole bars that have sounded with the engine's notes of *score*."""
     stretch = musician.log()[-1]
-    bars = int(stretch["nowTick"] // BAR)
+    bars = musician.whole_bars(stretch)
     assert bars >= 2
     due = sorted(
         (note["laneId"], note["start"], note["pitch"], note["velocity"])
@@ -85,7 +84,6 @@ def test_a_field_is_walked_by_keyboard_while_it_plays_and_a_candidate_becomes_th
 
 def test_a_point_of_the_field_becomes_a_pattern_a_take_a_clip_or_the_detour(musician):
     page = field_of(musician)
-    box = plot(page).bounding_box()
     plot(page).focus()
     page.keyboard.press("ArrowDown")
     expect(page.locator(".side h2")).to_contain_text("No. ")
@@ -105,7 +103,11 @@ def test_a_point_of_the_field_becomes_a_pattern_a_take_a_clip_or_the_detour(musi
     page.keyboard.press("ArrowDown")
     expect(page.locator(".side h2")).to_contain_text("No. ")
     become.get_by_role("button", name="New pattern").click()
-    expect(page.get_by_role("button", name="Pattern C", exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="Pattern D", exact=True)).to_be_visible()
+    # It is another pattern: the field around this one stays, and what is pointed at in it.
+    expect_made(page)
+    expect(page.locator(".side h2")).to_contain_text("No. ")
+    box = plot(page).bounding_box()
     # A box keeps what is in it.
     page.mouse.move(box["x"] + 60, box["y"] + 60)
     page.mouse.down()

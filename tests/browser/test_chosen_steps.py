@@ -3,7 +3,8 @@
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.test_strips import BAR, STEP, heard
+from tests.browser.conftest import BAR
+from tests.browser.test_strips import STEP, heard
 
 
 @pytest.fixture

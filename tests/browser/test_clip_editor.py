@@ -4,9 +4,8 @@ import pytest
 from clips.models import Clip
 from playwright.sync_api import expect
 
+from tests.browser.conftest import BAR
 from tests.browser.gate import gate
-
-BAR = 53760
 
 
 @pytest.fixture

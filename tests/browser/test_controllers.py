@@ -6,8 +6,6 @@ from playwright.sync_api import expect
 
 from tests.browser.at_the_ports import play, ports_of, sent, stop
 
-BAR = 53760
-
 
 def test_pads_choose_patterns_and_a_learned_knob_waits_then_moves_and_is_written_down(musician):
     page = ports_of(musician)

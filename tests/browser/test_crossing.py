@@ -14,8 +14,8 @@ from lattice.clips import undisturbed
 from lattice.document import Score, read
 from lattice.render import Window
 from lattice.steps.euclidean import euclidean
+from tests.browser.conftest import BAR
 
-BAR = 53760
 RESOLUTION = 960
 
 

@@ -8,7 +8,8 @@ import pytest
 import soundfile
 from playwright.sync_api import expect
 
-from tests.browser.test_strips import BAR, STEP
+from tests.browser.conftest import BAR
+from tests.browser.test_strips import STEP
 
 
 def gong():
@@ -45,9 +46,12 @@ def test_a_starter_is_found_heard_in_time_and_taken(musician):
     panel.get_by_role("button", name="Hear Two lamps").click()
     musician.expect_hits("Bottle", [5, 13], 16)
     assert musician.page.locator(".state").inner_text() == "saved"  # trying changes nothing
-    musician.wait_for_bars(4)
+    heard = musician.next_bar()
+    musician.wait_for_bars(heard + 1)
     starts = [
-        n["start"] for n in musician.log()[-1]["notes"] if n["laneId"] == "bottle" and n["start"] > 3 * BAR
+        n["start"]
+        for n in musician.log()[-1]["notes"]
+        if n["laneId"] == "bottle" and n["start"] >= heard * BAR
     ]
     assert starts
     assert all(start % (16 * STEP) in (4 * STEP, 12 * STEP) for start in starts)

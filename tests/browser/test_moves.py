@@ -4,9 +4,7 @@ from playwright.sync_api import expect
 
 from lattice.document import Score, read
 from lattice.render import Window, render
-from tests.browser.conftest import Musician
-
-BAR = 53760
+from tests.browser.conftest import BAR, Musician
 
 
 def notes_of(stretch, bars):
@@ -61,7 +59,7 @@ def test_moves_are_written_down_and_played_again_they_are_the_same_to_the_tick(m
     assert movements_of(page, "bottle") == ["mute"]
     musician.wait_until_saved()
     recorded = musician.log()[-1]
-    bars = int(recorded["nowTick"] // BAR)
+    bars = musician.whole_bars(recorded)
     assert notes_of(recorded, bars) == as_the_engine_says(page, bars)
     page.get_by_role("button", name="Play from bar 1").click()
     page.wait_for_function(f"jolly.log().length === 2 && jolly.log()[1].nowTick > {bars * BAR}")
@@ -85,7 +83,7 @@ def test_a_detour_that_was_held_while_moves_are_recorded_comes_again(musician):
     page.get_by_role("button", name="Stop", exact=True).click()
     expect(page.locator("[data-test=own-detours]")).to_contain_text("1 detour as recorded")
     recorded = musician.log()[-1]
-    bars = int(recorded["nowTick"] // BAR)
+    bars = musician.whole_bars(recorded)
     assert notes_of(recorded, bars) == as_the_engine_says(page, bars)
 
 
@@ -180,5 +178,5 @@ def test_what_big_controls_do_while_it_plays_is_written_down(musician):
     assert movements_of(page, "hiss") == ["busy"]
     assert page.evaluate("jolly.score().score.movements.map(({control}) => control)") == ["swing.percent"]
     stretch = musician.log()[-1]
-    bars = int(stretch["nowTick"] // BAR)
+    bars = musician.whole_bars(stretch)
     assert notes_of(stretch, bars) == as_the_engine_says(page, bars)

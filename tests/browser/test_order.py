@@ -11,9 +11,7 @@ from playwright.sync_api import expect
 from lattice.document import Piece, read
 from lattice.order.rows import row_score
 from lattice.render import Window, render
-from tests.browser.conftest import Musician
-
-BAR = 53760
+from tests.browser.conftest import BAR, Musician
 
 
 def order_of(musician, tempo="400"):
@@ -44,7 +42,7 @@ def said_by_the_engine(document, place):
 def test_rows_follow_without_a_gap_each_as_the_engine_renders_it(musician):
     page = order_of(musician)
     page.get_by_role("button", name="Play the order").click()
-    page.wait_for_function("jolly.log().length === 3")
+    page.wait_for_function("jolly.log().length >= 3")
     page.wait_for_function(f"jolly.log()[2].nowTick > {BAR}")
     expect(page.get_by_role("button", name="Row 3: plays", exact=True)).to_be_visible()
     expect(page.get_by_role("button", name="Pattern B", exact=True)).to_have_attribute("aria-pressed", "true")
@@ -66,7 +64,7 @@ def test_what_a_busy_machine_leaves_out_is_known_and_the_row_goes_on(musician):
     page.get_by_role("button", name="Play the order").click()
     page.wait_for_function(f"jolly.log().length && jolly.log()[0].nowTick > {BAR}")
     page.evaluate("for (const end = performance.now() + 1500; performance.now() < end; );")
-    page.wait_for_function("jolly.log().length === 2")
+    page.wait_for_function("jolly.log().length >= 2")
     document = page.evaluate("jolly.piece()")
     page.keyboard.press("Space")
     stretch = musician.log()[0]
@@ -81,15 +79,14 @@ def test_an_order_is_edited_while_it_plays(musician):
     # What comes next goes: the row after it follows. And the row that plays grows shorter under the hand.
     page.get_by_role("button", name="Row 2: take out").click()
     expect(page.locator("[data-test=whole]")).to_contain_text("10 rows")
-    page.wait_for_function("jolly.log().length === 2")
+    page.wait_for_function("jolly.log().length > 1")
     assert musician.log()[1]["patternId"] == "b"
     page.get_by_role("button", name="Row 3: from here", exact=True).click()
-    page.wait_for_function("jolly.log().length === 3")
-    assert musician.log()[2]["patternId"] == "c"
+    page.wait_for_function("jolly.log().at(-1).patternId === 'c' && jolly.log().at(-1).row.place === 2")
     # A hand on top of it: the order is left.
     page.get_by_role("button", name="Pattern A", exact=True).click()
-    page.wait_for_function("jolly.log().length === 4")
-    assert musician.log()[3]["row"] is None
+    page.wait_for_function("jolly.log().at(-1).row === null")
+    assert musician.log()[-1]["patternId"] == "a"
     page.keyboard.press("Space")
     page.keyboard.press("Control+z")
     expect(page.locator("[data-test=whole]")).to_contain_text("11 rows")

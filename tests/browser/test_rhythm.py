@@ -212,9 +212,7 @@ def test_what_is_scheduled_is_what_the_engine_says_while_lanes_are_edited(musici
     musician.alternative("Bottle: add a setting", "backward")
     page.keyboard.press("t")
     expect(musician.sentence("bottle")).to_contain_text(re.compile(r"throw \d"))
-    bar = (
-        int(musician.log()[-1]["nowTick"] // 53760) + 2
-    )  # the bar after the next holds the edits, however late they came
+    bar = musician.next_bar()
     musician.wait_for_bars(bar + 2)
     page.keyboard.press("Space")
     (stretch,) = musician.log()

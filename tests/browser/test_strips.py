@@ -3,7 +3,8 @@
 import pytest
 from playwright.sync_api import expect
 
-BAR = 53760
+from tests.browser.conftest import BAR
+
 STEP = 3360
 
 
@@ -208,9 +209,10 @@ def test_the_step_moves_under_one_hand_and_keeps_its_place(bottle):
     page.mouse.move(box["x"] + 5, box["y"] + 10, steps=8)
     page.mouse.up()
     expect(bottle.sentence("bottle")).to_contain_text("step 1/8")
-    bottle.wait_for_bars(5)
-    starts = [n["start"] for n in bottle.log()[-1]["notes"] if n["laneId"] == "bottle"]
-    late = [start for start in starts if start > 3 * BAR]
+    bar = bottle.next_bar()
+    bottle.wait_for_bars(bar + 2)
+    starts = [n["start"] for n in bottle.due(bottle.log()[-1]) if n["laneId"] == "bottle"]
+    late = [start for start in starts if start >= bar * BAR]
     page.keyboard.press("Space")
     assert late
     assert all(start % (2 * STEP) == 0 for start in late)

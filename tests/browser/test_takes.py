@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-BAR = 53760
+from tests.browser.conftest import BAR
 
 
 def throw(musician, count=4, bars=2):

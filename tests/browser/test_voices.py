@@ -12,8 +12,6 @@ from lattice.document.kit import KITS, Voice
 from lattice.document.pitched import PITCHED
 from tests.browser.at_the_ports import play, stop
 
-BAR = 53760
-
 
 def features(samples):
     """How loud in bands, and over time: what an ear tells strokes by, in dB."""

@@ -64,7 +64,14 @@ describe('the tip', () => {
     point('#mute')
     await rest()
     expect(tip()).toBe('Unmute')
+    // Also while the pointer rests on it.
+    said.value = 'Mute'
+    await rest()
+    expect(tip()).toBe('Mute')
     said.value = ''
+    await rest()
+    expect(tip()).toBeUndefined()
+    expect(at('#mute').hasAttribute('aria-describedby')).toBe(false)
     point('#beside')
     await rest()
     point('#mute')

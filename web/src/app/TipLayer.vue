@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The one tip there is: it tells what the control does on which the pointer rests. */
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, onScopeDispose, ref, shallowRef, useTemplateRef } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
 import { placedBeside } from '@/page/placing'
 import { tipOf } from '@/page/tip'
@@ -9,34 +9,40 @@ import { tipOf } from '@/page/tip'
 const RESTS_MS = 700
 const GAP = 8
 
-const shown = shallowRef<{ of: Element; text: string } | null>(null)
+const shown = shallowRef<Element | null>(null)
+const text = computed(() => (shown.value ? tipOf(shown.value) : ''))
 const place = ref({ x: 0, y: 0 })
 const layer = useTemplateRef<HTMLElement>('layer')
 let waiting: ReturnType<typeof setTimeout> | undefined
 
 function hide() {
   clearTimeout(waiting)
-  shown.value?.of.removeAttribute('aria-describedby')
+  shown.value?.removeAttribute('aria-describedby')
   shown.value = null
 }
-async function show(of: Element) {
-  const text = tipOf(of)
-  if (!text || !of.isConnected) return
+function show(of: Element) {
+  if (!tipOf(of) || !of.isConnected) return
   hide()
-  shown.value = { of, text }
+  shown.value = of
   of.setAttribute('aria-describedby', 'tip')
-  await nextTick()
-  const [its, own] = [of.getBoundingClientRect(), layer.value?.getBoundingClientRect()]
-  if (!own) return
-  place.value = placedBeside(its, own, GAP, 'above')
 }
+// What the control does may change while the pointer rests on it.
+watch(
+  [shown, text],
+  ([of, says]) => {
+    if (!says) return hide()
+    const own = layer.value?.getBoundingClientRect()
+    if (of && own) place.value = placedBeside(of.getBoundingClientRect(), own, GAP, 'above')
+  },
+  { flush: 'post' },
+)
 const controlAt = ({ target }: Event) => (target instanceof Element ? target.closest('[data-tip]') : null)
 
 useEventListener(document, 'pointerover', (event) => {
   const of = controlAt(event)
-  if (of === shown.value?.of) return
+  if (of === shown.value) return
   hide()
-  if (of && event.pointerType !== 'touch') waiting = setTimeout(() => void show(of), RESTS_MS)
+  if (of && event.pointerType !== 'touch') waiting = setTimeout(() => show(of), RESTS_MS)
 })
 for (const gone of ['focusout', 'pointerdown', 'keydown', 'wheel'] as const)
   useEventListener(document, gone, hide, { capture: true, passive: true })
@@ -46,7 +52,7 @@ const style = computed(() => ({ transform: `translate(${place.value.x}px, ${plac
 </script>
 
 <template>
-  <div v-if="shown" id="tip" ref="layer" class="tip" role="tooltip" :style="style">{{ shown.text }}</div>
+  <div v-if="text" id="tip" ref="layer" class="tip" role="tooltip" :style="style">{{ text }}</div>
 </template>
 
 <style scoped>

@@ -39,6 +39,8 @@ export interface Measuring {
   controller(): ReturnType<typeof useSimulatedController>
   /** Where the music is now, in ticks. */
   now(): number
+  /** The tick up to which all that was due is in the schedule log. */
+  known(): number
   /** What hands held on the keys while the newest stretch of tape was played. */
   keysThen(laneId: string): Keys | null
   /** Play a score on a stepped clock with the real engine, while hands change it. */
@@ -92,6 +94,7 @@ export function exposeForMeasuring() {
       ),
     controller: () => useSimulatedController(),
     now: () => playing.player?.nowTick ?? 0,
+    known: () => playing.player?.committedUpTo ?? 0,
     keysThen: (laneId) =>
       playing.tape.stretches.at(-1)?.score.lanes.find(({ id }) => id === laneId)?.keys ?? null,
     rehearseOrder: async (seconds) => {

@@ -45,10 +45,16 @@ export function useField() {
     number,
   })
 
-  const lookedFor = () => [
-    settings.face, piece.pattern, piece.document?.kit, allWays.value, settings.count, settings.distance, ways.value,
-    settings.throwNumber, settings.least, settings.most,
-  ] // prettier-ignore
+  // Each by itself: what else changes in the piece makes no other field.
+  const lookedFor = [
+    allWays,
+    ways,
+    () => piece.pattern,
+    ...(['kit', 'scale', 'swing'] as const).map((name) => () => piece.document?.[name]),
+    ...(['face', 'count', 'distance', 'throwNumber', 'least', 'most'] as const).map(
+      (name) => () => settings[name],
+    ),
+  ]
   watch(lookedFor, () => {
     wanted++
     isBehind.value = true

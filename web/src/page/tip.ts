@@ -1,8 +1,8 @@
-import type { Directive } from 'vue'
+import { shallowReactive, type Directive } from 'vue'
 
-const texts = new WeakMap<Element, string>()
+const texts = shallowReactive(new WeakMap<Element, string>())
 
-/** What the tip of a control says; '' where it has none. */
+/** What the tip of a control says now; '' where it has none. */
 export const tipOf = (of: Element): string => texts.get(of) ?? ''
 
 /** `v-tip="text"`: what a control does, in music. There is one tip for all: see TipLayer. */

@@ -183,17 +183,14 @@ export const usePlaying = defineStore('playing', () => {
   }
 
   /** The kit's own sounds are fetched as soon as there is audio to play them. */
-  watch(
-    () => [piece.document?.kit, player.value] as const,
-    async ([kit, ours]) => {
-      if (!kit || !ours) return
-      try {
-        await (await ensureAudio()).fetchOwn(kit.voices)
-      } catch (reason) {
-        notices.complain(reason)
-      }
-    },
-  )
+  watch([() => piece.document?.kit, player], async ([kit, ours]) => {
+    if (!kit || !ours) return
+    try {
+      await (await ensureAudio()).fetchOwn(kit.voices)
+    } catch (reason) {
+      notices.complain(reason)
+    }
+  })
 
   function stopPattern() {
     if (player.value?.isPlaying) restAudio()

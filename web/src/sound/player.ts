@@ -136,6 +136,11 @@ export class Player {
     return Math.max(run.stretch.fromTick, run.line.tickAt(this.clock.now()))
   }
 
+  /** The tick up to which all has been committed, or left out because it came too late. */
+  get committedUpTo(): number {
+    return this.#committedUpTo
+  }
+
   /** Notes of the pattern that is heard which began within the last `seconds`. */
   soundingWithin(seconds: number): TapeNote[] {
     return this.#live.begunWithin(seconds, (this.#leaving ?? this.#run)?.stretch)

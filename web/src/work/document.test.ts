@@ -89,6 +89,14 @@ describe('lanes and patterns', () => {
     const at = (velocity: number, mute = false) => aPiece(aLane('thud', { velocity, mute }))
     expect(withSilenceOf(at(100), at(50, true))).toEqual(at(100, true))
     expect(withSilenceOf(at(100), at(50))).toEqual(at(100))
+    const piece = { ...at(100), patterns: [...at(100).patterns, { ...at(100).patterns[0]!, id: 'other' }] }
+    const one = piece.patterns[1]!
+    const muted = { ...one, lanes: one.lanes.map((lane) => ({ ...lane, mute: true })) }
+    // What does not change stays the same object.
+    expect(withSilenceOf(piece, piece)).toBe(piece)
+    const changed = withSilenceOf(piece, { ...piece, patterns: [piece.patterns[0]!, muted] })
+    expect(changed.patterns[0]).toBe(piece.patterns[0])
+    expect(changed.patterns[1]).toEqual(muted)
   })
 
   it('are silenced in one pattern and not in another that has the same lane', () => {

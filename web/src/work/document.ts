@@ -136,17 +136,21 @@ export function withSilenceOf(piece: Piece, standing: Piece): Piece {
       pattern.lanes.map((lane) => [keyOf(pattern, lane), lane] as const),
     ),
   )
-  return {
-    ...piece,
-    patterns: piece.patterns.map((pattern) => ({
-      ...pattern,
-      lanes: pattern.lanes.map((lane) => {
-        const { mute, solo, keys } = now.get(keyOf(pattern, lane)) ?? lane
-        const isSo = mute === lane.mute && solo === lane.solo && keys === lane.keys
-        return isSo ? lane : { ...lane, mute, solo, keys }
-      }),
-    })),
-  }
+  const patterns = changed(piece.patterns, (pattern) => {
+    const lanes = changed(pattern.lanes, (lane) => {
+      const { mute, solo, keys } = now.get(keyOf(pattern, lane)) ?? lane
+      const isSo = mute === lane.mute && solo === lane.solo && keys === lane.keys
+      return isSo ? lane : { ...lane, mute, solo, keys }
+    })
+    return lanes === pattern.lanes ? pattern : { ...pattern, lanes }
+  })
+  return patterns === piece.patterns ? piece : { ...piece, patterns }
+}
+
+/** `all`, each changed; where none is, the same object: what looks at it has nothing to do. */
+function changed<One>(all: One[], change: (one: One) => One): One[] {
+  const after = all.map(change)
+  return after.some((one, at) => one !== all[at]) ? after : all
 }
 
 /**
