@@ -16,5 +16,11 @@ export default defineConfig({
       output: { assetFileNames: ({ names }) => (names[0] === 'pages.css' ? '[name][extname]' : 'assets/[name]-[hash][extname]') },
     },
   },
-  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], server: { deps: { inline: ['vuetify'] } } },
+  test: {
+    environment: 'happy-dom',
+    include: ['src/**/*.test.ts'],
+    server: { deps: { inline: ['vuetify'] } },
+    testTimeout: 120_000, // no test depends on how fast a machine is
+    hookTimeout: 120_000,
+  },
 })

@@ -56,7 +56,10 @@ def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]
 @pytest.fixture(scope="session")
 def django_db_modify_db_settings(django_db_modify_db_settings_parallel_suffix: None) -> None:
     """Emptying a database may take long while a machine is busy elsewhere: no statement is hurried."""
-    settings.DATABASES["default"]["OPTIONS"]["options"] = "-c statement_timeout=120000"
+    settings.DATABASES["default"]["OPTIONS"] |= {
+        "options": f"-c statement_timeout={PATIENCE_MS}",
+        "connect_timeout": PATIENCE_MS // 1000,
+    }
 
 
 @pytest.fixture(autouse=True)
@@ -145,7 +148,7 @@ class Musician:
         )
         page.on("console", hear)
         page.on("pageerror", lambda error: complaints.append(str(error)))
-        page.set_default_timeout(PATIENCE_MS)
+        page.context.set_default_timeout(PATIENCE_MS)
 
     @property
     def page(self) -> Page:

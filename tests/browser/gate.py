@@ -29,7 +29,7 @@ class Gate:
             self._is_open = True
         self.delay = float(os.environ.get("JOLLY_TEST_DELAY", "0"))
 
-    def shut(self, seconds: float = 60) -> None:
+    def shut(self, seconds: float = 240) -> None:
         """Shut it and wait until all that is inside has been answered."""
         with self._changed:
             self._is_open = False

@@ -66,7 +66,7 @@ def test_a_clip_goes_round_at_a_click(collection):
     page = collection
     page.get_by_role("button", name="Hear Two bars off Skerry Light").click()
     page.wait_for_function(f"jolly.struck().at(-1)?.start > {4.5 * BAR}")
-    assert page.evaluate("jolly.level()") > 0.001
+    page.wait_for_function("async () => (await jolly.level()) > 0.001")
     stored = Clip.objects.get(name="Two bars off Skerry Light").document
     expected = {(note[0], note[2]) for track in stored["tracks"] for note in track["notes"]}
     struck = page.evaluate("jolly.struck()")
@@ -188,7 +188,7 @@ def test_a_midi_file_is_imported_and_can_be_heard(collection, tmp_path):
     expect(page.get_by_role("button", name="Hear Bells ashore")).to_be_visible()
     page.get_by_role("button", name="Hear Bells ashore").click()
     page.wait_for_function(f"jolly.struck().at(-1)?.start > {BAR}")
-    assert page.evaluate("jolly.level()") > 0.001
+    page.wait_for_function("async () => (await jolly.level()) > 0.001")
 
 
 def test_a_file_that_is_none_is_refused_saying_why(collection, tmp_path, complaints):

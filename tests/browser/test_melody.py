@@ -156,7 +156,7 @@ def test_pitched_voices_sound_and_differ_from_each_other(musician):
     page = musician.open("Lantern Quay").page
     page.keyboard.press(" ")
     page.wait_for_function("jolly.log().at(-1)?.nowTick > 20000")
-    assert page.evaluate("jolly.level()") > 0
+    page.wait_for_function("async () => (await jolly.level()) > 0")
     heard = page.evaluate("jolly.pitched()")
     assert len(heard) >= 6
     for voice, samples in heard.items():

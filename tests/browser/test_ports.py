@@ -52,8 +52,9 @@ def test_what_the_instrument_is_sent_is_the_schedule_log_and_so_is_the_recorded_
     apart = np.array(found)[:, 2] - np.array(wanted)[:, 2]
     off = np.abs(apart - np.median(apart))
     # On a busy machine some were handed over late: those sound when they come.
-    assert (off > 100).sum() <= page.evaluate("jolly.handed()['simulated instrument'].late")
-    assert (off <= 1).sum() > len(found) / 4
+    late = page.evaluate("jolly.handed()['simulated instrument'].late")
+    assert (off > 100).sum() <= late
+    assert (off <= 1).sum() > len(found) / 4 - late
 
 
 @pytest.mark.parametrize("ending", ["mute", "solo", "gone", "lane", "panic", "stop", "closed"])
@@ -101,11 +102,12 @@ def test_a_page_that_is_hidden_has_told_its_notes_when_to_end(musician):
     musician.type_number("Thud on the bench: length", "1600")
     play(page)
     page.wait_for_function("jolly.handed()['simulated instrument'].sounding > 0")
-    page.evaluate(
+    # Looked at at once: it plays on, and ends what begins later when that is over.
+    told = page.evaluate(
         "Object.defineProperty(document, 'hidden', {value: true, configurable: true}),"
-        "document.dispatchEvent(new Event('visibilitychange'))"
+        "document.dispatchEvent(new Event('visibilitychange')), " + SENT
     )
-    assert still_sounding(sent(page)) == set()
+    assert still_sounding(told) == set()
     page.keyboard.press(" ")
 
 
@@ -136,10 +138,13 @@ def test_the_browsers_midi_is_asked_for_on_a_press_and_refused_without_harm(musi
     assert max(ahead) > 0  # one that a busy machine hands over late is not refused
     # A note stands where the pattern has it: time goes by as the tempo says, whatever the machine does besides.
     bottle = [note["start"] for note in musician.log()[-1]["notes"] if note["laneId"] == "bottle"]
-    stamps = [one["stamp"] for one in told if one["data"][0] == 0x93][: len(bottle)]
-    assert len(stamps) > 4
+    ons = [one for one in told if one["data"][0] == 0x93]
+    in_time = [
+        (tick, one["stamp"]) for tick, one in zip(bottle, ons, strict=False) if one["stamp"] > one["handed"]
+    ]
+    assert len(in_time) > 2
     per_tick = 60_000 / 112 / TICKS_PER_QUARTER
-    slope, _ = np.polyfit(bottle[: len(stamps)], stamps, 1)
+    slope, _ = np.polyfit(*zip(*in_time, strict=True), 1)
     assert abs(slope / per_tick - 1) < 0.05
 
     # Its cable is pulled, and put back.

@@ -50,7 +50,7 @@ def test_a_take_is_heard_at_a_click_and_another_takes_over_in_time(musician):
     takes = drawn(page)
     page.get_by_role("button", name="Hear take 2").click()
     wait_for_ticks(page, 1.5 * BAR)
-    assert page.evaluate("jolly.level()") > 0.001
+    page.wait_for_function("async () => (await jolly.level()) > 0.001")
     assert passes(struck(page), BAR)[0] == notes_of(takes[2])
     page.keyboard.press("ArrowRight")
     expect(page.get_by_role("button", name="Hear take 3")).to_have_attribute("aria-pressed", "true")

@@ -4,7 +4,7 @@ import subprocess
 import threading
 from pathlib import Path
 
-from tests.deploy.stage import Musician, until
+from tests.deploy.stage import PATIENCE, Musician, until
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -39,7 +39,7 @@ def test_a_backup_under_load_is_restored_whole(stage, tmp_path):
     file = command(stage, "backup", str(tmp_path))
     until(lambda at=busy["revision"]: busy["revision"] > at + 3, "they go on")
     stop.set()
-    worker.join(30)
+    worker.join(PATIENCE)
     later = musician.new_piece()
 
     command(stage, "restore", file)

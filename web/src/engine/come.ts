@@ -1,7 +1,7 @@
 import { until } from '@vueuse/core'
 
-/** Milliseconds after which what hands did is not wanted any more. */
-const LONG = 2000
+/** Milliseconds after which what hands did is not wanted any more: as long as an answer may take. */
+const LONG = 20_000
 
 /**
  * What the engine says, as soon as it is there: hands may be faster than its answers, and what they do counts all the
