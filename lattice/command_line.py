@@ -211,7 +211,7 @@ _PRINTED = {
     "controls": _Text(
         "print what of a lane or a pattern can be moved while it plays, as JSON", _as_json(controls)
     ),
-    "beginnings": _Text("print what a new lane or voice begins with, as JSON", _as_json(beginnings)),
+    "beginnings": _Text("print what a new lane begins with, as JSON", _as_json(beginnings)),
     "plain": _Text("print the plain value of every setting of a lane, as JSON", _as_json(plain_values)),
 }
 

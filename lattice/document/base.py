@@ -1,10 +1,12 @@
 """What every part of a document shares: strict, frozen, no field that is not known."""
 
+from collections.abc import Collection
+from itertools import count
 from typing import Annotated, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-__all__ = ["MAX_NAME", "Document", "Id", "Name", "Row"]
+__all__ = ["MAX_NAME", "Document", "Id", "Name", "Row", "free_id"]
 
 MAX_NAME = 80
 
@@ -25,3 +27,13 @@ class Document(BaseModel):
     """Base of all documents. Numbers are not read from text, and unknown fields are refused."""
 
     model_config = ConfigDict(strict=True, frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+def free_id(wanted: Id, taken: Collection[Id]) -> Id:
+    """Return *wanted*, or where that is *taken* the same with the first number from 2 that is free.
+
+    >>> free_id("thud", {"thud", "thud-2"})
+    'thud-3'
+    """
+    names = (wanted if number == 1 else f"{wanted[:30]}-{number}" for number in count(1))
+    return next(name for name in names if name not in taken)

@@ -1,10 +1,9 @@
 """Beginning from a starter: what it puts in place of a lane, of a pattern's lanes, or of a piece's patterns."""
 
-from itertools import count
 from typing import Any
 
 from lattice.document.arpeggio import ChordPool
-from lattice.document.base import Id
+from lattice.document.base import Id, free_id
 from lattice.document.kit import Kit
 from lattice.document.lane import INKS, Lane
 from lattice.document.piece import Pattern, Piece
@@ -34,7 +33,10 @@ def begun(
         raise DocumentError.of("starter", f"“{starter.name}” is a whole piece: it begins no pattern alone")
     if lane_id is None:
         added = _with_voice_of(kit, starter.lane, len(pattern.lanes)).model_copy(
-            update={"id": _free_id(pattern, starter.lane.id), "ink": len(pattern.lanes) % INKS}
+            update={
+                "id": free_id(starter.lane.id, {lane.id for lane in pattern.lanes}),
+                "ink": len(pattern.lanes) % INKS,
+            }
         )
         lanes = [*stored["lanes"], added.model_dump(mode="json")]
         return read(Pattern, stored | {"lanes": lanes} | _chords_for(added, pattern, scale))
@@ -78,12 +80,6 @@ def _chords_for(lane: Lane, pattern: Pattern, scale: Scale | None) -> dict[str, 
     if pattern.progression or scale is None or not plays_chords:
         return {}
     return {"progression": first_progression(scale).model_dump(mode="json")}
-
-
-def _free_id(pattern: Pattern, wanted: Id) -> Id:
-    taken = {lane.id for lane in pattern.lanes}
-    names = (wanted if number == 1 else f"{wanted[:30]}-{number}" for number in count(1))
-    return next(name for name in names if name not in taken)
 
 
 def _with_voice_of(kit: Kit, lane: Lane, place: int) -> Lane:

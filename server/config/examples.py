@@ -11,6 +11,7 @@ KIT = {
         {"id": "bottle", "name": "Bottle", "pitch": 39, "sound": "bottle"},
     ],
 }
+_GONG = {"id": "gong", "name": "Gong", "pitch": 48, "sound": "bell"}
 LANE = {
     "id": "bottle",
     "name": "Bottle",
@@ -137,6 +138,9 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "KeptStarter": {"starter": _STARTER},
     "Beginning": {"starter": _STARTER, "pattern": PATTERN, "kit": KIT},
     "PieceBeginning": {"starter": {"name": "Mine", "piece": PIECE}, "piece": PIECE},
+    "ExchangedKit": {"piece": PIECE, "kit": KIT},
+    "AddedVoices": {"piece": PIECE, "voices": [_GONG]},
+    "VoicesWithLanes": {"piece": PIECE, "voices": [_GONG], "pattern": "a"},
     "Bound": {"tables": []},
     "Recorded": {"name": "Night Ferry", "tempo": 112, "messages": []},
 }

@@ -14,7 +14,8 @@ from pydantic import BaseModel, Field
 
 from lattice.document import DocumentError, Kit, Pattern, Piece, Scale, read
 from lattice.document.base import Id
-from lattice.document.kit import KITS
+from lattice.document.kit import KITS, Voice
+from lattice.edits import kits as edits
 from lattice.starters import SHIPPED, Kind, Starter, begun, begun_piece, starting_fields
 from library import models, services
 
@@ -44,6 +45,26 @@ class KeptKit(Body):
     """A kit to keep."""
 
     kit: Kit
+
+
+class ExchangedKit(Body):
+    """A piece that is to be played with another kit."""
+
+    piece: Piece
+    kit: Kit
+
+
+class AddedVoices(Body):
+    """Voices for the kit of a piece; notes and ids that are taken become others."""
+
+    piece: Piece
+    voices: Annotated[list[Voice], Field(min_length=1, max_length=128)]
+
+
+class VoicesWithLanes(AddedVoices):
+    """A kit of voices, and a lane for each in one pattern of a piece."""
+
+    pattern: Id
 
 
 class KeptStarter(Body):
@@ -95,6 +116,24 @@ def keep_kit(request: HttpRequest, body: KeptKit) -> Status[ListedKit]:
     """Keep a kit; one's own of the same name is replaced."""
     stored = services.keep_kit(user_of(request), body.kit)
     return Status(201, ListedKit(id=stored.pk, kit=body.kit))
+
+
+@kits.post("/exchange", response={200: Piece, **refusals()})
+def exchange_kit(request: HttpRequest, body: ExchangedKit) -> HttpResponse:
+    """A piece with another kit; voices that its lanes play and that one has not stay."""
+    return answer(edits.exchanged(body.piece, body.kit))
+
+
+@kits.post("/add", response={200: Piece, **refusals()})
+def add_voices(request: HttpRequest, body: AddedVoices) -> HttpResponse:
+    """A piece with more voices in its kit, on the next free notes."""
+    return answer(edits.with_voices(body.piece, body.voices))
+
+
+@kits.post("/make", response={200: Piece, **refusals()})
+def make_kit(request: HttpRequest, body: VoicesWithLanes) -> HttpResponse:
+    """A piece with a kit of these voices, and one more lane for each."""
+    return answer(edits.kit_of(body.piece, body.pattern, body.voices))
 
 
 @kits.delete("/{int:number}", response={204: None, **refusals(404)})

@@ -76,19 +76,25 @@ def test_a_pitched_voice_answers_the_controllers_that_the_standard_names(musicia
     assert np.abs(stroke((5, 40)) - plain)[plain > -50].max() < 0.5
 
 
-def test_sounds_that_are_dropped_become_a_kit_with_a_lane_each(musician, complaints):
-    page = musician.open("Night Ferry").page
+def drop(page, *names):
+    """Drop sounds of these names on the page; "notes" is none."""
     page.evaluate(
-        """() => { const dt = new DataTransfer()
-        for (const name of ['hull', 'creak', 'notes']) {
+        """(names) => { const dt = new DataTransfer()
+        for (const name of names) {
           const samples = Int16Array.from({length: 9000}, (_, i) => 9000 * Math.sin(i / 20) * Math.exp(-i / 3000))
           const head = new DataView(new ArrayBuffer(44)), text = (at, s) => [...s].forEach((c, i) => head.setUint8(at + i, c.charCodeAt(0)))
           text(0, 'RIFF'); head.setUint32(4, 36 + samples.byteLength, true); text(8, 'WAVEfmt '); head.setUint32(16, 16, true)
           head.setUint16(20, 1, true); head.setUint16(22, 1, true); head.setUint32(24, 44100, true); head.setUint32(28, 88200, true)
           head.setUint16(32, 2, true); head.setUint16(34, 16, true); text(36, 'data'); head.setUint32(40, samples.byteLength, true)
           dt.items.add(new File(name === 'notes' ? ['no sound'] : [head.buffer, samples.buffer], name + '.wav')) }
-        window.dispatchEvent(new DragEvent('drop', {dataTransfer: dt, bubbles: true, cancelable: true})) }"""
+        window.dispatchEvent(new DragEvent('drop', {dataTransfer: dt, bubbles: true, cancelable: true})) }""",
+        names,
     )
+
+
+def test_sounds_that_are_dropped_become_a_kit_with_a_lane_each(musician, complaints):
+    page = musician.open("Night Ferry").page
+    drop(page, "hull", "creak", "notes")
     expect(page.get_by_text("notes.wav:").first).to_be_visible()
     complaints.clear()
     dropped = page.get_by_role("region", name="Dropped sounds")
@@ -109,3 +115,22 @@ def test_sounds_that_are_dropped_become_a_kit_with_a_lane_each(musician, complai
     stop(page)
     page.keyboard.press("Control+z")
     expect(page.get_by_text("10 lanes")).to_be_visible()
+
+
+def test_sounds_that_are_dropped_one_after_the_other_are_different_voices(musician):
+    page = musician.open("Night Ferry").page
+    dropped = page.get_by_role("region", name="Dropped sounds")
+    drop(page, "hull")
+    expect(dropped).to_contain_text("A sound of your own")
+    drop(page, "creak")
+    expect(dropped).to_contain_text("2 sounds of your own")
+    dropped.get_by_role("button", name="Add them to the kit").click()
+    expect(page.get_by_text("hull, creak are voices of the kit")).to_be_visible()
+    expect(dropped).to_have_count(0)
+    drop(page, "bilge")
+    dropped.get_by_role("button", name="Add them to the kit").click()
+    expect(page.get_by_text("bilge is a voice of the kit")).to_be_visible()
+    own = [voice for voice in page.evaluate("jolly.piece().kit.voices") if voice["sound"]]
+    assert [(voice["name"], voice["pitch"]) for voice in own] == [("hull", 48), ("creak", 50), ("bilge", 52)]
+    assert len({voice["id"] for voice in own}) == 3
+    musician.wait_until_saved()

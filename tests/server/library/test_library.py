@@ -75,6 +75,24 @@ def test_a_lane_is_kept_as_ones_own_starter(mara, joon):
     assert mara.send("DELETE", f"/starters/{first['id']}").status_code == 204
 
 
+def test_a_piece_takes_another_kit_more_voices_or_a_kit_of_sounds(mara):
+    piece = mara.new_piece("Mine")["document"]
+    engine_room = next(
+        one["kit"] for one in mara.send("GET", "/kits").json() if one["kit"]["name"] == "Engine room"
+    )
+    other = mara.send("POST", "/kits/exchange", {"piece": piece, "kit": engine_room}).json()
+    assert (other["kit"]["name"], other["patterns"]) == ("Engine room", piece["patterns"])
+    gong = {"id": "gong", "name": "Gong", "pitch": 0}
+    added = mara.send("POST", "/kits/add", {"piece": piece, "voices": [gong]}).json()
+    assert [(one["id"], one["pitch"]) for one in added["kit"]["voices"][-1:]] == [("gong", 48)]
+    pattern = piece["patterns"][0]["id"]
+    made = mara.send("POST", "/kits/make", {"piece": piece, "voices": [gong], "pattern": pattern}).json()
+    assert (made["kit"]["name"], made["patterns"][0]["lanes"][-1]["voice"]) == ("Kit of Gong", "gong")
+    refused = mara.send("POST", "/kits/make", {"piece": piece, "voices": [gong], "pattern": "none"})
+    assert refused.status_code == 422
+    assert "no pattern" in refused.json()["error"]["message"]
+
+
 @pytest.mark.parametrize("path", ["/kits", "/starters", "/sounds"])
 def test_nobody_has_a_library(nobody, path):
     assert nobody.send("GET", path).status_code == 401

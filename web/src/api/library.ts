@@ -22,6 +22,13 @@ export const library = {
 
   kits: (): Promise<ListedKit[]> => answer(api.GET('/api/kits')),
   keepKit: (kit: Kit): Promise<ListedKit> => answer(api.POST('/api/kits', { body: { kit } })),
+  /** A piece with another kit, with more voices in its kit, or with a kit of new voices and a lane for each. */
+  exchangeKit: async (piece: Piece, kit: Kit): Promise<Piece> =>
+    (await answer(api.POST('/api/kits/exchange', { body: { piece, kit } }))) as Piece,
+  addVoices: async (piece: Piece, voices: Voice[]): Promise<Piece> =>
+    (await answer(api.POST('/api/kits/add', { body: { piece, voices } }))) as Piece,
+  makeKit: async (piece: Piece, pattern: string, voices: Voice[]): Promise<Piece> =>
+    (await answer(api.POST('/api/kits/make', { body: { piece, pattern, voices } }))) as Piece,
   deleteKit: (number: number) => answer(api.DELETE('/api/kits/{number}', { params: { path: { number } } })),
 
   sounds: (): Promise<OwnSound[]> => answer(api.GET('/api/sounds')),

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Sounds that were dropped: heard, cut to size, then a kit with a lane each, or voices of the kit that is there. */
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Voice } from '@/api/library'
+import { useNotices } from '@/page/notices'
 import { useRovingRows } from '@/page/useRovingRows'
 import { usePlaying } from '@/playing/playing'
 import { useSoundFiles } from './useSoundFiles'
@@ -11,16 +12,27 @@ import { CUTS } from './voiceNumbers'
 
 const dropped = defineModel<readonly Voice[]>({ required: true })
 const playing = usePlaying()
+const notices = useNotices()
 const soundFiles = useSoundFiles()
+const isBusy = ref(false)
 
 const rows = useRovingRows(() => dropped.value.map(({ id }) => id))
 const lanes = computed(() => (dropped.value.length === 1 ? 'one lane' : `${dropped.value.length} lanes`))
 function change(voice: Voice, fields: Partial<Voice>) {
   dropped.value = dropped.value.map((one) => (one === voice ? { ...one, ...fields } : one))
 }
-function use(act: (voices: readonly Voice[]) => void) {
-  act(dropped.value)
-  dropped.value = []
+/** They stay here until it is done: what is refused can be tried otherwise. */
+async function use(act: (voices: readonly Voice[]) => Promise<void>) {
+  const used = dropped.value
+  isBusy.value = true
+  try {
+    await act(used)
+    dropped.value = dropped.value.filter((one) => !used.includes(one))
+  } catch (reason) {
+    notices.complain(reason)
+  } finally {
+    isBusy.value = false
+  }
 }
 </script>
 
@@ -77,10 +89,10 @@ function use(act: (voices: readonly Voice[]) => void) {
         </table>
       </div>
       <footer>
-        <button type="button" class="word-button strong" @click="use(soundFiles.makeKit)">
+        <button type="button" class="word-button strong" :disabled="isBusy" @click="use(soundFiles.makeKit)">
           A kit of them, {{ lanes }}
         </button>
-        <button type="button" class="word-button" @click="use(soundFiles.addToKit)">
+        <button type="button" class="word-button" :disabled="isBusy" @click="use(soundFiles.addToKit)">
           Add them to the kit
         </button>
         <button type="button" class="quiet-button" @click="dropped = []">Cancel</button>

@@ -49,12 +49,9 @@ function changeVoice(voice: Voice, label: string, fields: Partial<Voice>, gestur
   change(`${voice.name} ${label}`, { voices }, gesture)
 }
 
-/** Exchange the kit: lanes keep their places; what it has not is kept from the old one while a lane plays it. */
-function exchange({ kit: other }: ListedKit) {
-  const known = new Set(other.voices.map(({ id }) => id))
-  const kept = kit.value?.voices.filter(({ id }) => inUse.value.has(id) && !known.has(id)) ?? []
-  change(other.name, { ...other, voices: [...other.voices, ...kept] })
-}
+/** Exchange the kit: lanes keep their places. */
+const exchange = ({ kit: other }: ListedKit) =>
+  told(() => piece.editAsAnswered(`Kit: ${other.name}`, (document) => library.exchangeKit(document, other)))
 
 function takeSound(voice: Voice, event: Event) {
   const sound = (event.target as HTMLSelectElement).value
@@ -77,7 +74,7 @@ const chooser = ref<HTMLInputElement>()
 function addFiles(files: FileList | null | undefined) {
   void told(async () => {
     const stored = await soundFiles.store([...(files ?? [])])
-    soundFiles.addToKit(stored)
+    await soundFiles.addToKit(stored)
     const [first] = stored
     if (first) void playing.tryVoice(first)
     await readSounds()

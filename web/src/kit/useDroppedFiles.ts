@@ -23,7 +23,7 @@ export function useDroppedFiles() {
     const files = [...(event.dataTransfer?.files ?? [])]
     if (!files.length) return
     event.preventDefault()
-    const stored = await soundFiles.store(files)
+    const stored = await soundFiles.store(files, dropped.value)
     dropped.value = [...dropped.value, ...stored]
   })
   return { isDropping, dropped }

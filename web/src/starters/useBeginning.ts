@@ -1,10 +1,11 @@
 /** Beginning from a starter: heard and seen in place, taken, or let go. */
 import { onScopeDispose, shallowRef } from 'vue'
 
-import type { Lane, Pattern, Piece } from '@/api/client'
+import type { Lane, Piece } from '@/api/client'
 import { library, type ListedStarter } from '@/api/library'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
+import { withPattern } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
 /** Whether it begins one lane. */
@@ -19,24 +20,31 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
   /** Whether it plays for the sake of what is heard: then it ends with it. */
   let playsForIt = false
 
-  /** The pattern, or a whole piece, as it would begin from a starter; null where that begins no such thing. */
-  const begunOf = async (one: ListedStarter, lane: Lane | null): Promise<Pattern | null> => {
-    const { document, pattern } = piece
-    if (one.kind === 'piece' || !document || !pattern) return null
+  /** A piece as it would be after its pattern of that id, or all of it, has begun from a starter; null: nothing begins. */
+  async function begun(
+    { kind, starter }: ListedStarter,
+    document: Piece,
+    patternId: string | undefined,
+    lane: Lane | null,
+  ): Promise<Piece | null> {
+    if (kind === 'piece') return library.beginPiece({ starter, piece: document })
+    const pattern = document.patterns.find(({ id }) => id === patternId)
+    if (!pattern) return null
     const scale = pattern.scale ?? document.scale
-    return library.begin({ starter: one.starter, pattern, kit: document.kit, lane: lane?.id ?? null, scale })
+    const after = await library.begin({ starter, pattern, kit: document.kit, lane: lane?.id ?? null, scale })
+    return withPattern(document, pattern.id, () => after)
   }
-  const wholeOf = async ({ kind, starter }: ListedStarter): Promise<Piece | null> =>
-    kind === 'piece' && piece.document ? library.beginPiece({ starter, piece: piece.document }) : null
 
   async function hear(one: ListedStarter) {
     heard.value = one
     try {
       piece.audition(null)
-      const [whole, begun] = [await wholeOf(one), await begunOf(one, laneFor(one))]
+      const { document, pattern } = piece
+      const after = document && (await begun(one, document, pattern?.id, laneFor(one)))
       if (heard.value !== one) return
-      if (whole) piece.auditionPiece(whole)
-      else if (begun) piece.audition(() => begun)
+      const heardPattern = after?.patterns.find(({ id }) => id === pattern?.id)
+      if (after && one.kind === 'piece') piece.auditionPiece(after)
+      else if (heardPattern) piece.audition(() => heardPattern)
       if (playing.isPlaying) return
       playsForIt = true
       await playing.play()
@@ -64,14 +72,11 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
     const isHeard = heard.value === one
     playsForIt = false
     letGo()
-    const { document, pattern } = piece
+    const here = piece.pattern?.id
+    const begins = `begins from ${one.starter.name}`
+    const label = one.kind === 'piece' ? `Begins from ${one.starter.name}` : `${whose(one, lane)}: ${begins}`
     try {
-      const [whole, begun] = [await wholeOf(one), await begunOf(one, lane)]
-      if (piece.document !== document || piece.pattern !== pattern) return take(one, lane) // a hand was quicker: nothing of it is lost
-      const { name } = one.starter
-      if (whole) piece.edit(`Begins from ${name}`, () => whole)
-      else if (begun) piece.editPattern(`${whose(one, lane)}: begins from ${name}`, () => begun)
-      else return false
+      if (!(await piece.editAsAnswered(label, (document) => begun(one, document, here, lane)))) return false
     } catch (reason) {
       notices.complain(reason)
       return false

@@ -86,6 +86,28 @@ describe('a moment', () => {
     expect(velocityOf(piece)).toBe(103)
   })
 
+  it('that the engine answers is asked again where a hand was quicker, and is none of another piece', async () => {
+    const piece = await open()
+    const answers: (() => void)[] = []
+    const louder = async (before: NonNullable<typeof piece.document>) => {
+      await new Promise<void>((resolve) => answers.push(resolve))
+      return { ...before, tempo: 150 }
+    }
+    const done = piece.editAsAnswered('faster', louder)
+    piece.editLane('thud', 'thud: velocity', to(70))
+    answers[0]!()
+    await settle()
+    answers[1]!()
+    expect(await done).toBe(true)
+    expect([piece.document?.tempo, velocityOf(piece)]).toEqual([150, 70])
+    expect(piece.history.moments.map(({ label }) => label)).toEqual(['New piece', 'thud: velocity', 'faster'])
+
+    const late = piece.editAsAnswered('too late', louder)
+    piece.close()
+    answers[2]!()
+    expect(await late).toBe(false)
+  })
+
   it('that is taken back has never been', async () => {
     const piece = await open()
     piece.editLane('thud', 'up', to(101), 'drag')

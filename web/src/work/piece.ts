@@ -193,6 +193,25 @@ export const usePiece = defineStore('piece', () => {
     show(after, remembered.fresh)
   }
 
+  /**
+   * Change the document into what `ask` answers; null: leave it. Where a hand was quicker than the answer it is asked again,
+   * so that nothing of either is lost. Whether it was changed.
+   */
+  async function editAsAnswered(
+    label: string,
+    ask: (piece: Piece) => Promise<Piece | null>,
+  ): Promise<boolean> {
+    const pieceId = id.value
+    for (;;) {
+      const before = document.value
+      const after = before && id.value === pieceId ? await ask(before) : null
+      if (!after) return false
+      if (document.value !== before) continue
+      edit(label, () => after)
+      return true
+    }
+  }
+
   /** What a change makes of what is moved while it plays: whoever records that says so. */
   const mover = shallowRef<
     ((before: Piece, after: Piece, patternId: string, gesture: string | null) => Piece) | null
@@ -359,7 +378,7 @@ export const usePiece = defineStore('piece', () => {
 
   return {
     id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, stillScore, clockTempo, inTempo, row, dice, history, opened, saveState, problem,
-    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, keepTried, mover, amend, edit, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
+    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, keepTried, mover, amend, edit, editAsAnswered, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,
