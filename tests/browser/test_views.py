@@ -83,6 +83,16 @@ def test_everybody_can_use_it(musician, view):
     assert not found, "\n".join(found)
 
 
+def test_everybody_can_use_a_tip(musician):
+    page = musician.open("Night Ferry").page
+    page.locator("[data-lane=thud]").get_by_role("button", name="Mute Thud").hover()
+    expect(page.get_by_role("tooltip")).to_contain_text("Mute")
+    page.evaluate(AXE.read_text())
+    assert findings_of_axe(page) == []
+    page.mouse.move(1, 1)
+    expect(page.get_by_role("tooltip")).to_have_count(0)
+
+
 @pytest.mark.parametrize("path", PAGES)
 def test_everybody_can_use_what_the_server_writes_itself(musician, path, complaints):
     page = musician.page

@@ -44,6 +44,19 @@ describe('the tip', () => {
     expect(at('#mute').hasAttribute('aria-describedby')).toBe(false)
   })
 
+  it('does not come when the pointer only passes, on to what has none or out of the page', async () => {
+    for (const leave of [
+      () => point('#beside'),
+      () => at('#mute').dispatchEvent(new PointerEvent('pointerout', { bubbles: true, relatedTarget: null })),
+    ]) {
+      point('#mute')
+      await vi.advanceTimersByTimeAsync(300)
+      leave()
+      await rest()
+      expect(tip()).toBeUndefined()
+    }
+  })
+
   it('goes at a press or a key, and does not come for a finger', async () => {
     for (const event of [new Event('pointerdown'), new Event('keydown')]) {
       point('#mute')

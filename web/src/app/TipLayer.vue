@@ -40,10 +40,12 @@ const controlAt = ({ target }: Event) => (target instanceof Element ? target.clo
 
 useEventListener(document, 'pointerover', (event) => {
   const of = controlAt(event)
-  if (of === shown.value) return
+  if (of && of === shown.value) return
   hide()
   if (of && event.pointerType !== 'touch') waiting = setTimeout(() => show(of), RESTS_MS)
 })
+// The pointer has left the page.
+useEventListener(document, 'pointerout', (event) => !event.relatedTarget && hide())
 for (const gone of ['focusout', 'pointerdown', 'keydown', 'wheel'] as const)
   useEventListener(document, gone, hide, { capture: true, passive: true })
 onScopeDispose(hide)
@@ -52,7 +54,10 @@ const style = computed(() => ({ transform: `translate(${place.value.x}px, ${plac
 </script>
 
 <template>
-  <div v-if="text" id="tip" ref="layer" class="tip" role="tooltip" :style="style">{{ text }}</div>
+  <!-- A landmark as all that can be read is in one, dialogs or not. -->
+  <section v-if="text" aria-label="Tip">
+    <div id="tip" ref="layer" class="tip" role="tooltip" :style="style">{{ text }}</div>
+  </section>
 </template>
 
 <style scoped>
