@@ -26,6 +26,16 @@ def test_keys_reach_a_lane_that_was_only_just_added(slow):
     assert slow.moments()[:2] == [f"{lane}: hits 3 → 4", f"{lane}: step 2 hit"]
 
 
+def test_keys_reach_a_lane_whose_voice_was_looked_at(musician):
+    page = musician.open("Night Ferry").page
+    page.keyboard.press("n")
+    page.wait_for_function("document.activeElement.closest('.v-overlay')")
+    for key in ("Escape", "ArrowRight", "ArrowRight", "Enter", "+"):
+        page.keyboard.press(key)
+    lane = page.evaluate("jolly.piece().patterns[0].lanes.at(-1).name")
+    musician.expect_hits(lane, [1, 2, 3, 5, 7], 8)
+
+
 def test_a_lane_that_was_only_just_chosen_plays_faster_and_takes_what_is_typed(slow):
     page = slow.page
     slow.choose("thud")

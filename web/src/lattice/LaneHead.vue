@@ -7,6 +7,7 @@ import BusyHand from '@/around/BusyHand.vue'
 import { learns } from '@/hands/learn'
 import { useHandSettings } from '@/hands/useHandSettings'
 import { provideTabStop } from '@/page/tabStop'
+import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
 import { usePlaying } from '@/playing/playing'
@@ -67,6 +68,7 @@ const card = useTemplateRef<InstanceType<typeof LaneCard>>('card')
 const choosesVoice = ref(props.isNew)
 onMounted(() => (isCardOpen.value = choosesVoice.value))
 watch(isCardOpen, (isOpen) => (choosesVoice.value &&= isOpen))
+useFocusBackFrom(isCardOpen)
 const close = (act: 'copy' | 'remove') => {
   isCardOpen.value = false
   if (act === 'copy') chosen.choose(edits.copy(props.lane))

@@ -1,4 +1,4 @@
-import { onBeforeUnmount, watch, type Ref } from 'vue'
+import { nextTick, onBeforeUnmount, watch, type Ref } from 'vue'
 
 /** When the panel that calls this closes, the focus is where it was before it opened. */
 export function useFocusBack() {
@@ -23,11 +23,14 @@ export function useFocusBackFrom(isOpen: Readonly<Ref<boolean>>) {
 /** What is closing, and the focus with it. */
 const CLOSING = '[data-focus-back], .v-overlay'
 
-/** After whatever the closing itself does with the focus. Where nothing had it, nothing has it again. */
+/**
+ * After whatever the closing itself does with the focus, and before the next key. Where nothing had it, nothing has it
+ * again.
+ */
 function giveBack(before: Element | null) {
   const now = document.activeElement
   if (now && now !== document.body && now !== before && !now.closest(CLOSING)) return // somebody else took it meanwhile
-  setTimeout(() => {
+  void nextTick(nextTick).then(() => {
     const isThere = before instanceof HTMLElement && before.isConnected && before !== document.body
     if (isThere) before.focus({ preventScroll: true })
     else if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
