@@ -16,7 +16,7 @@ Take = Callable[[str], None]
 def main(address: str) -> None:
     """Walk through the demo and take one picture of each main view."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=FLAGS)
         # What waits here are scripts in words, which our pages forbid.
         page = browser.new_page(viewport={"width": 1280, "height": 800}, bypass_csp=True)
 

@@ -30,34 +30,54 @@ const LIT = 0.16
 const canvas = ref<HTMLCanvasElement>()
 const line = ref<HTMLElement>()
 
+/** What is lit as it was drawn last: a frame that shows the same draws nothing. */
+let drawn = ''
+
 function draw() {
   const { player, scale } = props
-  const surface = canvas.value
-  const context = surface?.getContext('2d')
-  if (!player || !surface || !context || !line.value) return
+  if (!player || !line.value) return
   const tick = player.nowTick
   // While another pattern is heard, nothing here is.
   const isHeard = !props.isPlaying || player.patternId === props.patternId
   if (isHeard) emit('at', tick)
-  const x = xOf(tick, scale)
   const isInView = isHeard && tick >= scale.firstTick && tick <= scale.endTick
-  line.value.style.transform = `translateX(${x}px)`
+  line.value.style.transform = `translateX(${xOf(tick, scale)}px)`
   line.value.style.visibility = isInView ? 'visible' : 'hidden'
-  context.clearRect(0, 0, surface.width, surface.height)
-  if (!props.isPlaying || !isHeard || !props.lights) return
+  light(props.isPlaying && isHeard && props.lights ? lit(player) : [])
+}
+
+interface Light {
+  readonly x: number
+  readonly y: number
+  readonly radius: number
+  readonly ink: number
+}
+function lit(player: Player): Light[] {
+  const { scale } = props
+  return player.soundingWithin(LIT).flatMap(({ laneId, pitch, start, velocity, ink }) => {
+    const y = props.placeOf(laneId, pitch)
+    if (y === undefined || start < scale.firstTick || start >= scale.endTick) return []
+    const stepPixels = pixelsOf(props.stepTicks.get(laneId) ?? 0, scale)
+    return { x: xOf(start, scale), y, radius: 1.4 * radiusOf(velocity, stepPixels) + 2, ink }
+  })
+}
+function light(lights: readonly Light[]) {
+  const surface = canvas.value
+  const context = surface?.getContext('2d')
+  // A canvas of another size has been emptied.
+  const now = JSON.stringify([surface?.width, surface?.height, lights])
+  if (!surface || !context || now === drawn) return
+  drawn = now
   const pixel = window.devicePixelRatio
   context.setTransform(pixel, 0, 0, pixel, 0, 0)
-  for (const note of player.soundingWithin(LIT)) {
-    const y = props.placeOf(note.laneId, note.pitch)
-    if (y === undefined || note.start < scale.firstTick || note.start >= scale.endTick) continue
-    const stepPixels = pixelsOf(props.stepTicks.get(note.laneId) ?? 0, scale)
-    const radius = 1.4 * radiusOf(note.velocity, stepPixels) + 2
+  context.clearRect(0, 0, surface.width, surface.height)
+  for (const { x, y, radius, ink } of lights) {
     context.beginPath()
-    context.arc(xOf(note.start, scale), y, radius, 0, 2 * Math.PI)
-    context.fillStyle = `${inkOf(note.ink)}55`
+    context.arc(x, y, radius, 0, 2 * Math.PI)
+    context.fillStyle = `${inkOf(ink)}55`
     context.fill()
     context.lineWidth = 3
-    context.strokeStyle = inkOf(note.ink)
+    context.strokeStyle = inkOf(ink)
     context.stroke()
   }
 }
@@ -95,5 +115,6 @@ canvas {
   visibility: hidden; /* until it is placed */
   width: 2px;
   background: var(--act);
+  will-change: transform; /* moved, never drawn anew */
 }
 </style>
