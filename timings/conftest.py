@@ -4,7 +4,14 @@ import statistics
 import time
 from collections.abc import Callable
 
+import pytest
+
 pytest_plugins = ["tests.browser.conftest"]
+
+
+@pytest.fixture
+def is_calm() -> bool:
+    return False
 
 
 def milliseconds(act: Callable[[], object], times: int = 15) -> float:

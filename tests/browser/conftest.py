@@ -2,6 +2,7 @@
 
 import os
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -28,6 +29,7 @@ expect.set_options(timeout=PATIENCE_MS)
 WSGIRequestHandler.disable_nagle_algorithm = True
 settings.MIDDLEWARE.insert(0, "tests.browser.gate.guarded")
 
+CALM = Path(__file__).with_name("looking") / "calm.js"
 BAR = 53760  # ticks of four quarters
 
 # Without windows and menus of its own: opening a page takes half as much of the processor.
@@ -260,8 +262,18 @@ class Musician:
 
 
 @pytest.fixture
-def musician(page: Page, live_server: Any, complaints: list[str], kept_demo: Demo) -> Iterator[Musician]:
+def is_calm() -> bool:
+    """Whether pages draw seldom, so that tests take less of the processor; where figures are taken they do not."""
+    return True
+
+
+@pytest.fixture
+def musician(
+    page: Page, live_server: Any, complaints: list[str], kept_demo: Demo, is_calm: bool
+) -> Iterator[Musician]:
     kept_demo.lay_down()
+    if is_calm:
+        page.context.add_init_script(path=CALM)
     yield Musician(page, live_server.url, complaints, kept_demo.pieces).sign_in()
     for one in page.context.pages:
         one.goto("about:blank")
