@@ -66,6 +66,7 @@ class InvitationLine(BaseModel):
     note: str
     made_at: datetime
     expires_at: datetime
+    has_expired: bool
     used_by: str | None
 
     @classmethod
@@ -76,6 +77,7 @@ class InvitationLine(BaseModel):
             note=made.note,
             made_at=made.made_at,
             expires_at=made.expires_at,
+            has_expired=made.has_expired,
             used_by=made.used_by.get_username() if made.used_by else None,
         )
 

@@ -45,6 +45,11 @@ class Invitation(models.Model):
     def __str__(self) -> str:
         return self.note or f"invitation {self.pk}"
 
+    @property
+    def has_expired(self) -> bool:
+        """Whether its link is too old to make an account with."""
+        return self.expires_at <= timezone.now()
+
 
 class Attempts(models.Model):
     """How often somebody tried something that few may try often: whoever it was, in a digest."""

@@ -51,6 +51,15 @@ def test_who_has_an_invitation_makes_an_account_once(nobody):
     assert secret not in str(Invitation.objects.values())
 
 
+def test_the_list_of_invitations_says_which_have_expired(mara):
+    User.objects.update(is_staff=True)
+    for note in ("old", "new"):
+        invite(User.objects.get(), note)
+    Invitation.objects.filter(note="old").update(expires_at=timezone.now() - timedelta(seconds=1))
+    lines = mara.send("GET", "/invitations").json()
+    assert {line["note"]: line["has_expired"] for line in lines} == {"old": True, "new": False}
+
+
 @pytest.mark.parametrize("secret", ["never-made", "expired"])
 def test_an_invitation_that_is_none_makes_nothing(nobody, secret):
     if secret == "expired":

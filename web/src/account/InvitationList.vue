@@ -38,11 +38,7 @@ const takeBack = (one: InvitationLine) =>
     if (!one.used_by) notices.say('The invitation is taken back: its link is good for nothing now.')
   })
 const said = (one: InvitationLine) =>
-  one.used_by
-    ? `${one.used_by} came with it`
-    : new Date(one.expires_at) < new Date()
-      ? 'has expired'
-      : 'not used yet'
+  one.used_by ? `${one.used_by} came with it` : one.has_expired ? 'has expired' : 'not used yet'
 </script>
 
 <template>

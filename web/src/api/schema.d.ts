@@ -4212,6 +4212,8 @@ export interface components {
              * Format: date-time
              */
             expires_at: string;
+            /** Has Expired */
+            has_expired: boolean;
             /** Id */
             id: number;
             /**
