@@ -128,6 +128,7 @@ def test_the_next_pattern_takes_over_at_each_moment_and_can_be_called_off(musici
     musician.type_number("Piece: tempo", "160")
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Play from bar 1").click()
+    musician.wait_for_bars(0)  # before it plays, a pattern is only chosen
 
     def how(to, at):
         page.get_by_role("button", name="This pattern", exact=True).click()

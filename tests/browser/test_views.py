@@ -19,6 +19,12 @@ LEAST = 27.5  # pixels: 28, but for what is rounded away
 OF_WORDS = 27  # measured by half pixels, at both ends
 
 
+@pytest.fixture
+def is_calm():
+    """What is looked at has come to rest after so many milliseconds, as on anybody's screen."""
+    return False
+
+
 def findings_of_axe(page):
     """Return what axe finds, of any weight, each with where."""
     found = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")
