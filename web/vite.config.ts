@@ -13,12 +13,16 @@ export default defineConfig({
     rollupOptions: {
       input: ['index.html', 'src/theme/pages.css'],
       // The server's own pages name their style: it has the same name in every build.
-      output: { assetFileNames: ({ names }) => (names[0] === 'pages.css' ? '[name][extname]' : 'assets/[name]-[hash][extname]') },
+      output: {
+        assetFileNames: ({ names }) =>
+          names[0] === 'pages.css' ? '[name][extname]' : 'assets/[name]-[hash][extname]',
+      },
     },
   },
   test: {
     environment: 'happy-dom',
     include: ['src/**/*.test.ts'],
+    setupFiles: ['src/testingTimers.ts'],
     server: { deps: { inline: ['vuetify'] } },
     testTimeout: 120_000, // no test depends on how fast a machine is
     hookTimeout: 120_000,
