@@ -9,7 +9,7 @@ from hypothesis import HealthCheck, Phase, settings
 settings.register_profile(
     "steady",
     deadline=None,
-    max_examples=60,
+    max_examples=30,
     derandomize=True,
     database=None,
     phases=[Phase.explicit, Phase.generate],

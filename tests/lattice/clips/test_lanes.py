@@ -183,7 +183,6 @@ def test_three_in_eight_is_no_run_of_dotted_quarters():
 
 
 @given(st.integers(53, 69), st.sampled_from([8, 16]), st.data())
-@settings(max_examples=60)
 def test_swung_notes_become_a_swung_lane(percent, note, data):
     count = 32 * note // 16
     late = data.draw(st.sets(st.integers(0, count // 2 - 1), min_size=2))

@@ -68,7 +68,6 @@ def ordered(draw: st.DrawFn) -> Piece:
 
 
 @given(ordered())
-@settings(max_examples=30)
 def test_an_order_is_its_rows_laid_end_to_end(piece):
     bars = tick = 0
     wanted = []
@@ -89,7 +88,6 @@ def test_an_order_is_its_rows_laid_end_to_end(piece):
 
 
 @given(ordered(), st.integers(1, 5))
-@settings(max_examples=30)
 def test_windows_join(piece, cut):
     bars = sum(stand.bars for stand in stands(piece))
     cut = min(cut, bars)

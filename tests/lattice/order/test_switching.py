@@ -1,4 +1,4 @@
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lattice.document import Euclidean, Meter, StepValue, Swing
@@ -11,7 +11,6 @@ NAMES = ("starts", "lengths", "pitches", "velocities")
 
 
 @given(scores(), dice, st.integers(0, 40 * BAR), st.sampled_from(SWITCHES), st.integers(0, 9 * BAR))
-@settings(max_examples=60)
 def test_a_switch_is_never_before_it_was_asked_for_and_soon_after(asked, its_dice, tick, at, began):
     place = switch(asked, its_dice, tick, at, "carry on", began)
     longest = {"beat": asked.meter.beat_quarters * BEAT, "bar": asked.meter.bar_ticks}
@@ -38,7 +37,6 @@ def test_beats_bars_and_passes_are_the_leaving_pattern_s():
 
 
 @given(scores(min_lanes=1), dice, st.sampled_from(SWITCHES), st.integers(0, 2 * BAR))
-@settings(max_examples=30)
 def test_carrying_on_is_never_having_switched_for_what_is_the_same(asked, its_dice, at, tick):
     assume(is_light(asked, bars=40))
     other = asked.model_copy(update={"lanes": (*asked.lanes, lane("newcomer", channel=16))})

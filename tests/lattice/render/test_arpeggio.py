@@ -2,7 +2,7 @@
 
 from collections import Counter
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.document import (
@@ -113,7 +113,6 @@ def test_new_hands_begin_the_order_again_where_it_is_said():
 
 
 @given(arpeggios(), dice, st.integers(0, 200))
-@settings(max_examples=60)
 def test_nothing_is_outside_pool_octaves_and_pedal(arpeggio, dice, first_bar):
     keys = held((0, None, 50, 70), (0, None, 57, 80), (0, None, 65, 90))
     one = reed(arpeggio=arpeggio, keys=keys)

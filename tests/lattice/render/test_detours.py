@@ -3,7 +3,7 @@ from math import ceil, floor
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lattice.around import candidate
@@ -81,7 +81,6 @@ by_hand = st.tuples(ticks, st.integers(1, 2 * BAR), detours).map(
     st.lists(by_hand, max_size=2),
     st.integers(1, 3),
 )
-@settings(max_examples=30)
 def test_windows_join(asked, its_dice, own, held, cut):
     assume(is_light(asked, bars=20))
     there = with_(asked, *own, held=tuple(held))
@@ -90,7 +89,6 @@ def test_windows_join(asked, its_dice, own, held, cut):
 
 
 @given(scores(min_lanes=1), dice, st.lists(by_hand, min_size=1, max_size=3))
-@settings(max_examples=30)
 def test_before_and_after_it_every_note_is_where_it_would_have_been(asked, its_dice, held):
     assume(is_light(asked, bars=20))
     plain = rows_uncut(asked, its_dice)

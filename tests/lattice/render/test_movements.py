@@ -75,7 +75,6 @@ any_moved = scores(min_lanes=1).flatmap(moved)
 
 
 @given(any_moved, dice)
-@settings(max_examples=30)
 def test_each_stretch_is_played_as_if_it_had_always_been_so(asked, its_dice):
     assume(light(asked, 16))
     assert rows(asked, 3, its_dice=its_dice) == literally(asked, its_dice, 3)
