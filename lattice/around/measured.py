@@ -12,11 +12,11 @@ from lattice.around.ways import Fields
 from lattice.document.lane import Lane
 from lattice.document.meter import Meter
 from lattice.document.piece import Score
-from lattice.document.problems import DocumentError
 from lattice.document.source import Made
 from lattice.steps.euclidean import euclidean
 from lattice.steps.lane_steps import LaneSteps, line_as, line_of, lines_of
-from lattice.steps.measures import MAX_MEASURED_STEPS, MEASURED_BARS, metrical_units
+from lattice.steps.measured_steps import measured_steps
+from lattice.steps.measures import MEASURED_BARS, metrical_units
 from lattice.steps.source_hits import turned_hits
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
@@ -145,10 +145,7 @@ def _by_clock(variants: Sequence[LaneSteps]) -> dict[int, list[int]]:
 
 def _counts(line: LaneSteps, end: int) -> tuple[Ticks, int]:
     """Return the counts of the steps up to *end*, and of the first cycle at least; and how many that has."""
-    within = line.clock.first_at(end)
-    if within > MAX_MEASURED_STEPS:
-        said = f"it has {within:,} steps in the bars that are measured, {MAX_MEASURED_STEPS:,} is the most"
-        raise DocumentError.of("", said, lane=line.lane.name)
+    within = measured_steps(line, end)
     cycle = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
     return np.arange(max(within, cycle)), cycle
 

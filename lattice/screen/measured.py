@@ -4,11 +4,10 @@ import numpy as np
 from pydantic import BaseModel
 
 from lattice.document.piece import Score
-from lattice.document.problems import DocumentError
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.measured_steps import measured_steps
 from lattice.steps.measures import (
-    MAX_MEASURED_STEPS,
     MEASURED_BARS,
     distance,
     evenness,
@@ -32,7 +31,7 @@ class Measures(BaseModel):
 def measures(score: Score, dice: int, lane_id: str, since: Score, since_dice: int) -> Measures:
     """Return the measures of a lane over the first bars of a pass, and the distance from *since*.
 
-    Raises DocumentError if *score* has no lane of that id.
+    Raises DocumentError if *score* has no lane of that id, or a lane has too many steps to be measured.
     """
     bars = min(score.bars, MEASURED_BARS)
     end = Window(bars=bars).ticks(score.meter.bar_ticks)[1]
@@ -58,9 +57,6 @@ def _rows(line: LaneSteps | None, end: int) -> tuple[Ticks, Ticks]:
     """Return when steps and hits begin up to *end*, in ticks."""
     if line is None:
         return np.empty(0, np.int64), np.empty(0, np.int64)
-    steps = line.clock.first_at(end)
-    if steps > MAX_MEASURED_STEPS:
-        said = f"it has {steps:,} steps in the bars that are measured, {MAX_MEASURED_STEPS:,} is the most"
-        raise DocumentError.of("", said, lane=line.lane.name)
+    steps = measured_steps(line, end)
     starts = line.clock.starts(np.arange(steps))
     return starts, starts[line.hits(0, steps)]
