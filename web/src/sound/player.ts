@@ -5,20 +5,20 @@
  * and committed at most HORIZON seconds ahead; what is not yet committed is replaced when the score changes. Another pattern
  * takes over at the moment that was asked for, on a time line and a stretch of tape of its own.
  */
-import type { PlacedRow, Score } from '@/api/client'
+import type { Lane, PlacedRow, Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote } from './tape'
+import { Controllers } from './controllers'
 import { countIn } from './countIn'
 import { Holds } from './holds'
 import { LiveNotes, type Run } from './live'
-import { neutral } from './neutral'
 import type { Clock, Port, Sounding } from './port'
-import { controlsOf, notesOf, type Ready, type ReadyControl, type Sounds } from './prepared'
+import type { ReadyControl, Sounds } from './prepared'
 import { isSamePlace, Succession, type AskSwitch, type How, type Place } from './succession'
+import { Supply } from './supply'
 import {
   barOf,
   barsLasting,
   beatsOf,
-  byTick,
   elapsed,
   sinceThen,
   steered,
@@ -71,14 +71,9 @@ export class Player {
   #playing: Playing | null = null
   /** Where the last run stopped. */
   #stoppedAt = 0
-  /** Notes not yet committed, in order of time, and the tick up to which all are here. */
-  #ready: Ready[] = []
-  #readyControls: ReadyControl[] = []
-  /** What each controller was last given, by lane and number. */
-  #given = new Map<string, ReadyControl>()
-  /** What instruments were told to choose, by port and channel. */
-  #chosen = new Map<string, unknown>()
-  #readyUpTo = 0
+  /** What is not yet committed. */
+  readonly #supply = new Supply()
+  readonly #controllers: Controllers
   #committedUpTo = 0
   readonly #live: LiveNotes
   #clicks: Sounding[] = []
@@ -106,6 +101,7 @@ export class Player {
     readonly tape = new Tape(),
   ) {
     this.#live = new LiveNotes(clock, port)
+    this.#controllers = new Controllers(clock, port)
     this.#succession = new Succession(engine.switches, (playing) => this.#askFrom(0, playing))
   }
 
@@ -175,12 +171,11 @@ export class Player {
     this.#tell(now)
     // What was due by now and had not been committed, on a busy machine or while hands were waited for, sounds no more.
     const { stretch } = this.#run
-    stretch.leftOut.push(...this.#ready.filter(({ start }) => start < stretch.nowTick))
+    stretch.leftOut.push(...this.#supply.notesBefore(stretch.nowTick))
     this.#live.withdraw(() => true)
     this.#run = this.#leaving = null
     this.#succession.forget()
-    this.#ready = []
-    this.#readyControls = []
+    this.#supply.clear()
     this.#live.forget()
   }
 
@@ -221,17 +216,18 @@ export class Player {
     if (before.lanes === after.lanes) return
     const left = new Set(after.lanes.map(({ id }) => id))
     if (before.lanes.every(({ id }) => left.has(id))) return
-    this.#live.withdraw(({ laneId }) => !left.has(laneId))
-    this.#ready = this.#ready.filter(({ laneId }) => left.has(laneId))
+    this.#withdraw((laneId) => !left.has(laneId))
   }
 
   /** Silence lanes at once: withdraw what has not begun, cut what sounds, drop what lies ready. */
   silence(isSilenced: (laneId: string) => boolean) {
     const lanes = this.#playing?.score.lanes ?? []
     for (const { id } of lanes) if (isSilenced(id)) this.#hushed.set(id, this.#version)
-    this.#live.withdraw(({ laneId }) => isSilenced(laneId))
-    this.#ready = this.#ready.filter(({ laneId }) => !isSilenced(laneId))
-    this.#readyControls = this.#readyControls.filter(({ laneId }) => !isSilenced(laneId))
+    this.#withdraw(isSilenced)
+  }
+  #withdraw(isMeant: (laneId: string) => boolean) {
+    this.#live.withdraw(({ laneId }) => isMeant(laneId))
+    this.#supply.drop(isMeant)
   }
 
   /**
@@ -297,7 +293,7 @@ export class Player {
     this.#tell(now)
     const { line } = this.#run
     this.#releaseHold(now)
-    const upTo = Math.min(line.tickAt(now + HORIZON), this.#readyUpTo, this.#holds.from)
+    const upTo = Math.min(line.tickAt(now + HORIZON), this.#supply.upTo, this.#holds.from)
     this.#lookAhead(line.tickAt(now))
     if (!this.#run) return
     const place = this.#leaving ? null : this.#succession.place
@@ -319,13 +315,11 @@ export class Player {
     const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing)
     this.#run = { line, stretch, began }
     this.#ends = first.ends
-    this.#committedUpTo = this.#readyUpTo = fromTick
+    this.#committedUpTo = fromTick
     this.#holds.begin()
-    this.#ready = []
-    this.#readyControls = []
-    this.#given.clear()
-    if (!this.#leaving) this.#chosen.clear()
-    this.#add(first, fromTick, () => false)
+    this.#supply.begin(fromTick)
+    this.#controllers.begin(!this.#leaving)
+    this.#supply.add(first, fromTick, () => false)
     this.#hold(first, () => false)
   }
 
@@ -389,36 +383,22 @@ export class Player {
 
   // ---- Committing ----
 
-  /** In the order of time: a controller moves before the note that it is for begins. */
   #commitUpTo(upTo: number, now: number) {
     const run = this.#run as Run
     const lanes = new Map(this.#playing?.score.lanes.map((lane) => [lane.id, lane]))
-    let [note, control] = [0, 0]
-    for (;;) {
-      const [next, move] = [this.#ready[note], this.#readyControls[control]]
-      if (move && move.tick < upTo && (!next || move.tick <= next.start)) {
-        this.#move(move, run)
-        control++
-      } else if (next && next.start < upTo) {
-        const lane = lanes.get(next.laneId)
-        if (run.line.timeOf(next.start) <= now - TOO_LATE) run.stretch.leftOut.push(next)
-        else if (lane) this.#live.commit(next, run, lane)
-        note++
-      } else break
+    for (const next of this.#supply.take(upTo)) {
+      const lane = lanes.get(next.laneId)
+      if ('tick' in next) this.#move(next, run, lane)
+      else if (run.line.timeOf(next.start) <= now - TOO_LATE) run.stretch.leftOut.push(next)
+      else if (lane) this.#live.commit(next, run, lane)
     }
-    this.#ready.splice(0, note)
-    this.#readyControls.splice(0, control)
     this.#committedUpTo = Math.max(this.#committedUpTo, upTo)
   }
 
-  #move(next: ReadyControl, run: Run) {
-    const lane = this.#playing?.score.lanes.find(({ id }) => id === next.laneId)
+  #move(next: ReadyControl, { line, stretch }: Run, lane: Lane | undefined) {
     if (!lane) return
-    this.#given.set(keyOf(next), next)
-    const { port, channel, controller, value } = next
-    const time = Math.max(run.line.timeOf(next.tick), this.clock.now())
-    this.port.move({ part: next.laneId, port, channel, controller, value, time })
-    run.stretch.controls.push({ ...next, lane: lane.name, ink: lane.ink })
+    this.#controllers.move(next, line.timeOf(next.tick))
+    stretch.controls.push({ ...next, lane: lane.name, ink: lane.ink })
   }
 
   // ---- Asking the engine ----
@@ -429,12 +409,12 @@ export class Player {
     if (!run || !this.#playing || this.clock.now() < this.#askAgainAt) return
     const isOld = this.#takenVersion !== this.#version
     const needed = tickAfter(this.#committedUpTo, FETCHED_AHEAD, this.#playing.score.tempo)
-    if (!isOld && this.#readyUpTo >= needed) return
+    if (!isOld && this.#supply.upTo >= needed) return
     const version = this.#version
     // A newer state need not wait for the answer about an older one; three questions at once are enough.
     if (this.#asking.has(version) || this.#asking.size >= MOST_ASKED) return
     this.#asking.add(version)
-    this.#askFrom(isOld ? this.#committedUpTo : this.#readyUpTo).then(
+    this.#askFrom(isOld ? this.#committedUpTo : this.#supply.upTo).then(
       (rendering) => {
         this.#asking.delete(version)
         if (this.#run !== run || version < Math.max(this.#takenVersion, this.#oldest)) return
@@ -462,8 +442,8 @@ export class Player {
     this.#takenVersion = version
     this.#holds.answered(version, version === this.#version)
     const isHushed = (laneId: string) => version < (this.#hushed.get(laneId) ?? 0)
-    if (isNew) this.#ready = this.#readyControls = []
-    this.#add(rendering, isNew ? this.#committedUpTo : this.#readyUpTo, isHushed)
+    if (isNew) this.#supply.clear()
+    this.#supply.add(rendering, isNew ? this.#committedUpTo : this.#supply.upTo, isHushed)
     if (isNew) this.#hold(rendering, isHushed)
     if (this.#run) this.#run.stretch.barTicks = rendering.bar_ticks
     if (this.#ends === rendering.ends) return
@@ -473,50 +453,12 @@ export class Player {
 
   /** Before anything else, give controllers what they hold where the commitments end, if they have it not already. */
   #hold(sounds: Sounds, isHushed: (laneId: string) => boolean) {
-    const from = this.#committedUpTo
-    const last = new Map<string, ReadyControl>()
-    const sent = controlsOf(sounds.controls, sounds)
-    const earlier = sent.filter(({ tick }) => tick < from)
-    for (const one of [...controlsOf(sounds.held, sounds), ...earlier]) last.set(keyOf(one), one)
-    // What nothing moves any more goes back to where it changes nothing.
-    const moved = new Set([...last.keys(), ...sent.map(keyOf)])
-    for (const [key, one] of this.#given) {
-      const isOver = !moved.has(key) && one.value !== neutral(one.controller)
-      if (isOver) last.set(key, { ...one, value: neutral(one.controller) })
-    }
-    const missing = [...last.values()].filter(
-      (one) => this.#given.get(keyOf(one))?.value !== one.value && !isHushed(one.laneId),
-    )
-    const tick = Math.ceil(from) // commitments end anywhere, what is on the tape lies on whole ticks
-    this.#readyControls = [...missing.map((one) => ({ ...one, tick })), ...this.#readyControls].sort(byTick)
-    this.#choose(sounds)
-  }
-
-  /** Tell instruments which of their sounds to choose, where they have not been told. */
-  #choose({ programs }: Sounds) {
-    const time = this.clock.now()
-    for (const { lane, port, channel, program } of programs) {
-      const [key, said] = [`${port} ${channel}`, JSON.stringify(program)]
-      if (this.#chosen.get(key) === said) continue
-      this.#chosen.set(key, said)
-      this.port.choose?.({ part: lane, port, channel, program, time })
-    }
-  }
-
-  #add(sounds: Sounds, from: number, isHushed: (laneId: string) => boolean) {
-    const { controls, end_tick } = sounds
-    const moves = controlsOf(controls, sounds).filter(({ tick, laneId }) => tick >= from && !isHushed(laneId))
-    this.#readyControls = [...this.#readyControls, ...moves]
-    const fresh = notesOf(sounds).filter(({ start, laneId }) => start >= from && !isHushed(laneId))
-    this.#ready = [...this.#ready, ...fresh]
-    this.#readyUpTo = end_tick
+    const missing = this.#controllers.missing(sounds, this.#committedUpTo)
+    this.#supply.addFirst(missing.filter(({ laneId }) => !isHushed(laneId)))
+    this.#controllers.choose(sounds)
   }
 }
 
 /** How many bars are asked for at once. */
 export const barsAhead = ({ tempo, meter }: Score): number =>
   Math.min(MOST_BARS, barsLasting(FETCHED_AHEAD, tempo, ticksOfBar(meter)) + 1)
-
-/** In MIDI a controller is of its port's channel, here of its lane. */
-const keyOf = ({ laneId, port, channel, controller }: ReadyControl) =>
-  `${laneId} ${port} ${channel} ${controller}`
