@@ -279,9 +279,7 @@ def test_a_chord_that_is_held_over_a_stop_sounds_from_bar_1_of_the_next_play(mus
     page.keyboard.press(" ")
     musician.wait_for_bars(0.6, BAR)
     page.keyboard.down("KeyN")
-    page.wait_for_function(
-        "jolly.log().at(-1).notes.some(({ laneId, pitch }) => laneId === 'glass' && pitch % 12 === 9)"
-    )
+    wait_until_due(musician, "glass", 9)
     page.keyboard.press(" ")
     page.keyboard.press(" ")
     page.wait_for_function("jolly.log().length === 2")
