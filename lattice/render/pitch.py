@@ -224,7 +224,8 @@ def _own_at(
     scale = context.scale.root, context.scale.semitones
     is_degrees = lane.pitch_strip is None or lane.pitch_strip.unit == "degrees"
     steps = degrees_up[which] + up + (values if is_degrees else 0)
-    semitones = raised_by[which] if is_degrees else values
+    # An accidental is of its own note: of a stack, of the lowest.
+    semitones = np.where(above == 0, raised_by[which], 0) if is_degrees else values
     chords = context.chords
     chord = chords.number_at(numerators, denominator) % len(chords.chords) if chords else values
     if chords and lane.follows == "tones":

@@ -11,7 +11,7 @@ import numpy as np
 
 from lattice.document import GroundSource, Lane, Made, Score, Strip, Swing
 from lattice.document.strip import STRIPS, TIED, StripKind
-from lattice.luck.draws import Purpose, draws, draws_each
+from lattice.luck.draws import PLACES, Purpose, draws, draws_each
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
 from lattice.steps.ground import place_on
 from tests.lattice.walking import Step, ordinals, walk
@@ -60,8 +60,21 @@ class Walked:
     # ---- Luck ----
     def drawn(self, at: int, purpose: int, count: int) -> list[int]:
         step = self.steps[at]
-        where = np.array([step.cycle]), np.array([step.place])
+        where = self.key(step, step.cycle, step.place)
         return draws_each(self.dice, self.lane.id, purpose, *where, count)[0].tolist()
+
+    def key(self, step: Step, cycle: int, place: int) -> tuple[np.ndarray, np.ndarray]:
+        """Under what a step's luck is drawn: with luck that repeats, the steps begun since the last multiple of its bars."""
+        if self.lane.luck_bars:
+            every = self.lane.luck_bars * self.bar
+            multiple = step.at // every * every
+            return self.at_place(sum(multiple <= one.at < step.at for one in self.steps))
+        return np.array([cycle]), np.array([place])
+
+    @staticmethod
+    def at_place(number: int) -> tuple[np.ndarray, np.ndarray]:
+        """A running number, as draws are laid out: so many places to a cycle."""
+        return np.array([number // PLACES]), np.array([number % PLACES])
 
     # ---- Strips ----
     def value(self, at: int, kind: StripKind, plain: int) -> int:
@@ -131,7 +144,8 @@ class Walked:
             ]
             chance = min((self.chance(other) for other in mates), default=Fraction(1))
             place = "abcdefgh".index(letter)
-            where = np.array([step.cycle]), np.array([0])
+            first = next(one for one in self.steps if one.cycle == step.cycle)
+            where = self.key(first, step.cycle, 0)
             luck = int(draws(self.dice, self.lane.id, Purpose.LINK.of(place), *where)[0])
         else:
             chance, luck = self.chance(at), self.drawn(at, Purpose.CHANCE, 1)[0]
@@ -329,9 +343,11 @@ class Walked:
             else:
                 begins = {number: (number * whole, None) for number in range(floor(last / whole) + 1)}
             for number, (from_time, cut) in begins.items():
-                where = np.array([number // 256]), np.array([number % 256])
-                purpose = Purpose.BURST.of(half_up(begin * QUARTER))
-                luck = int(draws(self.dice, self.lane.id, purpose, *where)[0])
+                purpose, key = Purpose.BURST.of(half_up(begin * QUARTER)), number
+                if self.lane.luck_bars:
+                    repeats = int(self.lane.luck_bars * self.bar * QUARTER)
+                    key = (floor(from_time * QUARTER) + half_up(begin * QUARTER)) % repeats
+                luck = int(draws(self.dice, self.lane.id, purpose, *self.at_place(key))[0])
                 if Fraction(luck, 2**53) >= Fraction(burst.chance_percent, 100):
                     continue
                 here = self.swung(from_time + begin, length)

@@ -106,17 +106,21 @@ class Sung(Walked):
         return there + sum(min(abs(a - b) for b in one) for a in other)
 
     # ---- Its own pitches ----
-    def degrees(self, at: int) -> tuple[int, int]:
-        """Steps along the scale, and semitones, above where counting begins."""
-        value = self.with_spread(at, "pitch", 0)
-        strip = self.lane.pitch_strip
-        if strip and strip.unit == "semitones":
-            return self.lane.degrees_up, value
-        return self.lane.degrees_up + value, self.accidental(at)
+    def degrees(self, at: int) -> int:
+        """Steps along the scale above where counting begins."""
+        value = 0 if self.counts_semitones() else self.with_spread(at, "pitch", 0)
+        return self.lane.degrees_up + value
+
+    def counts_semitones(self) -> bool:
+        return self.lane.pitch_strip is not None and self.lane.pitch_strip.unit == "semitones"
+
+    def semitones(self, at: int) -> int:
+        """What a strip of semitones says."""
+        return self.with_spread(at, "pitch", 0) if self.counts_semitones() else 0
 
     def accidental(self, at: int) -> int:
         strip = self.lane.pitch_strip
-        if strip is None:
+        if strip is None or strip.unit == "semitones":
             return 0
         # Where each value stands is where its accidental does: looked up by a strip of the places themselves.
         places = strip.model_copy(update={"values": tuple(range(len(strip.values))), "spread": None})
@@ -127,18 +131,28 @@ class Sung(Walked):
         return strip.accidentals[place] if has_one else 0
 
     def own(self, time: Fraction, degrees: int, semitones: int, stack: int) -> int:
+        """The pitch of a stack's note, counted from 0, without its accidental."""
         chord, follows = self.chord_at(time), self.lane.follows
         if chord and follows == "tones":
             tones = sorted({tone % 12 for tone in chord.tones})
             octaves, place = divmod(degrees + stack, len(tones))
             return self.root_near(chord) + 12 * octaves + tones[place] + semitones
-        strip = self.lane.pitch_strip
-        from_note = strip is not None and strip.unit == "semitones"
-        base = self.note if from_note else self.degree_0
+        base = self.note if self.counts_semitones() else self.degree_0
         if chord and follows == "root":
             base = self.root_near(chord)
-        pitch = self.up(self.up(base, degrees) + semitones, 2 * stack)
-        if chord and follows == "nearest":
+        return self.up(self.up(base, degrees) + semitones, 2 * stack)
+
+    def with_accidental(self, at: int, degrees: int, stack: int) -> int:
+        """The same as it sounds: an accidental raises the lowest note of a stack alone, before it looks for a chord's."""
+        time = self.steps[at].at
+        pitch = self.own(time, degrees, self.semitones(at), stack)
+        if stack == 0:
+            pitch += self.accidental(at)
+        return self.near_a_tone(time, pitch)
+
+    def near_a_tone(self, time: Fraction, pitch: int) -> int:
+        chord = self.chord_at(time)
+        if chord and self.lane.follows == "nearest":
             classes = {(chord.root + tone) % 12 for tone in chord.tones}
             return nearest([one for one in range(-200, 400) if one % 12 in classes], pitch)
         return pitch
@@ -307,8 +321,8 @@ class Sung(Walked):
 
     # ---- What sounds ----
     def climbs(self, at: int, note: int) -> list[tuple[int, int | None]]:
-        lane, time = self.lane, self.steps[at].at
-        degrees, semitones = self.degrees(at)
+        lane = self.lane
+        degrees, semitones = self.degrees(at), self.semitones(at) + self.accidental(at)
         after = lane.semitones_up + 12 * self.with_spread(at, "octave", 0) - self.note
         keyed = bool(lane.arpeggio and lane.arpeggio.velocity == "keys")
         keyed = keyed and isinstance(lane.arpeggio.pool, HeldPool | LanePool)
@@ -327,7 +341,7 @@ class Sung(Walked):
             ]
         else:
             stack = range(self.with_spread(at, "chord", 1))
-            notes = [(self.own(time, degrees, semitones, above), 0) for above in stack]
+            notes = [(self.with_accidental(at, degrees, above), 0) for above in stack]
         after += 0 if by_degrees else climb
         return [(pitch + after, hard or None) for pitch, hard in notes]
 
@@ -337,7 +351,8 @@ class Sung(Walked):
     def burst_climb(self, tick: int) -> int | None:
         lane, time = self.lane, Fraction(tick, QUARTER)
         if lane.arpeggio is None:
-            return self.own(time, lane.degrees_up, 0, 0) + lane.semitones_up - self.note
+            burst = self.near_a_tone(time, self.own(time, lane.degrees_up, 0, 0))
+            return burst + lane.semitones_up - self.note
         row = self.round(self.pool(time, tick))
         return self.up(row[0][0], lane.degrees_up) + lane.semitones_up - self.note if row else None
 

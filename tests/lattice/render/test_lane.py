@@ -1,13 +1,31 @@
 """Whatever is combined, every note lies and sounds as the definitions say, worked out one by one."""
 
+import pytest
 from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from lattice.document import DOCKSIDE, Drawn, Lane, LengthStrip, Score, Spread
+from lattice.document import (
+    DOCKSIDE,
+    Burst,
+    ChordStrip,
+    Drawn,
+    Euclidean,
+    Humanise,
+    Lane,
+    LengthStrip,
+    Link,
+    PitchStrip,
+    Score,
+    Spread,
+)
+from lattice.document.pitched import PITCHED
+from lattice.document.strip import STRIPS
 from lattice.render.feel import feel_of
 from lattice.render.pipeline import play
 from lattice.render.pitch_context import pitch_context_of
 from lattice.steps.lane_steps import lines_of
 from lattice.units import ticks
+from tests.lattice.lane_fields import progressions, strips
 from tests.lattice.playing import Note
 from tests.lattice.scores import dice, scores
 from tests.lattice.singing import walked_of
@@ -15,14 +33,20 @@ from tests.lattice.singing import walked_of
 STEPS = 150
 
 
-@given(scores(min_lanes=1), dice)
-@settings(max_examples=60)
-def test_every_note_is_what_the_definitions_say(score, dice):
-    score = score.model_copy(
-        update={
-            "lanes": tuple(one.model_copy(update={"luck_bars": None, "clip": None}) for one in score.lanes)
-        }
+def checked(score, dice):
+    """Compare what each lane plays with its definitions; return how many notes were compared.
+
+    Kept clips are notes, and have tests of their own; so has luck that repeats where it also decides the order of steps.
+    """
+    unwalked = ("shuffled", "random", "wander")
+    lanes = tuple(
+        one.model_copy(
+            update={"clip": None, "luck_bars": None if one.direction in unwalked else one.luck_bars}
+        )
+        for one in score.lanes
     )
+    score = score.model_copy(update={"lanes": lanes})
+    compared = 0
     for lane, line in zip(score.lanes, lines_of(score, dice), strict=True):
         walked = walked_of(score, dice, lane, STEPS)
         # All that begins before the steps at the end have a say: late ones are not walked.
@@ -36,6 +60,56 @@ def test_every_note_is_what_the_definitions_say(score, dice):
         columns = (notes.starts, notes.ends, notes.velocities, notes.intervals, notes.tunes)
         found = sorted(Note(*row) for row in zip(*(column.tolist() for column in columns), strict=True))
         assert found == expected
+        compared += len(found)
+    return compared
+
+
+@given(scores(min_lanes=1), dice)
+@settings(max_examples=60)
+def test_every_note_is_what_the_definitions_say(score, dice):
+    checked(score, dice)
+
+
+MELODIC = st.fixed_dictionaries(
+    {
+        "voice": st.sampled_from(sorted(PITCHED)),
+        "follows": st.sampled_from([None, "root", "tones", "nearest"]),
+        "pitch_strip": strips(
+            PitchStrip,
+            STRIPS["pitch"],
+            unit=st.sampled_from(["degrees", "semitones"]),
+            accidentals=st.lists(st.integers(-3, 3), min_size=1, max_size=9).map(tuple),
+        ),
+        "chord_strip": st.none() | strips(ChordStrip, STRIPS["chord"]),
+        "degrees_up": st.integers(-28, 28),
+    }
+)
+
+
+@given(scores(min_lanes=1, made=False), st.lists(MELODIC, min_size=4, max_size=4), progressions, dice)
+def test_every_note_of_melodies_is_what_the_definitions_say(score, melodies, progression, dice):
+    """Each lane has pitches, accidentals among them, most have stacks: seldom enough among all that a lane can have."""
+    lanes = tuple(
+        one.model_copy(update={"arpeggio": None, "note": None, **fields})
+        for one, fields in zip(score.lanes, melodies, strict=False)
+    )
+    checked(score.model_copy(update={"lanes": lanes, "progression": progression}), dice)
+
+
+@pytest.mark.parametrize("bars", [1, 2, 3])
+def test_luck_that_repeats_is_drawn_by_the_steps_begun_since_its_bars_began(bars):
+    lane = Lane(
+        id="a",
+        name="A",
+        voice="thud",
+        source=Euclidean(hits=9, steps=11),
+        chance_percent=50,
+        luck_bars=bars,
+        links=(Link(step=0), Link(step=4)),
+        humanise=Humanise(ms=9, velocity=12),
+        bursts=(Burst(notes=5, chance_percent=50),),
+    )
+    assert checked(Score(tempo=112.0, kit=DOCKSIDE, bars=4, lanes=(lane,)), 7) > 40
 
 
 def test_lengths_up_to_the_longest_that_hands_make_stray_as_others_do():

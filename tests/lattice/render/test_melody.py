@@ -56,6 +56,15 @@ def test_changing_the_scale_reads_the_same_degrees_anew():
     ]
 
 
+def test_an_accidental_raises_its_own_note_and_nothing_that_is_stacked_on_it():
+    """B flat, D and F in C major: the seventh degree lowered, its stack as it stands."""
+    strip = PitchStrip(values=(6,), accidentals=(-1,))
+    stack = reed(
+        note=60, pitch_strip=strip, chord_strip=ChordStrip(values=(3,)), source=Drawn(steps=8, hits=(0,))
+    )
+    assert pitches(stack, scale=Scale(root=0, name="major"))[:3] == [70, 74, 77]
+
+
 def test_a_note_outside_the_scale_counts_from_the_one_below():
     assert pitches(reed(note=51, pitch_strip=PitchStrip(values=(0, 1)))) == [50, 52, 50, 50, 50, 50, 50, 50]
 
