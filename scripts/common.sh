@@ -34,7 +34,8 @@ debian() {
     echo "create_main_cluster = false" | as_root tee /etc/postgresql-common/createcluster.d/$APP.conf >/dev/null
   fi
   as_root apt-get -qq update || say "The package lists could not be refreshed; trying with those at hand."
-  as_root env DEBIAN_FRONTEND=noninteractive RUNLEVEL=1 apt-get -qq install -y --no-install-recommends "${MISSING[@]}" >/dev/null
+  as_root env DEBIAN_FRONTEND=noninteractive RUNLEVEL=1 apt-get -qq install -y --no-install-recommends "${MISSING[@]}" >/dev/null ||
+    die "These Debian packages could not be installed: ${MISSING[*]}"
 }
 
 # stamped STAMP KEY COMMAND ...: run the command unless it succeeded before with the same key.
@@ -43,7 +44,7 @@ stamped() {
   shift 2
   if [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$key" ]; then return; fi
   rm -f "$stamp"
-  "$@"
+  "$@" || return
   printf %s "$key" > "$stamp"
 }
 
@@ -68,7 +69,8 @@ python_env() {
 
 pip_install() {
   say "Installing Python packages ($1)"
-  .venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes -r "requirements/$1.txt"
+  .venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes -r "requirements/$1.txt" ||
+    die "The Python packages could not be installed: see above."
 }
 
 # Node from PyPI knows only its own certificates: let it trust what the machine trusts.
@@ -95,7 +97,7 @@ node_is_good() {
 
 npm_install() {
   say "Installing the front end's packages"
-  (cd web && npm ci --no-audit --no-fund --loglevel=error)
+  (cd web && npm ci --no-audit --no-fund --loglevel=error) || die "The front end's packages could not be installed: see above."
 }
 
 front_end() {
@@ -106,7 +108,7 @@ front_end() {
 
 npm_build() {
   say "Building the front end"
-  (cd web && npm run --silent build -- --logLevel warn)
+  (cd web && npm run --silent build -- --logLevel warn) || die "The front end could not be built: see above."
   .venv/bin/python -m whitenoise.compress -q web/dist # gzip and brotli, once instead of at each request
 }
 

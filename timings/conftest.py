@@ -14,6 +14,11 @@ def is_calm() -> bool:
     return False
 
 
+@pytest.fixture(scope="session")
+def tempo() -> None:
+    """Pieces are played as fast as they are written."""
+
+
 def milliseconds(act: Callable[[], object], times: int = 15) -> float:
     """Return the median time that *act* takes, after one run to warm up."""
     act()

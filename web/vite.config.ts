@@ -21,6 +21,7 @@ export default defineConfig({
   },
   test: {
     environment: 'happy-dom',
+    isolate: false, // a page and its modules set up once for all files, not for each: half of the time
     include: ['src/**/*.test.ts'],
     setupFiles: ['src/testingTimers.ts'],
     server: { deps: { inline: ['vuetify'] } },

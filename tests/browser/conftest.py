@@ -7,18 +7,17 @@ from typing import Any
 
 import pytest
 from accounts.models import User
-from clips.models import Clip, ClipMoment
 from config import middleware
-from demo.services import DEMO_NAME, demo_musician
+from demo.services import DEMO_NAME
+from django.apps import apps
 from django.conf import settings
 from django.core.servers.basehttp import WSGIRequestHandler
-from django.db import connection
-from django.test import Client
-from pieces.models import Moment, Piece
-from playwright.sync_api import ConsoleMessage, Page, expect
-from takes.models import Take, TakeSheet
+from django.db import connection, transaction
+from django.test import Client, TransactionTestCase
+from playwright.sync_api import Browser, ConsoleMessage, Page, expect
 
 from tests.browser.gate import gate
+from tests.kept_demo import KeptDemo
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright runs a loop in the tests' thread
 # No answer depends on how fast a machine is: what never comes is told from what comes late by much waiting.
@@ -66,6 +65,27 @@ def django_db_modify_db_settings(django_db_modify_db_settings_parallel_suffix: N
     }
 
 
+@pytest.fixture(scope="session", autouse=True)
+def quick_emptying() -> Iterator[None]:
+    """After each test only rows are deleted: emptying tables one by one and making permissions anew takes half a second."""
+    slow = TransactionTestCase._fixture_teardown
+    TransactionTestCase._fixture_teardown = lambda self: _delete_rows()  # type: ignore[method-assign]
+    yield
+    TransactionTestCase._fixture_teardown = slow  # type: ignore[method-assign]
+
+
+def _delete_rows() -> None:
+    """Delete all that tests can have stored, and leave what migrations have: what there is, and who may do it."""
+    tables = [
+        model._meta.db_table
+        for model in apps.get_models(include_auto_created=True)
+        if model._meta.managed and model._meta.label not in ("auth.Permission", "contenttypes.ContentType")
+    ]
+    with transaction.atomic(), connection.cursor() as cursor:
+        cursor.execute("SET CONSTRAINTS ALL DEFERRED")
+        cursor.execute(";".join(f'DELETE FROM "{table}"' for table in tables))
+
+
 @pytest.fixture(autouse=True)
 def demo(settings: Any) -> None:
     settings.DEMO = True
@@ -78,54 +98,15 @@ def complaints() -> list[str]:
     return []
 
 
-class Demo:
-    """The demo musician with all that is theirs, made once: row by row as the database holds it."""
-
-    def __init__(self) -> None:
-        self.rows: list[tuple[str, bytes]] = []
-        self.pieces: dict[str, int] = {}
-
-    def lay_down(self) -> None:
-        """Put it into an empty database."""
-        if not self.rows:
-            demo_musician()
-            self._remember()
-            return
-        with connection.cursor() as cursor:
-            for table, rows in self.rows:
-                with cursor.copy(f'COPY "{table}" {self._columns(table)} FROM STDIN') as copy:
-                    copy.write(rows)
-                cursor.execute(
-                    f"SELECT setval(pg_get_serial_sequence('{table}', 'id'), (SELECT max(id) FROM \"{table}\"))"
-                )
-
-    def _columns(self, table: str) -> str:
-        """Return the columns that are stored; generated ones make themselves."""
-        with connection.cursor() as cursor:
-            cursor.execute(
-                "SELECT column_name FROM information_schema.columns WHERE table_name = %s"
-                " AND is_generated = 'NEVER' ORDER BY ordinal_position",
-                [table],
-            )
-            return "(" + ", ".join(f'"{name}"' for (name,) in cursor.fetchall()) + ")"
-
-    def _remember(self) -> None:
-        # In the order in which one needs the other.
-        models = (User, Piece, Moment, Clip, ClipMoment, TakeSheet, Take)
-        with connection.cursor() as cursor:
-            for table in (model._meta.db_table for model in models):
-                with cursor.copy(
-                    f'COPY (SELECT {self._columns(table)[1:-1]} FROM "{table}") TO STDOUT'
-                ) as copy:
-                    rows = b"".join(bytes(part) for part in copy)
-                if rows:
-                    self.rows.append((table, rows))
-        self.pieces = {str(piece.name): piece.pk for piece in Piece.objects.all()}
+@pytest.fixture(scope="session")
+def tempo() -> int | None:
+    """Of all pieces: a bar of four quarters lasts a second, as bars are what most tests wait for."""
+    return 240
 
 
 @pytest.fixture(scope="session")
-def kept_demo() -> Demo:
-    return Demo()
+def kept_demo(tempo: int | None) -> KeptDemo:
+    return KeptDemo(tempo)
 
 
 class Musician:
@@ -269,7 +250,7 @@ def is_calm() -> bool:
 
 @pytest.fixture
 def musician(
-    page: Page, live_server: Any, complaints: list[str], kept_demo: Demo, is_calm: bool
+    page: Page, live_server: Any, complaints: list[str], kept_demo: KeptDemo, is_calm: bool
 ) -> Iterator[Musician]:
     kept_demo.lay_down()
     if is_calm:
@@ -279,3 +260,13 @@ def musician(
         one.goto("about:blank")
     gate.shut()  # the database is emptied next
     assert complaints == []
+
+
+@pytest.fixture
+def strict(musician: Musician, browser: Browser, complaints: list[str], is_calm: bool) -> Iterator[Musician]:
+    """A musician whose browser keeps to the content policy; other tests look behind it."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    if is_calm:
+        context.add_init_script(path=CALM)
+    yield Musician(context.new_page(), musician.address, complaints, musician.pieces).sign_in()
+    context.close()

@@ -211,6 +211,8 @@ def order_stepped(musician: Musician, seconds: float) -> tuple[int, float]:
     """
     piece = _named("Night Ferry")
     page = musician.open(piece.name).page
+    page.wait_for_function("window.jolly?.piece()")
+    piece = piece.model_copy(update={"tempo": float(page.evaluate("jolly.piece().tempo"))})
     played = page.evaluate("(seconds) => jolly.rehearseOrder(seconds)", seconds)
     per_second = piece.tempo / 60 * QUARTER
     whole = stands(piece)[-1].end

@@ -45,7 +45,6 @@ def test_from_five_in_sixteen_to_a_midi_file(musician, tmp_path):
     musician.type_number("Bottle: steps", "13")
     expect(page.locator("[data-test=meeting]")).to_contain_text("1,287 bars")
     musician.expect_hits("Bottle", sorted((hit + 2) % 13 + 1 for hit in euclidean(5, 13)), 13)
-    musician.type_number("Piece: tempo", "240")  # a bar a second
 
     page.keyboard.press("Escape")
     page.keyboard.press("Space")

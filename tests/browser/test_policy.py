@@ -1,18 +1,6 @@
-"""The application as browsers keep to its content policy: all of it is there, and it sounds."""
+"""The application as browsers keep to its content policy: it sounds, is kept and exported (test_views looks at all of it)."""
 
-import pytest
 from playwright.sync_api import expect
-
-from tests.browser.conftest import Musician
-from tests.browser.views import VIEWS, go_to
-
-
-@pytest.fixture
-def strict(musician, browser, complaints):
-    """A musician whose browser keeps to the policy; other tests look behind it."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800})
-    yield Musician(context.new_page(), musician.address, complaints, musician.pieces).sign_in()
-    context.close()
 
 
 def heard(page):
@@ -39,25 +27,3 @@ def test_it_sounds_is_kept_and_exported(strict):
     with page.expect_download() as download:
         page.get_by_role("link", name="Export .zip").click()
     assert download.value.path().read_bytes()[:2] == b"PK"
-
-
-SCREENS = (
-    "shelf",
-    "account",
-    "melody",
-    "kit",
-    "help",
-    "field",
-    "takes",
-    "clips",
-    "clip",
-    "order",
-    "ports",
-    "perform",
-)
-
-
-@pytest.mark.parametrize("view", [view for view in VIEWS if view.name in SCREENS], ids=lambda view: view.name)
-def test_every_view_is_drawn(strict, view):
-    page = go_to(strict, view)
-    assert page.evaluate("document.body.innerText.length") > 40

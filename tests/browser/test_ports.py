@@ -143,7 +143,7 @@ def test_the_browsers_midi_is_asked_for_on_a_press_and_refused_without_harm(musi
         (tick, one["stamp"]) for tick, one in zip(bottle, ons, strict=False) if one["stamp"] > one["handed"]
     ]
     assert len(in_time) > 2
-    per_tick = 60_000 / 112 / TICKS_PER_QUARTER
+    per_tick = 60_000 / 240 / TICKS_PER_QUARTER
     slope, _ = np.polyfit(*zip(*in_time, strict=True), 1)
     assert slope > 0.95 * per_tick
 

@@ -11,6 +11,7 @@ from accounts.models import User
 from django.test import Client
 
 from lattice.document import Drawn, Lane, Pattern, Piece
+from tests.kept_demo import KeptDemo
 
 
 class Hands(Client):
@@ -87,3 +88,14 @@ def joon(db: None) -> Hands:
 @pytest.fixture
 def nobody(db: None) -> Hands:
     return Hands()
+
+
+@pytest.fixture(scope="session")
+def kept_demo() -> KeptDemo:
+    return KeptDemo()
+
+
+@pytest.fixture
+def demo(db: None, kept_demo: KeptDemo) -> User:
+    """The demo musician, with pieces, takes and clips."""
+    return kept_demo.lay_down()

@@ -8,7 +8,6 @@ from accounts.models import User
 from accounts.tokens import make
 from config.api import api
 from config.examples import EXAMPLES
-from demo.services import demo_musician
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from tests.server.operations.test_bundle import beep
@@ -52,9 +51,8 @@ def body_of(operation):
 
 
 @pytest.fixture
-def theirs(mara):
+def theirs(mara, demo):
     """The numbers of what is the demo musician's, one of each kind."""
-    demo = demo_musician()
     mara.force_login(demo)
     sound = mara.post("/api/sounds", {"file": SimpleUploadedFile("beep.wav", beep())}).json()["id"]
     kit = mara.send("POST", "/kits", EXAMPLES["KeptKit"]).json()["id"]

@@ -1,7 +1,7 @@
 // A screen that is drawn seldom, and a page that is idle late: what tests look at is what is drawn and said, not how
 // smoothly. It takes half of the processor.
-const EVERY_MS = 50
-const IDLE_AFTER_MS = 5000
+const EVERY_MS = 100
+const IDLE_AFTER_MS = 60_000
 {
   const nextFrame = requestAnimationFrame.bind(window)
   const waiting = new Map()

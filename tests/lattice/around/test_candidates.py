@@ -2,7 +2,7 @@ import subprocess
 import sys
 
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lattice.around import candidate, candidates
@@ -64,7 +64,6 @@ def found_of(asked, *rest, **limits):
 
 
 @given(scores(min_lanes=1), st.integers(1, 100), some_ways, st.integers(1, 10**6))
-@settings(max_examples=25)
 def test_candidates_are_documents_distinct_and_leave_what_is_not_free_alone(asked, distance, ways, throw):
     answer = found_of(asked, 12, distance, ways, throw)
     seen = [heard(asked)]
@@ -78,7 +77,6 @@ def test_candidates_are_documents_distinct_and_leave_what_is_not_free_alone(aske
 
 
 @given(scores(min_lanes=1), st.integers(1, 100), some_ways, st.integers(1, 10**6))
-@settings(max_examples=10)
 def test_asking_for_more_or_within_limits_changes_none(asked, distance, ways, throw):
     few, many = (found_of(asked, count, distance, ways, throw).found for count in (5, 15))
     assert [one.number for one in many[: len(few)]] == [one.number for one in few]
@@ -95,7 +93,6 @@ def test_asking_for_more_or_within_limits_changes_none(asked, distance, ways, th
 
 
 @given(scores(min_lanes=1), some_ways, st.integers(1, 10**6))
-@settings(max_examples=25, deadline=None)
 def test_measures_are_those_of_each_lane_by_itself(asked, ways, throw):
     asked = asked.model_copy(update={"bars": min(2, asked.bars)})
     answer = found_of(asked, 4, 60, ways, throw)

@@ -1,7 +1,7 @@
 """A clip as lanes: what they play is what the clip holds."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.clips import Note, Track, take, take_clip
@@ -73,7 +73,6 @@ def taken_clips(draw):
 
 
 @given(taken_clips(), st.booleans())
-@settings(max_examples=80)
 def test_the_lanes_play_the_notes_of_the_clip(one, is_shorter):
     """Starts within half a % of a step, velocities exactly; said at length, or by the shortest way."""
     if not one.note_count:

@@ -1,5 +1,5 @@
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lattice.document import Euclidean, Lane, StepValue
@@ -11,7 +11,6 @@ from tests.lattice.scores import dice, lane, score, scores
 
 
 @given(scores(min_lanes=1), dice, st.data())
-@settings(max_examples=40)
 def test_fewer_points_play_the_same_notes(asked, its_dice, data):
     drawn = data.draw(movements(CONTROLS, Lane, most=3))
     first = asked.lanes[0].model_copy(update={"movements": drawn})

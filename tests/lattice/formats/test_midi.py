@@ -5,7 +5,7 @@ from itertools import accumulate
 
 import mido
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.clips import Clip, Note, Track, TrackSound
@@ -59,13 +59,11 @@ def apart(draw):
 
 
 @given(apart())
-@settings(max_examples=50)
 def test_at_the_finest_resolution_nothing_is_lost(notes):
     assert notes_of(reread(clip(*notes), 13440).tracks[1]) == list(notes)
 
 
 @given(apart(), st.sampled_from(RESOLUTIONS))
-@settings(max_examples=50)
 def test_at_any_resolution_notes_start_on_the_nearest_file_tick(notes, resolution):
     written = notes_of(reread(clip(*notes), resolution).tracks[1])
     expected = {(int(note.start * resolution / 13440 + 0.5), note.pitch) for note in notes}

@@ -2,7 +2,7 @@ from fractions import Fraction
 from io import BytesIO
 
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from mido import MidiFile
 
@@ -96,7 +96,6 @@ def test_windows_join(piece, cut):
 
 
 @given(scores(min_lanes=1), dice, paces, paces)
-@settings(max_examples=20)
 def test_a_pace_of_a_pace_is_their_product(asked, its_dice, one, other):
     both = RowPace(times=one.times * other.times, over=one.over * other.over)
     rate = Fraction(one.times * other.times, one.over * other.over)
@@ -113,7 +112,6 @@ def starts(asked, **fields) -> list[int]:
 
 
 @given(scores(min_lanes=1), dice)
-@settings(max_examples=20)
 def test_a_plain_row_is_its_pattern_until_it_ends(asked, its_dice):
     there, dice_there = in_row(asked, its_dice, placed(repeats=2, bars=2))
     plain = render(asked.model_copy(update={"bars": 2}), its_dice, Window(bars=4))

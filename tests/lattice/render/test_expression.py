@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.document import (
@@ -116,7 +116,6 @@ def test_ratchets_and_swung_steps_sum_to_what_they_divide(score, dice, first):
 
 
 @given(dice, st.integers(5, 95))
-@settings(max_examples=20)
 def test_linked_steps_sound_as_often_as_the_lowest_chance_says(dice, percent):
     """A binomial share of 512 cycles, five standard deviations either way."""
     linked = lane(

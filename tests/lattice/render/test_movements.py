@@ -125,7 +125,6 @@ def with_first(asked: Score, *movements: Movement) -> Score:
 
 
 @given(any_moved, dice, st.integers(1, 3))
-@settings(max_examples=40)
 def test_windows_join(asked, its_dice, cut):
     assume(light(asked))
     whole = rows(asked, 4, its_dice=its_dice)
@@ -133,7 +132,6 @@ def test_windows_join(asked, its_dice, cut):
 
 
 @given(scores(min_lanes=1), dice, st.sampled_from(sorted(CONTROLS)), st.data())
-@settings(max_examples=40)
 def test_one_value_throughout_is_the_document_with_that_value(asked, its_dice, control, data):
     drawn = data.draw(movement(CONTROLS[control], Lane))
     still = drawn.model_copy(update={"points": (Point(0, drawn.points[0].value),), "loop_bars": None})

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lattice.document import (
@@ -199,7 +199,6 @@ def test_turns_are_applied_rotate_first_then_its_rests():
 
 
 @given(st.integers(1, 99), dice)
-@settings(max_examples=20)
 def test_about_as_many_hits_sound_as_the_chance_says(chance, dice):
     sixteen = lane(source=Euclidean(hits=16, steps=16), chance_percent=chance)
     heard = len(render(score(sixteen), dice, Window(bars=256)))
@@ -227,7 +226,6 @@ def test_luck_comes_round_for_a_lane_that_drifts_over_the_bars():
 
 
 @given(dice, dice)
-@settings(max_examples=20)
 def test_other_dice_throw_otherwise(one, other):
     assume(one != other)
     half = score(lane(source=Euclidean(hits=16, steps=16), chance_percent=50))

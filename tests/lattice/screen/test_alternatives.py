@@ -1,5 +1,5 @@
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 from lattice.document import DocumentError, Euclidean, Rests, Score, read
 from lattice.render import Window
@@ -12,7 +12,6 @@ BAR = Window(bars=1)
 
 
 @given(scores(min_lanes=1), dice)
-@settings(max_examples=25)
 def test_every_alternative_is_drawn_as_the_thread_that_choosing_it_makes(score, dice):
     speech = Speech(lines_of(score, dice)[-1], score=score)
     words = [

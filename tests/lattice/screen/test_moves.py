@@ -2,7 +2,7 @@
 
 from itertools import pairwise
 
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 
 from lattice.document import Drawn, Euclidean, Lane, StepValue
 from lattice.document.movement import CONTROLS, Movement, Point, control_limits
@@ -16,7 +16,6 @@ BEAT = BAR // 4
 
 
 @given(any_moved, dice)
-@settings(max_examples=25)
 def test_what_is_drawn_of_a_stretch_is_what_is_drawn_where_it_had_always_been_so(asked, its_dice):
     assume(light(asked, 8))
     bar = asked.meter.bar_ticks

@@ -1,5 +1,5 @@
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import given
 
 from lattice.document import (
     ChanceStrip,
@@ -35,7 +35,6 @@ def drawn(score: Score, index: int, dice: int = 1) -> Lane:
 
 
 @given(scores(min_lanes=1), dice)
-@settings(max_examples=60)
 def test_a_lane_settled_plays_as_before_where_one_drawn_cycle_can_hold_it(score, dice):
     for index, line in enumerate(lines_of(score, dice)):
         lane = drawn(score, index, dice)
@@ -125,7 +124,6 @@ def test_a_strip_of_its_own_length_stays_as_it_is():
 
 
 @given(source=on_grounds)
-@settings(max_examples=20)
 def test_a_lane_settled_off_a_ground_is_struck_as_hard_as_there(source):
     on = lane(source=source, velocity=80, evened=30)
     off = read(Lane, on.model_dump(mode="json") | settled(lines_of(score(on), 1)[0]))

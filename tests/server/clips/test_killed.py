@@ -13,7 +13,7 @@ from clips.models import Clip, ClipMoment
 from django.db import connection
 
 SERVER = Path(__file__).resolve().parents[3] / "server"
-KEEPER = """
+KEEPERS = """
 import os, sys, django
 sys.path[:0] = [os.getcwd(), os.path.dirname(os.getcwd())]
 from config import settings
@@ -24,11 +24,17 @@ from accounts.models import User
 from clips import services
 from tests.lattice.clips.clips import clip
 from lattice.clips import Note
-owner = User.objects.get(username="mara")
 long = clip(tuple(Note(at * 100, 50, 36, 90) for at in range(3000)), bars=8)
-for number in range(10_000):
-    services.store(owner, long.model_copy(update={"name": f"Clip {number}"}), keeping=f"keeping-{number}-{os.getpid()}")
-    print("stored", flush=True)
+for line in sys.stdin:
+    keeper = os.fork()
+    if keeper == 0:
+        owner = User.objects.get(username="mara")
+        for number in range(10_000):
+            name = {"name": f"Clip {number}"}
+            services.store(owner, long.model_copy(update=name), keeping=f"keeping-{number}-{os.getpid()}")
+            print(os.getpid(), flush=True)
+    os.waitpid(keeper, 0)
+    print("killed", flush=True)
 """
 
 
@@ -36,15 +42,19 @@ for number in range(10_000):
 def test_a_clip_is_there_whole_or_not_at_all():
     User.objects.create_user("mara", password="knows the way")
     name = connection.settings_dict["NAME"]
-    for wait in (0.05, 0.11, 0.17, 0.23):
-        command = [sys.executable, "-c", KEEPER, str(name)]
-        keeper = subprocess.Popen(command, cwd=SERVER, stdout=subprocess.PIPE, env=dict(os.environ))
-        assert keeper.stdout is not None
-        assert keeper.stdout.readline() == b"stored\n"
-        time.sleep(wait)
-        keeper.send_signal(signal.SIGKILL)
-        keeper.wait()
-        keeper.stdout.close()
+    command = [sys.executable, "-c", KEEPERS, str(name)]
+    with subprocess.Popen(
+        command, cwd=SERVER, stdin=subprocess.PIPE, stdout=subprocess.PIPE, env=dict(os.environ), text=True
+    ) as keepers:
+        assert keepers.stdin is not None
+        assert keepers.stdout is not None
+        for wait in (0.05, 0.11, 0.17, 0.23):
+            print("next", file=keepers.stdin, flush=True)
+            keeper = int(keepers.stdout.readline())  # it has stored one
+            time.sleep(wait)
+            os.kill(keeper, signal.SIGKILL)
+            while keepers.stdout.readline() != "killed\n":
+                pass
     while _others_there():  # until the database has let go of what they held
         time.sleep(0.05)
     stored = list(Clip.objects.all())

@@ -4,6 +4,7 @@ import importlib
 import logging
 import os
 import re
+import runpy
 import subprocess
 import sys
 from io import BytesIO
@@ -14,6 +15,7 @@ import pytest
 from config import checks, environment, slow
 from config.requests import WithRequest
 from django.apps import apps
+from django.core.checks import Error, Warning
 from django.core.management import call_command
 from django.db import DatabaseError, connection
 from django.db.migrations import AddField, RemoveField
@@ -33,41 +35,69 @@ GOOD = {
 }
 
 
-def manage(*words, **of):
-    """Run a command as its own process, with *of* in its environment and nothing else of ours."""
+def in_process_of_its_own(*command, **of):
+    """Run Python with *of* in its environment and nothing else of ours."""
     plain = {name: value for name, value in os.environ.items() if not name.startswith("JOLLY_")}
-    command = [sys.executable, "manage.py", *words]
-    return subprocess.run(command, cwd=SERVER, env=plain | of, capture_output=True, text=True, check=False)
+    of = {"PYTHONPATH": "..:."} | of
+    return subprocess.run(
+        [sys.executable, *command], cwd=SERVER, env=plain | of, capture_output=True, text=True, check=False
+    )
 
 
-def test_what_is_set_as_it_should_be_passes_the_check():
-    said = manage("check", "--deploy", "--fail-level", "WARNING", **GOOD)
-    assert said.returncode == 0, said.stderr
+@pytest.fixture
+def run_with(monkeypatch, settings):
+    """Return a function that reads the settings anew from an environment, for the rest of the test."""
+
+    def read(of):
+        for name in [*os.environ]:
+            if name.startswith("JOLLY_"):
+                monkeypatch.delenv(name)
+        for name, value in of.items():
+            monkeypatch.setenv(name, value)
+        monkeypatch.setattr(environment, "misunderstood", [])
+        for name, value in runpy.run_path(str(SERVER / "config/settings.py")).items():
+            if name.isupper() and name != "DATABASES":
+                setattr(settings, name, value)
+            elif name == "DATABASES":  # the connection is the tests' own
+                monkeypatch.setitem(settings.DATABASES["default"], "PASSWORD", value["default"]["PASSWORD"])
+
+    return read
 
 
-@pytest.mark.parametrize(
-    ("name", "value", "sentence"),
-    [
-        ("JOLLY_SECRET", "", "JOLLY_SECRET is not set: it signs cookies and links"),
-        ("JOLLY_SECRET", "short", "JOLLY_SECRET is too short"),
-        ("JOLLY_DB_PASSWORD", "", "JOLLY_DB_PASSWORD is not set"),
-        ("JOLLY_LOG", "loud", "JOLLY_LOG is line or json, not “loud”."),
-        ("JOLLY_PROXIES", "some", "JOLLY_PROXIES is a whole number from 0 on, not “some”."),
-        ("JOLLY_HTTPS", "yes", "JOLLY_HTTPS is 1 or 0, not “yes”."),
-    ],
-)
-def test_what_keeps_it_from_starting_is_said_in_a_sentence(name, value, sentence):
-    of = GOOD | {name: value}
-    said = manage("check", "--deploy", **of)
-    assert said.returncode != 0
-    assert sentence in said.stderr
-    start = "import config.wsgi"
-    plain = {key: one for key, one in os.environ.items() if not key.startswith("JOLLY_")}
-    started = subprocess.run(
-        [sys.executable, "-c", start], cwd=SERVER, env=plain | of | {"PYTHONPATH": ".."}, capture_output=True, text=True, check=False
-    )  # fmt: skip
-    assert started.returncode != 0
-    assert sentence in started.stderr
+def test_what_is_set_as_it_should_be_passes_the_check_and_starts():
+    checked = in_process_of_its_own("manage.py", "check", "--deploy", "--fail-level", "WARNING", **GOOD)
+    assert checked.returncode == 0, checked.stderr
+    started = in_process_of_its_own("-c", "import config.wsgi", **GOOD)
+    assert started.returncode == 0, started.stderr
+
+
+# Name, value, and what is said of it.
+WRONG = [
+    ("JOLLY_SECRET", "", "JOLLY_SECRET is not set: it signs cookies and links"),
+    ("JOLLY_SECRET", "short", "JOLLY_SECRET is too short"),
+    ("JOLLY_DB_PASSWORD", "", "JOLLY_DB_PASSWORD is not set"),
+    ("JOLLY_LOG", "loud", "JOLLY_LOG is line or json, not “loud”."),
+    ("JOLLY_PROXIES", "some", "JOLLY_PROXIES is a whole number from 0 on, not “some”."),
+    ("JOLLY_HTTPS", "yes", "JOLLY_HTTPS is 1 or 0, not “yes”."),
+]
+
+
+@pytest.mark.parametrize(("name", "value", "sentence"), WRONG)
+def test_what_keeps_it_from_starting_is_said_in_a_sentence(run_with, name, value, sentence):
+    run_with(GOOD | {name: value})
+    (problem,) = checks.problems()
+    assert problem.startswith(sentence)
+    assert [one.msg for one in checks.for_others() if isinstance(one, Error)] == [problem]
+
+
+def test_all_that_keeps_it_from_starting_is_said_at_once_by_the_check_and_the_server():
+    of = GOOD | {name: value for name, value, _ in WRONG}
+    said = {sentence for name, value, sentence in WRONG if of[name] == value}
+    assert len(said) == len(WRONG) - 1  # one name twice
+    for command in (("manage.py", "check", "--deploy"), ("-c", "import config.wsgi")):
+        ended = in_process_of_its_own(*command, **of)
+        assert ended.returncode != 0
+        assert [sentence for sentence in said if sentence not in ended.stderr] == []
 
 
 @pytest.mark.parametrize(
@@ -79,27 +109,23 @@ def test_what_keeps_it_from_starting_is_said_in_a_sentence(name, value, sentence
         ("JOLLY_MAIL_HOST", "", "reaches nobody"),
     ],
 )
-def test_what_should_not_be_so_for_others_is_a_warning(name, value, sentence):
-    said = manage("check", "--deploy", **GOOD | {name: value})
-    assert said.returncode == 0, said.stderr
-    assert sentence in said.stderr
+def test_what_should_not_be_so_for_others_is_a_warning(run_with, name, value, sentence):
+    run_with(GOOD)
+    assert checks.for_others() == []
+    run_with(GOOD | {name: value})
+    (warning,) = checks.for_others()
+    assert isinstance(warning, Warning)
+    assert sentence in warning.msg
 
 
-def test_behind_a_proxy_that_encrypts_cookies_are_secure_and_browsers_insist():
-    ask = (
-        "import os, django; os.environ['DJANGO_SETTINGS_MODULE'] = 'config.settings'; django.setup()\n"
-        "from django.test import Client\n"
-        "page = Client(headers={'X-Forwarded-Proto': 'https', 'Host': 'lattice.example'}).get('/')\n"
-        "print(page.headers.get('Strict-Transport-Security'), page.cookies['csrftoken']['secure'])\n"
-        "plain = Client(headers={'Host': 'lattice.example'})\n"
-        "print(plain.get('/').status_code, plain.get('/health').status_code)\n"
-        "print(Client(headers={'Host': 'elsewhere.example'}).get('/health').status_code)\n"
-    )
-    plain = {name: value for name, value in os.environ.items() if not name.startswith("JOLLY_")}
-    said = subprocess.run(
-        [sys.executable, "-c", ask], cwd=SERVER, env=plain | GOOD | {"PYTHONPATH": "..:."}, capture_output=True, text=True, check=True
-    )  # fmt: skip
-    assert said.stdout.split("\n")[:3] == ["max-age=31536000 True", "301 200", "400"]
+def test_behind_a_proxy_that_encrypts_cookies_are_secure_and_browsers_insist(run_with, db):
+    run_with(GOOD)
+    page = Client(headers={"X-Forwarded-Proto": "https", "Host": "lattice.example"}).get("/")
+    assert page.headers["Strict-Transport-Security"] == "max-age=31536000"
+    assert page.cookies["csrftoken"]["secure"]
+    plain = Client(headers={"Host": "lattice.example"})
+    assert (plain.get("/").status_code, plain.get("/health").status_code) == (301, 200)
+    assert Client(headers={"Host": "elsewhere.example"}).get("/health").status_code == 400
 
 
 def test_numbers_and_flags_are_read_from_the_environment(monkeypatch):
@@ -164,8 +190,7 @@ def test_no_page_may_run_what_is_not_ours(client, db):
         assert "frame-ancestors 'none'" in policy
 
 
-@pytest.mark.django_db
-def test_metrics_are_for_who_has_their_token():
+def test_metrics_are_for_who_has_their_token(client, db):
     ask = (
         "import os, django; os.environ['DJANGO_SETTINGS_MODULE'] = 'config.settings'; django.setup()\n"
         "from django.test import Client\n"
@@ -174,10 +199,12 @@ def test_metrics_are_for_who_has_their_token():
         "reply = client.get('/metrics', headers={'Authorization': 'Bearer of-the-watch'})\n"
         "print(reply.status_code, 'django_http_requests_latency_seconds_by_view_method' in reply.content.decode())\n"
     )
-    of = {"JOLLY_SECRET": GOOD["JOLLY_SECRET"], "JOLLY_METRICS_TOKEN": "of-the-watch", "PYTHONPATH": "..:."}
-    said = subprocess.run([sys.executable, "-c", ask], cwd=SERVER, env=os.environ | of, capture_output=True, text=True, check=False)  # fmt: skip
-    assert said.stdout.split("\n")[:2] == ["403", "200 True"], said.stderr
-    assert Client().get("/metrics").content == Client().get("/nothing-here").content  # the page, without one
+    of = {name: value for name, value in os.environ.items() if name.startswith("JOLLY_DB")}
+    asked = in_process_of_its_own(
+        "-c", ask, **of | {"JOLLY_SECRET": GOOD["JOLLY_SECRET"], "JOLLY_METRICS_TOKEN": "of-the-watch"}
+    )
+    assert asked.stdout.split("\n")[:2] == ["403", "200 True"], asked.stderr
+    assert client.get("/metrics").content == client.get("/nothing-here").content  # the page, without one
 
 
 # ---- Bodies that come slowly ----

@@ -10,7 +10,6 @@ import pytest
 import soundfile
 from accounts.models import User
 from clips.models import Clip
-from demo.services import demo_musician
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
 from operations.bundle import KINDS, read_bundle, write_bundle
@@ -60,8 +59,7 @@ def with_own_sound(mara):
     return sound
 
 
-def test_all_that_a_musician_has_is_there_elsewhere(joon):
-    demo = demo_musician()
+def test_all_that_a_musician_has_is_there_elsewhere(demo, joon):
     file = bundle(demo)
     assert file.getbuffer().nbytes > 1_000
     stored = read_bundle(of("joon"), file)
@@ -103,9 +101,8 @@ def test_own_sounds_are_called_as_they_are_numbered_there(mara, joon):
     assert joon.send("GET", f"/sounds/{there.pk}").content[:4] == b"fLaC"
 
 
-@pytest.mark.django_db
-def test_people_and_other_programs_find_pieces_and_midi_files_in_it():
-    with ZipFile(bundle(demo_musician())) as archive:
+def test_people_and_other_programs_find_pieces_and_midi_files_in_it(demo):
+    with ZipFile(bundle(demo)) as archive:
         names = archive.namelist()
         assert any(name.startswith("pieces/Night Ferry") and name.endswith(".json") for name in names)
         midi = [name for name in names if name.startswith("clips/")]
@@ -149,9 +146,8 @@ def line_changed(**fields):
         ("rows/takes.take.jsonl", line_changed(dice="many"), "Take 1: "),
     ],
 )  # fmt: skip
-def test_what_is_wrong_in_it_is_said_with_its_row_and_nothing_is_stored(mara, joon, name, change, said):
+def test_what_is_wrong_in_it_is_said_with_its_row_and_nothing_is_stored(mara, joon, demo, name, change, said):
     with_own_sound(mara)
-    demo = demo_musician()
     Sound.objects.update(owner=demo)
     wrong = rewritten(bundle(demo), name, change)
     with pytest.raises(DocumentError) as refusal:

@@ -93,7 +93,7 @@ async function throwTakes() {
         aria-label="First bar"
       />
     </label>
-    <button type="button" class="word-button" aria-label="Lanes that take part">
+    <button type="button" class="word-button" :aria-label="`Lanes that take part: ${lanesSaid}`">
       {{ lanesSaid }}
       <v-menu activator="parent" :close-on-content-click="false">
         <div class="card lanes" role="dialog" aria-label="Lanes to throw">
