@@ -139,7 +139,10 @@ def apply(mutant: Mutant, folder: Path) -> bool:
 def run(command: list[str], folder: Path, until: float = float("inf")) -> tuple[int | None, str]:
     """Run a command until it ends or its time is over; return its exit code (None: stopped) and what it printed."""
     with tempfile.TemporaryFile("w+") as printed:
-        child = subprocess.Popen(command, cwd=folder, stdout=printed, stderr=printed, start_new_session=True)
+        plain = os.environ | {"NO_COLOR": "1"}
+        child = subprocess.Popen(
+            command, cwd=folder, stdout=printed, stderr=printed, start_new_session=True, env=plain
+        )
         try:
             code: int | None = child.wait(min(max(1, until - time.monotonic()), 10**6))
         except subprocess.TimeoutExpired:

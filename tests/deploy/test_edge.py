@@ -29,14 +29,18 @@ HALF_HEADER = b"GET /api/session HTTP/1.1\r\nHost: 127.0.0"
 
 @pytest.mark.parametrize("half", [HALF, HALF_HEADER], ids=["body", "header"])
 def test_half_sent_requests_hold_nobody_up_behind_nginx(stage, half):
-    held = [sent(stage.address, half) for _ in range(40)]
-    try:
-        assert requests.get(f"{stage.address}/api/session", timeout=PATIENCE).status_code == 200
-        given_up, _, _ = select.select(held, [], [], 0)
-        assert len(given_up) < len(held), "it was answered while others were still waited for"
-    finally:
-        for one in held:
-            one.close()
+    """Ten times as many as the servers have threads are waited for, all of them, while another is answered."""
+    for _ in range(5):  # a machine that stands still for long may be given up by nginx: then it says nothing
+        held = [sent(stage.address, half) for _ in range(80)]
+        try:
+            assert requests.get(f"{stage.address}/api/session", timeout=PATIENCE).status_code == 200
+            given_up, _, _ = select.select(held, [], [], 0)
+        finally:
+            for one in held:
+                one.close()
+        if not given_up:
+            return
+    pytest.fail(f"{len(given_up)} of {len(held)} were given up before another was answered")
 
 
 @pytest.mark.parametrize("half", [HALF, HALF_HEADER], ids=["body", "header"])
@@ -46,7 +50,13 @@ def test_half_sent_requests_are_given_up_by_a_server_alone(stage, half):
     try:
         assert requests.get(f"{address}/api/session", timeout=PATIENCE).status_code == 200
         answered = [one.recv(2_000) for one in held]
-        assert all(answer == b"" or b" 408 " in answer.partition(b"\r\n")[0] for answer in answered)
+        # With a body it is known what was asked: that is told. Half a header is no request yet.
+        if half is HALF:
+            assert [answer.partition(b"\r\n")[0] for answer in answered] == [
+                b"HTTP/1.1 408 Request Timeout"
+            ] * 6
+        else:
+            assert all(answer == b"" or b" 408 " in answer.partition(b"\r\n")[0] for answer in answered)
     finally:
         for one in held:
             one.close()

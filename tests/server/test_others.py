@@ -9,6 +9,7 @@ from accounts.tokens import make
 from config.api import api
 from config.examples import EXAMPLES
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import transaction
 
 from tests.server.operations.test_bundle import beep
 
@@ -26,6 +27,7 @@ NUMBERS = {
     ("moments", "number"): "moment",
     ("takes", "number"): "take",
 }
+NOT_DELETED = ("pieces/{piece_id}", "clips/{clip_id}", "takes/{sheet_id}")
 
 
 def routes():
@@ -75,20 +77,32 @@ def theirs(mara, demo):
     }  # fmt: skip
 
 
-def test_what_is_anothers_is_not_there(theirs, joon):
-    User.objects.filter(username="joon").update(is_staff=True)
+def answers_to(hands, numbers):
+    """Return status and code of what each route that names something answers; nothing of it stays."""
     answers = {}
     for method, path, operation in routes():
         named = re.findall(r"\{(\w+)\}", path)
-        values = {name: "a" if name == "pattern_id" else theirs[kind_of(path, name)] for name in named}
+        values = {name: "a" if name == "pattern_id" else numbers[kind_of(path, name)] for name in named}
         sent = body_of(operation)
         if isinstance(sent, dict) and "attempt" in sent:
             sent = sent | {"attempt": str(uuid4())}
-        reply = joon.send(method, path.removeprefix("/api").format(**values), sent)
-        code = reply.json()["error"]["code"] if reply.status_code == 404 else ""
+        savepoint = transaction.savepoint()
+        reply = hands.send(method, path.removeprefix("/api").format(**values), sent)
+        transaction.savepoint_rollback(savepoint)
+        code = reply.json()["error"]["code"] if reply.status_code >= 400 else ""
         answers[f"{method} {path}"] = reply.status_code, code
+    return answers
+
+
+def test_what_is_anothers_is_not_there(theirs, mara, joon):
+    """Whose it is finds it by the same questions: so it is not there for the other, and not for want of a right question."""
+    User.objects.filter(username="joon").update(is_staff=True)
+    answers = answers_to(joon, theirs)
     assert answers == dict.fromkeys(answers, (404, "not-found"))
     assert len(answers) > 40
+    own = answers_to(mara, theirs)  # she is signed in as the owner
+    lost = {route for route, (status, _) in own.items() if status in (401, 403, 404) or status >= 500}
+    assert lost == {f"POST /api/{one}/restore" for one in NOT_DELETED}  # there is nothing to bring back
 
 
 def test_the_admin_is_for_those_who_may(mara):

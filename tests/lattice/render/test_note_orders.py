@@ -208,3 +208,11 @@ def test_contours_have_the_shapes_that_their_names_say():
 def test_a_contour_with_nothing_between_its_ends_is_refused():
     with pytest.raises(ValueError, match="low=5, high=2"):
         contour("rise", 4, 5, 2, 1, 1, "reed")
+
+
+def test_a_contour_that_wanders_begins_in_the_middle_and_a_thrown_one_anywhere():
+    begins = {
+        kind: {contour(kind, 4, -3, 8, 5, throw, "reed")[0] for throw in range(60)}
+        for kind in ("wander", "throw")
+    }
+    assert begins == {"wander": {2}, "throw": set(range(-3, 9))}

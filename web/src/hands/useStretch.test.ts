@@ -59,6 +59,19 @@ it('is acted on as the engine says', async () => {
   expect(patched).toEqual([['a burst of 7', new Map([['bell', { velocity: 3 }]])]])
 })
 
+it('begins with the first of every two cycles, and three notes of a ratchet', async () => {
+  const { stretch, bell } = setUp()
+  stretch.choose(bell, 100, 300)
+  for (const [action, number] of [
+    ['rule', 1],
+    ['ratchet', 3],
+  ] as const) {
+    void stretch.act(action)
+    await settle()
+    expect(server.to('/api/render/steps').at(-1)!.body).toMatchObject({ action, number, of: 2 })
+  }
+})
+
 it('with nothing chosen says what to do, and asks nothing', async () => {
   const { stretch } = setUp()
   await stretch.act('clear')
