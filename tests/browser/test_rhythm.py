@@ -2,30 +2,20 @@
 
 import re
 
-import pytest
 from playwright.sync_api import expect
 
 
-@pytest.mark.parametrize(
-    ("choice", "said", "hits"),
-    [
-        ("rests of Bottle", "rests of Bottle", [1, 2, 4, 5, 7, 8, 10, 11, 13, 14, 16]),
-        ("echo of Bottle", "echo of Bottle, 3 later", [6, 9, 12, 15]),
-        ("reply to Bottle", "reply to Bottle", [4, 7, 10, 13]),
-    ],
-)
-def test_a_lane_is_made_from_another_and_follows_it(musician, choice, said, hits):
+def test_a_lane_is_made_from_another_and_follows_it(musician):
+    """What each kind of lane makes of another's hits is the engine's, and is tested there."""
     page = musician.open("Night Ferry").page
     page.keyboard.press("ArrowDown")
     page.keyboard.press("ArrowDown")
     page.keyboard.press("d")  # a copy of Bottle, below it
-    musician.alternative("Bottle copy: source, in", choice)
-    expect(page.get_by_text(said).first).to_be_visible()
-    musician.expect_hits("Bottle copy", hits, 16)
+    musician.alternative("Bottle copy: source, in", "echo of Bottle")
+    expect(page.get_by_text("echo of Bottle, 3 later").first).to_be_visible()
+    musician.expect_hits("Bottle copy", [6, 9, 12, 15], 16)
     musician.type_number("Bottle: rotated", "0")
-    expect(page.get_by_role("img", name="Thread of Bottle copy:")).not_to_have_accessible_name(
-        f"Thread of Bottle copy: hits on steps {', '.join(map(str, hits))} of 16"
-    )
+    musician.expect_hits("Bottle copy", [4, 7, 10, 13, 16], 16)
 
 
 def test_words_open_their_alternatives_each_drawn_as_the_thread_it_would_make(musician):
