@@ -86,4 +86,4 @@ def changed_files(since: str) -> list[str]:
 if __name__ == "__main__":
     files = changed_files(*sys.argv[1:] or ["HEAD"])
     looks = ["test_views.py"] if any(name.endswith((".vue", ".css")) for name in files) else []
-    print(*dict.fromkeys(browser_tests(files) + looks))
+    print(*(f"tests/browser/{name}" for name in dict.fromkeys(browser_tests(files) + looks)))
