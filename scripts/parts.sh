@@ -2,7 +2,7 @@
 # Sourced by it after scripts/common.sh. A part is a function of its name, its needs are a function `needs_NAME`.
 
 SUMMARY=()    # a line for each part that was run
-NOT_RUN=()    # parts that were not begun
+NOT_RUN=()    # parts that have not ended
 FAILED=0
 declare -A BESIDE=()  # part: process that runs it in the background
 BESIDE_FOLDER=
@@ -14,7 +14,6 @@ end_parts() {
   for part in "${!BESIDE[@]}"; do
     kill -INT -- "-${BESIDE[$part]}" 2>/dev/null || continue
     timeout 20 tail --pid="${BESIDE[$part]}" -f /dev/null || kill -KILL -- "-${BESIDE[$part]}" 2>/dev/null || true
-    NOT_RUN+=("$part")
   done
   if [ -n "$BESIDE_FOLDER" ]; then rm -rf "$BESIDE_FOLDER"; fi
   at_the_end
