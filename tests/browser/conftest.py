@@ -7,7 +7,6 @@ from typing import Any
 
 import pytest
 from accounts.models import User
-from config import middleware
 from demo.services import DEMO_NAME
 from django.apps import apps
 from django.conf import settings
@@ -18,11 +17,9 @@ from playwright.sync_api import Browser, ConsoleMessage, Page, expect
 
 from tests.browser.gate import gate
 from tests.kept_demo import KeptDemo
+from tests.patience import PATIENCE_MS, django_db_modify_db_settings  # noqa: F401 - a fixture
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright runs a loop in the tests' thread
-# No answer depends on how fast a machine is: what never comes is told from what comes late by much waiting.
-PATIENCE_MS = 120_000
-middleware.SECONDS = PATIENCE_MS // 1000
 expect.set_options(timeout=PATIENCE_MS)
 # As the real server does: else a small answer waits 40 ms for its last part.
 WSGIRequestHandler.disable_nagle_algorithm = True
@@ -54,15 +51,6 @@ def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[s
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]:
     return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "bypass_csp": True}
-
-
-@pytest.fixture(scope="session")
-def django_db_modify_db_settings(django_db_modify_db_settings_parallel_suffix: None) -> None:
-    """Emptying a database may take long while a machine is busy elsewhere: no statement is hurried."""
-    settings.DATABASES["default"]["OPTIONS"] |= {
-        "options": f"-c statement_timeout={PATIENCE_MS}",
-        "connect_timeout": PATIENCE_MS // 1000,
-    }
 
 
 @pytest.fixture(scope="session", autouse=True)

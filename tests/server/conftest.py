@@ -12,6 +12,7 @@ from django.test import Client
 
 from lattice.document import Drawn, Lane, Pattern, Piece
 from tests.kept_demo import KeptDemo
+from tests.patience import django_db_modify_db_settings  # noqa: F401 - a fixture
 
 
 class Hands(Client):
