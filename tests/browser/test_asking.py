@@ -27,9 +27,11 @@ def test_tabs_through_the_words_ask_for_no_alternatives(musician):
 
 def test_an_edit_while_it_plays_is_one_question_about_picture_and_sound(musician):
     page = musician.open("Night Ferry").page
+    musician.type_number("Piece: tempo", "60")  # the player has all that it needs for a while
+    page.keyboard.press("Escape")
     page.keyboard.press("Space")
     page.keyboard.press("f")  # no page is turned meanwhile
-    musician.wait_for_bars(1)
+    musician.wait_for_bars(0.5)
     hits = musician.number("Bottle: hits")
     hits.focus()
     # Its bench has come: nothing that is to be drawn is on its way.
