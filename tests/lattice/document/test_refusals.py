@@ -192,6 +192,12 @@ def test_every_problem_is_told_and_each_once():
     ]
 
 
+def test_too_many_are_said_with_how_many_there_may_be_and_how_many_there_are():
+    with pytest.raises(DocumentError) as refused:
+        read(Piece, piece(pattern={"lanes": piece()["patterns"][0]["lanes"] * 65}))
+    assert "must be at most 64, not 65" in refused.value.problems[0].sentence
+
+
 @given(scores())
 def test_a_document_is_read_back_the_same(score):
     assert read(Score, json.loads(score.model_dump_json())) == score
