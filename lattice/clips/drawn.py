@@ -10,7 +10,7 @@ Row = Sequence[int]
 
 
 def drawn_notes(tracks: Sequence[Sequence[Row]], length_ticks: int) -> list[list[Row]]:
-    """Return of each track the notes (start, length, pitch, velocity) to draw: all where there are few.
+    """Return the notes of each track to draw, rows that begin with start, length, pitch: all where there are few.
 
     Of several of a pitch that begin at one place of the drawing the longest is drawn; the places grow as far as needed.
     """
@@ -27,7 +27,7 @@ def drawn_notes(tracks: Sequence[Sequence[Row]], length_ticks: int) -> list[list
 def _one_a_place(notes: Sequence[Row], length_ticks: int, places: int) -> list[Row]:
     found: dict[tuple[int, int], Row] = {}
     for note in notes:
-        start, length, pitch, _ = note
+        start, length, pitch = note[:3]
         at = start * places // max(1, length_ticks), pitch
         if at not in found or found[at][1] < length:
             found[at] = note

@@ -14,7 +14,7 @@ from lattice.clips.drawn import MOST_DRAWN, drawn_notes
 from lattice.clips.guess import is_melodic
 from lattice.clips.keep import MAX_KEPT_BARS
 from lattice.clips.lanes import LaneOffer
-from lattice.document import DOCKSIDE, Kit, Meter, Swing, read
+from lattice.document import DOCKSIDE, DocumentError, Kit, Meter, Swing, read
 from lattice.document.base import MAX_NAME, Id, Name
 from lattice.formats.midi import Export
 from lattice.starters.starter import MAX_TAGS, Tag
@@ -128,7 +128,11 @@ class ClipLine(BaseModel):
         try:
             return cls._of(stored)
         except (KeyError, TypeError, ValueError, AttributeError):
-            return cls._broken(stored)
+            try:
+                services.document_of(stored)
+            except DocumentError:
+                return cls._broken(stored)
+            raise  # the clip is right, so the fault is ours
 
     @classmethod
     def _broken(cls, stored: models.Clip) -> "ClipLine":

@@ -3,9 +3,10 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lattice.clips import Note
 from lattice.clips.drawn import MOST_DRAWN, drawn_notes
 
-notes = st.tuples(st.integers(0, 53759), st.integers(1, 5000), st.integers(0, 127), st.integers(1, 127))
+notes = st.builds(Note, st.integers(0, 53759), st.integers(1, 5000), st.integers(0, 127), st.integers(1, 127))
 
 
 def test_few_notes_are_all_drawn():
@@ -15,9 +16,7 @@ def test_few_notes_are_all_drawn():
 
 @given(st.lists(notes, min_size=1, max_size=40), st.integers(40, 120))
 def test_of_many_no_more_are_drawn_than_can_be_seen(some, times):
-    many = sorted(
-        (start, length + more, pitch, hard) for more in range(times) for start, length, pitch, hard in some
-    )
+    many = sorted(note._replace(length=note.length + more) for more in range(times) for note in some)
     (drawn,) = drawn_notes([many], 53760)
     assert len(drawn) <= MOST_DRAWN
     assert set(drawn) <= set(many)

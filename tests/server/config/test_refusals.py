@@ -5,6 +5,8 @@ from typing import Any
 
 import orjson
 import pytest
+from accounts.models import User
+from clips import services as clip_services
 from clips.models import Clip
 from config import middleware
 from django.conf import settings
@@ -14,7 +16,10 @@ from django.test import Client, RequestFactory
 from pieces import services
 from pieces.models import Piece
 
+from lattice.clips import Note
+from lattice.clips.drawn import MOST_DRAWN
 from lattice.document import Score
+from tests.lattice.clips.clips import clip
 from tests.lattice.scores import lane, score
 
 NESTED = b"[" * 5000 + b"]" * 5000
@@ -248,9 +253,27 @@ def test_one_unreadable_piece_hides_no_other_and_can_be_exported_and_deleted(mar
 def test_one_unreadable_clip_hides_no_other(mara):
     one, other = (mara.send("POST", "/clips", keeping()).json() for _ in range(2))
     Clip.objects.filter(pk=one["id"]).update(document={"name": "Torn"})
-    listed = {clip["id"]: clip for clip in mara.send("GET", "/clips").json()["clips"]}
+    listed = {row["id"]: row for row in mara.send("GET", "/clips").json()["clips"]}
     assert listed[one["id"]]["unreadable"]
     assert listed[other["id"]]["unreadable"] == ""
+
+
+def test_a_clip_of_many_notes_is_listed_as_it_is(mara):
+    notes = tuple(Note(at * 90, 80, 36 + at % 5, 90) for at in range(1_100))
+    clip_services.store(User.objects.get(username="mara"), clip(notes))
+    (listed,) = mara.send("GET", "/clips").json()["clips"]
+    assert (listed["unreadable"], listed["notes"], listed["bars"]) == ("", 1_100, 2)
+    assert 0 < len(listed["tracks"][0]["notes"]) <= MOST_DRAWN
+
+
+def test_a_fault_of_ours_is_not_said_to_be_the_clips(mara, monkeypatch):
+    mara.send("POST", "/clips", keeping())
+
+    def broken(*_of):
+        raise ValueError("not enough values to unpack")
+
+    monkeypatch.setattr("clips.schemas.drawn_notes", broken)
+    assert told(mara.send("GET", "/clips"), 500)
 
 
 # ---- How much may be asked for ----
