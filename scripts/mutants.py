@@ -125,7 +125,7 @@ def all_mutants(part: str) -> list[Mutant]:
 
 
 def apply(mutant: Mutant, folder: Path) -> bool:
-    """Make the change in a copy; False where its line is not there any more, or not once."""
+    """Make the change in a copy; False where its line is not there any more."""
     path = folder / mutant.path
     lines = path.read_text().splitlines() if path.exists() else []
     places = [at for at, line in enumerate(lines) if line == mutant.before]
@@ -186,10 +186,10 @@ def noticed_by(mutant: Mutant, folder: Path, until: float = float("inf")) -> str
             return None
         if code == 0:
             continue
-        named = re.search(r"^(?:FAILED|ERROR) (\S+(?: > [^\n]+)?)|^.*FAIL +(\S+\.test\.ts.*)$", printed, re.M)
-        return (
-            next((one for one in named.groups() if one), "") if named else printed.strip()[-200:] or "it ends"
-        )
+        if "INTERNALERROR" in printed:
+            raise RuntimeError(f"the tests themselves broke down:\n{printed[-2000:]}")
+        failed_test = re.search(r"^ *(?:FAILED|ERROR|FAIL) +(.+?)(?: - .*)?$", printed, re.M)
+        return failed_test[1] if failed_test else f"exit code {code}: {printed.strip()[-100:]}"
     return ""
 
 
@@ -225,8 +225,8 @@ def try_out(mutants: list[Mutant], until: float = float("inf")) -> Iterator[Muta
             begun = time.monotonic()
             print(mutant, flush=True)
             done = replace(mutant, noticed_by=noticed_by(mutant, folder, until))
-            told = {"": "NOBODY NOTICES", None: "no time left"}.get(done.noticed_by, done.noticed_by)
-            print(f"  {told} ({time.monotonic() - begun:.0f} s)", flush=True)
+            outcome = {"": "NOBODY NOTICES", None: "no time left"}.get(done.noticed_by, done.noticed_by)
+            print(f"  {outcome} ({time.monotonic() - begun:.0f} s)", flush=True)
             shutil.copy2(ROOT / mutant.path, folder / mutant.path)
             yield done
 
@@ -243,17 +243,17 @@ def main() -> int:
     parser.add_argument("--out", type=Path)
     for part in FILES:
         parser.add_argument(f"--{part}", type=int, default=0)
-    asked = parser.parse_args()
-    if asked.seed is None:
+    options = parser.parse_args()
+    if options.seed is None:
         mutants = [Mutant(**one) for one in json.loads(LIST.read_text())]
     else:
-        mutants = chosen({part: getattr(asked, part) for part in FILES}, random.Random(asked.seed))
-    mutants = [one for one in mutants if re.search(asked.only, one.path)]
+        mutants = chosen({part: getattr(options, part) for part in FILES}, random.Random(options.seed))
+    mutants = [one for one in mutants if re.search(options.only, one.path)]
     done: list[Mutant] = []
     for one in try_out(mutants):
         done.append(one)
-        if asked.out:
-            asked.out.write_text(json.dumps([asdict(each) for each in done], indent=1) + "\n")
+        if options.out:
+            options.out.write_text(json.dumps([asdict(each) for each in done], indent=1) + "\n")
     before = {(one.path, one.line, one.after): one.noticed_by for one in mutants}
     unnoticed = [one for one in done if one.noticed_by == ""]
     lost = [one for one in unnoticed if before[one.path, one.line, one.after]]

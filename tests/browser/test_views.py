@@ -76,8 +76,8 @@ def what_is_wrong_at_sizes(page):
     return found
 
 
-@pytest.mark.parametrize("of", ROUNDS, ids=lambda of: of.name)
-def test_everybody_can_use_it(strict, of):
+@pytest.mark.parametrize("view_round", ROUNDS, ids=lambda view_round: view_round.name)
+def test_everybody_can_use_it(strict, view_round):
     """As browsers keep to the content policy: what it forbids is a complaint."""
     wrong = []
 
@@ -93,7 +93,7 @@ def test_everybody_can_use_it(strict, of):
         turn_to(page, "day")
         wrong.extend(f"{view.name}: {one}" for one in found)
 
-    walk(strict, of, look)
+    walk(strict, view_round, look)
     assert not wrong, "\n".join(wrong)
 
 

@@ -173,10 +173,10 @@ ROUNDS: tuple[Round, ...] = (
 )
 
 
-def walk(musician: Musician, of: Round, look: Callable[[Page, View], None]) -> None:
+def walk(musician: Musician, view_round: Round, look: Callable[[Page, View], None]) -> None:
     """Open each view of a round, have *look* look at it as soon as it stands still, and close it again."""
-    page = musician.open(of.piece).page if of.piece else musician.page
-    for view in of.views:
+    page = musician.open(view_round.piece).page if view_round.piece else musician.page
+    for view in view_round.views:
         view.open(page)
         page.mouse.move(1, 1)  # no tip of what was pressed
         page.wait_for_load_state("networkidle")

@@ -30,7 +30,7 @@ HALF_HEADER = b"GET /api/session HTTP/1.1\r\nHost: 127.0.0"
 @pytest.mark.parametrize("half", [HALF, HALF_HEADER], ids=["body", "header"])
 def test_half_sent_requests_hold_nobody_up_behind_nginx(stage, half):
     """Ten times as many as the servers have threads are waited for, all of them, while another is answered."""
-    for _ in range(5):  # a machine that stands still for long may be given up by nginx: then it says nothing
+    for _ in range(5):  # if the machine stalls, nginx may time out some of them first: try again
         held = [sent(stage.address, half) for _ in range(80)]
         try:
             assert requests.get(f"{stage.address}/api/session", timeout=PATIENCE).status_code == 200

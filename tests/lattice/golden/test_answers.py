@@ -27,14 +27,14 @@ def test_answers_are_the_same_in_every_process():
 
 def test_what_hangs_on_the_process_would_be_noticed():
     """The same comparison over something that does: the order of a set of words."""
-    told = "print(*{'thud', 'chain', 'bottle', 'clink', 'hiss', 'shell', 'winch', 'bell'})"
-    said = {
+    program = "print(*{'thud', 'chain', 'bottle', 'clink', 'hiss', 'shell', 'winch', 'bell'})"
+    outputs = {
         subprocess.run(
-            [sys.executable, "-c", told],
+            [sys.executable, "-c", program],
             env=os.environ | {"PYTHONHASHSEED": seed},
             capture_output=True,
             check=True,
         ).stdout
         for seed in ("1", "2")
     }
-    assert len(said) == 2
+    assert len(outputs) == 2
