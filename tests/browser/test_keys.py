@@ -211,6 +211,7 @@ def test_the_simulated_keyboard_replays_a_phrase(musician):
     open_keys(musician, "glass")
     page.get_by_role("button", name="clear the held notes").click()
     page.keyboard.press(" ")
+    musician.wait_for_bars(0.2, BAR)
     page.get_by_role("button", name="a phrase").click()
     expect(held(page)).to_have_text("E4 G4 B4")
     expect(page.get_by_role("button", name="a phrase")).to_have_attribute("aria-pressed", "false")

@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 
 import type { Message } from '@/sound/midi/messages'
-import { CROSSING, heed, replay } from './midiKeyboard'
+import { CROSSING, heed, replay, type Stamped } from './midiKeyboard'
 
 beforeEach(() => void vi.useFakeTimers())
 afterEach(() => void vi.useRealTimers())
@@ -34,6 +34,15 @@ test('a phrase is played in time, and all it struck is let go', () => {
   expect(ended).toHaveBeenCalledOnce()
   const struck = heard.told.filter((one) => one.startsWith('down')).length
   expect(heard.told.filter((one) => one.startsWith('up'))).toHaveLength(struck)
+})
+
+test('each message of a phrase has the time at which it was due', () => {
+  const times: number[] = []
+  const down = (_key: number, _velocity?: number, event?: Stamped) => void times.push(event!.timeStamp)
+  const begin = performance.now()
+  replay([...CROSSING], 120, { ...listening(), down }, vi.fn())
+  vi.advanceTimersByTime(8000)
+  expect(times.slice(0, 4).map((time) => Math.round(time - begin))).toEqual([0, 10, 20, 1750])
 })
 
 test('a phrase that is stopped lets go of what is down', () => {

@@ -51,7 +51,10 @@ export const CROSSING: Phrase = [
   [14, control(1, SUSTAIN, 0)],
 ]
 
-/** Play `phrase` into `player` at so many beats a minute. Returns what stops it; then what is down is let go. */
+/**
+ * Play `phrase` into `player` at so many beats a minute, each message with the time at which it was due, however late
+ * the page gets to it. Returns what stops it; then what is down is let go.
+ */
 export function replay(
   phrase: Phrase,
   beatsPerMinute: number,
@@ -60,21 +63,20 @@ export function replay(
 ): () => void {
   const down = new Set<number>()
   const heard: Player = {
-    down: (key, velocity) => (down.add(key), player.down(key, velocity)),
-    up: (key) => (down.delete(key), player.up(key)),
-    sustain: (isDown) => player.sustain(isDown),
+    down: (key, velocity, event) => (down.add(key), player.down(key, velocity, event)),
+    up: (key, event) => (down.delete(key), player.up(key, event)),
+    sustain: (isDown, event) => player.sustain(isDown, event),
   }
   const ordered = [...phrase].sort(([one], [other]) => one - other)
   const last = ordered.at(-1)?.[0] ?? 0
-  const timers = ordered.map(([beat, message]) =>
-    setTimeout(
-      () => {
-        heed(message, heard)
-        if (beat === last && message === ordered.at(-1)?.[1]) ended()
-      },
-      1000 * secondsOf(beat, beatsPerMinute),
-    ),
-  )
+  const begin = performance.now()
+  const timers = ordered.map(([beat, message]) => {
+    const delay = 1000 * secondsOf(beat, beatsPerMinute)
+    return setTimeout(() => {
+      heed(message, heard, { timeStamp: begin + delay })
+      if (beat === last && message === ordered.at(-1)?.[1]) ended()
+    }, delay)
+  })
   return () => {
     timers.forEach(clearTimeout)
     down.forEach((key) => player.up(key))
