@@ -43,10 +43,37 @@ const downwardsOnly = ROOMS.map((room, at) => ({
   },
 }))
 
+/** Who waits for an answer, tries again, or keeps time by itself. All others use what these offer, or a timer of their scope. */
+const WAITERS = [
+  'src/page/{asking,reach,longWork,notices,idle,saveFile}.ts',
+  'src/engine/useRendering.ts',
+  'src/work/{outbox,saving,waiting}.ts',
+  'src/sound/{player,succession}.ts',
+  'src/playing/simulatedController.ts',
+  'src/keyboard/midiKeyboard.ts',
+]
+const ONE_WAY =
+  'Wait by useNewest or useInTurn of "@/page/asking", or by a timer that ends with its scope (VueUse).'
+const waitsByHand = [
+  'NewExpression[callee.name="AbortController"]',
+  'CallExpression[callee.name=/^set(Timeout|Interval)$/]',
+  'CallExpression[callee.property.name=/^set(Timeout|Interval)$/]',
+  ':matches(VariableDeclarator, AssignmentExpression) > UpdateExpression', // a number that says which answer is the newest
+].map((selector) => ({ selector, message: ONE_WAY }))
+
 export default defineConfigWithVueTs(
   { ignores: ['dist/**', 'src/api/schema.d.ts'] },
   pluginVue.configs['flat/recommended'],
   vueTsConfigs.strict,
+  // Every promise is waited for, or left to itself on purpose (`void`): what fails is then said.
+  {
+    files: ['src/**/*.ts', 'src/**/*.vue'],
+    languageOptions: { parserOptions: { projectService: true, extraFileExtensions: ['.vue'] } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+    },
+  },
   {
     rules: {
       // Prettier lays out; one-word names are the trade's own (Ruler, Tape).
@@ -60,6 +87,11 @@ export default defineConfigWithVueTs(
     },
   },
   ...downwardsOnly,
+  {
+    files: ['src/**/*.ts', 'src/**/*.vue'],
+    ignores: [...WAITERS, 'src/**/*.test.ts', 'src/testing*.ts'],
+    rules: { 'no-restricted-syntax': ['error', ...waitsByHand] },
+  },
   // A test that finds nothing where something should be has failed anyway.
   {
     files: ['src/**/*.test.ts', 'src/testing.ts'],

@@ -4,14 +4,16 @@ import { createApp } from 'vue'
 
 import App from '@/app/App.vue'
 import { exposeForMeasuring } from '@/app/measuring'
+import { sayUncaught } from '@/app/uncaught'
 import { router } from '@/app/router'
 import { listPolicy } from '@/page/useLists'
 import { vShown } from '@/page/shown'
 import { vTip } from '@/page/tip'
 import { vuetify } from '@/theme/vuetify'
 
-createApp(App)
-  .use(createPinia())
+const app = createApp(App).use(createPinia())
+sayUncaught(app)
+app
   .use(VueQueryPlugin, listPolicy)
   .use(router)
   .use(vuetify)

@@ -1,9 +1,12 @@
 import createClient from 'openapi-fetch'
 
+import { ApiError } from './error'
 import { leanBody } from './lean'
+import { isAwayStatus } from './policy'
 
 import type { components, paths } from './schema'
 
+export { ApiError }
 export type Schemas = components['schemas']
 export type Piece = Schemas['Piece']
 export type Pattern = Schemas['Pattern']
@@ -34,16 +37,17 @@ export type SheetTrack = Schemas['SheetTrack']
 export type Kit = Schemas['Kit']
 export type ShelfPiece = Schemas['ShelfPiece']
 
-/** What the server refused, in words for the musician. `status` 0: it could not be reached. */
-export class ApiError extends Error {
-  constructor(
-    readonly status: number,
-    readonly code: string,
-    message: string,
-    /** After how long it may be asked again, where the server said so; milliseconds. */
-    readonly retryAfterMs: number | null = null,
-  ) {
-    super(message)
+/** Told at each answer, or where none comes, whether the server is there. */
+let reached: (isThere: boolean) => void = () => {}
+export const onReached = (tell: (isThere: boolean) => void) => void (reached = tell)
+async function reaching(request: Request): Promise<Response> {
+  let isThere = false
+  try {
+    const response = await fetch(request)
+    isThere = !isAwayStatus(response.status)
+    return response
+  } finally {
+    if (isThere || !request.signal.aborted) reached(isThere)
   }
 }
 
@@ -51,7 +55,7 @@ const csrfToken = () => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?
 
 export const api = createClient<paths>({
   baseUrl: location.origin,
-  fetch: (request) => fetch(request),
+  fetch: reaching,
   bodySerializer: leanBody,
 })
 api.use({

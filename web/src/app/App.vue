@@ -63,7 +63,6 @@ watch(
   () => session.isTakenBack,
   (isBack) => isBack && notices.say('Your account is back, with all that is yours.'),
 )
-useEventListener(window, 'online', () => void outbox.send())
 
 // What could not be fetched once is not tried again by the browser: only a new page has it. What waits outlives that.
 router.onError((_reason, to) =>
@@ -111,6 +110,10 @@ useShortcuts({
   'Alt+6': { says: 'Order', act: () => piece.id !== null && router.push(`/order/${piece.id}`) },
 }) // prettier-ignore
 
+// What the browser's storage has not taken would be lost with the page.
+useEventListener(window, 'beforeunload', (event) => {
+  if (outbox.isAtRisk) event.preventDefault()
+})
 useEventListener(document, 'visibilitychange', () => {
   if (document.hidden) void piece.saveNow()
 })

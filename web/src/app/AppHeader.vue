@@ -13,6 +13,7 @@ import { forgetTapes } from '@/playing/stored'
 import TrailPanel from './TrailPanel.vue'
 import ExportLink from '@/page/ExportLink.vue'
 import NameField from '@/page/NameField.vue'
+import { useNotices } from '@/page/notices'
 import PatternTabs from './PatternTabs.vue'
 import { useShortcutState } from '@/page/useShortcuts'
 import { THEMES, type Theme } from '@/theme/choice'
@@ -22,6 +23,7 @@ const piece = usePiece()
 const playing = usePlaying()
 const session = useSession()
 const outbox = useOutbox()
+const notices = useNotices()
 const shortcuts = useShortcutState()
 const route = useRoute()
 const router = useRouter()
@@ -77,11 +79,15 @@ const rename = (name: string) => piece.edit(`Renamed ${name}`, (document) => ({ 
 
 async function goAshore() {
   playing.stop()
-  await piece.saveNow()
-  piece.close()
-  forgetTapes()
-  await session.signOut()
-  await router.push('/')
+  try {
+    await piece.saveNow()
+    await session.signOut()
+    piece.close()
+    forgetTapes()
+    await router.push('/')
+  } catch (reason) {
+    notices.complain(reason, { label: 'Sign out again', act: goAshore })
+  }
 }
 </script>
 

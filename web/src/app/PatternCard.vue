@@ -8,7 +8,7 @@ import SwitchWords from '@/around/SwitchWords.vue'
 import { useNotices } from '@/page/notices'
 import NameField from '@/page/NameField.vue'
 import { inks, inkOf } from '@/theme/inks'
-import { withMoved } from '@/work/document'
+import { withMoved, withPattern } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
 const props = defineProps<{ pattern: Pattern }>()
@@ -78,22 +78,22 @@ const origin = ref('')
 const what = ref<(typeof WHAT)[number][0]>('lanes')
 const from = computed(() => others.value.find(({ id }) => id === origin.value) ?? others.value[0])
 async function bring(laneIds: readonly string[]) {
-  const document = piece.document
-  if (!document || !from.value || !laneIds.length) return
+  const [origin, into, brings] = [from.value, props.pattern.id, what.value]
+  if (!origin || !laneIds.length) return
+  const names = origin.lanes.filter(({ id }) => laneIds.includes(id)).map(({ name }) => name)
+  const said = names.length > 2 ? `${names.length} lanes` : names.join(' and ')
   try {
-    const lanes = await orderApi.bring(document, {
-      origin: from.value.id, into: props.pattern.id, lanes: [...laneIds], what: what.value,
-    }) // prettier-ignore
-    const names = from.value.lanes.filter(({ id }) => laneIds.includes(id)).map(({ name }) => name)
-    const said = names.length > 2 ? `${names.length} lanes` : names.join(' and ')
-    piece.editPattern(`${said} brought from ${from.value.name}`, (pattern) => ({ ...pattern, lanes }))
-    notices.say(
-      `${what.value === 'lanes' ? '' : `The ${what.value} of `}${said} brought from ${from.value.name}.`,
-      {
-        label: 'Undo',
-        act: () => piece.undo(),
-      },
-    )
+    const isBrought = await piece.editAsAnswered(`${said} brought from ${origin.name}`, async (document) => {
+      const lanes = await orderApi.bring(document, {
+        origin: origin.id, into, lanes: [...laneIds], what: brings,
+      }) // prettier-ignore
+      return withPattern(document, into, (pattern) => ({ ...pattern, lanes }))
+    })
+    if (!isBrought) return
+    notices.say(`${brings === 'lanes' ? '' : `The ${brings} of `}${said} brought from ${origin.name}.`, {
+      label: 'Undo',
+      act: () => piece.undo(),
+    })
   } catch (reason) {
     notices.complain(reason)
   }

@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 
-import type { Pattern } from '@/api/client'
+import type { Pattern, Piece } from '@/api/client'
 import { orderApi } from '@/engine/order'
 import { useNotices } from '@/page/notices'
 import { saidWhen } from '@/playing/switching'
@@ -35,13 +35,20 @@ function tipOfPattern(pattern: Pattern): string {
   return `Takes over ${when.value}, and ${playing.how.to === 'begin' ? 'begins' : 'carries on'}`
 }
 
-function insert(label: string, pattern: Pattern) {
-  piece.edit(label, (document) => {
-    const at = document.patterns.findIndex(({ id }) => id === here.value) + 1
-    return { ...document, patterns: document.patterns.toSpliced(at, 0, pattern) }
-  })
-  piece.choosePattern(pattern.id)
-  isOpen.value = false
+/** A new pattern after `origin`, as the engine answers it or as it is known. */
+async function insert(label: string, origin: Pattern, make: (document: Piece) => Promise<Pattern> | Pattern) {
+  let made: Pattern | null = null
+  try {
+    const isThere = await piece.editAsAnswered(label, async (document) => {
+      const pattern = (made = await make(document))
+      const at = document.patterns.findIndex(({ id }) => id === origin.id) + 1
+      return { ...document, patterns: document.patterns.toSpliced(at, 0, pattern) }
+    })
+    if (isThere && made) piece.choosePattern((made as Pattern).id)
+    isOpen.value = false
+  } catch (reason) {
+    notices.complain(reason)
+  }
 }
 const fresh = () => ({
   id: newId('pattern', piece.patterns),
@@ -53,21 +60,20 @@ function add() {
   if (!model) return
   const { id, name, ink } = fresh()
   const plain = { lanes: [], detours: [], movements: [], moved_detours: [], degrees_up: 0, semitones_up: 0 }
-  insert(`Pattern ${name} added`, { ...model, ...plain, id, name, ink, dice: randomNumber(10_000) })
+  const pattern = { ...model, ...plain, id, name, ink, dice: randomNumber(10_000) }
+  void insert(`Pattern ${name} added`, model, () => pattern)
 }
 /** A copy keeps the lanes' ids and the dice, and so sounds the same, perhaps higher. */
 async function copy(degrees = 0, semitones = 0) {
-  const [model, document] = [piece.pattern, piece.document]
-  if (!model || !document) return
+  const model = piece.pattern
+  if (!model) return
   const isHigher = degrees !== 0 || semitones !== 0
-  try {
+  const own = fresh()
+  const said = isHigher ? `, ${degrees || semitones} ${degrees ? 'degrees' : 'semitones'} higher` : ''
+  await insert(`Pattern ${model.name} copied to ${own.name}${said}`, model, async (document) => {
     const like = isHigher ? await orderApi.higher(document, model.id, degrees, semitones) : model
-    const { id, name, ink } = fresh()
-    const said = isHigher ? `, ${degrees || semitones} ${degrees ? 'degrees' : 'semitones'} higher` : ''
-    insert(`Pattern ${model.name} copied to ${name}${said}`, { ...like, id, name, ink })
-  } catch (reason) {
-    notices.complain(reason)
-  }
+    return { ...like, ...own }
+  })
 }
 function step(by: number) {
   const at = piece.patterns.findIndex(({ id }) => id === here.value)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The one tip there is: it tells what the control does on which the pointer rests. */
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
 import { placedBeside } from '@/page/placing'
@@ -13,10 +13,12 @@ const shown = shallowRef<Element | null>(null)
 const text = computed(() => (shown.value ? tipOf(shown.value) : ''))
 const place = ref({ x: 0, y: 0 })
 const layer = useTemplateRef<HTMLElement>('layer')
-let waiting: ReturnType<typeof setTimeout> | undefined
+const { start: showSoon, stop: showNot } = useTimeoutFn((of: Element) => show(of), RESTS_MS, {
+  immediate: false,
+})
 
 function hide() {
-  clearTimeout(waiting)
+  showNot()
   shown.value?.removeAttribute('aria-describedby')
   shown.value = null
 }
@@ -42,7 +44,7 @@ useEventListener(document, 'pointerover', (event) => {
   const of = controlAt(event)
   if (of && of === shown.value) return
   hide()
-  if (of && event.pointerType !== 'touch') waiting = setTimeout(() => show(of), RESTS_MS)
+  if (of && event.pointerType !== 'touch') showSoon(of)
 })
 // The pointer has left the page.
 useEventListener(document, 'pointerout', (event) => !event.relatedTarget && hide())

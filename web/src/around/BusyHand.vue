@@ -17,7 +17,7 @@ const begin = () => (gesture = newGesture('busy'))
 
 function moveTo(value: number) {
   const to = Math.round(Math.min(props.word.high, Math.max(props.word.low, value)))
-  if (to !== props.lane.busy) edits.move(props.lane, props.word, to, gesture)
+  if (to !== props.lane.busy) void edits.move(props.lane, props.word, to, gesture)
 }
 /** A pixel is a percent: one drag from silence to every step. */
 const drag = useDrag((event) => {

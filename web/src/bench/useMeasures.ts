@@ -3,6 +3,7 @@ import { shallowReadonly, shallowRef } from 'vue'
 
 import type { Measures } from '@/api/client'
 import { engine } from '@/engine/engine'
+import { useNewest } from '@/page/asking'
 import { scoreOf } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
@@ -12,6 +13,7 @@ const REST_MS = 250
 /** The measures of a lane, and how far it is from where it was when the piece was opened. Late answers are dropped. */
 export function useMeasures(laneId: () => string | null) {
   const piece = usePiece()
+  const newest = useNewest()
   const measures = shallowRef<Measures | null>(null)
 
   /** The pattern as it was opened; if it is newer than that, one without lanes. */
@@ -24,14 +26,15 @@ export function useMeasures(laneId: () => string | null) {
 
   watchDebounced(
     () => [laneId(), piece.score, piece.dice] as const,
-    async ([id], _before, onCleanup) => {
-      let isCurrent = true
-      onCleanup(() => (isCurrent = false))
+    async ([id]) => {
       const then = since()
-      if (!id || !then) return
-      // What cannot be measured now is measured at the next change; the lattice says what is wrong.
-      const told = await engine.measures(id, then.score, then.dice).catch(() => null)
-      if (isCurrent) measures.value = told
+      if (!id || !then) return newest.cancel()
+      try {
+        const found = await newest.ask(() => engine.measures(id, then.score, then.dice))
+        if (found) measures.value = found
+      } catch {
+        measures.value = null // measured at the next change; the lattice says what is wrong
+      }
     },
     { debounce: REST_MS, immediate: true },
   )

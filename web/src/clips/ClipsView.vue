@@ -53,14 +53,9 @@ const heard = computed(() => {
   return kind === 'clip' ? Number(id) : null
 })
 const at = ref<number | null>(null)
-async function start(id: number) {
+function start(id: number) {
   at.value = id
-  try {
-    const opened = await clipsApi.open(id)
-    if (at.value === id) await playing.playLoop(`clip ${id}`, loopOfClip(opened))
-  } catch (reason) {
-    notices.complain(reason)
-  }
+  return playing.playLoop(`clip ${id}`, async () => loopOfClip(await clipsApi.open(id)))
 }
 const hear = (id: number) => (heard.value === id ? playing.stopLoop() : start(id))
 useOwnPlay(() => {

@@ -4,6 +4,7 @@ import { reactive, ref } from 'vue'
 
 import { clipsApi, type Import } from '@/api/clips'
 import type { ClipLine } from '@/api/client'
+import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 
 const props = defineProps<{ files: readonly File[] }>()
@@ -11,20 +12,19 @@ const emit = defineEmits<{ done: [clips: ClipLine[]]; close: [] }>()
 const notices = useNotices()
 const how = reactive<Import>({ split: 'track', changes: 'keep', each: false })
 const reading = ref('')
-const giving = new AbortController()
+const asking = useNewest()
 
 async function read() {
   const made: ClipLine[] = []
   for (const file of props.files) {
-    if (giving.signal.aborted) break // what was read before stays
     reading.value = file.name
     try {
-      const { clips, remarks, heard } = await clipsApi.import(file, how, giving.signal)
-      made.push(...clips)
-      if (heard) notices.say(`${file.name} is ${heard}.`)
-      if (remarks.length) notices.say(`${file.name}: ${remarks.join('; ')}.`)
+      const read = await asking.ask((signal) => clipsApi.import(file, how, signal))
+      if (!read) break // what was read before stays
+      made.push(...read.clips)
+      if (read.heard) notices.say(`${file.name} is ${read.heard}.`)
+      if (read.remarks.length) notices.say(`${file.name}: ${read.remarks.join('; ')}.`)
     } catch (reason) {
-      if (giving.signal.aborted) break
       notices.complain(`${file.name}: ${reason instanceof Error ? reason.message : String(reason)}`)
     }
   }
@@ -59,7 +59,7 @@ async function read() {
       <button type="button" class="word-button strong" :disabled="reading !== ''" @click="read">
         {{ reading ? `Reading ${reading} …` : 'Import' }}
       </button>
-      <button type="button" class="quiet-button" @click="reading ? giving.abort() : emit('close')">
+      <button type="button" class="quiet-button" @click="reading ? asking.cancel() : emit('close')">
         Cancel
       </button>
     </p>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** A clip as lanes: what steps fit its notes, how far they lie off, and the shorter ways to say them. */
-import { onBeforeUnmount, ref, shallowRef } from 'vue'
+import { ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { clipsApi } from '@/api/clips'
 import type { Schemas } from '@/api/client'
+import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 
@@ -22,18 +23,17 @@ const problem = ref('')
 const shorter = ref(new Set<number>())
 
 // Of a long clip it takes a while: closing it asks no further.
-const asking = new AbortController()
-onBeforeUnmount(() => asking.abort())
+const asking = useNewest()
 
 async function load() {
   try {
-    const found = await clipsApi.lanes(props.clip.id, asking.signal)
+    const found = await asking.ask((signal) => clipsApi.lanes(props.clip.id, signal))
+    if (!found) return
     offers.value = found.offers
     leftOut.value = found.left_out.join(', ')
     guessed.value = await clipsApi.guess(props.clip.id)
     shorter.value = new Set(offers.value.flatMap((offer, at) => (offer.this_is ? [at] : [])))
   } catch (reason) {
-    if (asking.signal.aborted) return
     problem.value = reason instanceof Error ? reason.message : String(reason)
   }
 }

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 
 import { barsAhead } from '@/sound/player'
 import type { SwitchQuestion } from '@/sound/succession'
+import { useAgreement } from './agreement'
 import { answer, api, type PlacedRow, type Score, type Schemas } from '@/api/client'
 
 type Sounds = Schemas['Sounds']
@@ -30,13 +31,28 @@ async function breath() {
  * breath, as at each edit while it plays, they are one question.
  */
 export const useConversation = defineStore('conversation', () => {
+  const agreement = useAgreement()
+  /** An answer about a score, which the engine agrees to or refuses. */
+  async function about<Answer>(score: Score, asked: Promise<Answer>): Promise<Answer> {
+    try {
+      const said = await asked
+      agreement.answered(score)
+      return said
+    } catch (reason) {
+      agreement.refused(score, reason)
+      throw reason
+    }
+  }
   /** What is to be heard and has not been asked yet. */
   const wanted = new Set<Wanted>()
 
   const askAlone = ({ question, resolve, reject }: Wanted) =>
     void answer(api.POST('/api/render/sounds', { body: { ...question, row: question.row ?? null } })).then(
-      resolve,
-      reject,
+      (sounds) => {
+        agreement.answered(question.score)
+        resolve(sounds)
+      },
+      reject, // who listens says whether it was the score that was refused, or more of it than can be had at once
     )
 
   const sounds = (question: SoundsQuestion): Promise<Sounds> =>
@@ -58,7 +74,7 @@ export const useConversation = defineStore('conversation', () => {
     if (along) wanted.delete(along)
     try {
       const body = { ...question, sounds: along?.question.window ?? null }
-      const { sounds, ...drawn } = await answer(api.POST('/api/render', { body }))
+      const { sounds, ...drawn } = await about(score, answer(api.POST('/api/render', { body })))
       if (sounds) along?.resolve(sounds)
       return drawn
     } catch (reason) {
@@ -70,7 +86,7 @@ export const useConversation = defineStore('conversation', () => {
   const switches = ({ leaving, coming, ...when }: SwitchQuestion): Promise<Schemas['Switched']> => {
     const of = ({ score, dice, row = null }: SwitchQuestion['coming']) => ({ score, dice, row })
     const body = { ...when, leaving: of(leaving), coming: of(coming), bars: barsAhead(coming.score) }
-    return answer(api.POST('/api/order/switch', { body }))
+    return about(coming.score, answer(api.POST('/api/order/switch', { body })))
   }
   return { sounds, switches, picture }
 })

@@ -11,6 +11,7 @@ import {
 
 import type { Rendering, Schemas } from '@/api/client'
 import { isTransient, pauseAfter } from '@/api/policy'
+import { useReach } from '@/page/reach'
 import { Known } from './known'
 import { useConversation } from './useConversation'
 
@@ -76,6 +77,11 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
       }
     })
   onScopeDispose(() => goOn())
+  const reach = useReach()
+  watch(
+    () => reach.isAway,
+    (isAway) => !isAway && goOn(),
+  )
 
   watch(
     () => toValue(question),

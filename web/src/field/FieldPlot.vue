@@ -5,6 +5,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import type { Field } from '@/engine/around'
 import { come } from '@/engine/come'
+import { useInTurn } from '@/page/asking'
 import { useDrag } from '@/page/useDrag'
 import { canvasOf } from '@/page/useFrames'
 import { boxOf, dotsOf, isInside, nearest, towards, type Axes, type Box, type Dot, type Place } from './plot'
@@ -78,14 +79,13 @@ const placeOf = ({ clientX, clientY }: PointerEvent): Place => {
   return { x: clientX - (at?.left ?? 0), y: clientY - (at?.top ?? 0) }
 }
 /** Hands that are ahead of a new field mean what will be there: what they do counts on it, in its order. */
-let turn = Promise.resolve()
-function inTurn(act: () => void) {
-  turn = turn.then(async () => {
+const turns = useInTurn()
+const inTurn = (act: () => void) =>
+  void turns.run(async () => {
     if (!(await come(() => (props.isBehind ? undefined : props.field)))) return
     act()
     await nextTick()
   })
-}
 const go = (dot: Dot | null | undefined) => {
   const number = dot ? dot.point.number : -1
   if (number !== (props.pointed ?? -1)) emit('point', number < 0 ? null : number)

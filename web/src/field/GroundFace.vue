@@ -50,22 +50,17 @@ const couldJoin = computed(() => {
 async function put(lanes: readonly Lane[]) {
   const onto = ground.value
   if (!onto || !lanes.length) return
+  const who = lanes.length === 1 ? lanes[0]?.name : `${lanes.length} lanes`
+  const ids = lanes.map(({ id }) => id)
+  await lay(`${who}: on ${onto.name}`, () => aroundApi.put({ lanes: ids, ground: onto.id }))
+}
+const takeOff = (lane: Lane) => lay(`${lane.name}: off the ground`, () => aroundApi.off([lane.id]))
+async function lay(label: string, ask: () => ReturnType<typeof aroundApi.off>) {
   try {
-    const { patches } = await aroundApi.put({ lanes: lanes.map(({ id }) => id), ground: onto.id })
-    patch(`${lanes.length === 1 ? lanes[0]?.name : `${lanes.length} lanes`}: on ${onto.name}`, patches)
+    await piece.editLanesAsAnswered(label, async () => new Map(Object.entries((await ask()).patches)))
   } catch (reason) {
     notices.complain(reason)
   }
-}
-async function takeOff(lane: Lane) {
-  try {
-    patch(`${lane.name}: off the ground`, (await aroundApi.off([lane.id])).patches)
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
-function patch(label: string, patches: Readonly<Record<string, object>>) {
-  piece.editLanes(label, (lanes) => lanes.map((lane) => ({ ...lane, ...patches[lane.id] })))
 }
 function move(place: { x: number; y: number }, gesture: string) {
   const on = settings.ground

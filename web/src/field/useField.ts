@@ -1,11 +1,12 @@
 /** The field around the pattern on the table: made anew when it, or what is looked for, changes. */
-import { watchDebounced } from '@vueuse/core'
+import { useTimeoutFn, watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import { useDetours } from '@/around/useDetours'
 import type { Lane } from '@/api/client'
 import { aroundApi, type Candidate, type Field, type Variation } from '@/engine/around'
 import { LateError } from '@/engine/late'
+import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
 import { newThrow } from '@/work/document'
@@ -33,9 +34,8 @@ export function useField() {
   const heard = shallowRef<readonly number[]>([])
   const allWays = computed(() => detours.around?.ways ?? [])
   const ways = computed(() => settings.ways ?? allWays.value.map(({ name }) => name))
-  /** Counts what was looked for, and which of it was asked last: an answer to an older question is of no use any more. */
-  let asked = 0
-  let wanted = 0
+  /** What is looked for now: an answer to an older question is of no use any more. */
+  const fields = useNewest()
 
   const variationOf = (number: number): Variation => ({
     kind: 'variation',
@@ -56,33 +56,34 @@ export function useField() {
     ),
   ]
   watch(lookedFor, () => {
-    wanted++
+    fields.cancel()
     isBehind.value = true
   })
   async function make() {
     // Nobody looks at it while the ground is on show.
     if (!piece.pattern || !allWays.value.length || settings.face !== 'field') return
-    const mine = (asked = wanted)
     try {
-      const found = await aroundApi.field({
-        count: settings.count,
-        distance: settings.distance,
-        ways: ways.value,
-        throw: settings.throwNumber,
-        least: settings.least ?? 0,
-        most: settings.most ?? NO_LIMIT,
-      })
-      if (mine !== asked) return
+      const found = await fields.ask(() =>
+        aroundApi.field({
+          count: settings.count,
+          distance: settings.distance,
+          ways: ways.value,
+          throw: settings.throwNumber,
+          least: settings.least ?? 0,
+          most: settings.most ?? NO_LIMIT,
+        }),
+      )
+      if (!found) return
       field.value = found
       refusal.value = ''
       heard.value = []
       show(null)
+      isBehind.value = false
     } catch (reason) {
-      if (mine !== asked || reason instanceof LateError) return
+      isBehind.value = false
+      if (reason instanceof LateError) return
       field.value = null
       refusal.value = reason instanceof Error ? reason.message : String(reason)
-    } finally {
-      if (mine === wanted) isBehind.value = false
     }
   }
   watchDebounced(lookedFor, make, { debounce: 120, maxWait: 400, immediate: true })
@@ -109,12 +110,17 @@ export function useField() {
   /** What is shown is what is pointed at: the answer may be a moment behind the hand. */
   const isShown = computed(() => candidate.value?.point.number === (pointed.value ?? START))
   /** What a hand only passes over is not played. */
-  let resting: ReturnType<typeof setTimeout> | undefined
+  const { start: playSoon, stop: playNot } = useTimeoutFn(
+    (number: number | null) => play(number),
+    RESTING_MS,
+    {
+      immediate: false,
+    },
+  )
   /** Point at a candidate: it is shown, and played from the next beat, half bar or bar on. */
   function point(number: number | null) {
     show(number)
-    clearTimeout(resting)
-    resting = setTimeout(() => play(number), RESTING_MS)
+    playSoon(number)
   }
   function play(number: number | null) {
     if (!playing.isPlaying) return
@@ -139,7 +145,7 @@ export function useField() {
     { debounce: 700 },
   )
   function letGo() {
-    clearTimeout(resting)
+    playNot()
     detours.letGo('variation', { timeStamp: performance.now() })
   }
   watch(

@@ -47,7 +47,12 @@ function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonl
 
   const edits = useLaneEdits({ meant, picture, bench })
   const strips = useStripEdits({ meant, patchAsAnswered: edits.patchAsAnswered })
-  const stretch = useStretch({ meant, lanes: () => piece.lanes, picture, patchEach: edits.patchEach })
+  const stretch = useStretch({
+    meant,
+    lanes: () => piece.lanes,
+    picture,
+    patchAsAnswered: edits.patchAsAnswered,
+  })
   const stroke = useStroke(edits.setSteps)
 
   /** Turn a step, and along with it all that the hand then passes. */
@@ -94,8 +99,8 @@ function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonl
   /** The hands on the words of a lane; of whichever lane `of` says it is now. */
   const wordsOf = (of: () => Lane): WordHands => ({
     document: of,
-    move: (word, value, gesture, isTyped) => edits.move(of(), word, value, gesture, isTyped),
-    choose: (setting, word, alternative) => edits.choose(of(), setting, word, alternative),
+    move: (word, value, gesture, isTyped) => void edits.move(of(), word, value, gesture, isTyped),
+    choose: (setting, word, alternative) => void edits.choose(of(), setting, word, alternative),
     patch: (label, fields) => edits.patch(of(), label, fields),
     cancel: piece.takeBack,
     ask: (setting, word) => edits.ask(of().id, setting, word),

@@ -47,20 +47,20 @@ describe('a number', () => {
   it('moves all lanes that are meant by as much, each within its limits, as one moment', () => {
     const { piece, edits } = three()
     const lane = piece.lanes[0]!
-    for (const value of [95, 99, 100]) edits.move(lane, velocity(), value, 'drag')
+    for (const value of [95, 99, 100]) void edits.move(lane, velocity(), value, 'drag')
     expect(velocities()).toEqual([100, 127, 50])
     expect(labels()).toEqual(['New piece', '2 lanes: velocity 90 → 100'])
   })
 
   it('that is typed is the same for all that are meant', () => {
     const { piece, edits } = three()
-    edits.move(piece.lanes[0]!, velocity(), 70, 'typed', true)
+    void edits.move(piece.lanes[0]!, velocity(), 70, 'typed', true)
     expect(velocities()).toEqual([70, 70, 50])
   })
 
   it('moves a lane that is not chosen alone', () => {
     const { piece, edits } = three()
-    edits.move(piece.lanes[2]!, velocity(), 51, 'drag')
+    void edits.move(piece.lanes[2]!, velocity(), 51, 'drag')
     expect(velocities()).toEqual([90, 120, 51])
   })
 
@@ -68,7 +68,7 @@ describe('a number', () => {
     const own = velocity({ own: 3, strip: 'velocity' })
     benches.set('bell', benchOf('bell', own))
     const { piece, edits } = three()
-    edits.move(piece.lanes[0]!, velocity(), 70, 'typed', true)
+    void edits.move(piece.lanes[0]!, velocity(), 70, 'typed', true)
     const [notice] = useNotices().shown
     expect(notice!.text).toBe('bell: 3 steps have a velocity of their own and keep it.')
     void useNotices().take(notice!.key, notice!.actions[0]!)

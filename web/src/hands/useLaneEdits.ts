@@ -1,5 +1,5 @@
 /** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
-import type { Alternative, Bench, Keys, Lane, LanePicture, Piece, Word } from '@/api/client'
+import { ApiError, type Alternative, type Bench, type Keys, type Lane, type LanePicture, type Piece, type Word } from '@/api/client' // prettier-ignore
 import beginnings from '@/api/beginnings.json'
 import { come } from '@/engine/come'
 import { engine } from '@/engine/engine'
@@ -100,7 +100,9 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     notices.say(`${nameOf(own)}: ${count} steps have a ${name} of their own and keep it.`, {
       label: 'Set all',
       act: () =>
-        patchAsAnswered(`${name} of all steps`, engine.changeStrip({ lanes: ids, strip, action: 'empty' })),
+        patchAsAnswered(`${name} of all steps`, () =>
+          engine.changeStrip({ lanes: ids, strip, action: 'empty' }),
+        ),
     })
   }
 
@@ -126,18 +128,20 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   /** Choose one of a word's alternatives, on every lane that is meant. */
   async function choose(lane: Lane, setting: string, word: string, { key, text, patch }: Alternative) {
     const others = meant(lane).filter(({ id }) => id !== lane.id)
-    const patches = new Map<string, Patch>([[lane.id, patch]])
-    try {
+    await laid(text, async () => {
+      const patches = new Map<string, Patch>([[lane.id, patch]])
       for (const other of others) {
-        // What another lane does not offer is not for it.
-        const theirs = await ask(other.id, setting, word).catch(() => [])
+        const theirs = await ask(other.id, setting, word).catch(notOffered)
         const same = theirs.find((one) => one.key === key)?.patch
         if (same) patches.set(other.id, same)
       }
-      patchEach(text, patches)
-    } catch (reason) {
-      notices.complain(reason)
-    }
+      return patches
+    })
+  }
+  /** What another lane does not offer is not for it. */
+  function notOffered(reason: unknown): Alternative[] {
+    if (reason instanceof ApiError && reason.status === 422) return []
+    throw reason
   }
 
   /** Set steps, as the picture counts them, to hit or rest: drawn where the lane is drawn, else turned by hand. */
@@ -169,19 +173,13 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   const throwAll = (percent: number) => throwThese(percent, () => true)
 
   async function throwThese(percent: number, isMeant: (laneId: string) => boolean, only?: string) {
-    try {
-      const sources = await engine.throwLanes(percent, newThrow(), only)
-      patchEach(
-        `thrown by ${percent} %`,
-        new Map(
-          Object.entries(sources)
-            .filter(([laneId]) => isMeant(laneId))
-            .map(([laneId, source]) => [laneId, { source }]),
-        ),
+    const number = newThrow()
+    await laid(`thrown by ${percent} %`, async () => {
+      const sources = Object.entries(await engine.throwLanes(percent, number, only))
+      return new Map(
+        sources.filter(([laneId]) => isMeant(laneId)).map(([laneId, source]) => [laneId, { source }]),
       )
-    } catch (reason) {
-      notices.complain(reason)
-    }
+    })
   }
 
   /** A new lane with the first voice that none has yet. Returns its id. */
@@ -212,20 +210,22 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   async function remove(lane: Lane) {
     const gone = new Set(meant(lane).map(({ id }) => id))
     const names = nameOf(meant(lane))
-    const others = piece.lanes.filter(({ id }) => !gone.has(id))
+    const here = piece.pattern?.id ?? ''
+    let readers: readonly Lane[] = []
     try {
-      const freed = await engine.without(
-        gone,
-        others.map(({ id }) => id),
-      )
-      piece.edit(`${names}: removed`, (document) =>
-        withLanes(document, piece.pattern?.id ?? '', (lanes) =>
+      const isRemoved = await piece.editAsAnswered(`${names}: removed`, async (document) => {
+        const others = piece.lanes.filter(({ id }) => !gone.has(id))
+        const freed = await engine.without(
+          gone,
+          others.map(({ id }) => id),
+        )
+        readers = others.filter(({ id }) => freed.has(id))
+        return withLanes(document, here, (lanes) =>
           lanes.filter(({ id }) => !gone.has(id)).map((one) => ({ ...one, ...freed.get(one.id) })),
-        ),
-      )
-      const readers = others.filter(({ id }) => freed.has(id))
+        )
+      })
       const told = readers.length ? ` ${nameOf(readers)} followed, and goes on as it stood.` : ''
-      notices.say(`${names} removed.${told}`, { label: 'Undo', act: () => piece.undo() })
+      if (isRemoved) notices.say(`${names} removed.${told}`, { label: 'Undo', act: () => piece.undo() })
     } catch (reason) {
       notices.complain(reason)
     }
@@ -246,9 +246,20 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     reorder(lane, piece.lanes.findIndex(({ id }) => id === lane.id) + by)
 
   /** Patch each lane as the engine says. */
-  async function patchAsAnswered(label: string, asked: Promise<Record<string, Patch>>) {
+  const patchAsAnswered = (label: string, asked: () => Promise<Record<string, Patch>>) =>
+    laid(label, async () => new Map(Object.entries(await asked())))
+  /** Lay what is answered on lanes; a notice says what was refused. */
+  async function laid(label: string, asked: () => Promise<ReadonlyMap<string, Patch>>) {
+    let lanes: readonly Lane[] = []
     try {
-      patchEach(label, new Map(Object.entries(await asked)))
+      await piece.editLanesAsAnswered(
+        () => `${nameOf(lanes)}: ${label}`,
+        async () => {
+          const patches = await asked()
+          lanes = piece.lanes.filter(({ id }) => patches.has(id))
+          return patches
+        },
+      )
     } catch (reason) {
       notices.complain(reason)
     }

@@ -10,7 +10,7 @@ import { aServer, settle } from '@/testingServer'
 import { useStretch } from './useStretch'
 
 let server: ReturnType<typeof aServer>
-const patched: [string, ReadonlyMap<string, Patch>][] = []
+const patched: [string, Record<string, Patch>][] = []
 
 beforeEach(() => {
   setActivePinia(createPinia())
@@ -25,7 +25,7 @@ function setUp() {
     meant: (lane) => [lane],
     lanes: () => piece.lanes,
     picture: () => aPicture({ starts: [0, 100, 200, 300] }),
-    patchEach: (label, patches) => patched.push([label, patches]),
+    patchAsAnswered: async (label, ask) => void patched.push([label, await ask()]),
   })
   return { stretch, bell: piece.lanes[1]! }
 }
@@ -56,7 +56,7 @@ it('is acted on as the engine says', async () => {
     number: 7,
   })
   await asked!.answer({ patches: { bell: { velocity: 3 } } })
-  expect(patched).toEqual([['a burst of 7', new Map([['bell', { velocity: 3 }]])]])
+  expect(patched).toEqual([['a burst of 7', { bell: { velocity: 3 } }]])
 })
 
 it('begins with the first of every two cycles, and three notes of a ratchet', async () => {

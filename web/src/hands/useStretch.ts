@@ -3,8 +3,9 @@ import { computed, ref, shallowRef } from 'vue'
 
 import { engine } from '@/engine/engine'
 import type { Lane, LanePicture, Schemas } from '@/api/client'
-import { newThrow, type Patch } from '@/work/document'
+import { newThrow } from '@/work/document'
 import { useNotices } from '@/page/notices'
+import type { LaneEdits } from './useLaneEdits'
 
 type Action = Exclude<Schemas['StepsQuestion']['action'], 'copy' | 'paste'>
 
@@ -13,10 +14,10 @@ interface Context {
   meant(lane: Lane): readonly Lane[]
   lanes(): readonly Lane[]
   picture(laneId: string): LanePicture | undefined
-  patchEach(label: string, patches: ReadonlyMap<string, Patch>): void
+  patchAsAnswered: LaneEdits['patchAsAnswered']
 }
 
-export function useStretch({ meant, lanes, picture, patchEach }: Context) {
+export function useStretch({ meant, lanes, picture, patchAsAnswered }: Context) {
   const notices = useNotices()
   const chosen = shallowRef<{ laneIds: readonly string[]; firstTick: number; endTick: number } | null>(null)
   const copied = shallowRef<Schemas['Copied'][]>([])
@@ -74,10 +75,9 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
     rule: () => `cycle ${rule.value.nth} of ${rule.value.of}`,
   }
   const act = (action: Action) =>
-    told(async () => {
+    told(() => {
       const question = { ...asked(), action, number: NUMBERS[action]?.() ?? 1, of: rule.value.of }
-      const { patches } = await engine.changeSteps(question)
-      patchEach(SAID[action](), new Map(Object.entries(patches)))
+      return patchAsAnswered(SAID[action](), async () => (await engine.changeSteps(question)).patches)
     })
   const copy = () =>
     told(async () => {
@@ -85,15 +85,12 @@ export function useStretch({ meant, lanes, picture, patchEach }: Context) {
       notices.say(`Copied ${says.value}.`)
     })
   /** Paste at the beginning of what is chosen, else from `tick` on into the lanes that are meant. */
-  const paste = (lane: Lane, tick: number) =>
-    told(async () => {
-      const now = chosen.value
-      const where = now
-        ? asked()
-        : { lanes: meant(lane).map(({ id }) => id), first_tick: tick, end_tick: tick + 1 }
-      const { patches } = await engine.changeSteps({ ...where, action: 'paste', copied: copied.value })
-      patchEach('pasted', new Map(Object.entries(patches)))
-    })
+  const paste = async (lane: Lane, tick: number) => {
+    const lanes = meant(lane).map(({ id }) => id)
+    const where = chosen.value ? asked() : { lanes, first_tick: tick, end_tick: tick + 1 }
+    const question = { ...where, action: 'paste', copied: copied.value } as const
+    await patchAsAnswered('pasted', async () => (await engine.changeSteps(question)).patches)
+  }
 
   return { chosen, copied, ratchetNotes, burstNotes, rule, says, choose, drop, of, act, copy, paste }
 }

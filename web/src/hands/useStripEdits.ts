@@ -62,7 +62,7 @@ export function useStripEdits({ meant, patchAsAnswered }: Context) {
     piece.editLane(lane.id, label, (old) => withStripLength(old, strip, length), gesture)
   }
   const addControl = (lane: Lane, controller: number) =>
-    patchAsAnswered(controllerName(controller), engine.beginControl([lane.id], controller))
+    patchAsAnswered(controllerName(controller), () => engine.beginControl([lane.id], controller))
   /** Do something to all of a strip, of every lane that is meant. */
   async function actOnStrip(lane: Lane, strip: StripPicture, action: StripAction) {
     // As the document has them: the engine's picture may be a moment behind the hand.
@@ -79,8 +79,7 @@ export function useStripEdits({ meant, patchAsAnswered }: Context) {
       const throwing = thrownBetween(action)
       const what = action.kind === 'throw' ? 'throw' : action.operation
       const said = action.kind === 'throw' ? `thrown ${action.low} to ${action.high}` : action.operation
-      await patchAsAnswered(
-        `${strip.name} ${said}`,
+      await patchAsAnswered(`${strip.name} ${said}`, () =>
         engine.changeStrip({ lanes, strip: strip.name, action: what, ...throwing }),
       )
     }
@@ -89,8 +88,10 @@ export function useStripEdits({ meant, patchAsAnswered }: Context) {
   /** Draw a contour on the pitches of every lane that is meant. */
   async function drawContour(lane: Lane, asked: ContourNeeds) {
     const lanes = meant(lane).map(({ id }) => id)
-    const drawn = melody.contour({ ...asked, lanes, throw: newThrow() })
-    await patchAsAnswered(`pitches ${asked.contour}`, drawn)
+    const number = newThrow()
+    await patchAsAnswered(`pitches ${asked.contour}`, () =>
+      melody.contour({ ...asked, lanes, throw: number }),
+    )
   }
 
   return { setValues, resizeStrip, addControl, actOnStrip, drawContour }

@@ -4,6 +4,7 @@ import { nextTick, ref, watch } from 'vue'
 import type { Lane, Schemas, Score } from '@/api/client'
 import { melody } from '@/engine/melody'
 import { newGesture } from '@/page/gesture'
+import { useInTurn } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
@@ -67,18 +68,21 @@ export function useRecording(
   )
 
   // One after the other: the next step is entered on what the one before has made.
-  let entering: Promise<unknown> = Promise.resolve()
+  const entries = useInTurn()
   let isEntering = false
   /** Enter a note, a rest or a tie on the step under the cursor and go on to the next. */
   function enter(what: 'note' | 'rest' | 'tie', pitch: number | null = null, velocity: number | null = null) {
-    entering = entering.then(async () => {
+    return entries.run(async () => {
       const { id, name } = lane()
       const step = cursor.get()
       isEntering = true
       try {
         places.set(piece.history.standsAt, step)
         const said = what === 'note' ? `note on step ${step + 1}` : `${what} on step ${step + 1}`
-        take(await melody.enter({ lane: id, what, step, pitch, velocity }), `${name}: ${said}`)
+        await piece.editLanesAsAnswered(
+          `${name}: ${said}`,
+          async () => new Map(Object.entries(await melody.enter({ lane: id, what, step, pitch, velocity }))),
+        )
         const next = (step + 1) % (await steps(id))
         places.set(piece.history.standsAt, next)
         cursor.set(next)
@@ -89,7 +93,6 @@ export function useRecording(
         isEntering = false
       }
     })
-    return entering
   }
 
   function struck(key: number, velocity: number, event: Stamped) {

@@ -18,13 +18,16 @@ export function useDroppedFiles() {
   useEventListener(window, 'dragleave', (event: DragEvent) => {
     if (!event.relatedTarget) isDropping.value = false
   })
-  useEventListener(window, 'drop', async (event: DragEvent) => {
+  useEventListener(window, 'drop', (event: DragEvent) => {
     isDropping.value = false
     const files = [...(event.dataTransfer?.files ?? [])]
     if (!files.length) return
     event.preventDefault()
+    void store(files)
+  })
+  async function store(files: File[]) {
     const stored = await soundFiles.store(files, dropped.value)
     dropped.value = [...dropped.value, ...stored]
-  })
+  }
   return { isDropping, dropped }
 }

@@ -40,7 +40,6 @@ import Ruler from './Ruler.vue'
 import ScaleWords from './ScaleWords.vue'
 import StretchBar from './StretchBar.vue'
 import LaneThread from './thread/LaneThread.vue'
-import { useAgreement } from './useAgreement'
 import { useFollowing } from './useFollowing'
 import { useLatticeKeys } from './useLatticeKeys'
 import { useRows } from './useRows'
@@ -74,7 +73,7 @@ const question = computed(() =>
       }
     : null,
 )
-const { rendering, error, accepted, answered } = useRendering(question)
+const { rendering, answered } = useRendering(question)
 const voices = computed(() => piece.document?.kit.voices ?? [])
 const stepTicks = computed(
   () => new Map(rendering.value?.lanes.map(({ id, step_ticks }) => [id, step_ticks])),
@@ -110,7 +109,6 @@ watch(
     stretch.drop()
   },
 )
-useAgreement(error, accepted)
 
 // ---- Where things lie ----
 const threads = useTemplateRef<HTMLElement>('threads')
@@ -192,10 +190,10 @@ useLatticeKeys({
   isBenchOpen,
   benchSize,
   isKeysOpen,
-  addLane,
-  openField: () => router.push(`/field/${props.id}`),
-  openOrder: () => router.push(`/order/${props.id}`),
-  openPerform: () => router.push(`/perform/${props.id}`),
+  addLane: () => void addLane(),
+  openField: () => void router.push(`/field/${props.id}`),
+  openOrder: () => void router.push(`/order/${props.id}`),
+  openPerform: () => void router.push(`/perform/${props.id}`),
 })
 const detours = useDetours()
 useDetourKeys()

@@ -21,12 +21,9 @@ provideWords({
 
 /** The engine reads the whole piece anew: where numerals have no place in a scale, their chords get names. */
 async function take(text: string, scale: Schemas['Scale']): Promise<void> {
-  const [document, pattern] = [piece.document, piece.pattern]
-  if (!document || !pattern) return
+  const only = props.isOwn ? (piece.pattern?.id ?? null) : null
   try {
-    const changed = await melody.rescale(document, scale, props.isOwn ? pattern.id : null)
-    if (piece.document !== document) return take(text, scale) // a hand was quicker: nothing of it is lost
-    piece.edit(`Scale: ${text}`, () => changed)
+    await piece.editAsAnswered(`Scale: ${text}`, (document) => melody.rescale(document, scale, only))
   } catch (reason) {
     notices.complain(reason)
   }

@@ -89,7 +89,7 @@ export function useLatticeKeys({
       if (!hits) return
       // From what the document says now: the picture may be a moment behind the hand.
       const now = Math.min(hits.high, Number(valueAt(lane, hits.field) ?? hits.value))
-      edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, now + by)), moving)
+      void edits.move(lane, hits, Math.min(hits.high, Math.max(hits.low, now + by)), moving)
     })
   let moving = newGesture('keys')
   watch(

@@ -1,5 +1,5 @@
 /** Where the lanes' rows lie: their heights, the middles of their threads, the high one, and moving a row by its grip. */
-import { useEventListener, useResizeObserver } from '@vueuse/core'
+import { useEventListener, useResizeObserver, useTimeoutFn } from '@vueuse/core'
 import { ref, shallowRef, watch, type Ref } from 'vue'
 
 export function useRows(
@@ -45,12 +45,13 @@ export function useRows(
   const settle = () => {
     high.value = chosen()
   }
+  const { start: settleSoon } = useTimeoutFn(settle, 0, { immediate: false })
   useEventListener('pointerdown', () => (isPressed = true), { capture: true })
   useEventListener(
     ['pointerup', 'pointercancel'],
     () => {
       isPressed = false
-      setTimeout(settle) // after the click that belongs to it
+      settleSoon() // after the click that belongs to it
     },
     { capture: true },
   )

@@ -1,6 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 
+import { ApiError } from '@/api/client'
 import { useNotices } from './notices'
 
 beforeEach(() => {
@@ -17,6 +18,19 @@ describe('notices', () => {
     expect(notices.shown.map(({ text }) => text)).toEqual(['It was refused.'])
     notices.close(notices.shown[0]!.key)
     expect(notices.shown).toEqual([])
+  })
+  it('that the server is away go when it is back, which is said, and what they offered is offered still', () => {
+    const notices = useNotices()
+    const act = vi.fn()
+    notices.isBack()
+    notices.complain('It was refused.')
+    notices.complain(new ApiError(0, 'unreachable', 'The server cannot be reached.'), {
+      label: 'Try again',
+      act,
+    })
+    notices.isBack()
+    expect(notices.shown.map(({ text }) => text)).toEqual(['It was refused.', 'The server is back.'])
+    expect(notices.shown[1]!.actions[0]!.act).toBe(act)
   })
   it('are three at most: what is no error gives way first, and what is said again is said once', () => {
     const notices = useNotices()

@@ -1,10 +1,14 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
+import { isAway } from '@/api/policy'
+
 export interface Notice {
   readonly key: number
   readonly text: string
   readonly isError: boolean
+  /** Whether it says that the server could not be reached. */
+  readonly isOfAway: boolean
   readonly actions: readonly NoticeAction[]
 }
 export interface NoticeAction {
@@ -22,15 +26,24 @@ export const useNotices = defineStore('notices', () => {
   let counted = 0
 
   function say(text: string, ...actions: NoticeAction[]) {
-    add(text, false, actions)
+    add(text, actions)
   }
   function complain(reason: unknown, ...actions: NoticeAction[]) {
     if (reason instanceof Error && reason.name === 'LateError') return
-    add(reason instanceof Error ? reason.message : String(reason), true, actions)
+    const text = reason instanceof Error ? reason.message : String(reason)
+    add(text, actions, { isError: true, isOfAway: isAway(reason) })
   }
-  function add(text: string, isError: boolean, actions: NoticeAction[]) {
+  /** What was said to be away is there again; what was offered then is offered still. */
+  function isBack() {
+    const ofAway = shown.value.filter((notice) => notice.isOfAway)
+    if (!ofAway.length) return
+    shown.value = shown.value.filter((notice) => !notice.isOfAway)
+    say('The server is back.', ...(ofAway.at(-1)?.actions ?? []))
+  }
+  function add(text: string, actions: NoticeAction[], { isError = false, isOfAway = false } = {}) {
     const key = ++counted
-    const all = [...shown.value.filter((notice) => notice.text !== text), { key, text, isError, actions }]
+    const others = shown.value.filter((notice) => notice.text !== text)
+    const all = [...others, { key, text, isError, isOfAway, actions }]
     // Where there are too many, what is no error gives way first.
     while (all.length > MOST)
       all.splice(
@@ -55,5 +68,5 @@ export const useNotices = defineStore('notices', () => {
   function close(key: number) {
     shown.value = shown.value.filter((notice) => notice.key !== key)
   }
-  return { shown, say, complain, take, close }
+  return { shown, say, complain, isBack, take, close }
 })

@@ -30,13 +30,12 @@ export function useHolds() {
   }
 
   async function throwAll() {
+    const [percent, number] = [settings.throwPercent, newThrow()]
     try {
-      const sources = await engine.throwLanes(settings.throwPercent, newThrow())
-      piece.editLanes(`All thrown by ${settings.throwPercent} %`, (lanes) =>
-        lanes.map((lane) =>
-          sources[lane.id] ? { ...lane, source: sources[lane.id] as typeof lane.source } : lane,
-        ),
-      )
+      await piece.editLanesAsAnswered(`All thrown by ${percent} %`, async () => {
+        const sources = Object.entries(await engine.throwLanes(percent, number))
+        return new Map(sources.map(([laneId, source]) => [laneId, { source }]))
+      })
     } catch (reason) {
       notices.complain(reason)
     }

@@ -119,7 +119,7 @@ describe('hands while it plays', () => {
     const { playing } = setUp()
     await playing.play()
     await run(0.2)
-    await playing.playLoop('clip 1', aLoop())
+    await playing.playLoop('clip 1', () => aLoop())
     expect([playing.isPlaying, playing.looping]).toEqual([false, 'clip 1'])
     await playing.play()
     expect([playing.isPlaying, playing.looping]).toEqual([true, ''])

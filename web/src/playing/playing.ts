@@ -5,6 +5,7 @@ import { ref, shallowRef, watch } from 'vue'
 import { clipsApi } from '@/api/clips'
 import { takesApi } from '@/api/takes'
 import type { ClipLine, Schemas } from '@/api/client'
+import { useAgreement } from '@/engine/agreement'
 import { useConversation } from '@/engine/useConversation'
 import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
@@ -22,7 +23,9 @@ import { storedTape, storeTape } from './stored'
 import { Tape, tapeOf, type Playing, type TapeStretch } from '@/sound/tape'
 import { randomNumber } from '@/work/document'
 import { withMovement } from '@/work/movements'
+import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
+import { useReach } from '@/page/reach'
 import { useOutbox } from '@/work/outbox'
 import { usePiece } from '@/work/piece'
 import { useSession } from '@/work/session'
@@ -33,6 +36,8 @@ const STORED_EACH_MS = 5000
 export const usePlaying = defineStore('playing', () => {
   const piece = usePiece()
   const conversation = useConversation()
+  const agreement = useAgreement()
+  const reach = useReach()
   const notices = useNotices()
   const ports = usePorts()
   const outbox = useOutbox()
@@ -50,6 +55,7 @@ export const usePlaying = defineStore('playing', () => {
     clock = sound.clock
     player.value ??= new Player(sound.clock, sound.port, conversation, tape.value)
     player.value.onLateKeys = lateKeys
+    player.value.onRefused = agreement.refused
     player.value.onTurn = turned
     return player.value
   }
@@ -85,11 +91,17 @@ export const usePlaying = defineStore('playing', () => {
   /** What Space plays on a screen that has something of its own to play; null: the pattern. */
   const ownPlay = shallowRef<(() => unknown) | null>(null)
 
-  /** Play `loop` round and round; where one goes round already, this takes its place, in time. */
-  async function playLoop(name: string, notes: Loop) {
+  /** What is to loop next: of several that were asked for the last one alone, and none once all is stopped. */
+  const wantedLoop = useNewest()
+  /** Play what `find` finds as a loop; where one plays already, this takes its place, in time. */
+  async function playLoop(name: string, find: () => Promise<Loop> | Loop) {
     try {
-      const sound = await sounding()
-      await sound.fetchOwn(voicesOf(notes))
+      const notes = await wantedLoop.ask(async () => {
+        const found = await find()
+        await (await sounding()).fetchOwn(voicesOf(found))
+        return found
+      })
+      if (!notes) return
       if (isPlaying.value) stopPattern()
       if (looping.value) loop.value?.change(notes)
       else loop.value?.play(notes)
@@ -103,6 +115,7 @@ export const usePlaying = defineStore('playing', () => {
     if (looping.value === name) loop.value?.change(notes)
   }
   function stopLoop() {
+    wantedLoop.cancel()
     if (!looping.value) return
     restAudio()
     loop.value?.stop()
@@ -207,11 +220,15 @@ export const usePlaying = defineStore('playing', () => {
   }
 
   /** Silence at once, whatever sounds, wherever. */
-  function panic() {
+  async function panic() {
     stop()
-    void ensureAudio().then((sound) => sound.port.silence())
     ports.panic()
-    notices.say('All is silent: every note at every port is ended.')
+    try {
+      ;(await ensureAudio()).port.silence()
+      notices.say('All is silent: every note at every port is ended.')
+    } catch (reason) {
+      notices.complain(reason)
+    }
   }
 
   function toggle() {
@@ -295,9 +312,12 @@ export const usePlaying = defineStore('playing', () => {
       asked: bars,
     } as const
     return new Promise((resolve) => {
-      const { sent } = outbox.deliver(entry, () => {
-        const said = outbox.trouble === 'signed-out' ? 'you are signed out' : 'the server cannot be reached'
-        notices.complain(`Not kept yet: ${said}. The bars are safe here; trying again.`, {
+      const { sent } = outbox.deliver(entry, async () => {
+        const why = outbox.trouble === 'signed-out' ? 'you are signed out' : 'the server is away'
+        const where = (await outbox.isSafe(key))
+          ? 'The bars wait in this browser'
+          : 'This browser cannot store them: leave this page open. The bars wait here'
+        notices.complain(`Not kept yet: ${why}. ${where} and are kept as soon as they can be.`, {
           label: 'Try now',
           act: () => outbox.send(),
         })
@@ -359,6 +379,10 @@ export const usePlaying = defineStore('playing', () => {
     )
   }
 
+  watch(
+    () => reach.isAway,
+    (isAway) => !isAway && player.value?.askAgain(),
+  )
   watch(
     () => [piece.score, piece.dice, piece.pattern?.id, piece.row] as const,
     ([, , id], [, , before]) => {

@@ -4,6 +4,7 @@ import { shallowRef } from 'vue'
 
 import type { Keys, Schemas } from '@/api/client'
 import { melody } from '@/engine/melody'
+import { useInTurn } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 import type { Player } from '@/sound/player'
 import type { Clock } from '@/sound/port'
@@ -42,17 +43,13 @@ export function useHeldKeys(
 
   /** Keys that hands have down now: what is stored of a lane is what stays when they are let go. */
   const handsDown = shallowRef<ReadonlySet<number>>(new Set())
-  let gathering: Promise<unknown> = Promise.resolve()
+  const gatherings = useInTurn()
   /**
    * Store what hands have left held, so that it is there after a reload, in a take, when the pattern begins anew: what
    * sounds then is what sounded. Where nothing plays, what they hold is so from the first moment on. The engine says
    * what that is. False where hands have done something meanwhile.
    */
-  function gatherKeys(): Promise<boolean> {
-    const done = gathering.then(gatherNow, gatherNow)
-    gathering = done
-    return done
-  }
+  const gatherKeys = async (): Promise<boolean> => (await gatherings.run(gatherNow)) ?? true
   async function gatherNow(): Promise<boolean> {
     const live = piece.liveKeys
     const [pieceId, patternId] = [piece.id, piece.pattern?.id]

@@ -1,4 +1,6 @@
 /** Sounds at the touch of a hand, beside whatever plays: keys that are held, voices that are tried. */
+import { promiseTimeout } from '@vueuse/core'
+
 import type { Lane, Schemas } from '@/api/client'
 import { useNotices } from '@/page/notices'
 import { BUILT_IN, type Standing } from '@/sound/port'
@@ -58,7 +60,8 @@ export function useTrying() {
   async function trySinging({ id, name, home, tone }: Schemas['VoiceLine'], lane: Lane) {
     try {
       const end = await soundKey({ ...lane, voice: id, name }, tone, home, 100)
-      setTimeout(() => end?.(), 600)
+      await promiseTimeout(600)
+      end?.()
     } catch (reason) {
       notices.complain(reason)
     }

@@ -44,9 +44,9 @@ function setProgram(lane: Lane, event: Event) {
 }
 async function aChannelEach() {
   try {
-    const patches = await engine.channels()
-    piece.editLanes('A channel each', (lanes) =>
-      lanes.map((lane) => (patches[lane.id] ? { ...lane, ...patches[lane.id] } : lane)),
+    await piece.editLanesAsAnswered(
+      'A channel each',
+      async () => new Map(Object.entries(await engine.channels())),
     )
   } catch (reason) {
     notices.complain(reason)

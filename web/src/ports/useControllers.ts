@@ -1,5 +1,5 @@
 /** What controllers send, at work: what was learned moves what it was bound to, keys play, the rest is passed over. */
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import { onScopeDispose, watch } from 'vue'
 
 import type { Binding, Target } from '@/api/ports'
@@ -90,10 +90,10 @@ export function useControllers() {
 
   /** What knobs said last: a thousand moves a second are one for the eye and the ear. */
   const moves = new Map<string, Move>()
-  let timer = 0
+  const { start: moveLater, isPending } = useTimeoutFn(() => moveNow(), TOGETHER, { immediate: false })
   function moveSoon(target: Target, share: number) {
     moves.set(keyOfTarget(target), { target, share })
-    timer ||= window.setTimeout(moveNow, TOGETHER)
+    if (!isPending.value) moveLater()
   }
   const gestures = new Map<string, { name: string; at: number }>()
   function gestureOf(key: string): string {
@@ -104,7 +104,6 @@ export function useControllers() {
     return name
   }
   function moveNow() {
-    timer = 0
     const taken = [...moves]
     moves.clear()
     const waiting = new Map(learning.waiting)
@@ -162,12 +161,25 @@ export function useControllers() {
       event.stopPropagation()
       learning.wanted = target
       // The click that belongs to it.
-      const swallow = (click: Event) => {
-        click.preventDefault()
-        click.stopPropagation()
-      }
-      document.addEventListener('click', swallow, { capture: true, once: true })
-      setTimeout(() => document.removeEventListener('click', swallow, { capture: true }), 600)
+      startSwallowing()
+    },
+    { capture: true },
+  )
+  const {
+    start: startSwallowing,
+    stop: swallowed,
+    isPending: swallows,
+  } = useTimeoutFn(() => undefined, 600, {
+    immediate: false,
+  })
+  useEventListener(
+    document,
+    'click',
+    (click) => {
+      if (!swallows.value) return
+      swallowed()
+      click.preventDefault()
+      click.stopPropagation()
     },
     { capture: true },
   )

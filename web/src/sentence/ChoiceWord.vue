@@ -6,6 +6,7 @@
 import { ref, watch } from 'vue'
 
 import type { Alternative, Word } from '@/api/client'
+import { useNotices } from '@/page/notices'
 import { useDrag } from '@/page/useDrag'
 import { useTabStop } from '@/page/tabStop'
 import AlternativeList from './AlternativeList.vue'
@@ -22,6 +23,7 @@ const props = defineProps<{
 /** `taken`: an alternative was chosen from the open list, so no hand goes on to move the word. */
 const emit = defineEmits<{ choose: [alternative: Alternative]; taken: []; plain: [] }>()
 
+const notices = useNotices()
 const PIXELS_PER_WORD = 26
 const isOpen = ref(false)
 /** Counts openings: a list that is opened again while it still closes asks anew. */
@@ -42,6 +44,8 @@ async function step(by: number) {
     taken ??= all[at] ?? null
     const next = all[Math.min(all.length - 1, Math.max(0, at + by))]
     if (next && !next.chosen) emit('choose', next)
+  } catch (reason) {
+    notices.complain(reason)
   } finally {
     isStepping = false
   }
@@ -49,9 +53,14 @@ async function step(by: number) {
 
 async function goBack() {
   if (!taken) return
-  const back = (await props.ask()).find(({ key }) => key === taken?.key)
+  const wanted = taken
   taken = null
-  if (back && !back.chosen) emit('choose', back)
+  try {
+    const back = (await props.ask()).find(({ key }) => key === wanted.key)
+    if (back && !back.chosen) emit('choose', back)
+  } catch (reason) {
+    notices.complain(reason)
+  }
 }
 
 /** What was stepped to stays once the hand has left: it is taken back by undoing it. */

@@ -3,6 +3,7 @@
  * What acts on something, in words that can be taken hold of; at the end what else could. On one line what is red comes right
  * after the source, and the line is whole under the pointer, the focus, or an open list.
  */
+import { useTimeoutFn } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
 import type { Alternative, Part } from '@/api/client'
@@ -43,12 +44,11 @@ const all = computed<readonly Part[]>(() => {
 const REST_MS = 220
 const isUnderPointer = ref(false)
 const row = useTemplateRef<HTMLElement>('row')
-let timer: ReturnType<typeof setTimeout> | undefined
-function enter() {
-  timer = setTimeout(() => (isUnderPointer.value = true), REST_MS)
-}
+const { start: enter, stop: leaveRest } = useTimeoutFn(() => (isUnderPointer.value = true), REST_MS, {
+  immediate: false,
+})
 function leave() {
-  clearTimeout(timer)
+  leaveRest()
   isUnderPointer.value = false
   if (row.value) row.value.scrollLeft = 0
 }

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 
-import type { Score } from '@/api/client'
+import { ApiError, type Score } from '@/api/client'
 import { aLane, aRow, asking, aScore, RecordingPort, standIn } from '@/testing'
 import { tapeOf } from './tape'
 import { HORIZON, Player } from './player'
@@ -147,23 +147,127 @@ describe('committing', () => {
     )
   })
 
-  it('goes on with what it has while the engine cannot be asked, and asks again', async () => {
-    let fails = false
-    player = new Player(
-      clock,
-      port,
-      asking(async (question) => {
-        if (fails) throw new Error('unreachable')
-        return standIn(question)
-      }),
-    )
-    await player.play(playing(1))
-    fails = true
-    await clock.run(player, 2)
-    fails = false
-    await clock.run(player, 8)
-    const thuds = port.given.filter(({ note }) => note.voice.id === 'thud').map(({ note }) => note.time)
-    thuds.slice(1).forEach((time, at) => expect(time - thuds[at]!).toBeCloseTo(0.5, 6))
+  describe('while the engine cannot be asked', () => {
+    let refusal: Error | null
+    let asked: number
+    beforeEach(() => {
+      refusal = null
+      asked = 0
+      open.add('always')
+      player = new Player(
+        clock,
+        port,
+        asking(async (question) => {
+          asked++
+          if (refusal) throw refusal
+          return standIn(question)
+        }),
+      )
+      score = { ...score, bars: 8 }
+    })
+    const away = new ApiError(0, 'unreachable', 'The server cannot be reached.')
+    const BAR = 53760
+    const times = (voice: string) =>
+      port.given.filter(({ note }) => note.voice.id === voice).map(({ note }) => note.time)
+    const steadily = (voice: string, gap: number) =>
+      times(voice).slice(1).forEach((time, at) => expect(time - times(voice)[at]!).toBeCloseTo(gap, 6)) // prettier-ignore
+
+    it('goes on with what it has, and asks again', async () => {
+      await player.play(playing(1))
+      refusal = away
+      await clock.run(player, 3)
+      refusal = null
+      await clock.run(player, 8)
+      steadily('thud', 0.5)
+      expect([player.trouble, player.goesRound]).toEqual([null, null])
+    })
+
+    it('has 64 bars ready, then lets the last whole pass go round until the engine answers again', async () => {
+      const [thud] = score.lanes
+      score = { ...score, lanes: [thud!, aLane('chain', { source: { kind: 'drawn', steps: 24, hits: [] } })] }
+      await player.play(playing(1), 3 * BAR)
+      await clock.run(player, 8)
+      refusal = away
+      await clock.run(player, 59 * 2, 0.09)
+      expect([player.goesRound, player.trouble]).toEqual([null, away])
+      await clock.run(player, 80, 0.09)
+      expect(player.goesRound).toEqual({ first: 72, end: 80 })
+      steadily('thud', 0.5)
+      // Every note is the one of the pass that goes round, at its place in the pass; the tape holds all.
+      const { notes, leftOut } = player.tape.stretches[0]!
+      const chain = notes.filter(({ laneId, start }) => laneId === 'chain' && start >= 88 * BAR)
+      const first = standIn({ score, dice: 1, window: { first_bar: 72, bars: 8 } }).events
+      const places = new Set(
+        first.starts.filter((_, at) => first.lanes[at] === 1).map((start) => start - 72 * BAR),
+      )
+      expect(chain.length).toBeGreaterThan(10)
+      for (const { start } of chain) expect(places).toContain((start - 72 * BAR) % (8 * BAR))
+      expect(leftOut).toEqual([])
+      expect(asked).toBeLessThan(60) // later each time, not three times a second
+      refusal = null
+      await clock.run(player, 30)
+      expect([player.goesRound, player.trouble]).toEqual([null, null])
+      steadily('thud', 0.5)
+    })
+
+    it('lets bars go round that were heard, where an edit has left less than a pass ready', async () => {
+      await player.play(playing(1))
+      await clock.run(player, 40, 0.09)
+      player.change(playing(1, { ...score, lanes: [score.lanes[0]!] }))
+      await clock.run(player, 0.2)
+      refusal = away
+      await clock.run(player, 60, 0.09)
+      expect(player.goesRound).toEqual({ first: 8, end: 16 })
+      steadily('thud', 0.5)
+    })
+
+    it('plays an edit once it can', async () => {
+      await player.play(playing(1))
+      await clock.run(player, 4)
+      refusal = away
+      player.change(playing(1, aScore(aLane('thud', { source: { kind: 'drawn', steps: 2, hits: [] } }))))
+      await clock.run(player, 30)
+      steadily('thud', 0.5)
+      refusal = null
+      await clock.run(player, 20)
+      const last = times('thud').slice(-4)
+      expect(last[3]! - last[2]!).toBeCloseTo(0.25, 6)
+    })
+
+    it('stays in its row of the order until what follows can be had', async () => {
+      const rows = [0, 1].map((place) => ({ ...playing(1), row: { place, row: aRow({ bars: 2 }) } }))
+      let isNextAway = true
+      const ask = asking(async (question) => {
+        if (question.row?.place && isNextAway) throw away
+        return { ...standIn(question), ends: 2 * BAR }
+      })
+      player = new Player(clock, port, ask)
+      player.following = ({ row }) => rows[(row?.place ?? 0) + 1] ?? null
+      await player.play(rows[0]!)
+      await clock.run(player, 13)
+      expect([player.row?.place, player.goesRound]).toEqual([0, { first: 0, end: 2 }])
+      isNextAway = false
+      await new Promise((resolve) => setTimeout(resolve, 1100)) // it is asked again after a pause
+      await clock.run(player, 8)
+      expect(player.tape.stretches.map(({ row }) => row?.place)).toEqual([0, 1])
+      steadily('thud', 0.5)
+    })
+
+    it('says once what is refused, and asks no more about that', async () => {
+      const refused: unknown[] = []
+      await player.play(playing(1))
+      player.onRefused = (of, reason) => refused.push([of, reason])
+      refusal = new ApiError(422, 'document', 'too many notes')
+      const bad = { ...score, bars: 9 }
+      const before = asked
+      player.change(playing(1, bad))
+      await clock.run(player, 3)
+      expect([refused, asked - before]).toEqual([[[bad, refusal]], 1])
+      refusal = null
+      player.change(playing(1))
+      await clock.run(player, 1)
+      expect(player.trouble).toBeNull()
+    })
   })
 })
 
@@ -289,6 +393,27 @@ describe('changes', () => {
     await clock.run(player, 3)
     const thuds = player.tape.stretches[0]!.notes.slice(-3).map(({ start }) => start)
     expect(thuds[2]! - thuds[1]!).toBe(2 * SIXTEENTH)
+  })
+})
+
+describe('what changes while the first notes are waited for', () => {
+  it('holds from the beginning: the tempo', async () => {
+    const starting = player.play(playing(1))
+    player.change(playing(1, { ...score, tempo: 60 }))
+    await starting
+    await clock.run(player, 5)
+    const thuds = port.given.filter(({ note }) => note.voice.id === 'thud').map(({ note }) => note.time)
+    expect(thuds[1]! - thuds[0]!).toBeCloseTo(1, 9)
+    expect(player.tape.stretches[0]!.score.tempo).toBe(60)
+  })
+
+  it('is what begins: another pattern', async () => {
+    const starting = player.play(playing(1))
+    player.change(playing(1, aScore(aLane('bell', { source: { kind: 'drawn', steps: 4, hits: [] } })), 'b'))
+    await starting
+    await clock.run(player, 1)
+    expect([...new Set(port.given.map(({ note }) => note.voice.id))]).toEqual(['bell'])
+    expect(player.tape.stretches.map(({ patternId }) => patternId)).toEqual(['b'])
   })
 })
 

@@ -6,6 +6,7 @@
  * takes over at the moment that was asked for, on a time line and a stretch of tape of its own.
  */
 import type { Lane, PlacedRow, Score } from '@/api/client'
+import { isWaiting, pauseAfter } from '@/api/policy'
 import { Tape, trim, type Playing, type TapeNote } from './tape'
 import { Controllers } from './controllers'
 import { countIn } from './countIn'
@@ -14,9 +15,10 @@ import { LiveNotes, type Run } from './live'
 import type { Clock, Port, Sounding } from './port'
 import type { ReadyControl, Sounds } from './prepared'
 import { isSamePlace, Succession, type AskSwitch, type How, type Place } from './succession'
-import { Supply } from './supply'
+import { Supply, type Bars } from './supply'
 import {
   barOf,
+  barAfter,
   barsLasting,
   beatsOf,
   elapsed,
@@ -29,9 +31,15 @@ import {
 
 /** Seconds that notes are committed ahead. */
 export const HORIZON = 0.1
-/** Seconds of music that one question to the engine covers, and that should lie ready. */
+/** Seconds of music that one question to the engine covers, and that should lie ready before anything else is done. */
 const FETCHED_AHEAD = 4
 const MOST_BARS = 32
+/** Bars that lie ready in the end, and that one question covers which nobody waits for; seconds of quiet before it is asked. */
+const READY_BARS = 64
+const BARS_IN_QUIET = 16
+const QUIET = 1
+/** Seconds before all that lies ready is given at which what was given goes round, where no more can be had. */
+const ROUND_AHEAD = 1
 const MOST_ASKED = 3
 /** Seconds of delay after which a note is better left out than played late. */
 const TOO_LATE = 0.5
@@ -41,7 +49,6 @@ const LATEST = 0.025
 const KEY_SECONDS = 0.115
 /** Seconds from the start of playing to the first tick. */
 export const LEAD_IN = 0.06
-const RETRY_MS = 300
 
 export interface Question {
   readonly score: Score
@@ -49,7 +56,7 @@ export interface Question {
   readonly row?: PlacedRow | null | undefined
   readonly window: { readonly first_bar: number; readonly bars: number }
 }
-/** Asks the engine. Rejects if it cannot be asked; the player then asks again. */
+/** Asks the engine. Rejects if it cannot be asked; the player then asks again, later each time. */
 export type Ask = (question: Question) => Promise<Sounds>
 export interface Engine {
   readonly sounds: Ask
@@ -63,6 +70,8 @@ export class Player {
   readonly #succession: Succession
   /** The tick at which what plays is over; null: it goes on. */
   #ends: number | null = null
+  /** Whether that is later than the engine says, since what follows could not be had. */
+  #isOverdue = false
   /** What follows where `playing` ends; null: nothing, it stops there. */
   following: (playing: Playing) => Playing | null = () => null
   /** Told when another pattern, or row, takes over, as it is committed, and where what played ends; when all is over. */
@@ -84,8 +93,20 @@ export class Player {
   onLateKeys: ((late: number, tick: number) => void) | null = null
   /** Answers to versions before this one are of no use any more. */
   #oldest = 0
-  /** When the engine may be asked again, after it could not be. */
+  /** Why nothing can be had of the engine, while nothing can; null: it answers. */
+  trouble: unknown = null
+  /** Bars of the pattern that go round meanwhile; null: none yet. */
+  goesRound: Bars | null = null
+  /** Told what refuses a score, once for each score; nothing is asked about that again. */
+  onRefused: ((score: Score, reason: unknown) => void) | null = null
+  #refused = 0
+  /** When the engine may be asked again, after it could not be, and how often it could not. */
   #askAgainAt = 0
+  #failures = 0
+  /** When the score changed last. */
+  #changedAt = 0
+  /** The version of which more than was asked for cannot be had at once. */
+  #tooMuch = 0
   /** Counts starts and stops, so that an answer that comes too late for one is dropped. */
   #starts = 0
   /** Counts scores; `#takenVersion` is that of the notes that lie ready. */
@@ -102,7 +123,10 @@ export class Player {
   ) {
     this.#live = new LiveNotes(clock, port)
     this.#controllers = new Controllers(clock, port)
-    this.#succession = new Succession(engine.switches, (playing) => this.#askFrom(0, playing))
+    this.#succession = new Succession(
+      (question) => this.#looked(engine.switches(question)),
+      (playing) => this.#askFrom(0, playing),
+    )
   }
 
   get isPlaying(): boolean {
@@ -147,10 +171,14 @@ export class Player {
     this.stop()
     this.#playing = playing
     const starts = this.#starts
-    const version = ++this.#version
-    const first = await this.#askFrom(fromTick)
-    if (starts !== this.#starts) return
-    const { tempo } = playing.score
+    let asked: Playing, first: Sounds, version: number
+    do {
+      asked = this.#playing
+      version = ++this.#version
+      first = await this.#askFrom(fromTick, asked)
+      if (starts !== this.#starts) return
+    } while (!isSamePlace(asked, this.#playing)) // another pattern was chosen meanwhile: it is what begins
+    const { tempo } = this.#playing.score // as it is, not as it was asked
     const begin = this.clock.now() + LEAD_IN
     const { times, end, inBar } = beatsOf(barsBefore, first.bar_ticks, first.beat_ticks, tempo)
     this.#begin(new TimeLine(fromTick, begin + end, tempo), first, fromTick, 0)
@@ -174,6 +202,8 @@ export class Player {
     stretch.leftOut.push(...this.#supply.notesBefore(stretch.nowTick))
     this.#live.withdraw(() => true)
     this.#run = this.#leaving = null
+    this.trouble = this.goesRound = null
+    this.#failures = this.#askAgainAt = 0
     this.#succession.forget()
     this.#supply.clear()
     this.#live.forget()
@@ -199,6 +229,7 @@ export class Player {
     if (now.score === playing.score && now.dice === playing.dice && now.row === playing.row) return
     this.#playing = playing
     this.#version++
+    this.#changedAt = this.clock.now()
     const { line, stretch } = this.#run
     stretch.score = playing.score
     stretch.dice = playing.dice
@@ -296,6 +327,7 @@ export class Player {
     const upTo = Math.min(line.tickAt(now + HORIZON), this.#supply.upTo, this.#holds.from)
     this.#lookAhead(line.tickAt(now))
     if (!this.#run) return
+    this.#goOn(now)
     const place = this.#leaving ? null : this.#succession.place
     // All that leads there is to be committed first, if it comes in time.
     const isReady = place && (upTo >= place.tick || line.timeOf(place.tick) <= now + LATEST)
@@ -315,6 +347,8 @@ export class Player {
     const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing)
     this.#run = { line, stretch, began }
     this.#ends = first.ends
+    this.#isOverdue = false
+    this.goesRound = null
     this.#committedUpTo = fromTick
     this.#holds.begin()
     this.#supply.begin(fromTick)
@@ -401,20 +435,59 @@ export class Player {
     stretch.controls.push({ ...next, lane: lane.name, ink: lane.ink })
   }
 
+  // ---- Where the engine cannot be asked ----
+
+  /** What lies ready is nearly all given, and no more can be had: the last pass goes round until more can. */
+  #goOn(now: number) {
+    const run = this.#run as Run
+    const { score, row } = this.#playing as Playing
+    const isNearlyOver =
+      run.line.tickAt(now + ROUND_AHEAD) >= Math.min(this.#supply.upTo, this.#ends ?? Infinity)
+    if (!this.trouble || !isNearlyOver || this.#leaving || this.#succession.place) return
+    const isAtEnd = this.#ends !== null && this.#supply.upTo >= this.#ends
+    if (isAtEnd && !this.following(this.#playing as Playing)) return
+    this.goesRound = this.#supply.goRound(row?.row.bars ?? score.bars, run.stretch.barTicks) ?? this.goesRound
+    if (isAtEnd) this.#endAt(this.#supply.upTo)
+  }
+  /** What follows a row of the order waits: it follows after what is heard instead. */
+  #endAt(tick: number) {
+    this.#isOverdue = true
+    this.#ends = tick
+    this.followAnew()
+  }
+
+  /** Whether what was changed last is still to be heard. */
+  get isBehind(): boolean {
+    return this.#run !== null && this.#takenVersion !== this.#version
+  }
+  /** How many whole bars lie ready. */
+  get readyBars(): number {
+    const run = this.#run
+    return run ? barOf(this.#supply.upTo - this.#committedUpTo, run.stretch.barTicks) : 0
+  }
+  /** It may answer again: ask at once. */
+  askAgain() {
+    this.#askAgainAt = 0
+    this.#fetch()
+  }
+
   // ---- Asking the engine ----
 
   /** Ask the engine for what is missing: all from now on if the score changed, else the bars that follow. */
   #fetch() {
     const run = this.#run
-    if (!run || !this.#playing || this.clock.now() < this.#askAgainAt) return
-    const isOld = this.#takenVersion !== this.#version
+    const now = this.clock.now()
+    if (!run || !this.#playing || now < this.#askAgainAt || this.#refused === this.#version) return
+    const isAnew = this.#takenVersion !== this.#version || (this.goesRound !== null && !this.#isOverdue)
     const needed = tickAfter(this.#committedUpTo, FETCHED_AHEAD, this.#playing.score.tempo)
-    if (!isOld && this.#supply.upTo >= needed) return
+    const isNeeded = isAnew || this.#supply.upTo < Math.min(needed, this.#ends ?? Infinity)
+    if (!isNeeded && !this.#wantsMore(run, now)) return
     const version = this.#version
     // A newer state need not wait for the answer about an older one; three questions at once are enough.
     if (this.#asking.has(version) || this.#asking.size >= MOST_ASKED) return
     this.#asking.add(version)
-    this.#askFrom(isOld ? this.#committedUpTo : this.#supply.upTo).then(
+    const from = isAnew ? this.#committedUpTo : this.#supply.upTo
+    this.#askFrom(from, this.#playing, isNeeded ? undefined : BARS_IN_QUIET).then(
       (rendering) => {
         this.#asking.delete(version)
         if (this.#run !== run || version < Math.max(this.#takenVersion, this.#oldest)) return
@@ -423,22 +496,59 @@ export class Player {
         if (isHeld) this.tick() // what was held back is due
         this.#fetch()
       },
-      () => {
-        this.#asking.delete(version) // `tick` asks again before long; what lies ready goes on playing
-        this.#askAgainAt = this.clock.now() + RETRY_MS / 1000
+      (reason: unknown) => {
+        this.#asking.delete(version)
+        if (this.#run !== run || isWaiting(reason)) return // what lies ready goes on playing
+        if (!isNeeded) this.#tooMuch = version
+        else if (version === this.#version) this.#refuse(version, reason)
       },
     )
   }
+  #refuse(version: number, reason: unknown) {
+    this.#refused = version
+    this.trouble = reason
+    this.onRefused?.((this.#playing as Playing).score, reason)
+  }
 
-  #askFrom(tick: number, playing = this.#playing as Playing): Promise<Sounds> {
+  /** Whether, now that all is quiet, more should lie ready than is needed: for as long as the server may be away. */
+  #wantsMore({ stretch }: Run, now: number): boolean {
+    const isQuiet = !this.#asking.size && now >= this.#changedAt + QUIET && this.#tooMuch !== this.#version
+    const ready = Math.min(
+      barAfter(this.#committedUpTo, READY_BARS, stretch.barTicks),
+      this.#ends ?? Infinity,
+    )
+    return isQuiet && this.#supply.upTo < ready
+  }
+
+  #askFrom(
+    tick: number,
+    playing = this.#playing as Playing,
+    bars = barsAhead(playing.score),
+  ): Promise<Sounds> {
     const { score, dice, row = null } = playing
-    const barTicks = ticksOfBar(score.meter)
-    const window = { first_bar: barOf(tick, barTicks), bars: barsAhead(score) }
-    return this.engine.sounds({ score, dice, row, window })
+    const window = { first_bar: barOf(tick, ticksOfBar(score.meter)), bars }
+    return this.#looked(this.engine.sounds({ score, dice, row, window }))
+  }
+  /** An answer, and what it says of whether the engine can be asked. */
+  async #looked<Answer>(asked: Promise<Answer>): Promise<Answer> {
+    const starts = this.#starts
+    try {
+      const answer = await asked
+      this.#failures = 0
+      if (this.#refused !== this.#version) this.trouble = null
+      return answer
+    } catch (reason) {
+      if (isWaiting(reason) && starts === this.#starts) {
+        this.trouble = reason
+        this.#askAgainAt = this.clock.now() + pauseAfter(reason, ++this.#failures) / 1000
+      }
+      throw reason
+    }
   }
 
   #take(rendering: Sounds, version: number) {
-    const isNew = this.#takenVersion !== version
+    const isNew = this.#takenVersion !== version || this.goesRound !== null
+    this.goesRound = null
     this.#takenVersion = version
     this.#holds.answered(version, version === this.#version)
     const isHushed = (laneId: string) => version < (this.#hushed.get(laneId) ?? 0)
@@ -446,6 +556,7 @@ export class Player {
     this.#supply.add(rendering, isNew ? this.#committedUpTo : this.#supply.upTo, isHushed)
     if (isNew) this.#hold(rendering, isHushed)
     if (this.#run) this.#run.stretch.barTicks = rendering.bar_ticks
+    if (this.#isOverdue) return this.#endAt(barAfter(this.#committedUpTo, 1, rendering.bar_ticks))
     if (this.#ends === rendering.ends) return
     this.#ends = rendering.ends
     this.followAnew()

@@ -1,5 +1,6 @@
 /** What takes over from a pattern that plays: when, from where, and its first notes. The engine says all three. */
 import type { Schemas } from '@/api/client'
+import { pauseAfter } from '@/api/policy'
 import type { Playing } from './tape'
 import type { Sounds } from './prepared'
 
@@ -43,7 +44,6 @@ interface Leaving {
 
 /** Seconds from a press to the first moment at which another pattern may begin. */
 const IN_TIME = 0.12
-const RETRY_MS = 300
 
 export class Succession {
   #coming: Coming | null = null
@@ -81,12 +81,13 @@ export class Succession {
     }
     this.askSwitch(question).then(
       ({ tick, from_tick, sounds }) => {
+        this.#failures = 0
         if (this.#coming !== coming) return
         // Too late for that moment: it is the next one then, with more time to answer.
         if (tick < leaving.committed()) this.want(playing, leaving, how, 2 * seconds)
         else coming.place = { tick, fromTick: from_tick, first: sounds }
       },
-      () => this.#again(coming, () => this.want(playing, leaving, how, seconds)),
+      (reason: unknown) => this.#again(coming, reason, () => this.want(playing, leaving, how, seconds)),
     )
   }
 
@@ -98,9 +99,10 @@ export class Succession {
     this.#coming = coming
     this.askFirst(playing).then(
       (first) => {
+        this.#failures = 0
         if (this.#coming === coming) coming.place = { tick, fromTick: 0, first }
       },
-      () => this.#again(coming, () => this.follow(playing, tick)),
+      (reason: unknown) => this.#again(coming, reason, () => this.follow(playing, tick)),
     )
   }
 
@@ -108,8 +110,10 @@ export class Succession {
   #placeOf(playing: Playing): Place | null {
     return this.#coming && isSamePlace(this.#coming.playing, playing) ? this.#coming.place : null
   }
-  #again(coming: Coming, ask: () => void) {
-    if (this.#coming === coming) setTimeout(() => this.#coming === coming && ask(), RETRY_MS)
+  #failures = 0
+  #again(coming: Coming, reason: unknown, ask: () => void) {
+    const pause = pauseAfter(reason, ++this.#failures)
+    if (this.#coming === coming) setTimeout(() => this.#coming === coming && ask(), pause)
   }
 
   /** Where what comes takes over, once that is known. */

@@ -1,19 +1,45 @@
-/** What lies ready to be given to the ports: notes and controls that the engine has answered, in the order of time. */
+/** What lies ready to be given to the ports, and what was given: notes and controls that the engine has answered. */
 import { controlsOf, notesOf, type Ready, type ReadyControl, type Sounds } from './prepared'
-import { byTick } from './time'
+import { byTick, startOfBar, wholeBars, wrapped } from './time'
 
 type IsLane = (laneId: string) => boolean
+type Item = Ready | ReadyControl
+
+/** Bars of what was given that are remembered: as long as a pattern may be. */
+const BARS_REMEMBERED = 64
+
+/** Bars of the pattern, from `first` up to `end`. */
+export interface Bars {
+  readonly first: number
+  readonly end: number
+}
+
+/** What goes round: from the tick `first` on, for so many ticks. */
+interface Round {
+  readonly bars: Bars
+  readonly first: number
+  readonly length: number
+  readonly items: readonly Item[]
+}
 
 export class Supply {
   #notes: Ready[] = []
   #controls: ReadyControl[] = []
-  /** The tick up to which all is here. */
+  /** What was given, as it was answered, in the order of time. */
+  #given: Item[] = []
+  #givenUpTo = 0
+  #round: Round | null = null
+  /** From which tick on all is known, and up to which. */
+  #from = 0
   upTo = 0
 
   begin(tick: number) {
     this.clear()
-    this.upTo = tick
+    this.#given = []
+    this.#round = null
+    this.#from = this.#givenUpTo = this.upTo = tick
   }
+  /** Forget what has not been given. */
   clear() {
     this.#notes = []
     this.#controls = []
@@ -22,31 +48,71 @@ export class Supply {
   /** Add what was answered, from the tick `from` on, but for lanes that are silent. */
   add(sounds: Sounds, from: number, isSilent: IsLane) {
     const controls = controlsOf(sounds.controls, sounds)
-    const isWanted = (at: number, laneId: string) => at >= from && !isSilent(laneId)
+    const isWanted = (at: number, laneId: string) =>
+      at >= from && at < (sounds.ends ?? Infinity) && !isSilent(laneId)
     this.#controls = [...this.#controls, ...controls.filter(({ tick, laneId }) => isWanted(tick, laneId))]
     this.#notes = [...this.#notes, ...notesOf(sounds).filter(({ start, laneId }) => isWanted(start, laneId))]
-    this.upTo = sounds.end_tick
+    this.#round = null
+    this.upTo = Math.min(sounds.end_tick, sounds.ends ?? Infinity)
+    const oldest = this.#givenUpTo - startOfBar(BARS_REMEMBERED, sounds.bar_ticks)
+    this.#given = this.#given.filter((one) => beginOf(one) >= oldest)
+    this.#from = Math.max(this.#from, oldest)
   }
   /** Add controls that come before all others of their tick. */
   addFirst(controls: readonly ReadyControl[]) {
     this.#controls = [...controls, ...this.#controls].sort(byTick)
   }
   drop(isGone: IsLane) {
-    this.#notes = this.#notes.filter(({ laneId }) => !isGone(laneId))
-    this.#controls = this.#controls.filter(({ laneId }) => !isGone(laneId))
+    const stays = ({ laneId }: { laneId: string }) => !isGone(laneId)
+    this.#notes = this.#notes.filter(stays)
+    this.#controls = this.#controls.filter(stays)
+    this.#given = this.#given.filter(stays)
+    if (this.#round) this.#round = { ...this.#round, items: this.#round.items.filter(stays) }
   }
 
   notesBefore = (tick: number): Ready[] => this.#notes.filter(({ start }) => start < tick)
 
   /** Take out what begins before `tick`; a controller moves before the note that it is for begins. */
-  take(tick: number): (Ready | ReadyControl)[] {
+  take(tick: number): Item[] {
     const controls = splitOff(this.#controls, (one) => one.tick >= tick)
     const notes = splitOff(this.#notes, ({ start }) => start >= tick)
-    return [...controls, ...notes].sort((one, other) => beginOf(one) - beginOf(other))
+    const given = [...controls, ...notes].sort((one, other) => beginOf(one) - beginOf(other))
+    if (!this.#round) this.#given.push(...given)
+    this.#givenUpTo = Math.max(this.#givenUpTo, tick)
+    return given
+  }
+
+  /**
+   * Nothing more can be had: go on with the last whole pass of `passBars` that is known, once more from where it lies in
+   * its pass, or, where none is, with as many whole bars as are; with the same until something is added. Returns the bars
+   * that go round; null: not one is known.
+   */
+  goRound(passBars: number, barTicks: number): Bars | null {
+    this.#round ??= this.#lastPass(passBars, barTicks)
+    if (!this.#round) return null
+    const { bars, first, length, items } = this.#round
+    const source = first + wrapped(this.upTo - first, length)
+    const shift = this.upTo - source
+    for (const one of items.filter((it) => placeOf(it) >= source))
+      if ('tick' in one) this.#controls.push({ ...one, tick: one.tick + shift })
+      else this.#notes.push({ ...one, start: one.start + shift, straight: one.straight + shift })
+    this.upTo = first + length + shift
+    return bars
+  }
+  #lastPass(passBars: number, barTicks: number): Round | null {
+    const bars = wholeBars(this.#from, this.upTo, barTicks, passBars)
+    if (!bars) return null
+    const first = startOfBar(bars.first, barTicks)
+    const end = startOfBar(bars.end, barTicks)
+    const all = [...this.#given, ...this.#controls, ...this.#notes]
+    const items = all.filter((one) => placeOf(one) >= first && placeOf(one) < end)
+    return { bars, first, length: end - first, items: items.sort((one, other) => beginOf(one) - beginOf(other)) } // prettier-ignore
   }
 }
 
-const beginOf = (one: Ready | ReadyControl) => ('start' in one ? one.start : one.tick)
+const beginOf = (one: Item) => ('start' in one ? one.start : one.tick)
+/** Where it belongs: a note that strays to the bar of its step. */
+const placeOf = (one: Item) => ('start' in one ? one.straight : one.tick)
 
 function splitOff<One>(all: One[], isLater: (one: One) => boolean): One[] {
   const end = all.findIndex(isLater)

@@ -13,6 +13,19 @@ export const barOf = (tick: number, barTicks: number): number => Math.floor(tick
 /** The first bar that begins at or after `tick`. */
 export const barFrom = (tick: number, barTicks: number): number => Math.ceil(tick / barTicks)
 export const startOfBar = (bar: number, barTicks: number): number => bar * barTicks
+/**
+ * The last pass of so many bars that lies whole between two ticks; where none does, as many whole bars as there are, the
+ * last ones. Null: not one bar does.
+ */
+export function wholeBars(from: number, upTo: number, barTicks: number, passBars: number) {
+  const [earliest, latest] = [barFrom(from, barTicks), barOf(upTo, barTicks)]
+  const end = Math.floor(latest / passBars) * passBars
+  if (end - passBars >= earliest) return { first: end - passBars, end }
+  return latest > earliest ? { first: earliest, end: latest } : null
+}
+/** The start of the bar so many bars after the one that `tick` lies in. */
+export const barAfter = (tick: number, bars: number, barTicks: number): number =>
+  startOfBar(barOf(tick, barTicks) + bars, barTicks)
 /** How much of a bar has gone by at `tick`, 0 to 1. */
 export const shareOfBar = (tick: number, bar: number, barTicks: number): number =>
   Math.min(1, tick / barTicks - bar)

@@ -57,13 +57,14 @@ const at = ref<number | null>(null)
 function hear({ number }: DrawnTake) {
   if (heard.value === number) return playing.stopLoop()
   laid.value = null
-  start(number)
+  void start(number)
 }
 function start(number: number) {
   const one = takes.value.find((take) => take.number === number)
   if (!one || !sheet.value) return
   at.value = number
-  return playing.playLoop(nameOf(number), loopOfTake(one, sheet.value))
+  const laid = sheet.value
+  return playing.playLoop(nameOf(number), () => loopOfTake(one, laid))
 }
 useOwnPlay(() => start(at.value ?? shown.value[0]?.number ?? 1))
 function walk(by: number) {

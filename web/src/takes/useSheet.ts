@@ -2,6 +2,7 @@
 import { computed, shallowRef, watch, type MaybeRefOrGetter, toValue } from 'vue'
 
 import { takesApi, type DrawnTake, type OpenSheet } from '@/api/takes'
+import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 
 const AT_ONCE = 12
@@ -11,7 +12,7 @@ export function useSheet(id: MaybeRefOrGetter<number | null>) {
   const notices = useNotices()
   const sheet = shallowRef<OpenSheet | null>(null)
   const drawn = shallowRef<ReadonlyMap<number, DrawnTake>>(new Map())
-  let asked = 0
+  const newest = useNewest()
 
   const takes = computed(() =>
     (sheet.value?.takes ?? []).flatMap(({ number }) => drawn.value.get(number) ?? []),
@@ -23,23 +24,24 @@ export function useSheet(id: MaybeRefOrGetter<number | null>) {
   })
 
   async function open(sheetId: number | null) {
-    const turn = ++asked
     if (sheetId === null || sheetId !== sheet.value?.sheet.id) {
       sheet.value = null
       drawn.value = new Map()
     }
-    if (sheetId === null) return
+    if (sheetId === null) return newest.cancel()
     try {
-      const found = await takesApi.open(sheetId)
-      if (turn === asked) await take(found)
+      await newest.ask(async (signal) => {
+        const found = await takesApi.open(sheetId)
+        if (!signal.aborted) await layOpen(found, signal)
+      })
     } catch (reason) {
-      if (turn === asked) notices.complain(reason, { label: 'Try again', act: () => open(sheetId) })
+      notices.complain(reason, { label: 'Try again', act: () => open(sheetId) })
     }
   }
-
   /** Lay a sheet open and fetch the notes that are not here yet. */
-  async function take(found: OpenSheet) {
-    const turn = asked
+  const take = (found: OpenSheet) => newest.ask((signal) => layOpen(found, signal))
+
+  async function layOpen(found: OpenSheet, signal: AbortSignal) {
     // Other throws, other notes.
     if (sheet.value?.sheet.id === found.sheet.id && sheet.value.vary !== found.vary) drawn.value = new Map()
     sheet.value = found
@@ -48,9 +50,9 @@ export function useSheet(id: MaybeRefOrGetter<number | null>) {
     while (missing.length) batches.push(missing.splice(0, AT_ONCE))
     const fetchNext = async (): Promise<void> => {
       const batch = batches.shift()
-      if (!batch || turn !== asked) return
+      if (!batch || signal.aborted) return
       const fresh = await takesApi.drawn(found.sheet.id, batch[0] ?? 1, batch.at(-1) ?? 1)
-      if (turn !== asked) return
+      if (signal.aborted) return
       drawn.value = new Map([...drawn.value, ...fresh.map((one) => [one.number, one] as const)])
       // An answer holds as many notes as it may: what is missing of it is asked for next.
       const left = batch.filter((number) => !drawn.value.has(number))

@@ -1,17 +1,21 @@
 import { defineStore } from 'pinia'
-import { computed, shallowRef } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 
 import { answer, api, ApiError, type ClipLine, type Piece, type Schemas } from '@/api/client'
 import { clipsApi, type Action, type EditedClip } from '@/api/clips'
-import { isSignedOut, isTransient, isWaiting, pauseAfter } from '@/api/policy'
+import { holdsAllUp, isSignedOut, isTransient, isWaiting, pauseAfter } from '@/api/policy'
 import { useNotices } from '@/page/notices'
+import { useReach } from '@/page/reach'
 import { useSession } from './session'
 import { differencesOf, type Step } from './differences'
 import { isSame } from '@/api/same'
 import {
   allWaiting,
+  clipKey,
   putWaiting,
   removeWaiting,
+  unstored,
+  written,
   type Attempt,
   type Waiting,
   type WaitingPiece,
@@ -19,9 +23,6 @@ import {
 
 /** Moments that one save takes along. */
 const AT_ONCE = 50
-
-/** Under this key a clip's page looks after edits that an earlier page left waiting. */
-export const clipKey = (id: number) => `clip ${id}`
 
 export type Sent =
   | { kind: 'piece'; revision: number; document: Piece }
@@ -33,6 +34,8 @@ interface Follower {
   refused?(reason: unknown): void
 }
 
+/** What is sent in order: where one of them waits, those behind it do too. */
+const targetOf = (entry: Waiting) => (entry.kind === 'edit' ? clipKey(entry.id) : entry.key)
 const isConflict = (reason: unknown) => reason instanceof ApiError && reason.status === 409
 
 /**
@@ -79,7 +82,7 @@ export const useOutbox = defineStore('outbox', () => {
    * Put it in and send it. Returns what it became, however long that takes, and what leaves it to itself; `waits` is
    * told where it could not be sent now. @throws what refused it
    */
-  function deliver(entry: Waiting, waits: () => void): { sent: Promise<Sent>; leave: () => void } {
+  function deliver(entry: Waiting, waits: () => unknown): { sent: Promise<Sent>; leave: () => void } {
     let leave = () => {}
     const sent = new Promise<Sent>((resolve, reject) => {
       leave = follow(entry.key, { sent: resolve, refused: reject })
@@ -89,13 +92,25 @@ export const useOutbox = defineStore('outbox', () => {
     return { sent, leave: () => leave() }
   }
 
+  /** Done when what waited when the page was left is known. */
+  let ready: Promise<void> = Promise.resolve()
   /** Take up what waited when the page was left, and send it. */
-  async function begin(user: string) {
+  function begin(user: string): Promise<void> {
+    failures = 0
+    ready = takeUp(user)
+    return ready.then(() => void send())
+  }
+  async function takeUp(user: string) {
     const known = await allWaiting(user)
     const here = new Set(entries.value.map(({ key }) => key))
     entries.value = [...known.filter(({ key }) => !here.has(key)), ...entries.value]
-    failures = 0
-    void send()
+  }
+  /** Whether anything waits on this page alone: it would be lost with it. */
+  const isAtRisk = computed(() => entries.value.some(({ key }) => unstored.value.has(key)))
+  /** Whether what waits under a key outlives the page, once that is known. */
+  async function isSafe(key: string): Promise<boolean> {
+    await written()
+    return !unstored.value.has(key)
   }
 
   /** Send what waits; once more later where that cannot be. */
@@ -105,24 +120,27 @@ export const useOutbox = defineStore('outbox', () => {
   }
   async function sendAll() {
     const tried = new Set<string>()
+    /** What the server failed at: it is tried again later, and what lies behind it goes on. */
+    const failed = new Map<string, unknown>()
     for (;;) {
-      const isDue = ({ key, user }: Waiting) => user === session.user && !tried.has(key) && !stuck.has(key)
+      const isDue = (one: Waiting) =>
+        one.user === session.user && !tried.has(one.key) && !stuck.has(one.key) && !failed.has(targetOf(one))
       const due = entries.value.find(isDue)
-      if (!due) return
+      if (!due) return failed.size ? tryLater([...failed.values()][0]) : undefined
       const entry = due.kind === 'piece' ? begun(due) : due
       tried.add(entry.key)
       try {
         const sent = await sendOne(entry)
-        failures = 0
+        if (!failed.size) failures = 0
         trouble.value = ''
         done(entry, sent)
         // What came under the same key meanwhile is sent too.
         if (find(entry.key)) tried.delete(entry.key)
       } catch (reason) {
+        if (holdsAllUp(reason)) return tryLater(reason)
         if (isWaiting(reason)) {
-          trouble.value = isSignedOut(reason) ? 'signed-out' : 'unreachable'
-          if (isTransient(reason)) timer = setTimeout(() => void send(), pauseAfter(reason, ++failures))
-          return
+          failed.set(targetOf(entry), reason)
+          continue
         }
         // What has been changed or taken back meanwhile was not what is refused: it is tried by itself.
         const isOld = find(entry.key) !== entry && !isConflict(reason)
@@ -133,12 +151,19 @@ export const useOutbox = defineStore('outbox', () => {
     }
   }
 
+  function tryLater(reason: unknown) {
+    trouble.value = isSignedOut(reason) ? 'signed-out' : 'unreachable'
+    if (isTransient(reason)) timer = setTimeout(() => void send(), pauseAfter(reason, ++failures))
+  }
+
   /** Entries that are not tried again by themselves: another revision came first. */
   const stuck = new Set<string>()
   function done(entry: Waiting, sent: Sent) {
     if (entry.kind === 'piece' && entry.attempt && sent.kind === 'piece')
       afterSave(entry, entry.attempt, sent.revision)
     else remove(entry.key)
+    // Another page, closed since, may have left something under the same key.
+    if (!find(entry.key) && entry.user) void takeUp(entry.user)
     const follower =
       followed.get(entry.key) ?? (entry.kind === 'edit' ? followed.get(clipKey(entry.id)) : undefined)
     if (follower) follower.sent(sent)
@@ -188,6 +213,11 @@ export const useOutbox = defineStore('outbox', () => {
     if (tell) tell(reason)
     else notices.complain(reason)
   }
+  const reach = useReach()
+  watch(
+    () => reach.isAway,
+    (isAway) => !isAway && void send(),
+  )
   /** Try an entry again that was refused before. */
   const unstick = (key: string) => void stuck.delete(key)
 
@@ -209,5 +239,20 @@ export const useOutbox = defineStore('outbox', () => {
     return { kind: 'piece', revision, document: attempt.document }
   }
 
-  return { entries, count, trouble, find, put, remove, follow, deliver, unstick, begin, send }
+  return {
+    entries,
+    count,
+    trouble,
+    isAtRisk,
+    isSafe,
+    isReady: () => ready,
+    find,
+    put,
+    remove,
+    follow,
+    deliver,
+    unstick,
+    begin,
+    send,
+  }
 })

@@ -1,11 +1,14 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 import 'fake-indexeddb/auto'
+import { createPinia, setActivePinia } from 'pinia'
 import type { Lane } from '@/api/client'
 import { aLane, aPiece } from '@/testing'
 import { aServer, settle, signInAfresh } from '@/testingServer'
 import { NO_KEYS } from './document'
 import { useOutbox } from './outbox'
+import { useSession } from './session'
+import { written } from './waiting'
 import { usePiece } from './piece'
 
 const opened = (id: number, velocity = 100) => ({
@@ -52,6 +55,21 @@ describe('a piece', () => {
     expect([piece.id, piece.document?.name]).toEqual([2, 'Piece 2'])
   })
 
+  it('waits for what an earlier page left, though the server is quicker', async () => {
+    const first = await open()
+    first.editLane('thud', 'thud: velocity', to(70))
+    void first.saveNow()
+    await settle()
+    await server.asked.at(-1)!.refuse(503)
+    await written()
+    setActivePinia(createPinia()) // another page
+    useSession().user = 'mara'
+    const waited = useOutbox().begin('mara')
+    const piece = await open()
+    expect([velocityOf(piece), piece.isSaved()]).toEqual([70, false])
+    await waited
+  })
+
   it('opens with what was done to it and has not reached the server', async () => {
     const piece = await open()
     piece.editLane('thud', 'thud: velocity', to(70))
@@ -86,25 +104,31 @@ describe('a moment', () => {
     expect(velocityOf(piece)).toBe(103)
   })
 
-  it('that the engine answers is asked again where a hand was quicker, and is none of another piece', async () => {
+  it('that the engine answers is laid on what a hand did meanwhile, asked again where both did the same, and is none of another piece', async () => {
     const piece = await open()
     const answers: (() => void)[] = []
-    const louder = async (before: NonNullable<typeof piece.document>) => {
+    const faster = async (before: NonNullable<typeof piece.document>) => {
       await new Promise<void>((resolve) => answers.push(resolve))
-      return { ...before, tempo: 150 }
+      return { ...before, tempo: before.tempo + 30 }
     }
-    const done = piece.editAsAnswered('faster', louder)
+    const done = piece.editAsAnswered('faster', faster)
     piece.editLane('thud', 'thud: velocity', to(70))
     answers[0]!()
-    await settle()
-    answers[1]!()
     expect(await done).toBe(true)
     expect([piece.document?.tempo, velocityOf(piece)]).toEqual([150, 70])
     expect(piece.history.moments.map(({ label }) => label)).toEqual(['New piece', 'thud: velocity', 'faster'])
 
-    const late = piece.editAsAnswered('too late', louder)
-    piece.close()
+    const again = piece.editAsAnswered('faster still', faster)
+    piece.edit('slower', (document) => ({ ...document, tempo: 60 }))
+    answers[1]!()
+    await settle()
+    expect(piece.document?.tempo).toBe(60)
     answers[2]!()
+    expect([await again, piece.document?.tempo]).toEqual([true, 90])
+
+    const late = piece.editAsAnswered('too late', faster)
+    piece.close()
+    answers[3]!()
     expect(await late).toBe(false)
   })
 

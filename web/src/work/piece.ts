@@ -5,10 +5,12 @@ import {
   answer, api, type HeldDetour, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type PlacedRow, type Schemas, type Score,
 } from '@/api/client' // prettier-ignore
 import { isSame } from '@/api/same'
-import { NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf, withStanding } from './document'
+import { useInTurn, useNewest } from '@/page/asking'
+import { NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf, withStanding, type Patch } from './document' // prettier-ignore
 import {
   baseOf, momentBeside, momentOf, noHistory, remember, standingAt, withHeard, withLines, withName, withoutLast, type History, type Moment,
 } from './history' // prettier-ignore
+import { laidOn } from './merging'
 import { useOutbox } from './outbox'
 import { useSaving } from './saving'
 import { keyOfPiece } from './waiting'
@@ -77,6 +79,11 @@ export const usePiece = defineStore('piece', () => {
   function holdKeys(laneId: string, keys: Keys) {
     liveKeys.value = new Map([...liveKeys.value, [laneId, keys]])
   }
+  /** Forget all that hands hold, keys and detours. */
+  function letGoOfAll() {
+    liveKeys.value = new Map()
+    heldDetours.value = []
+  }
   const dice = computed(() => pattern.value?.dice ?? 0)
   const saveState = computed(() => saving.value?.state.value ?? 'saved')
   const problem = computed(() => saving.value?.problem.value ?? '')
@@ -89,17 +96,14 @@ export const usePiece = defineStore('piece', () => {
       answer(api.GET('/api/pieces/{piece_id}/moments', at(pieceId))),
     ])
 
-  /** Counts what is opened: an answer that comes when something else was opened is of no use any more. */
-  let openings = 0
+  /** What is opened: of several the last one alone. */
+  const opening = useNewest()
   async function open(pieceId: number) {
-    if (pieceId === id.value) {
-      openings++
-      return
-    }
+    if (pieceId === id.value) return opening.cancel()
     close()
-    const turn = ++openings
-    const [piece, lines] = await fetchPiece(pieceId)
-    if (turn !== openings) return
+    const found = await opening.ask(() => Promise.all([fetchPiece(pieceId), outbox.isReady()]))
+    if (!found) return
+    const [[piece, lines]] = found
     take(piece, lines)
     resume(piece)
   }
@@ -126,8 +130,7 @@ export const usePiece = defineStore('piece', () => {
   function take(piece: OpenPiece, lines: readonly Schemas['MomentLine'][]) {
     saving.value?.close()
     audition(null)
-    liveKeys.value = new Map()
-    heldDetours.value = []
+    letGoOfAll()
     id.value = piece.id
     document.value = piece.document
     table.value = { patternId: piece.document.patterns[0]?.id ?? '', row: null }
@@ -170,7 +173,7 @@ export const usePiece = defineStore('piece', () => {
 
   /** Put the piece away. What is not saved yet is in the outbox, and is sent from there. */
   function close() {
-    openings++
+    opening.cancel()
     saving.value?.close()
     saving.value = null
     document.value = id.value = opened.value = null
@@ -194,22 +197,39 @@ export const usePiece = defineStore('piece', () => {
   }
 
   /**
-   * Change the document into what `ask` answers; null: leave it. Where a hand was quicker than the answer it is asked again,
-   * so that nothing of either is lost. Whether it was changed.
+   * Change the document into what `ask` answers; null: leave it. What a hand has done meanwhile stays: only what the answer
+   * changed is laid on it, and where both changed the same, it is asked again. Whether it was changed.
    */
   async function editAsAnswered(
-    label: string,
+    label: string | (() => string),
     ask: (piece: Piece) => Promise<Piece | null>,
   ): Promise<boolean> {
     const pieceId = id.value
     for (;;) {
       const before = document.value
       const after = before && id.value === pieceId ? await ask(before) : null
-      if (!after) return false
-      if (document.value !== before) continue
-      edit(label, () => after)
+      const now = document.value
+      if (!before || !after || !now || id.value !== pieceId) return false
+      const laid = now === before ? after : laidOn(before, after, now)
+      if (!laid) continue
+      edit(typeof label === 'string' ? label : label(), () => laid)
       return true
     }
+  }
+  /** Lay what `ask` answers on lanes of the pattern: fields by lane. Whether anything was changed. */
+  function editLanesAsAnswered(
+    label: string | (() => string),
+    ask: () => Promise<ReadonlyMap<string, Patch> | null>,
+  ): Promise<boolean> {
+    const here = hereId()
+    return editAsAnswered(label, async (before) => {
+      const patches = await ask()
+      if (!patches?.size) return null
+      // What hands hold is heard rather than what is stored: a patch that says what is held speaks of both.
+      for (const [laneId, { keys }] of patches)
+        if (keys && liveKeys.value.has(laneId)) holdKeys(laneId, keys as Keys)
+      return withLanes(before, here, (all) => all.map((lane) => ({ ...lane, ...patches.get(lane.id) })))
+    })
   }
 
   /** What a change makes of what is moved while it plays: whoever records that says so. */
@@ -281,12 +301,8 @@ export const usePiece = defineStore('piece', () => {
   }
 
   // One step through the history after the other: a document may have to be fetched first.
-  let going: Promise<unknown> = Promise.resolve()
-  function inTurn<Result>(act: () => Promise<Result>): Promise<Result> {
-    const done = going.then(act)
-    going = done.catch(() => undefined)
-    return done
-  }
+  const steps = useInTurn()
+  const inTurn = async <Result>(act: () => Promise<Result>) => (await steps.run(act)) ?? null
 
   /** Go back to before the last moment. Its name; null if there is none before it. */
   const undo = () =>
@@ -358,12 +374,11 @@ export const usePiece = defineStore('piece', () => {
   /** After a conflict: open what the other one saved. */
   async function showTheirs() {
     const pieceId = id.value
-    const turn = openings
     if (pieceId === null) return
-    const [piece, lines] = await fetchPiece(pieceId)
-    if (turn !== openings) return
+    const found = await opening.ask(() => fetchPiece(pieceId))
+    if (!found) return
     saving.value?.giveUp()
-    take(piece, lines)
+    take(...found)
   }
 
   /** After a conflict: store what is here as a piece of its own, and go on with that. Returns its id. */
@@ -377,8 +392,8 @@ export const usePiece = defineStore('piece', () => {
   }
 
   return {
-    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, storeKeys, score, stillScore, clockTempo, inTempo, row, dice, history, opened, saveState, problem,
-    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, keepTried, mover, amend, edit, editAsAnswered, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
+    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, letGoOfAll, storeKeys, score, stillScore, clockTempo, inTempo, row, dice, history, opened, saveState, problem,
+    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, keepTried, mover, amend, edit, editAsAnswered, editLanesAsAnswered, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,
     isSaved: () => saving.value?.isSaved() ?? true,

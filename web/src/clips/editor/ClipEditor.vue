@@ -79,7 +79,10 @@ const controllers = computed(() =>
 // ---- Sound ----
 const name = computed(() => `clip ${props.id}`)
 const isPlaying = computed(() => playing.looping === name.value)
-const start = () => seen.value && playing.playLoop(name.value, loopOfClip(seen.value))
+function start() {
+  const clip = seen.value
+  return clip && playing.playLoop(name.value, () => loopOfClip(clip))
+}
 useOwnPlay(start)
 watch(seen, (now) => now && playing.changeLoop(name.value, loopOfClip(now)))
 const nowTick = () => playing.loop?.nowTick ?? 0

@@ -1,11 +1,13 @@
 /** The clip that is worked on: one edit after the other, each asked of the engine and stored at once. */
-import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { computed, effectScope, onScopeDispose, ref, shallowRef } from 'vue'
 
 import { clipsApi, type Action } from '@/api/clips'
 import { ApiError, type OpenClip, type Schemas } from '@/api/client'
 import { isWaiting } from '@/api/policy'
+import { useInTurn, useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
-import { clipKey, useOutbox } from '@/work/outbox'
+import { useOutbox } from '@/work/outbox'
+import { clipKey } from '@/work/waiting'
 import { useSession } from '@/work/session'
 import { aboutHowMany, carried, carriedMeaning, type Became, type Chosen, type Meant } from './carried'
 import { countOf } from './layout'
@@ -21,8 +23,8 @@ export function useClip(id: () => number) {
   const chosen = shallowRef<Chosen>([])
   const isGone = ref(false)
   const chosenCount = computed(() => countOf(chosen.value))
-  let turns = 0
-  onScopeDispose(() => turns++)
+  const opening = useNewest()
+  let changes = effectScope()
 
   /** What each clip that was on show became: what hands did to it meanwhile is done to that. */
   const became = new WeakMap<Schemas['Clip'], Became>()
@@ -52,33 +54,39 @@ export function useClip(id: () => number) {
   onScopeDispose(() => leaveWaiting())
 
   async function load() {
-    const turn = ++turns
     leaveEdit()
-    going = Promise.resolve()
+    beginAnew()
     leaveWaiting()
     leaveWaiting = lookAfterWaiting()
     try {
-      const found = await clipsApi.open(id())
-      if (turn !== turns) return
+      const found = await opening.ask(() => clipsApi.open(id()))
+      if (!found) return
       show(found)
       opened.value = found
     } catch (reason) {
-      if (turn !== turns) return
       isGone.value = !isWaiting(reason)
       notices.complain(reason, { label: 'Try again', act: load })
     }
   }
 
   // One change after the other: each is based on the revision before it.
-  let going: Promise<unknown> = Promise.resolve()
+  let turns = changes.run(useInTurn) as ReturnType<typeof useInTurn>
+  /** What waits for its turn is about a clip that is no longer seen. */
+  function beginAnew() {
+    changes.stop()
+    changes = effectScope()
+    turns = changes.run(useInTurn) as ReturnType<typeof useInTurn>
+  }
+  onScopeDispose(() => changes.stop())
   function inTurn(change: (now: OpenClip, isCurrent: () => boolean) => Promise<void>) {
-    going = going.then(async () => {
-      const turn = turns
+    return turns.run(async () => {
+      const scope = changes
+      const isCurrent = () => scope.active
       if (!clip.value) return
       try {
-        await change(clip.value, () => turn === turns)
+        await change(clip.value, isCurrent)
       } catch (reason) {
-        if (turn !== turns) return
+        if (!isCurrent()) return
         if (isWaiting(reason))
           notices.complain('Not stored: the server cannot be reached. The clip is as it was.', {
             label: 'Try again',
@@ -90,7 +98,6 @@ export function useClip(id: () => number) {
         }
       }
     })
-    return going
   }
 
   /**
