@@ -3,6 +3,7 @@
 from typing import Literal, NamedTuple, get_args
 
 from lattice.document.piece import Score
+from lattice.document.meter import Meter
 from lattice.render.feel import feel_of
 from lattice.render.notes import silent_lanes
 from lattice.render.pipeline import play
@@ -24,25 +25,35 @@ class Switch(NamedTuple):
     from_tick: int
 
 
-def switch(score: Score, dice: int, tick: int, at: SwitchAt, to: SwitchTo, began: int) -> Switch:
+def switch(
+    score: Score, dice: int, tick: int, at: SwitchAt, to: SwitchTo, began: int, coming: Meter
+) -> Switch:
     """Return when *score*, which plays by *dice*, gives way at *tick* or after, and from where what comes plays.
 
     *at* "once" it does where the next step of the finest lane that is heard begins, its swing included; else where the
-    next beat, bar or pass does. What comes *begins* at its first step, or *carries on* as if it had been playing since
-    play was pressed, *began* ticks before the leaving pattern's start.
+    next beat, bar or pass does. What comes, in the meter *coming*, *begins* at its first step, or *carries on* as if it
+    had been playing since play was pressed, *began* ticks before the leaving pattern's start: after a beat from the
+    nearest beat of its own, after a bar or a pass from the nearest bar line, so that a bar line stays one.
 
     >>> from lattice.document import DOCKSIDE
-    >>> switch(Score(tempo=112, kit=DOCKSIDE, bars=4), 1, 53761, "bar", "carry on", 4 * 53760)
+    >>> leaving = Score(tempo=112, kit=DOCKSIDE, bars=4)
+    >>> switch(leaving, 1, 53761, "bar", "carry on", 4 * 53760, leaving.meter)
     Switch(tick=107520, from_tick=322560)
     """
     when = _at_once(score, dice, tick) if at == "once" else _next(score, tick, at)
-    return Switch(when, 0 if to == "begin" else began + when)
+    if to == "begin":
+        return Switch(when, 0)
+    unit = {"once": 1, "beat": _beat_ticks(coming)}.get(at, coming.bar_ticks)
+    return Switch(when, (2 * (began + when) + unit) // (2 * unit) * unit)
+
+
+def _beat_ticks(meter: Meter) -> int:
+    return int(meter.beat_quarters * TICKS_PER_QUARTER)
 
 
 def _next(score: Score, tick: int, at: Literal["beat", "bar", "pass"]) -> int:
     bar = score.meter.bar_ticks
-    beat = int(score.meter.beat_quarters * TICKS_PER_QUARTER)
-    unit = {"beat": beat, "bar": bar, "pass": score.bars * bar}[at]
+    unit = {"beat": _beat_ticks(score.meter), "bar": bar, "pass": score.bars * bar}[at]
     return -(-tick // unit) * unit
 
 

@@ -48,6 +48,17 @@ def _page(status: int, said: str) -> HttpResponse:
 
 
 @require_safe
+def worker(_request: HttpRequest) -> HttpResponse:
+    """Return what lets the page open without the server. At the root: a worker answers for what lies below it."""
+    script = settings.WEB / "sw.js"
+    if not script.exists():
+        raise Http404("The front end is not built yet.")
+    return HttpResponse(
+        script.read_bytes(), content_type="text/javascript", headers={"Cache-Control": "no-cache"}
+    )
+
+
+@require_safe
 @ensure_csrf_cookie
 def page(_request: HttpRequest) -> HttpResponse:
     """Return the front end; it knows from the address which screen to show."""

@@ -6,7 +6,7 @@ from django.urls import include, path, re_path
 
 from config import health
 from config.api import api
-from config.pages import page
+from config.pages import page, worker
 
 handler400 = "config.pages.unreadable"
 handler404 = "config.pages.not_found"
@@ -19,5 +19,6 @@ urlpatterns = [
     path("health", health.health),
     path("ready", health.ready),
     *([path("metrics", health.metrics)] if settings.METRICS_TOKEN else []),
+    path("sw.js", worker),
     re_path(r"^(?!static/|api/).*$", page),
 ]

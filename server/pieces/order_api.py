@@ -152,8 +152,9 @@ def order(request: HttpRequest, body: OrderQuestion) -> HttpResponse:
 def switch_pattern(request: HttpRequest, body: Switching) -> HttpResponse:
     """When a pattern gives way to another while it plays, and what is heard of that from then on."""
     leaving, coming = body.leaving, body.coming
-    place = switch(leaving.score, leaving.dice, body.tick, body.at, body.to, body.began)
-    first = place.from_tick // coming.score.meter.bar_ticks
+    meter = coming.score.meter
+    place = switch(leaving.score, leaving.dice, body.tick, body.at, body.to, body.began, meter)
+    first = place.from_tick // meter.bar_ticks
     heard = sounds(coming.score, coming.dice, read(Window, {"first_bar": first, "bars": body.bars}))
     return answer(Switched.model_construct(tick=place.tick, from_tick=place.from_tick, sounds=heard))
 

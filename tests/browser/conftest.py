@@ -50,7 +50,9 @@ def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[s
 # Tests look into the page by evaluating what they ask, which its policy forbids: test_policy.py keeps to it.
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]:
-    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "bypass_csp": True}
+    # Workers are let in by the tests of what they are for: what they answer, no test could hold or refuse.
+    sizes = {"width": 1280, "height": 800}
+    return {**browser_context_args, "viewport": sizes, "bypass_csp": True, "service_workers": "block"}
 
 
 @pytest.fixture(scope="session", autouse=True)

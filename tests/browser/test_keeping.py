@@ -209,7 +209,7 @@ def test_what_cannot_be_kept_now_waits_and_is_kept_whole(musician, context, comp
     page.keyboard.press("Space")
     context.route("**/api/clips", lambda route: route.abort())
     page.get_by_role("button", name="Keep 4 bars", exact=True).click()
-    expect(page.get_by_text("Not kept yet: the server cannot be reached")).to_be_visible()
+    expect(page.get_by_text("Not kept yet: the server is away")).to_be_visible()
     context.unroute("**/api/clips")
     name = f"Night Ferry A, {musician.last_bars(4)}"
     expect(page.get_by_text(f"Kept “{name}”")).to_be_visible()

@@ -170,7 +170,7 @@ def test_rows_go_round_and_the_order_is_over_after_its_last(musician):
     page.keyboard.press("l")
     expect(page.get_by_role("button", name="go round")).to_have_count(0)
     page.get_by_role("button", name="Row 11: from here", exact=True).click()
-    expect(page.get_by_text("The order is over.")).to_be_visible()
+    expect(page.get_by_text("End of the order.")).to_be_visible()
     assert musician.log()[-1]["nowTick"] == 8 * BAR
 
 

@@ -21,3 +21,5 @@ app
   .directive('shown', vShown)
   .mount('#app')
 exposeForMeasuring()
+// The page itself opens without the server, once it has been here.
+if (import.meta.env.PROD) void navigator.serviceWorker?.register('/sw.js').catch(() => undefined)

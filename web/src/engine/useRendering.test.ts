@@ -4,6 +4,7 @@ import { effectScope, nextTick, shallowRef } from 'vue'
 
 import { valueAt } from '@/work/document'
 import { aLane, aScore, standInNews } from '@/testing'
+import { useNotices } from '@/page/notices'
 import { useRendering } from './useRendering'
 
 type Question = Parameters<typeof standInNews>[0] & { row?: null }
@@ -80,16 +81,33 @@ describe('asking the engine', () => {
   it('says what was refused and keeps what it showed', async () => {
     const question = shallowRef<Question | null>(at(4))
     const scope = effectScope()
-    const { rendering, error } = scope.run(() => useRendering(question))!
+    const { rendering } = scope.run(() => useRendering(question))!
     await settle()
     await asked[0]!.answer()
     const before = rendering.value
     question.value = at(5)
     await settle()
     await asked[1]!.answer(true)
-    expect(String(error.value?.reason)).toContain('lane “Thud”: no')
-    expect(error.value?.asked).toEqual(at(5))
+    expect(useNotices().shown.map(({ text }) => text)).toEqual(['lane “Thud”: no'])
     expect(rendering.value).toBe(before)
     scope.stop()
+  })
+
+  it('asks no more once its screen is gone, though nobody answered', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout'] })
+    let count = 0
+    vi.stubGlobal('fetch', async ({ method }: Request) => {
+      if (method === 'POST') count++
+      throw new TypeError('no connection')
+    })
+    const scope = effectScope()
+    scope.run(() => useRendering(shallowRef(at(4))))
+    await vi.advanceTimersByTimeAsync(5000)
+    expect(count).toBeGreaterThan(1)
+    scope.stop()
+    const before = count
+    await vi.advanceTimersByTimeAsync(60_000)
+    vi.useRealTimers()
+    expect(count).toBe(before)
   })
 })

@@ -10,7 +10,8 @@ import {
 } from 'vue'
 
 import type { Rendering, Schemas } from '@/api/client'
-import { isTransient, pauseAfter } from '@/api/policy'
+import { isAway, isTransient, pauseAfter } from '@/api/policy'
+import { useNotices } from '@/page/notices'
 import { useReach } from '@/page/reach'
 import { Known } from './known'
 import { useConversation } from './useConversation'
@@ -25,14 +26,16 @@ type Question = Omit<Schemas['RenderQuestion'], 'chosen' | 'known' | 'sounds'> &
  * so that a hand that moves fast is followed as fast as the engine answers, and late answers never overwrite newer ones.
  * Pictures of lanes that did not change stay the same objects. Stops with its scope.
  */
-export function useRendering(question: MaybeRefOrGetter<Question | null>) {
+export function useRendering(
+  question: MaybeRefOrGetter<Question | null>,
+  /** What is shown where the server is away before it has answered anything. */
+  drawnBefore: () => Promise<Rendering | null> = async () => null,
+) {
   const rendering = shallowRef<Rendering | null>(null)
-  const error = shallowRef<{ reason: unknown; asked: Question } | null>(null)
-  /** The last question that was answered. */
-  const accepted = shallowRef<Question | null>(null)
   const answered = ref(0)
   const known = new Known()
   const conversation = useConversation()
+  const notices = useNotices()
   let waiting: Question | null = null
   let isAsking = false
 
@@ -44,7 +47,7 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
     goOn()
     if (isAsking) return
     isAsking = true
-    while (waiting) {
+    while (waiting && !isOver) {
       const asked = waiting
       waiting = null
       try {
@@ -52,17 +55,16 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
         const news = await conversation.picture(body)
         if (!toValue(question)) break
         rendering.value = known.take(news)
-        error.value = null
         failures = 0
-        accepted.value = asked
         answered.value++
       } catch (reason) {
         if (isTransient(reason)) {
           // The same is asked again, unless there is something newer by then.
-          if (!failures) error.value = { reason, asked }
+          if (isAway(reason) && !rendering.value) rendering.value = await drawnBefore()
+          if (!failures && !isAway(reason)) notices.complain(reason) // that nobody is there is said at the foot
           if (!waiting) await pause(pauseAfter(reason, ++failures))
           waiting ??= toValue(question) === asked ? asked : null
-        } else if (!waiting) error.value = { reason, asked }
+        } else if (!waiting) notices.complain(reason)
       }
     }
     isAsking = false
@@ -76,7 +78,11 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
         resolve()
       }
     })
-  onScopeDispose(() => goOn())
+  let isOver = false
+  onScopeDispose(() => {
+    isOver = true
+    goOn()
+  })
   const reach = useReach()
   watch(
     () => reach.isAway,
@@ -98,8 +104,6 @@ export function useRendering(question: MaybeRefOrGetter<Question | null>) {
 
   return {
     rendering: shallowReadonly(rendering),
-    error: shallowReadonly(error),
-    accepted: shallowReadonly(accepted),
     answered: readonly(answered),
   }
 }

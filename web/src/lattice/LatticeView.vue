@@ -41,6 +41,7 @@ import ScaleWords from './ScaleWords.vue'
 import StretchBar from './StretchBar.vue'
 import LaneThread from './thread/LaneThread.vue'
 import { useFollowing } from './useFollowing'
+import { useLastDrawn } from './useLastDrawn'
 import { useLatticeKeys } from './useLatticeKeys'
 import { useRows } from './useRows'
 import ViewBar from './ViewBar.vue'
@@ -73,7 +74,9 @@ const question = computed(() =>
       }
     : null,
 )
-const { rendering, answered } = useRendering(question)
+const { drawnBefore, keepDrawn } = useLastDrawn()
+const { rendering, answered } = useRendering(question, drawnBefore)
+keepDrawn(rendering)
 const voices = computed(() => piece.document?.kit.voices ?? [])
 const stepTicks = computed(
   () => new Map(rendering.value?.lanes.map(({ id, step_ticks }) => [id, step_ticks])),

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, expect, it, vi } from 'vitest'
+import { nextTick } from 'vue'
 
 import type { HeldDetour } from '@/api/client'
 import { aLane, takePiece } from '@/testing'
@@ -38,6 +39,26 @@ it('writes a detour down as it was heard, also where the answer to its end came 
   expect(moves.recordDetour(held)).toBe(true)
   late(400, 700)
   expect(written()).toEqual([{ ...held, end: 800 }])
+})
+
+it('moves the points alone that this recording has written, where the answer came late', async () => {
+  const { piece, late } = recording()
+  await nextTick()
+  const before = { control: 'busy', points: [[100, 5], [500, 9]], loop_bars: null, off: false } // prettier-ignore
+  piece.editLane('thud', 'as it was', (lane) => ({ ...lane, movements: [before as never] }))
+  const tick = vi.spyOn(usePlaying(), 'keyTick').mockReturnValue(450)
+  piece.editLane('thud', 'velocity', (lane) => ({ ...lane, velocity: 50 }), 'drag')
+  late(440, 700)
+  const points = () => piece.lanes[0]!.movements!.map(({ control, points }) => [control, points])
+  expect(points()).toEqual([
+    ['busy', [[100, 5], [500, 9]]],
+    ['velocity', [[0, 100], [710, 50]]],
+  ]) // prettier-ignore
+  // Also in a later movement of the hand, and of the same control.
+  tick.mockReturnValue(900)
+  piece.editLane('thud', 'velocity', (lane) => ({ ...lane, velocity: 60 }), 'another')
+  late(800, 1000)
+  expect(points()[1]).toEqual(['velocity', [[0, 100], [710, 50], [1100, 60]]]) // prettier-ignore
 })
 
 it('leaves those alone that were written down before', () => {

@@ -24,6 +24,8 @@ export const useMoves = defineStore('moves', () => {
   const isOn = ref(false)
   /** Lanes that were moved since recording began. */
   const moved = new Set<string>()
+  /** The ticks of the points that this recording has written, by movement: what was recorded before stays where it is. */
+  const recorded = new Map<string, Set<number>>()
   /** What one movement of the hand has written so far: the document is as it was before that each time. */
   let session: { gesture: string | null; from: number; points: Map<string, Point[]> } | null = null
 
@@ -45,6 +47,7 @@ export const useMoves = defineStore('moves', () => {
   ): Movement {
     const mine = [...(session?.points.get(key) ?? []).filter(([at]) => at !== tick), [tick, now] as Point]
     session?.points.set(key, mine)
+    recorded.set(key, new Set([...(recorded.get(key) ?? []), tick]))
     const from = session?.from ?? tick
     // What was recorded over a stretch takes the place of what was there before.
     const others = movement ? movement.points.filter(([at]) => at < from || at > tick) : [[0, was] as Point]
@@ -100,7 +103,7 @@ export const useMoves = defineStore('moves', () => {
     const isSame = lanes.every((lane, place) => lane === now.lanes[place]) && movements === now.movements
     return isSame ? after : withPattern(after, patternId, () => ({ ...now, movements, lanes }))
   }
-  piece.mover = mover
+  piece.onChange.add(mover)
 
   /** A detour that was held while moves are recorded comes again. False where they are not. */
   function recordDetour(held: HeldDetour): boolean {
@@ -134,24 +137,28 @@ export const useMoves = defineStore('moves', () => {
   playing.onLate.add((late, tick) => {
     const patternId = piece.pattern?.id
     if (!session || !patternId || !isRecording()) return
-    const later = (movement: Movement): Movement => ({
-      ...movement,
-      points: movement.points.map(([at, value]): Point => [postponed(at, late, tick), value]),
-    })
-    for (const [key, points] of session.points)
-      session.points.set(
-        key,
-        points.map(([at, value]): Point => [postponed(at, late, tick), value]),
-      )
+    const laterOf = (points: readonly Point[], isMeant: (at: number) => boolean) =>
+      points.map(([at, value]): Point => [isMeant(at) ? postponed(at, late, tick) : at, value])
+    const later = (owner: string) => (movement: Movement) => {
+      const own = recorded.get(`${owner} ${movement.control}`)
+      return own ? { ...movement, points: laterOf(movement.points, (at) => own.has(at)) } : movement
+    }
     piece.amend((document) =>
       withPattern(document, patternId, (pattern) => ({
         ...pattern,
-        movements: (pattern.movements ?? []).map(later),
+        movements: (pattern.movements ?? []).map(later('pattern')),
         lanes: pattern.lanes.map((lane) =>
-          moved.has(lane.id) ? { ...lane, movements: (lane.movements ?? []).map(later) } : lane,
+          moved.has(lane.id) ? { ...lane, movements: (lane.movements ?? []).map(later(lane.id)) } : lane,
         ),
       })),
     )
+    for (const [key, points] of session.points)
+      session.points.set(
+        key,
+        laterOf(points, () => true),
+      )
+    for (const [key, ticks] of recorded)
+      recorded.set(key, new Set([...ticks].map((at) => postponed(at, late, tick))))
   })
 
   /** As few points as play the same notes. */
@@ -183,6 +190,7 @@ export const useMoves = defineStore('moves', () => {
       playing.isRecordingMoves = records
       if (before && !records) void finish()
       if (records) session = null
+      if (records) recorded.clear()
       detoursNow = []
     },
   )

@@ -94,18 +94,11 @@ export const useOrder = defineStore('order', () => {
     if (piece.row?.place === now.row.place && piece.pattern?.id === now.patternId) at.value = now.row.place
     else piece.choosePattern(now.patternId, now.row)
   })
-  watch(
-    () => playing.player,
-    (player) => {
-      if (!player) return
-      player.following = following
-      player.onOver = () => {
-        playing.stop()
-        notices.say('The order is over.', { label: 'Once more', act: () => playFrom(0) })
-      }
-    },
-    { immediate: true },
-  )
+  playing.followers.add(following)
+  playing.onOver.add(() => {
+    playing.stop()
+    notices.say('End of the order.', { label: 'Once more', act: () => playFrom(0) })
+  })
   watch(
     () => playing.isPlaying,
     (plays) => {

@@ -5,11 +5,12 @@ import { ref, shallowRef, watch } from 'vue'
 import { clipsApi } from '@/api/clips'
 import { takesApi } from '@/api/takes'
 import type { ClipLine, Schemas } from '@/api/client'
+import { isAway } from '@/api/policy'
 import { useAgreement } from '@/engine/agreement'
 import { useConversation } from '@/engine/useConversation'
 import type { Audio } from '@/sound/audio'
 import { LoopPlayer, type Loop } from '@/sound/loop'
-import { Player } from '@/sound/player'
+import { Player, type ReadyMusic } from '@/sound/player'
 import { AT_THE_BAR, isSamePlace, type How } from '@/sound/succession'
 import type { Clock } from '@/sound/port'
 import { isWithin, startOfBar } from '@/sound/time'
@@ -22,6 +23,7 @@ import { aheadOf, type Ahead } from './ahead'
 import { storedTape, storeTape } from './stored'
 import { Tape, tapeOf, type Playing, type TapeStretch } from '@/sound/tape'
 import { randomNumber } from '@/work/document'
+import { keepLast, lastOf } from '@/work/last'
 import { withMovement } from '@/work/movements'
 import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
@@ -29,6 +31,11 @@ import { useReach } from '@/page/reach'
 import { useOutbox } from '@/work/outbox'
 import { usePiece } from '@/work/piece'
 import { useSession } from '@/work/session'
+
+/** What lay ready of a pattern when the page was left. */
+interface LastReady extends ReadyMusic {
+  readonly pieceId: number
+}
 
 const STORED_EACH_MS = 5000
 
@@ -57,6 +64,8 @@ export const usePlaying = defineStore('playing', () => {
     player.value.onLateKeys = lateKeys
     player.value.onRefused = agreement.refused
     player.value.onTurn = turned
+    player.value.following = following
+    player.value.onOver = () => onOver.forEach((tell) => tell())
     return player.value
   }
 
@@ -172,6 +181,17 @@ export const usePlaying = defineStore('playing', () => {
     if (piece.heldDetours.length) piece.heldDetours = down.map((one) => ({ ...one, start: 0 }))
     for (const tell of onTurn) tell(playing, endTick)
   }
+  /** What may follow where what plays ends: the first that says something. */
+  const followers = new Set<() => Playing | null>()
+  function following(): Playing | null {
+    for (const next of followers) {
+      const playing = next()
+      if (playing) return playing
+    }
+    return null
+  }
+  /** Told when what plays has ended, and nothing follows. */
+  const onOver = new Set<() => void>()
   /** Told when another pattern, or another row of the running order, is heard. */
   const onTurn = new Set<(playing: Playing, endTick: number) => void>()
 
@@ -189,10 +209,21 @@ export const usePlaying = defineStore('playing', () => {
       if (playing) await ours.play(playing, fromTick, countIn)
       isPlaying.value = ours.isPlaying
     } catch (reason) {
+      if (await playReady(reason)) return
       notices.complain(reason, { label: 'Try again', act: () => play(fromTick) })
     } finally {
       isStarting.value = false
     }
+  }
+
+  /** Where the server is away: what lay ready of the pattern. Whether there is any. */
+  async function playReady(reason: unknown): Promise<boolean> {
+    const playing = now()
+    const ready = isAway(reason) ? await lastOf<LastReady>('ready') : undefined
+    if (!playing || ready?.pieceId !== piece.id || ready?.patternId !== playing.patternId) return false
+    player.value?.playReady(playing, ready, reason)
+    isPlaying.value = player.value?.isPlaying ?? false
+    return isPlaying.value
   }
 
   /** The kit's own sounds are fetched as soon as there is audio to play them. */
@@ -238,7 +269,11 @@ export const usePlaying = defineStore('playing', () => {
 
   // ---- The tape outlives a reload ----
   function storeNow() {
-    if (piece.id !== null && tape.value.stretches.length) storeTape(piece.id, tape.value.stretches)
+    if (piece.id === null) return
+    if (tape.value.stretches.length) storeTape(piece.id, tape.value.stretches)
+    void piece.keepHere()
+    const ready = player.value?.ready()
+    if (ready) void keepLast('ready', { pieceId: piece.id, ...ready } satisfies LastReady)
   }
   useIntervalFn(() => isPlaying.value && storeNow(), STORED_EACH_MS)
   useEventListener(window, 'pagehide', storeNow)
@@ -429,6 +464,8 @@ export const usePlaying = defineStore('playing', () => {
     how,
     isRecordingMoves,
     onTurn,
+    onOver,
+    followers,
     onLate,
     ready: ensureAudio,
     play,

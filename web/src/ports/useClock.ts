@@ -19,15 +19,20 @@ export function useClock() {
   const playing = usePlaying()
   const notices = useNotices()
 
+  /** The musician has stopped it: what then falls silent is not lost. */
+  let isStopped = false
   const listen = ({ from, message, timeStamp }: Heard) => {
     if (from !== ports.clockFrom) return
     // In the page's seconds: the audio clock goes on in leaps.
     switch (ports.clockIn.take(message, timeStamp / 1000)) {
       case 'start':
+        isStopped = false
         return void playing.play(0)
       case 'continue':
+        isStopped = false
         return void playing.play(ticksOfPulse(ports.clockIn.position))
       case 'stop':
+        isStopped = true
         return playing.stop()
     }
   }
@@ -39,7 +44,7 @@ export function useClock() {
     const now = performance.now() / 1000
     const { clockIn } = ports
     const isLost = clockIn.isLost(now)
-    if (ports.isClockThere && isLost) {
+    if (ports.isClockThere && isLost && !isStopped) {
       const going = playing.isPlaying ? `: the music goes on at ${piece.score?.tempo ?? ''}` : ''
       notices.complain(`The clock of “${ports.clockFrom}” is lost${going}.`)
     }

@@ -91,10 +91,21 @@ export class Desk implements Port {
     const part =
       this.#parts.get(name) ??
       new Part(this.context, this.#input, () => (this.#room ??= room(this.context, this.#input)))
+    // In the order in which they were used: those at the front may be of lanes that are gone.
+    this.#parts.delete(name)
     this.#parts.set(name, part)
+    if (this.#parts.size > MOST_PARTS) this.#leaveOldest()
     return part
+  }
+  #leaveOldest() {
+    const [[name, oldest] = []] = this.#parts
+    if (!name || !oldest || oldest.over + LONGEST_RELEASE > this.context.currentTime) return
+    oldest.leave()
+    this.#parts.delete(name)
   }
 }
 /** Seconds after its end within which a note may still be heard; how many are looked through at least. */
 const LONGEST_RELEASE = 70
 const FEWEST = 256
+/** Parts that are kept: more than a pattern has lanes. */
+export const MOST_PARTS = 160

@@ -52,10 +52,13 @@ export class Part {
   readonly #values = new Map<number, number>()
   #bend: ConstantSourceNode | null = null
   #wavering: GainNode | null = null
+  #oscillator: OscillatorNode | null = null
   /** Whether the room is sent to already; what the lane itself sends there, 0 to 1. */
   #isInRoom = false
   #room = 0
   #notes: Held[] = []
+  /** When all that it was given is over, in seconds on the audio clock. */
+  over = 0
   /** The note that began last: where the next glides from. */
   #last: { pitch: number; end: number } | null = null
 
@@ -131,6 +134,7 @@ export class Part {
   /** Look after a note: while the pedal is down it does not end. */
   look(sounding: Sounding, end: number): Sounding {
     const now = this.context.currentTime
+    this.over = Math.max(this.over, end)
     this.#notes = [...this.#notes.filter((one) => one.end > now || this.#isDown), { sounding, end }].slice(
       -128,
     )
@@ -145,6 +149,14 @@ export class Part {
     this.#values.clear()
     this.#last = null
     this.#sendToRoom(time)
+  }
+
+  /** Leave the desk: nothing of it is heard or kept any more. */
+  leave() {
+    this.#expression.disconnect()
+    this.#send.disconnect()
+    this.#bend?.stop()
+    this.#oscillator?.stop()
   }
 
   #value(controller: number): number {
@@ -176,10 +188,10 @@ export class Part {
   }
   #waver(share: number, time: number) {
     if (!this.#wavering) {
-      const waver = new OscillatorNode(this.context, { frequency: WAVERS })
+      this.#oscillator = new OscillatorNode(this.context, { frequency: WAVERS })
       this.#wavering = new GainNode(this.context, { gain: 0 })
-      waver.connect(this.#wavering).connect(this.detune)
-      waver.start()
+      this.#oscillator.connect(this.#wavering).connect(this.detune)
+      this.#oscillator.start()
     }
     this.#wavering.gain.setTargetAtTime(share * MOST_WAVERING, time, SMOOTH)
   }

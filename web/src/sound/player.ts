@@ -15,14 +15,16 @@ import { LiveNotes, type Run } from './live'
 import type { Clock, Port, Sounding } from './port'
 import type { ReadyControl, Sounds } from './prepared'
 import { isSamePlace, Succession, type AskSwitch, type How, type Place } from './succession'
-import { Supply, type Bars } from './supply'
+import { Supply, type Bars, type Known } from './supply'
 import {
   barOf,
   barAfter,
+  barFrom,
   barsLasting,
   beatsOf,
   elapsed,
   sinceThen,
+  startOfBar,
   steered,
   tickAfter,
   ticksOfBar,
@@ -55,6 +57,12 @@ export interface Question {
   readonly dice: number
   readonly row?: PlacedRow | null | undefined
   readonly window: { readonly first_bar: number; readonly bars: number }
+}
+/** Music of a pattern that lies ready. */
+export interface ReadyMusic {
+  readonly patternId: string
+  readonly barTicks: number
+  readonly known: Known
 }
 /** Asks the engine. Rejects if it cannot be asked; the player then asks again, later each time. */
 export type Ask = (question: Question) => Promise<Sounds>
@@ -185,6 +193,25 @@ export class Player {
     const clicks = times.map((time) => begin + time)
     this.#clicks = countIn(this.port, playing.score.kit, clicks, inBar)
     this.#takenVersion = version
+    this.tick()
+  }
+
+  /** What lies ready of what plays, to be played where the engine is away. */
+  ready(): ReadyMusic | null {
+    const [run, playing] = [this.#run, this.#playing]
+    if (!run || !playing || this.#takenVersion !== this.#version || this.#ends !== null) return null
+    const { patternId } = playing
+    return { patternId, barTicks: run.stretch.barTicks, known: this.#supply.known() }
+  }
+  /** Play what lay ready of the pattern before, from its first whole bar on: nothing else can be had, for `trouble`. */
+  playReady(playing: Playing, { barTicks, known }: ReadyMusic, trouble: unknown) {
+    this.stop()
+    this.#playing = playing
+    const fromTick = startOfBar(barFrom(known.from, barTicks), barTicks)
+    const line = new TimeLine(fromTick, this.clock.now() + LEAD_IN, playing.score.tempo)
+    this.#start(line, { bar_ticks: barTicks, ends: null }, fromTick, 0)
+    this.#supply.beginWith(known, fromTick)
+    this.trouble = trouble
     this.tick()
   }
 
@@ -344,6 +371,11 @@ export class Player {
   }
 
   #begin(line: TimeLine, first: Sounds, fromTick: number, began: number) {
+    this.#start(line, first, fromTick, began)
+    this.#supply.add(first, fromTick, () => false)
+    this.#hold(first, () => false)
+  }
+  #start(line: TimeLine, first: Pick<Sounds, 'bar_ticks' | 'ends'>, fromTick: number, began: number) {
     const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing)
     this.#run = { line, stretch, began }
     this.#ends = first.ends
@@ -353,8 +385,6 @@ export class Player {
     this.#holds.begin()
     this.#supply.begin(fromTick)
     this.#controllers.begin(!this.#leaving)
-    this.#supply.add(first, fromTick, () => false)
-    this.#hold(first, () => false)
   }
 
   /** Let stretches know how far they have come; a run that another has followed ends where that begins. */

@@ -22,6 +22,13 @@ interface Round {
   readonly items: readonly Item[]
 }
 
+/** What is known from one tick up to another. */
+export interface Known {
+  readonly from: number
+  readonly upTo: number
+  readonly items: readonly Item[]
+}
+
 export class Supply {
   #notes: Ready[] = []
   #controls: ReadyControl[] = []
@@ -80,6 +87,24 @@ export class Supply {
     if (!this.#round) this.#given.push(...given)
     this.#givenUpTo = Math.max(this.#givenUpTo, tick)
     return given
+  }
+
+  /** All that is known of the music, to be played again from where nothing else can be had. */
+  known(): Known {
+    return { from: this.#from, upTo: this.upTo, items: [...this.#given, ...this.#controls, ...this.#notes] }
+  }
+  /** Begin with what was known before, from the tick `from` on. */
+  beginWith({ from, upTo, items }: Known, tick: number) {
+    this.begin(tick)
+    const ahead = items.filter((one) => beginOf(one) >= tick)
+    this.#given = items.filter((one) => beginOf(one) < tick)
+    for (const one of ahead)
+      if ('start' in one) this.#notes.push(one)
+      else this.#controls.push(one)
+    this.#notes.sort((one, other) => one.start - other.start)
+    this.#controls.sort(byTick)
+    this.#from = from
+    this.upTo = upTo
   }
 
   /**

@@ -16,6 +16,7 @@ import { useOrder } from '@/playing/order'
 import { learns } from '@/hands/learn'
 import { usePlaying } from '@/playing/playing'
 import { barOf, beatOf } from '@/sound/time'
+import AwayLine from './AwayLine.vue'
 import KeepHands from './KeepHands.vue'
 import TapeStrip from './TapeStrip.vue'
 
@@ -70,6 +71,7 @@ useShortcuts({ 'Shift+r': { says: 'Record moves, or not', act: moves.toggle } })
 </script>
 
 <template>
+  <AwayLine />
   <footer class="deck">
     <button
       v-tip="`${isSounding ? 'Stop' : 'Play from bar 1'} (Space)`"

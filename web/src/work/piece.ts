@@ -4,16 +4,24 @@ import { computed, ref, shallowRef } from 'vue'
 import {
   answer, api, type HeldDetour, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type PlacedRow, type Schemas, type Score,
 } from '@/api/client' // prettier-ignore
+import { isAway } from '@/api/policy'
 import { isSame } from '@/api/same'
 import { useInTurn, useNewest } from '@/page/asking'
 import { NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf, withStanding, type Patch } from './document' // prettier-ignore
 import {
   baseOf, momentBeside, momentOf, noHistory, remember, standingAt, withHeard, withLines, withName, withoutLast, type History, type Moment,
 } from './history' // prettier-ignore
+import { keepLast, lastOf } from './last'
 import { laidOn } from './merging'
 import { useOutbox } from './outbox'
 import { useSaving } from './saving'
 import { keyOfPiece } from './waiting'
+
+/** A piece as it was here last, and the lines of its history. */
+interface Last {
+  readonly opened: OpenPiece
+  readonly lines: readonly Schemas['MomentLine'][]
+}
 
 /** The piece that is open: its document, the pattern that is worked on, its history, and whether it is saved. */
 export const usePiece = defineStore('piece', () => {
@@ -96,16 +104,44 @@ export const usePiece = defineStore('piece', () => {
       answer(api.GET('/api/pieces/{piece_id}/moments', at(pieceId))),
     ])
 
+  /** The piece and its history from the server; where that is away, as they were here last. */
+  async function found(pieceId: number): Promise<readonly [OpenPiece, readonly Schemas['MomentLine'][]]> {
+    try {
+      return await fetchPiece(pieceId)
+    } catch (reason) {
+      const last = isAway(reason) ? await lastOf<Last>('piece') : undefined
+      if (last?.opened.id !== pieceId) throw reason
+      return [last.opened, last.lines]
+    }
+  }
+  /** Keep the piece as it stands here, to be opened from where the server is away. */
+  async function keepHere() {
+    if (!document.value || id.value === null || !saving.value) return
+    const { standsAt, moments } = history.value
+    const lines = moments.map(({ number, label, at, heard, name }) => ({
+      number,
+      label,
+      at: at ?? '',
+      heard,
+      name,
+    }))
+    const opened = {
+      id: id.value, revision: saving.value.revision(), attempt: '', stands_at: standsAt, changed_at: '', document: document.value,
+    } // prettier-ignore
+    await keepLast('piece', { opened, lines } satisfies Last)
+  }
+
   /** What is opened: of several the last one alone. */
   const opening = useNewest()
   async function open(pieceId: number) {
     if (pieceId === id.value) return opening.cancel()
     close()
-    const found = await opening.ask(() => Promise.all([fetchPiece(pieceId), outbox.isReady()]))
-    if (!found) return
-    const [[piece, lines]] = found
+    const answers = await opening.ask(() => Promise.all([found(pieceId), outbox.isReady()]))
+    if (!answers) return
+    const [[piece, lines]] = answers
     take(piece, lines)
     resume(piece)
+    void keepHere()
   }
 
   /** What was done to the piece and has not reached the server goes on from where it was. */
@@ -188,7 +224,10 @@ export const usePiece = defineStore('piece', () => {
     if (!document.value) return
     audition(null)
     const before = withSilenceOf(baseOf(history.value, document.value, gesture), document.value)
-    const after = mover.value?.(before, change(before), hereId(), gesture) ?? change(before)
+    const after = [...onChange].reduce(
+      (after, adapt) => adapt(before, after, hereId(), gesture),
+      change(before),
+    )
     // A change that changes nothing is no moment; steps of a gesture that led back are, since they were seen.
     if (momentOf(history.value, gesture) ? after === document.value : isSame(after, document.value)) return
     const remembered = remember(history.value, label, before, after, gesture)
@@ -232,10 +271,10 @@ export const usePiece = defineStore('piece', () => {
     })
   }
 
-  /** What a change makes of what is moved while it plays: whoever records that says so. */
-  const mover = shallowRef<
-    ((before: Piece, after: Piece, patternId: string, gesture: string | null) => Piece) | null
-  >(null)
+  /** What else a change changes: movements follow the controls that they are of. */
+  const onChange = new Set<
+    (before: Piece, after: Piece, patternId: string, gesture: string | null) => Piece
+  >()
   /** Put the last moment right, as if it had been so: what nobody hears, or what was told too late. */
   function amend(change: (piece: Piece) => Piece) {
     const last = history.value.moments.find(({ number }) => number === history.value.standsAt)
@@ -375,10 +414,10 @@ export const usePiece = defineStore('piece', () => {
   async function showTheirs() {
     const pieceId = id.value
     if (pieceId === null) return
-    const found = await opening.ask(() => fetchPiece(pieceId))
-    if (!found) return
+    const theirs = await opening.ask(() => fetchPiece(pieceId))
+    if (!theirs) return
     saving.value?.giveUp()
-    take(...found)
+    take(...theirs)
   }
 
   /** After a conflict: store what is here as a piece of its own, and go on with that. Returns its id. */
@@ -393,9 +432,10 @@ export const usePiece = defineStore('piece', () => {
 
   return {
     id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, letGoOfAll, storeKeys, score, stillScore, clockTempo, inTempo, row, dice, history, opened, saveState, problem,
-    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, keepTried, mover, amend, edit, editAsAnswered, editLanesAsAnswered, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
+    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, keepTried, onChange, amend, edit, editAsAnswered, editLanesAsAnswered, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,
+    keepHere,
     isSaved: () => saving.value?.isSaved() ?? true,
     saveNow: () => saving.value?.flush(),
   } // prettier-ignore

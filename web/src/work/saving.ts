@@ -109,6 +109,7 @@ export function useSaving(id: number, firstRevision: number, opened: Piece) {
   return {
     state: readonly(state),
     problem: readonly(problem),
+    revision: () => revision,
     isSaved: () => waiting() === undefined,
     note,
     forget,

@@ -2,6 +2,8 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
 import { answer, api, onSignedOut, type Schemas } from '@/api/client'
+import { isAway } from '@/api/policy'
+import { forgetLast, keepLast, lastOf } from './last'
 
 /** Who is signed in. `user` is undefined until the server has said. */
 export const useSession = defineStore('session', () => {
@@ -19,11 +21,27 @@ export const useSession = defineStore('session', () => {
     hasDemo.value = session.demo
     isTakenBack.value = session.taken_back
   }
-  const read = async () => take(await answer(api.GET('/api/session')))
+  /** Who the server says is signed in; where it is away, who was last. */
+  async function read() {
+    try {
+      takeAndKeep(await answer(api.GET('/api/session')))
+    } catch (reason) {
+      const last = isAway(reason) ? await lastOf<Schemas['Session']>('session') : undefined
+      if (!last?.user) throw reason
+      take(last)
+    }
+  }
+  function takeAndKeep(session: Schemas['Session']) {
+    take(session)
+    void keepLast('session', session)
+  }
   const signIn = async (name: string, password: string) =>
-    take(await answer(api.POST('/api/session', { body: { name, password } })))
-  const goAboard = async () => take(await answer(api.POST('/api/session/demo')))
-  const signOut = async () => take(await answer(api.DELETE('/api/session')))
+    takeAndKeep(await answer(api.POST('/api/session', { body: { name, password } })))
+  const goAboard = async () => takeAndKeep(await answer(api.POST('/api/session/demo')))
+  async function signOut() {
+    take(await answer(api.DELETE('/api/session')))
+    await forgetLast()
+  }
 
   return { user, hasDemo, isExpired, isTakenBack, read, signIn, goAboard, signOut }
 })

@@ -35,6 +35,7 @@ export class SimulatedInstrument implements Instrument {
       handed: this.clock.now(),
     }
     this.#new.push(taken)
+    if (this.#new.length >= REMEMBERED) this.gather() // nobody may look for hours
     for (const tell of this.onTaken) tell(taken)
   }
 
