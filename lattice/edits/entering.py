@@ -9,7 +9,7 @@ import numpy as np
 from lattice.document.keys import HeldKey
 from lattice.document.lane import Lane
 from lattice.document.problems import DocumentError, read
-from lattice.document.strip import LONGEST, NUDGE, PITCH
+from lattice.document.strip import LONGEST, NUDGE, PITCH, RATCHET
 from lattice.edits.chosen import is_hit, turned
 from lattice.edits.copied import with_values
 from lattice.render.pitch_context import PitchContext
@@ -17,7 +17,7 @@ from lattice.steps.lane_steps import LaneSteps, line_as
 from lattice.theory.scales import scale_note_below, scale_steps, steps_between
 from lattice.units import TICKS_PER_QUARTER
 
-__all__ = ["Entered", "enter_note", "enter_rest", "enter_tie", "record_keys"]
+__all__ = ["Entered", "Recorded", "enter_note", "enter_rest", "enter_tie", "record_keys"]
 
 
 class Entered(NamedTuple):
@@ -28,6 +28,14 @@ class Entered(NamedTuple):
     velocity: int | None = None
     length: int | None = None
     nudge: int | None = None
+    ratchet: int = 1
+
+
+class Recorded(NamedTuple):
+    """The fields of a lane after keys were played along, and how many of the keys found no room on its steps."""
+
+    patch: dict[str, Any]
+    left_out: int
 
 
 def enter_note(
@@ -58,21 +66,47 @@ def enter_tie(line: LaneSteps, step: int) -> dict[str, Any]:
 
 def record_keys(
     line: LaneSteps, context: PitchContext | None, keys: Sequence[HeldKey], *, over: bool, nudges: bool
-) -> dict[str, Any]:
+) -> Recorded:
     """Return the fields after *keys* were played along: each on the step that begins nearest, as long as it was held.
 
-    *over*: in place of all that the lane had, else added to it. *nudges*: how far off its step a key was is kept. Of
-    several keys on one step the last counts. Raises DocumentError where the lane takes none.
+    *over*: in place of all that the lane had, else added to it. *nudges*: how far off its step a key was is kept. Where a
+    key of the same pass is on that step already, the same pitch again makes a ratchet of it, and another goes to the next
+    free step within a beat; where there is none it is left out. A key of a later pass takes the place of an earlier one.
+    Raises DocumentError where the lane takes none.
     """
-    entered = {}
+    entered: dict[int, Entered] = {}
+    counts: dict[int, int] = {}  # on which of the played steps each was played
+    taken = set() if over else {number for number, hit in enumerate(is_hit(line)) if hit}
+    left_out = 0
     for key in sorted(keys, key=lambda one: one.start):
-        one = _nearest_step(line, key, nudges)
+        count, one = _nearest_step(line, key, nudges)
+        before = entered.get(one.step) if counts.get(one.step) == count else None
+        if before and (context is None or before.pitch == one.pitch):
+            left_out += before.ratchet == RATCHET.high
+            entered[one.step] = before._replace(ratchet=min(RATCHET.high, before.ratchet + 1))
+            continue
+        if before:
+            free = _free_step(line, count, {*entered, *taken})
+            if free is None:
+                left_out += 1
+                continue
+            count, step = free
+            one = one._replace(step=step, nudge=0 if nudges else None)
         entered[one.step] = one
+        counts[one.step] = count
     if over:
         rests = {number: False for number, hit in enumerate(is_hit(line)) if hit and number not in entered}
         line = line_as(line, _changed(line.lane, turned(line, rests)))
-        return _beside(line.lane) | _laid(line, context, list(entered.values()))
-    return _laid(line, context, list(entered.values()))
+        return Recorded(_beside(line.lane) | _laid(line, context, list(entered.values())), left_out)
+    return Recorded(_laid(line, context, list(entered.values())), left_out)
+
+
+def _free_step(line: LaneSteps, count: int, taken: set[int]) -> tuple[int, int] | None:
+    """Return the next played step after *count*, within a beat, whose number is not *taken*, and that number."""
+    within = max(1, int(1 / line.clock.step))
+    after = np.arange(count + 1, count + 1 + within)
+    free = [(int(at), int(number)) for at, number in zip(after, line.numbers(after), strict=True)]
+    return next(((at, number) for at, number in free if number not in taken), None)
 
 
 def _beside(lane: Lane) -> dict[str, Any]:
@@ -83,7 +117,8 @@ def _changed(lane: Lane, patch: dict[str, Any]) -> Lane:
     return read(Lane, lane.model_dump(mode="json") | patch)
 
 
-def _nearest_step(line: LaneSteps, key: HeldKey, nudges: bool) -> Entered:
+def _nearest_step(line: LaneSteps, key: HeldKey, nudges: bool) -> tuple[int, Entered]:
+    """Return which of the played steps begins nearest, counted from 0, and the key on it."""
     clock = line.clock
     after = clock.first_at(key.start)
     counts = np.array([max(0, after - 1), after])
@@ -92,7 +127,7 @@ def _nearest_step(line: LaneSteps, key: HeldKey, nudges: bool) -> Entered:
     nearest = 0 if abs(offs[0]) <= abs(offs[1]) else 1
     step = clock.step * TICKS_PER_QUARTER
     length = 100 if key.end is None else round(100 * (key.end - key.start) / step)
-    return Entered(
+    return int(counts[nearest]), Entered(
         int(line.numbers(counts)[nearest]),
         key.key,
         key.velocity,
@@ -112,6 +147,7 @@ def _laid(line: LaneSteps, context: PitchContext | None, entered: Sequence[Enter
         "velocity": {one.step: one.velocity for one in entered},
         "length": {one.step: one.length for one in entered},
         "nudge": {one.step: one.nudge for one in entered},
+        "ratchet": {one.step: one.ratchet if one.ratchet > 1 else None for one in entered},
     }
     for name, row in rows.items():
         if told := {step: value for step, value in row.items() if value is not None}:

@@ -92,6 +92,12 @@ class RecordQuestion(Question):
     nudges: bool = False
 
 
+class PlayedIn(Changed):
+    """How many keys found no free step beside."""
+
+    left_out: int
+
+
 class GatherQuestion(Body):
     """What lanes hold, by their ids: gathered from the tick *at* on (none: after all that hands did) at *begin*."""
 
@@ -186,13 +192,13 @@ def enter(request: HttpRequest, body: EnterQuestion) -> Changed:
     return Changed(patches={body.lane: patch})
 
 
-@router.post("/record", response={200: Changed, **refusals()})
-def record(request: HttpRequest, body: RecordQuestion) -> Changed:
+@router.post("/record", response={200: PlayedIn, **refusals()})
+def record(request: HttpRequest, body: RecordQuestion) -> PlayedIn:
     """What a lane becomes when keys were played along with it."""
     line = line_of(body.score, body.dice, body.lane)
     context = pitch_context_of(line.lane, body.score, body.dice)
-    patch = edits.record_keys(line, context, body.keys, over=body.over, nudges=body.nudges)
-    return Changed(patches={body.lane: patch})
+    patch, left_out = edits.record_keys(line, context, body.keys, over=body.over, nudges=body.nudges)
+    return PlayedIn(patches={body.lane: patch}, left_out=left_out)
 
 
 @router.post("/gather", response={200: Gathered, **refusals()})

@@ -186,7 +186,7 @@ def test_a_voice_of_the_kit_is_struck_whatever_the_key():
     assert (struck.source, struck.edits, struck.pitch_strip) == (Drawn(steps=4, hits=(2,)), (), None)
     line = line_of(asked(chain), 1, "reed")
     played = [HeldKey(start=3 * STEP + 100, key=40, velocity=90, end=4 * STEP)]
-    laid = with_patch(chain, record_keys(line, None, played, over=False, nudges=True))
+    laid = with_patch(chain, record_keys(line, None, played, over=False, nudges=True).patch)
     assert render(asked(laid), 1, Window(bars=1)).velocities.tolist()[0] == 90
     assert laid.nudge_strip.values[3] > 0
 
@@ -211,7 +211,7 @@ def key(start: float, end: float, pitch: int, velocity: int = 90) -> HeldKey:
 def recorded(one: Lane, *keys: HeldKey, over: bool = False, nudges: bool = False) -> Lane:
     whole = asked(one)
     line, context = line_of(whole, 1, one.id), pitch_context_of(one, whole, 1)
-    return with_patch(one, record_keys(line, context, keys, over=over, nudges=nudges))
+    return with_patch(one, record_keys(line, context, keys, over=over, nudges=nudges).patch)
 
 
 def test_keys_land_on_the_step_nearest_to_them():
@@ -228,6 +228,39 @@ def test_nudges_are_kept_where_it_is_wanted():
     one = recorded(reed(), key(2.25, 3, 50), key(5.8, 6.5, 52), nudges=True)
     assert one.nudge_strip is not None
     assert one.nudge_strip.values == (None, None, 25, None, None, None, -20)
+
+
+def left_out(one: Lane, *keys: HeldKey) -> int:
+    whole = asked(one)
+    line, context = line_of(whole, 1, one.id), pitch_context_of(one, whole, 1)
+    return record_keys(line, context, keys, over=False, nudges=False).left_out
+
+
+def test_of_several_keys_on_one_step_the_later_go_to_the_next_that_are_free():
+    chord = key(1.9, 3, 50), key(2, 3, 53), key(2.1, 3, 57)
+    assert sounding(recorded(reed(), *chord)) == [(2, 50), (3, 53), (4, 57)]
+    busy = reed(source=Drawn(steps=8, hits=(3,)))
+    assert [step for step, _ in sounding(recorded(busy, *chord))] == [2, 3, 4, 5]
+    assert left_out(busy, *chord) == 0
+
+
+def test_what_finds_no_room_within_a_beat_is_counted():
+    full = reed(source=Drawn(steps=8, hits=(3, 4, 5, 6)))
+    assert left_out(full, key(2, 3, 50), key(2.1, 3, 53)) == 1
+    assert sounding(recorded(full, key(2, 3, 50), key(2.1, 3, 53)))[0] == (2, 50)
+
+
+def test_the_same_pitch_twice_on_a_step_is_a_ratchet():
+    one = recorded(reed(), key(2, 2.4, 50), key(2.45, 3, 50))
+    assert one.ratchet_strip is not None
+    assert one.ratchet_strip.values[2] == 2
+    assert sounding(one) == [(2, 50), (2, 50)]
+    assert left_out(reed(), *(key(2 + at / 40, 3, 50) for at in range(14))) == 2
+
+
+def test_a_key_of_a_later_pass_takes_the_place_of_an_earlier_one():
+    one = recorded(reed(), key(2, 3, 50), key(8 + 2, 8 + 3, 57))
+    assert sounding(one) == [(2, 57)]
 
 
 @pytest.mark.parametrize("source", [Drawn(steps=8, hits=(0, 5)), Euclidean(hits=3, steps=8)])

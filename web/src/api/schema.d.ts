@@ -6244,6 +6244,25 @@ export interface components {
             heard: components["schemas"]["HeardPattern"][];
             piece: components["schemas"]["Piece"];
         };
+        /**
+         * PlayedIn
+         * @description How many keys found no free step beside.
+         */
+        PlayedIn: {
+            /**
+             * Copied
+             * @default []
+             */
+            copied: components["schemas"]["Copied"][];
+            /** Left Out */
+            left_out: number;
+            /** Patches */
+            patches: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+        };
         Point: [
             number,
             number | components["schemas"]["StepValue"] | string
@@ -13593,7 +13612,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Changed"];
+                    "application/json": components["schemas"]["PlayedIn"];
                 };
             };
             /** @description Bad Request */

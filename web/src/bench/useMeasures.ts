@@ -28,7 +28,8 @@ export function useMeasures(laneId: () => string | null) {
     () => [laneId(), piece.score, piece.dice] as const,
     async ([id]) => {
       const then = since()
-      if (!id || !then) return newest.cancel()
+      const isHere = piece.lanes.some((lane) => lane.id === id) // another pattern may be on the table by now
+      if (!id || !then || !isHere) return newest.cancel()
       try {
         const found = await newest.ask(() => engine.measures(id, then.score, then.dice))
         if (found) measures.value = found

@@ -25,9 +25,12 @@ export const melody = {
   /** A lane with a note, a rest or a tie entered on a step. */
   enter: async (of: Omit<Schemas['EnterQuestion'], 'score' | 'dice'>): Promise<Patches> =>
     (await inTime(answer(api.POST('/api/melody/enter', { body: { ...of, ...onTheTable() } })))).patches,
-  /** A lane with keys that were played along with `score`. */
-  record: async (score: Score, of: Omit<Schemas['RecordQuestion'], 'score' | 'dice'>): Promise<Patches> =>
-    (await inTime(answer(api.POST('/api/melody/record', { body: { ...of, ...onTheTable(score) } })))).patches,
+  /** A lane with keys that were played along with `score`, and how many found no room. */
+  record: (
+    score: Score,
+    of: Omit<Schemas['RecordQuestion'], 'score' | 'dice'>,
+  ): Promise<Schemas['PlayedIn']> =>
+    inTime(answer(api.POST('/api/melody/record', { body: { ...of, ...onTheTable(score) } }))),
   /** The piece in another scale; with `pattern`, that one alone. */
   rescale: (piece: Piece, scale: Schemas['Scale'], pattern: string | null): Promise<Piece> =>
     inTime(answer(api.POST('/api/melody/rescale', { body: { piece, scale, pattern } }))) as Promise<Piece>,

@@ -21,6 +21,8 @@ interface Recording {
   readonly score: Score
   readonly gesture: string
   readonly keys: HeldKey[]
+  /** How many of them found no room so far. */
+  leftOut: number
 }
 
 export function useRecording(
@@ -108,7 +110,7 @@ export function useRecording(
     const end = Math.max(began.start + 1, Math.round(playing.tickOf(event)))
     const { id } = await laneOf(key)
     const recording = recordings.get(id) ?? {
-      laneId: id, score: piece.score, gesture: newGesture('record'), keys: [],
+      laneId: id, score: piece.score, gesture: newGesture('record'), keys: [], leftOut: 0,
     } // prettier-ignore
     recordings.set(id, recording)
     recording.keys.push({ ...began, end, key })
@@ -120,15 +122,20 @@ export function useRecording(
     const { laneId, score, gesture, keys } = what
     const asked = keys.length
     try {
-      const patches = await melody.record(score, {
+      const { patches, left_out } = await melody.record(score, {
         lane: laneId,
         keys: [...keys],
         over: isOver.value,
         nudges: keepsNudges.value,
       })
       const name = piece.lanes.find(({ id }) => id === laneId)?.name ?? ''
-      if (recordings.get(laneId) === what && keys.length === asked)
-        take(patches, `${name}: ${asked} ${asked === 1 ? 'note' : 'notes'} played in`, gesture)
+      if (recordings.get(laneId) !== what || keys.length !== asked) return
+      take(patches, `${name}: ${asked} ${asked === 1 ? 'note' : 'notes'} played in`, gesture)
+      if (left_out > what.leftOut)
+        notices.say(
+          `${name}: ${left_out} of ${asked} notes found no free step. A shorter step value has room for them.`,
+        )
+      what.leftOut = left_out
     } catch (reason) {
       choose('nothing')
       notices.complain(reason)
