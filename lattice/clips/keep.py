@@ -25,6 +25,7 @@ __all__ = [
     "keep_bars",
     "keep_last",
     "make_clip",
+    "tracks_between",
     "with_sound",
 ]
 
@@ -75,10 +76,21 @@ class Kept(NamedTuple):
 
     def sounding(self, score: Score, bar_ticks: int) -> tuple[Track, ...]:
         """Return the tracks with the sounds that their lanes have in *score*, and as those moved."""
-        first, length = self.first_bar * bar_ticks, self.bars * bar_ticks
-        return tuple(
-            with_moving_sound(with_sound(track, score), score, first, length) for track in self.tracks
-        )
+        return _sounding(self.tracks, score, self.first_bar * bar_ticks, self.bars * bar_ticks)
+
+
+def _sounding(tracks: Sequence[Track], score: Score, first: int, length: int) -> tuple[Track, ...]:
+    return tuple(with_moving_sound(with_sound(track, score), score, first, length) for track in tracks)
+
+
+def tracks_between(tape: Tape, score: Score, first_tick: int, end_tick: int) -> tuple[Track, ...]:
+    """Return what sounded of *tape* between two ticks, counted from the first, with the sounds of *score*."""
+    return _sounding(_tracks(tape, first_tick, end_tick), score, first_tick, end_tick - first_tick)
+
+
+def _tracks(tape: Tape, first_tick: int, end_tick: int) -> tuple[Track, ...]:
+    tracks = (_inside(track, first_tick, end_tick) for track in tape.tracks)
+    return tuple(track for track in tracks if track.notes or track.controls)
 
 
 def keep_last(tape: Tape, bars: int) -> Kept:
@@ -106,8 +118,7 @@ def keep_bars(tape: Tape, first_bar: int, end_bar: int, most: int = MAX_KEPT_BAR
         raise NothingToKeepError(
             "No whole bar has sounded there yet: a bar can be kept once its end has passed"
         )
-    tracks = (_inside(track, first * bar, end * bar) for track in tape.tracks)
-    return Kept(first, end - first, tuple(track for track in tracks if track.notes or track.controls))
+    return Kept(first, end - first, _tracks(tape, first * bar, end * bar))
 
 
 def make_clip(

@@ -69,10 +69,10 @@ def record_keys(
 ) -> Recorded:
     """Return the fields after *keys* were played along: each on the step that begins nearest, as long as it was held.
 
-    *over*: in place of all that the lane had, else added to it. *nudges*: how far off its step a key was is kept. Where a
-    key of the same pass is on that step already, the same pitch again makes a ratchet of it, and another goes to the next
-    free step within a beat; where there is none it is left out. A key of a later pass takes the place of an earlier one.
-    Raises DocumentError where the lane takes none.
+    *over*: in place of all that the lane had, else added to it. *nudges*: how far off its step a key was is kept.
+    Where a key of the same pass is on that step already, the same pitch again makes a ratchet of it, and another goes
+    to the next free step within a beat; where there is none it is left out. A key of a later pass takes the place of
+    an earlier one. Raises DocumentError where the lane takes none.
     """
     entered: dict[int, Entered] = {}
     counts: dict[int, int] = {}  # on which of the played steps each was played

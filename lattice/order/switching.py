@@ -2,8 +2,8 @@
 
 from typing import Literal, NamedTuple, get_args
 
-from lattice.document.piece import Score
 from lattice.document.meter import Meter
+from lattice.document.piece import Score
 from lattice.render.feel import feel_of
 from lattice.render.notes import silent_lanes
 from lattice.render.pipeline import play

@@ -31,7 +31,7 @@ from clips.schemas import (
     OpenClip,
     Revision,
 )
-from lattice.clips import apart, in_place, make_clip
+from lattice.clips import apart, in_place
 from lattice.clips.guess import ClipGuess, guess_clip
 from lattice.clips.lanes import lane_offers, left_out
 from lattice.document import DocumentError, Pattern, StepValue
@@ -68,8 +68,7 @@ def list_clips(
 @router.post("", response={201: ClipLine, **refusals()})
 def keep(request: HttpRequest, body: Keeping) -> HttpResponse:
     """Keep bars of the tape as a clip: exactly what sounded."""
-    clip = make_clip(body.kept(), body.tape, body.score, body.dice, piece=body.piece, pattern=body.pattern)
-    return answer(ClipLine.of(services.store(user_of(request), clip, keeping=body.keeping)), 201)
+    return answer(ClipLine.of(services.store(user_of(request), body.clip(), keeping=body.keeping)), 201)
 
 
 @router.post("/import", response={201: Imported, **refusals()}, openapi_extra=_MIDI_BODY)

@@ -8,7 +8,20 @@ from config.bodies import Body
 from pydantic import BaseModel, Field
 
 from clips import models, services
-from lattice.clips import Action, Clip, Edited, Kept, PitchSound, Tape, Track, keep_bars, keep_last, sounds_of
+from lattice.clips import (
+    Action,
+    Clip,
+    Edited,
+    Heard,
+    Kept,
+    PitchSound,
+    Tape,
+    Track,
+    keep_bars,
+    keep_last,
+    keep_over,
+    sounds_of,
+)
 from lattice.clips.clip import Control, Note
 from lattice.clips.drawn import MOST_DRAWN, drawn_notes
 from lattice.clips.guess import is_melodic
@@ -50,10 +63,18 @@ class Stretch(Body):
     end_bar: Annotated[int, Field(ge=1)]
 
 
+class KeptBefore(Asked):
+    """A stretch of the tape from which the next took over: its pattern's name, and the score as it stood."""
+
+    pattern: Name
+    tape: Tape
+
+
 class Keeping(Asked):
     """What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood.
 
-    *keeping*: a name of its own, so that one that is tried again is not stored twice.
+    *keeping*: a name of its own, so that one that is tried again is not stored twice. *before*: stretches that led to
+    this one without a break, the oldest first: bars are counted back into them, and a *stretch* begins in the first.
     """
 
     keeping: Annotated[str | None, Field(min_length=8, max_length=36)] = None
@@ -63,11 +84,20 @@ class Keeping(Asked):
     tape: Tape
     bars: Annotated[int, Field(ge=1, le=MAX_KEPT_BARS)] = 4
     stretch: Stretch | None = None
+    before: Annotated[list[KeptBefore], Field(max_length=MAX_KEPT_BARS)] = []
+
+    def clip(self) -> Clip:
+        """Return what is to be kept as a clip. Raises NothingToKeepError if none of it sounded whole."""
+        stretches: list[KeptBefore | Keeping] = [*self.before, self]
+        heard = [Heard(one.pattern, one.tape, one.score, one.dice) for one in stretches]
+        chosen = (self.stretch.first_bar, self.stretch.end_bar) if self.stretch else None
+        return keep_over(heard, self.piece, self.bars, chosen)
 
     def kept(self) -> Kept:
         """Return what is to be kept. Raises NothingToKeepError if none of it sounded whole."""
         if self.stretch:
-            return keep_bars(self.tape, self.stretch.first_bar, self.stretch.end_bar)
+            first_bar = 0 if self.before else self.stretch.first_bar
+            return keep_bars(self.tape, first_bar, self.stretch.end_bar)
         return keep_last(self.tape, self.bars)
 
 

@@ -25,6 +25,8 @@ LIMITS: tuple[tuple[str, int], ...] = (
     ("/api/pieces", 8 * MEGABYTE),  # a piece and the moments since
     ("/api/render", 8 * MEGABYTE),
     ("/api/melody", 8 * MEGABYTE),
+    ("/api/around", 8 * MEGABYTE),
+    ("/api/order", 8 * MEGABYTE),  # a piece: what may be saved may be asked about
     ("/api/clips/import", 2 * MEGABYTE),
     ("/api/clips", 8 * MEGABYTE),  # what sounded, and the score
     ("/api/takes", 8 * MEGABYTE),

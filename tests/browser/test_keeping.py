@@ -97,7 +97,7 @@ def test_what_is_not_saved_is_said_and_saved_as_soon_as_it_can_be(musician, cont
     page = musician.open("Night Ferry").page
     context.route("**/api/pieces/*", lambda route: route.abort())
     musician.type_number("Bottle: steps", "13")
-    expect(page.locator(".state")).to_contain_text("not saved: 1 change waits for the server, trying again")
+    expect(page.locator(".state")).to_contain_text("not saved: 1 change waits")
     context.unroute("**/api/pieces/*")
     musician.wait_until_saved()
     complaints.clear()

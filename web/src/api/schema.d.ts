@@ -4241,7 +4241,8 @@ export interface components {
          * Keeping
          * @description What to keep: the last *bars* or a *stretch* of the tape, and the score as it stood.
          *
-         *     *keeping*: a name of its own, so that one that is tried again is not stored twice.
+         *     *keeping*: a name of its own, so that one that is tried again is not stored twice. *before*: stretches that led to
+         *     this one without a break, the oldest first: bars are counted back into them, and a *stretch* begins in the first.
          */
         Keeping: {
             /**
@@ -4249,6 +4250,11 @@ export interface components {
              * @default 4
              */
             bars: number;
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["KeptBefore"][];
             /** Dice */
             dice: number;
             /** Keeping */
@@ -4260,6 +4266,19 @@ export interface components {
             row?: components["schemas"]["PlacedRow"] | null;
             score: components["schemas"]["Score"];
             stretch?: components["schemas"]["Stretch"] | null;
+            tape: components["schemas"]["Tape"];
+        };
+        /**
+         * KeptBefore
+         * @description A stretch of the tape from which the next took over: its pattern's name, and the score as it stood.
+         */
+        KeptBefore: {
+            /** Dice */
+            dice: number;
+            /** Pattern */
+            pattern: string;
+            row?: components["schemas"]["PlacedRow"] | null;
+            score: components["schemas"]["Score"];
             tape: components["schemas"]["Tape"];
         };
         /**

@@ -42,7 +42,7 @@ const said = computed(() => {
     case 'saving':
       return 'saving …'
     case 'unreachable':
-      return `not saved: ${waits.value} for the server, trying again`
+      return `not saved: ${waits.value}`
     case 'signed-out':
       return `not saved: ${waits.value} for you to sign in`
     case 'refused':

@@ -11,6 +11,7 @@ import { useDetourKeys } from '@/around/useDetourKeys'
 import { useDetours } from '@/around/useDetours'
 import Bench from '@/bench/Bench.vue'
 import type { BenchSize } from '@/bench/sizes'
+import { useLastDrawn } from '@/engine/useLastDrawn'
 import { useRendering } from '@/engine/useRendering'
 import { useView } from '@/engine/useView'
 import { useChosenLanes } from '@/hands/useChosenLanes'
@@ -41,7 +42,6 @@ import ScaleWords from './ScaleWords.vue'
 import StretchBar from './StretchBar.vue'
 import LaneThread from './thread/LaneThread.vue'
 import { useFollowing } from './useFollowing'
-import { useLastDrawn } from './useLastDrawn'
 import { useLatticeKeys } from './useLatticeKeys'
 import { useRows } from './useRows'
 import ViewBar from './ViewBar.vue'
@@ -74,7 +74,7 @@ const question = computed(() =>
       }
     : null,
 )
-const { drawnBefore, keepDrawn } = useLastDrawn()
+const { drawnBefore, keepDrawn } = useLastDrawn('lattice')
 const { rendering, answered } = useRendering(question, drawnBefore)
 keepDrawn(rendering)
 const voices = computed(() => piece.document?.kit.voices ?? [])

@@ -21,7 +21,15 @@ import { useHeldKeys } from './useHeldKeys'
 import { useTrying } from './useTrying'
 import { aheadOf, type Ahead } from './ahead'
 import { storedTape, storeTape } from './stored'
-import { Tape, tapeOf, type Playing, type TapeStretch } from '@/sound/tape'
+import {
+  hasWholeBar,
+  lateBetween,
+  Tape,
+  tapeOf,
+  withLate,
+  type Playing,
+  type TapeStretch,
+} from '@/sound/tape'
 import { randomNumber } from '@/work/document'
 import { keepLast, lastOf } from '@/work/last'
 import { withMovement } from '@/work/movements'
@@ -38,6 +46,8 @@ interface LastReady extends ReadyMusic {
 }
 
 const STORED_EACH_MS = 5000
+/** Stretches before the last one that are kept with it. */
+const MOST_BEFORE = 15
 
 /** Playing the open piece, takes and clips, and keeping what sounded. */
 export const usePlaying = defineStore('playing', () => {
@@ -159,7 +169,7 @@ export const usePlaying = defineStore('playing', () => {
     const { nowTick, barTicks } = recording.stretch
     if (!isOver && nowTick < startOfBar(recording.end, barTicks)) return
     ahead.value = null
-    void keep(recording.end - recording.first, recording)
+    void keep(recording.end - recording.first, { ...recording, stretches: [recording.stretch] })
   }
 
   /** When a pattern that is chosen while another plays takes over, and whether it begins or carries on. */
@@ -313,10 +323,12 @@ export const usePlaying = defineStore('playing', () => {
   /** Keep the last bars, or a `stretch` of them, as a clip. Null if there was nothing to keep. */
   async function keep(
     bars: number,
-    of?: { stretch: TapeStretch; first: number; end: number },
+    of?: { stretches: readonly TapeStretch[]; first: number; end: number },
   ): Promise<ClipLine | null> {
     player.value?.tick()
-    const stretch = of?.stretch ?? tape.value.newestWhole()
+    const newest = tape.value.stretches.at(-1)
+    const run = of?.stretches ?? (newest ? runWithBars(newest) : [])
+    const stretch = run.at(-1)
     if (!stretch || !piece.document || !piece.pattern) {
       notices.complain('Nothing has sounded yet. Press play: the tape is always running.')
       return null
@@ -324,15 +336,27 @@ export const usePlaying = defineStore('playing', () => {
     const body: Schemas['Keeping'] = {
       keeping: `${Date.now()}-${randomNumber(999_999_999)}`,
       piece: piece.document.name,
-      pattern: piece.patterns.find(({ id }) => id === stretch.patternId)?.name ?? piece.pattern.name,
-      score: stretch.score,
-      dice: stretch.dice,
-      row: stretch.row ?? null,
-      tape: tapeOf(stretch),
+      ...heardOf(stretch),
       bars,
       stretch: of ? { first_bar: of.first, end_bar: of.end } : null,
+      before: run.slice(0, -1).slice(-MOST_BEFORE).map(heardOf),
     }
-    return keepTape(body, of ? of.end - of.first : bars, stretch)
+    return keepTape(body, bars, stretch)
+  }
+  /** What played a stretch, and what sounded of it. */
+  const heardOf = (stretch: TapeStretch): Schemas['KeptBefore'] => ({
+    pattern: piece.patterns.find(({ id }) => id === stretch.patternId)?.name ?? piece.pattern?.name ?? '',
+    score: stretch.score,
+    dice: stretch.dice,
+    row: stretch.row ?? null,
+    tape: tapeOf(stretch),
+  })
+  /** What sounded last without a break; where nothing whole has since a start, what did before that. */
+  function runWithBars(newest: TapeStretch): readonly TapeStretch[] {
+    const run = tape.value.runOf(newest)
+    if (run.some(hasWholeBar)) return run
+    const whole = tape.value.newestWhole()
+    return whole ? tape.value.runOf(whole) : run
   }
 
   /** Through the outbox: where the server cannot be reached it waits there, also over a reload, and is sent by itself. */
@@ -375,8 +399,14 @@ export const usePlaying = defineStore('playing', () => {
   const counted = ref(0)
   function tellKept(kept: ClipLine, body: Schemas['Keeping'], bars: number, stretch: TapeStretch) {
     counted.value++
+    const first = startOfBar(kept.origin?.first_bar ?? 0, stretch.barTicks)
+    const late = lateBetween(stretch, first, first + startOfBar(kept.origin?.bars ?? bars, stretch.barTicks))
+    const keeping = `${body.keeping}-late`
+    const keepLate = () =>
+      keepTape({ ...body, ...heardOf(withLate(stretch)), keeping }, bars, withLate(stretch))
     notices.say(
-      saidOf(kept, bars, stretch),
+      saidOf(kept, bars, stretch) + saidOfLate(late.length),
+      ...(late.length ? [{ label: 'Keep them too', act: keepLate }] : []),
       { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
       { label: 'As a take too', act: () => keepAsTake(body) },
       { label: 'Export .mid', act: () => location.assign(clipsApi.file(kept.id)) },
@@ -488,6 +518,13 @@ export const usePlaying = defineStore('playing', () => {
 
 const voicesOf = ({ tracks }: Loop) =>
   tracks.flatMap(({ sounds }) => Object.values(sounds).map(({ voice }) => voice))
+
+function saidOfLate(count: number): string {
+  if (!count) return ''
+  return count === 1
+    ? ' One note came too late to be heard and is not in it.'
+    : ` ${count} notes came too late to be heard and are not in it.`
+}
 
 function saidOf(kept: ClipLine, asked: number, stretch: TapeStretch): string {
   const few = kept.bars < asked ? ` (only ${kept.bars} had sounded whole)` : ''

@@ -376,7 +376,8 @@ export class Player {
     this.#hold(first, () => false)
   }
   #start(line: TimeLine, first: Pick<Sounds, 'bar_ticks' | 'ends'>, fromTick: number, began: number) {
-    const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing)
+    const isFollowing = this.#leaving !== null
+    const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing, isFollowing)
     this.#run = { line, stretch, began }
     this.#ends = first.ends
     this.#isOverdue = false

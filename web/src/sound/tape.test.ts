@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest'
 
 import { aLane, aScore } from '@/testing'
 import { draggedBars, lastWholeBars } from '@/tape/choosing'
-import { Tape, tapeOf, type TapeNote, type TapeStretch } from './tape'
+import { lateBetween, Tape, tapeOf, withLate, type TapeNote, type TapeStretch } from './tape'
 
 const BAR = 53760
 const score = aScore(aLane('thud'), aLane('bell'))
 
-function played(tape: Tape, from: number, now: number): TapeStretch {
-  const stretch = tape.begin(from, BAR, { score, dice: 1, patternId: 'a' })
+function played(tape: Tape, from: number, now: number, follows = false): TapeStretch {
+  const stretch = tape.begin(from, BAR, { score, dice: 1, patternId: 'a' }, follows)
   stretch.nowTick = now
   return stretch
 }
@@ -61,7 +61,7 @@ describe('what is kept', () => {
     const whole = played(tape, 0, 2 * BAR)
     played(tape, 0, 0.5 * BAR)
     expect(tape.newestWhole()).toBe(whole)
-    expect(lastWholeBars(tape.lastBars(), 1)?.stretch).toBe(whole)
+    expect(lastWholeBars(tape.lastBars(), 1)?.stretches).toEqual([whole])
   })
 
   it('is what a drag touches, snapped to whole bars of the stretch where it began', () => {
@@ -69,10 +69,39 @@ describe('what is kept', () => {
     const first = played(tape, 0, 3 * BAR)
     played(tape, 0, 2.5 * BAR)
     const bars = tape.lastBars()
-    expect(draggedBars(bars, 1, 4)).toMatchObject({ stretch: first, first: 1, end: 3, from: 1, to: 3 })
+    expect(draggedBars(bars, 1, 4)).toMatchObject({ stretches: [first], first: 1, end: 3, from: 1, to: 3 })
     expect(draggedBars(bars, 5, 5)).toBeNull() // the running bar
     expect(draggedBars(bars, 4, 3)).toMatchObject({ first: 0, end: 2 })
     expect(draggedBars([], 0, 0)).toBeNull()
+  })
+
+  it('knows what came too late, and is kept with it where that is wanted', () => {
+    const stretch = played(new Tape(), 0, 3 * BAR)
+    stretch.notes = [note('thud', 10)]
+    stretch.leftOut = [note('bell', 5), note('thud', BAR), note('gone', 7)] as never
+    expect(lateBetween(stretch, 0, BAR).map(({ start }) => start)).toEqual([5, 7])
+    expect(withLate(stretch).notes.map(({ laneId, start }) => [laneId, start])).toEqual([
+      ['bell', 5], ['thud', 10], ['thud', BAR],
+    ]) // prettier-ignore
+  })
+
+  it('goes on over a switch, and over no stop', () => {
+    const tape = new Tape()
+    played(tape, 0, 3 * BAR)
+    const first = played(tape, 0, 2.5 * BAR)
+    const second = played(tape, 0, 2.2 * BAR, true)
+    const bars = tape.lastBars() // 1 2 3 | 1 2 half | 1 2 and the running one
+    expect(lastWholeBars(bars, 3)).toMatchObject({
+      stretches: [first, second],
+      first: 1,
+      end: 2,
+      from: 4,
+      to: 8,
+    })
+    expect(lastWholeBars(bars, 8)).toMatchObject({ stretches: [first, second], first: 0, end: 2, from: 3 })
+    expect(draggedBars(bars, 4, 6)).toMatchObject({ stretches: [first, second], first: 1, end: 1 })
+    expect(draggedBars(bars, 4, 1)).toMatchObject({ stretches: [first], first: 0, end: 2 })
+    expect([tape.runOf(second), tape.runOf(first)]).toEqual([[first, second], [first]])
   })
 
   it('goes to the server lane by lane in the order of the lanes, without what had not begun', () => {

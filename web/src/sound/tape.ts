@@ -36,6 +36,8 @@ export interface TapeControl {
 export interface TapeStretch {
   readonly patternId: string
   readonly fromTick: number
+  /** Whether it took over from the stretch before it, without a break. */
+  readonly follows?: boolean
   nowTick: number
   score: Score
   dice: number
@@ -70,9 +72,10 @@ const BARS_REMEMBERED = 80 // more than may be recorded ahead
 export class Tape {
   stretches: TapeStretch[] = []
 
-  begin(fromTick: number, barTicks: number, { score, dice, patternId, row = null }: Playing): TapeStretch {
+  begin(fromTick: number, barTicks: number, playing: Playing, follows = false): TapeStretch {
+    const { score, dice, patternId, row = null } = playing
     const stretch: TapeStretch = {
-      patternId, fromTick, nowTick: fromTick, score, dice, row, barTicks, tempoChangedAt: null, notes: [], controls: [], leftOut: [],
+      patternId, fromTick, follows, nowTick: fromTick, score, dice, row, barTicks, tempoChangedAt: null, notes: [], controls: [], leftOut: [],
     } // prettier-ignore
     this.stretches = [...this.stretches.filter(({ nowTick, fromTick }) => nowTick > fromTick), stretch].slice(
       -BARS_ON_TAPE,
@@ -93,13 +96,19 @@ export class Tape {
     return bars.reverse()
   }
 
+  /** What led to a stretch without a break, the oldest first, and itself. */
+  runOf(stretch: TapeStretch): readonly TapeStretch[] {
+    const upTo = this.stretches.slice(0, this.stretches.indexOf(stretch) + 1)
+    return upTo.slice(upTo.findLastIndex(({ follows }) => !follows))
+  }
   /** The stretch to keep the last bars of: the newest of which a whole bar has sounded, or the newest. */
   newestWhole(): TapeStretch | undefined {
-    const isWhole = ({ nowTick, fromTick, barTicks }: TapeStretch) =>
-      barOf(nowTick, barTicks) > barFrom(fromTick, barTicks)
-    return this.stretches.findLast(isWhole) ?? this.stretches.at(-1)
+    return this.stretches.findLast(hasWholeBar) ?? this.stretches.at(-1)
   }
 }
+/** Whether a whole bar has sounded. */
+export const hasWholeBar = ({ nowTick, fromTick, barTicks }: TapeStretch): boolean =>
+  barOf(nowTick, barTicks) > barFrom(fromTick, barTicks)
 
 /** Forget what left the tape long ago. */
 export function trim(stretch: TapeStretch) {
@@ -112,6 +121,21 @@ export function trim(stretch: TapeStretch) {
 }
 
 type Track = Schemas['TapeTrack']
+
+/** What of a stretch was due from one tick to before another and came too late to sound. */
+export const lateBetween = ({ leftOut }: TapeStretch, first: number, end: number): readonly Ready[] =>
+  leftOut.filter(({ straight }) => straight >= first && straight < end)
+
+/** The same stretch as if what came too late had sounded. */
+export function withLate(stretch: TapeStretch): TapeStretch {
+  const lanes = new Map(stretch.score.lanes.map((lane) => [lane.id, lane]))
+  const late = stretch.leftOut.flatMap((ready): TapeNote[] => {
+    const lane = lanes.get(ready.laneId)
+    return lane ? [{ ...ready, lane: lane.name, ink: lane.ink, time: 0 }] : []
+  })
+  const notes = [...stretch.notes, ...late].sort((one, other) => one.start - other.start)
+  return { ...stretch, notes, leftOut: [] }
+}
 
 /** What the server keeps from: the notes of a stretch that had begun by now, lane by lane. */
 export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {

@@ -31,7 +31,8 @@ function tell() {
       ? `: ${player.readyBars} bars are ready to play.`
       : ': what you do is kept here and sent when it is back.'
   const isBehind = player?.isBehind ?? piece.saveState === 'unreachable'
-  message.value = `${why}${goesOn}${isBehind ? ' Your last changes are drawn and heard then.' : ''}`
+  const then = bars ? 'then' : 'when it is back'
+  message.value = `${why}${goesOn}${isBehind ? ` Your last changes are drawn and heard ${then}.` : ''}`
 }
 useFrames(
   tell,

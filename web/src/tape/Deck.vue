@@ -8,6 +8,7 @@ import { patternWords, provideWords } from '@/hands/words'
 import { useFrames } from '@/page/useFrames'
 import { useShortcuts } from '@/page/useShortcuts'
 import SentenceLine from '@/sentence/SentenceLine.vue'
+import { useLastDrawn } from '@/engine/useLastDrawn'
 import { useRendering } from '@/engine/useRendering'
 import { randomNumber } from '@/work/document'
 import { usePiece } from '@/work/piece'
@@ -42,7 +43,9 @@ const spokenOf = computed<Spoken | null>((old) => {
   }
   return isSame(old, now) && old ? old : now
 })
-const { rendering } = useRendering(spokenOf)
+const { drawnBefore, keepDrawn } = useLastDrawn('deck')
+const { rendering } = useRendering(spokenOf, drawnBefore)
+keepDrawn(rendering)
 const standing = (name: string) => rendering.value?.standing.filter(({ setting }) => setting === name) ?? []
 
 provideWords(patternWords())
@@ -135,7 +138,7 @@ useShortcuts({ 'Shift+r': { says: 'Record moves, or not', act: moves.toggle } })
       :tape="playing.tape"
       :is-playing="playing.isPlaying"
       :kept-bars="playing.keptBars"
-      @keep="(stretch, first, end) => playing.keep(end - first, { stretch, first, end })"
+      @keep="(bars) => playing.keep(bars.to - bars.from, bars)"
     />
     <KeepHands />
   </footer>

@@ -9,10 +9,10 @@ import { barsOn, shareOfBar, wrapped } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import { BARS_ON_TAPE, type Tape, type TapeBar, type TapeStretch } from '@/sound/tape'
 import { notesOfBar } from './barNotes'
-import { draggedBars, lastWholeBars } from './choosing'
+import { draggedBars, lastWholeBars, type ChosenBars } from './choosing'
 
 const props = defineProps<{ tape: Tape; isPlaying: boolean; keptBars: number }>()
-const emit = defineEmits<{ keep: [stretch: TapeStretch, first: number, end: number] }>()
+const emit = defineEmits<{ keep: [bars: ChosenBars] }>()
 
 const box = useTemplateRef<HTMLElement>('box')
 const canvas = ref<HTMLCanvasElement>()
@@ -150,13 +150,15 @@ const hand = useDrag((event) => {
       const chosen = drag && draggedBars(bars, drag.from, drag.to)
       drag = null
       draw()
-      if (chosen && !isTakenAway) emit('keep', chosen.stretch, chosen.first, chosen.end)
+      if (chosen && !isTakenAway) emit('keep', chosen)
     },
   }
 })
 
 // ---- The same by keyboard: arrows choose bars, Enter keeps them ----
 const says = ref('')
+const saidOf = ({ stretches, first, end, from, to }: ChosenBars) =>
+  stretches.length === 1 ? `bars ${first + 1} to ${end}` : `${to - from} bars over a switch`
 function walk(event: KeyboardEvent) {
   const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
   if (event.ctrlKey || event.altKey || event.metaKey || !bars.length) return
@@ -167,11 +169,11 @@ function walk(event: KeyboardEvent) {
     else if (event.shiftKey) drag.to = within(drag.to + by)
     else drag = { from: within(drag.to + by), to: within(drag.to + by) }
     const chosen = draggedBars(bars, drag.from, drag.to)
-    says.value = chosen ? `bars ${chosen.first + 1} to ${chosen.end}` : 'no whole bar'
+    says.value = chosen ? saidOf(chosen) : 'no whole bar'
   } else if (event.key === 'Enter' && drag) {
     const chosen = draggedBars(bars, drag.from, drag.to)
     drag = null
-    if (chosen) emit('keep', chosen.stretch, chosen.first, chosen.end)
+    if (chosen) emit('keep', chosen)
   } else return
   draw()
   event.preventDefault()

@@ -13,10 +13,11 @@ interface Drawn {
 }
 const QUIET_MS = 1500
 
-export function useLastDrawn() {
+/** `place`: where it is drawn. */
+export function useLastDrawn(place: string) {
   const piece = usePiece()
   async function drawnBefore(): Promise<Rendering | null> {
-    const drawn = await lastOf<Drawn>('picture')
+    const drawn = await lastOf<Drawn>(`picture of ${place}`)
     return drawn && drawn.pieceId === piece.id && drawn.patternId === piece.pattern?.id
       ? drawn.rendering
       : null
@@ -26,7 +27,12 @@ export function useLastDrawn() {
       rendering,
       (now) => {
         const { id: pieceId, pattern } = piece
-        if (now) void keepLast('picture', { pieceId, patternId: pattern?.id, rendering: now } satisfies Drawn)
+        if (now)
+          void keepLast(`picture of ${place}`, {
+            pieceId,
+            patternId: pattern?.id,
+            rendering: now,
+          } satisfies Drawn)
       },
       { debounce: QUIET_MS },
     )
