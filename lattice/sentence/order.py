@@ -89,8 +89,8 @@ def row_choices(piece: Piece, row: OrderRow, setting: str, word: str) -> list[Ch
         ("pattern", "pattern"): lambda: choices(
             [(one.id, one.name) for one in piece.patterns],
             row.pattern,
-            # What is another pattern's has no such lanes, and a length of its own.
-            lambda key: {"pattern": key, "mutes": [], "bars": None},
+            # The row stays as long as it was set to be; of its silent lanes those that the other pattern has.
+            lambda key: {"pattern": key, "mutes": _mutes_in(piece.pattern(key), row)},
         ),
         ("scale", "root"): lambda: root_choices(_scale_of(piece, row), _scale_patch),
         ("scale", "scale"): lambda: scale_choices(_scale_of(piece, row), _scale_patch),
@@ -98,6 +98,10 @@ def row_choices(piece: Piece, row: OrderRow, setting: str, word: str) -> list[Ch
         ("without", "lanes"): lambda: _lane_choices(piece, row),
     }
     return known[setting, word]()
+
+
+def _mutes_in(pattern: Pattern, row: OrderRow) -> list[str]:
+    return [lane.id for lane in pattern.lanes if lane.id in row.mutes]
 
 
 def row_offers(piece: Piece, row: OrderRow) -> list[Offer]:

@@ -266,12 +266,13 @@ class EditedClip(BaseModel):
     """A clip after an edit, and the places of the notes that are chosen now, track by track.
 
     *came_from*: for each note, counted through all tracks, which it was before the edit; -1 for one that is new. None
-    where each is the note that it was.
+    where each is the note that it was. *lost*: how many notes are gone, deleted, cropped or merged with others.
     """
 
     clip: OpenClip
     chosen: list[list[int]]
     came_from: list[int] | None
+    lost: int
 
     @classmethod
     def of(cls, stored: models.Clip, done: Edited) -> "EditedClip":
@@ -281,6 +282,7 @@ class EditedClip(BaseModel):
             clip=OpenClip.of(stored),
             chosen=[list(places) for places in done.chosen],
             came_from=None if stayed else list(done.came_from),
+            lost=done.lost,
         )
 
 

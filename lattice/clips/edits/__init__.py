@@ -42,13 +42,15 @@ Action = Annotated[
 class Edited(NamedTuple):
     """A clip after an edit, which of its notes are chosen now, and what the history calls it.
 
-    *came_from*: for each note, counted through all tracks, which it was before the edit; -1 for one that is new.
+    *came_from*: for each note, counted through all tracks, which it was before the edit; -1 for one that is new. *lost*:
+    how many notes are gone: deleted, cropped, or merged with another of their pitch.
     """
 
     clip: Clip
     chosen: Chosen
     came_from: tuple[int, ...]
     label: str
+    lost: int
 
 
 def edited(clip: Clip, action: Action, chosen: Chosen = ()) -> Edited:
@@ -57,4 +59,6 @@ def edited(clip: Clip, action: Action, chosen: Chosen = ()) -> Edited:
     Raises DocumentError if a note is chosen that is not there, or the edit cannot be.
     """
     sheet = Sheet.of(clip, chosen)
-    return Edited(*action.apply(sheet).finished(), action.label(sheet))
+    after, its_chosen, came_from = action.apply(sheet).finished()
+    lost = len(sheet) - len({place for place in came_from if place >= 0})
+    return Edited(after, its_chosen, came_from, action.label(sheet), lost)

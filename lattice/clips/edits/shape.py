@@ -146,13 +146,18 @@ class Crop(ClipAction):
 
 
 class Lengthen(ClipAction):
-    """The clip lasts so many whole *bars*; notes that begin later go."""
+    """The clip lasts so many whole *bars*. Raises DocumentError where notes begin later: cropping takes them out."""
 
     kind: Literal["lengthen"] = "lengthen"
     bars: Annotated[int, Field(ge=1, le=10_000)]
 
     def apply(self, sheet: Sheet) -> Sheet:
         length = self.bars * sheet.clip.meter.bar_ticks
+        beyond = int((sheet.starts >= length).sum())
+        if beyond:
+            notes = "1 note begins" if beyond == 1 else f"{beyond:,} notes begin"
+            said = f"{notes} after bar {self.bars:,}: choose the bars to keep and crop the clip to them"
+            raise DocumentError.of("bars", said)
         if length < sheet.clip.length_ticks:
             return Crop(first_tick=0, end_tick=length).apply(sheet)
         return sheet.with_clip(length_ticks=length)

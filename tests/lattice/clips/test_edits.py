@@ -384,3 +384,20 @@ def test_a_track_plays_plainly_what_its_lane_does():
     assert plain_pitch(clip(row(0, 1, pitch=42) + row(2, pitch=40)), 0) == 42
     assert plain_pitch(clip(()), 0) == 60
     assert len(Sheet.of(clip((), meter=Meter()))) == 0
+
+
+def test_an_edit_says_how_many_notes_are_gone():
+    one = clip(row(0, BAR, 2 * BAR), bars=3)
+    assert edited(one, Crop(), ((1, 2),)).lost == 1
+    merged = edited(clip(row(1, 2, length=1)), Pace(pace="double"))
+    assert (merged.lost, len(merged.clip.tracks[0].notes)) == (1, 1)
+    two = clip(row(0, 100, 200))
+    assert edited(two, Delete(), ((0, 2),)).lost == 2
+    assert edited(two, Repeat(), ()).lost == 0
+
+
+def test_a_clip_grows_no_shorter_than_its_notes():
+    one = clip(row(0, 2 * BAR), bars=4)
+    assert edited(one, Lengthen(bars=3)).clip.length_ticks == 3 * BAR
+    with pytest.raises(DocumentError, match="1 note begins after bar 2: choose the bars to keep"):
+        edited(one, Lengthen(bars=2))

@@ -26,6 +26,7 @@ from lattice.document.piece import Pattern, Rhythm
 from lattice.formats.midi import midi_file
 from lattice.order.rows import in_row, order_events, row_score, stands
 from lattice.render import Window, render
+from lattice.sentence.order import row_choices
 from tests.lattice.scores import dice, is_light, lane, score, scores
 
 BAR, BEAT = 53760, 13440
@@ -241,3 +242,17 @@ def test_the_whole_is_one_file_with_a_marker_a_row():
 def test_an_empty_order_says_what_to_do():
     with pytest.raises(DocumentError, match="add one first"):
         order_clip(Piece(name="x", patterns=(Pattern(id="a", name="A"),)))
+
+
+def test_a_row_keeps_its_length_and_its_silent_lanes_with_another_pattern():
+    first, second = (
+        Pattern(id=name, name=name, lanes=lanes)
+        for name, lanes in (
+            ("a", (lane("thud"), lane("bell"))),
+            ("b", (lane("bell"), lane("rope"))),
+        )
+    )
+    row = OrderRow(pattern="a", bars=3, mutes=("thud", "bell"))
+    piece = Piece(name="Night Ferry", tempo=112, kit=DOCKSIDE, patterns=(first, second), order=(row,))
+    other = next(one for one in row_choices(piece, row, "pattern", "pattern") if one.key == "b")
+    assert other.patch == {"pattern": "b", "mutes": ["bell"]}

@@ -36,6 +36,8 @@ export interface EditedClip {
   readonly chosen: number[][]
   /** For each note, counted through all tracks, which it was before; -1: new; null: each is the note that it was. */
   readonly came_from: number[] | null
+  /** How many notes are gone: deleted, cropped, or merged with others. */
+  readonly lost: number
 }
 /** How a MIDI file becomes clips. */
 export type Import = Omit<NonNullable<paths['/api/clips/import']['post']['parameters']['query']>, 'name'>

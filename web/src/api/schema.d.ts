@@ -3464,7 +3464,7 @@ export interface components {
          * @description A clip after an edit, and the places of the notes that are chosen now, track by track.
          *
          *     *came_from*: for each note, counted through all tracks, which it was before the edit; -1 for one that is new. None
-         *     where each is the note that it was.
+         *     where each is the note that it was. *lost*: how many notes are gone, deleted, cropped or merged with others.
          */
         EditedClip: {
             /** Came From */
@@ -3472,6 +3472,8 @@ export interface components {
             /** Chosen */
             chosen: number[][];
             clip: components["schemas"]["OpenClip"];
+            /** Lost */
+            lost: number;
         };
         /**
          * EnterQuestion
@@ -4873,7 +4875,7 @@ export interface components {
         };
         /**
          * Lengthen
-         * @description The clip lasts so many whole *bars*; notes that begin later go.
+         * @description The clip lasts so many whole *bars*. Raises DocumentError where notes begin later: cropping takes them out.
          */
         Lengthen: {
             /** Bars */

@@ -57,6 +57,8 @@ const hasPatterns = computed(() =>
   ['lattice', 'field', 'order', 'perform', 'ports'].includes(String(route.name)),
 )
 const isExporting = ref(false)
+/** On the screen of the order that is what is exported. */
+const isOfOrder = computed(() => route.name === 'order' && Boolean(piece.document?.order.length))
 const tabs = computed(() => [
   { name: 'shelf', label: 'Shelf', to: '/' },
   ...(piece.id !== null
@@ -102,7 +104,7 @@ async function goAshore() {
       <span class="state" :class="{ alarm: said.startsWith('not') }" role="status">{{ said }}</span>
       <TrailPanel />
       <button
-        v-tip="'The pattern as a MIDI file'"
+        v-tip="isOfOrder ? 'The order as a MIDI file' : 'The pattern as a MIDI file'"
         type="button"
         class="quiet-button wide"
         @click="isExporting = true"
@@ -157,7 +159,7 @@ async function goAshore() {
       </v-menu>
     </button>
     <v-dialog v-model="isExporting" aria-label="Export" width="420">
-      <ExportCard />
+      <ExportCard :order="isOfOrder" />
     </v-dialog>
   </header>
 </template>

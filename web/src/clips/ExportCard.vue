@@ -4,6 +4,7 @@ import { computed, reactive, ref } from 'vue'
 
 import { clipsApi, PLAIN_EXPORT, type Export } from '@/api/clips'
 import { answer, api, type Schemas } from '@/api/client'
+import { orderApi } from '@/engine/order'
 import ExportLink from '@/page/ExportLink.vue'
 import { useLongWork } from '@/page/longWork'
 import { useNotices } from '@/page/notices'
@@ -12,8 +13,9 @@ import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import { loopOfClip } from './loopOf'
 
-/** One clip; several, as one zip; or neither: bars of the pattern that is open. */
+/** One clip; several, as one zip; or neither: bars of the pattern that is open, or the running order. */
 const props = defineProps<{
+  order?: boolean
   clip?: { id: number; name: string }
   several?: { ids: number[] } | { set_name: string }
 }>()
@@ -54,6 +56,17 @@ async function exportPattern() {
   await work.during(`“${name}” is being written …`, async (signal) => {
     const file = await answer(api.POST('/api/render/midi', { body, parseAs: 'blob', signal }))
     if (file instanceof Blob) saveFile(file, name)
+  })
+}
+
+async function exportOrder() {
+  const { document } = piece
+  if (!document) return
+  const { key, ...rest } = how
+  const choices = { ...rest, key: (key || null) as NonNullable<Schemas['Export']['key']> | null }
+  await work.during('The order is being written …', async (signal) => {
+    const { name, blob } = await orderApi.file(document, 'whole', choices, signal)
+    saveFile(blob, name)
   })
 }
 
@@ -140,6 +153,9 @@ async function copyText() {
     <ExportLink v-if="clip || several" class="word-button strong" :href="href" :name="fileName">{{
       clip ? 'Export .mid' : 'Export .zip'
     }}</ExportLink>
+    <button v-else-if="order" type="button" class="word-button strong" @click="exportOrder">
+      Export the order as .mid
+    </button>
     <template v-else>
       <label>
         <span>bars, from bar 1</span>

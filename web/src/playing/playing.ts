@@ -449,10 +449,13 @@ export const usePlaying = defineStore('playing', () => {
     (isAway) => !isAway && player.value?.askAgain(),
   )
   watch(
-    () => [piece.score, piece.dice, piece.pattern?.id, piece.row] as const,
-    ([, , id], [, , before]) => {
+    () => [piece.score, piece.dice, piece.pattern?.id, piece.row, piece.isTried] as const,
+    ([, , id, , isTried], [, , before, , wasTried]) => {
       const playing = now()
-      if (playing) player.value?.change(playing, id === before ? undefined : how.value)
+      if (!playing || !player.value) return
+      // From one thing that is tried to the next, and back, at the next beat: nothing is cut before that.
+      if (id === before && (isTried || wasTried)) player.value.changeAtBeat(playing)
+      else player.value.change(playing, id === before ? undefined : how.value)
     },
     { flush: 'sync' },
   )

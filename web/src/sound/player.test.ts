@@ -396,6 +396,37 @@ describe('changes', () => {
   })
 })
 
+describe('what is tried', () => {
+  const beats = (id: string) => aLane(id, { source: { kind: 'drawn', steps: 4, hits: [] } })
+  const heardAt = (voice: string) =>
+    player.tape.stretches.at(-1)!.notes.filter(({ laneId }) => laneId === voice).map(({ start }) => start / 13440) // prettier-ignore
+
+  it('is heard from the next beat on, and what played before it until then, without a gap', async () => {
+    await player.play(playing(1, aScore(beats('thud'))))
+    await clock.run(player, 2.1)
+    player.changeAtBeat(playing(1, aScore(beats('bell'))))
+    await clock.run(player, 1)
+    player.changeAtBeat(playing(1, { ...aScore(beats('rope')), tempo: 60 }))
+    await clock.run(player, 3)
+    const all = [...heardAt('thud'), ...heardAt('bell'), ...heardAt('rope')]
+    expect(all).toEqual(all.map((_, at) => at)) // every beat, each once, one after the other
+    expect(heardAt('bell').length).toBeGreaterThan(0)
+    const { tempoChangedAt } = player.tape.stretches.at(-1)!
+    expect(tempoChangedAt! / 13440).toBe(heardAt('rope')[0])
+  })
+
+  it('goes on without a break where it becomes so', async () => {
+    await player.play(playing(1, aScore(beats('thud'))))
+    await clock.run(player, 2.1)
+    const tried = aScore(beats('bell'))
+    player.changeAtBeat(playing(1, tried))
+    player.change(playing(1, { ...tried }))
+    await clock.run(player, 2)
+    const all = [...heardAt('thud'), ...heardAt('bell')]
+    expect(all).toEqual(all.map((_, at) => at))
+  })
+})
+
 describe('what changes while the first notes are waited for', () => {
   it('holds from the beginning: the tempo', async () => {
     const starting = player.play(playing(1))

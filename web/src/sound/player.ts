@@ -27,6 +27,7 @@ import {
   startOfBar,
   steered,
   tickAfter,
+  ticksOfBeat,
   ticksOfBar,
   TimeLine,
 } from './time'
@@ -49,6 +50,8 @@ const TOO_LATE = 0.5
 const LATEST = 0.025
 /** Seconds after which a key counts: what the engine has to answer in, beside what is committed already. */
 const KEY_SECONDS = 0.115
+/** Seconds from a hand to the first beat at which what it tries may be heard. */
+const IN_TIME = 0.12
 /** Seconds from the start of playing to the first tick. */
 export const LEAD_IN = 0.06
 
@@ -94,6 +97,9 @@ export class Player {
   #committedUpTo = 0
   readonly #live: LiveNotes
   #clicks: Sounding[] = []
+  /** From which tick on what changed last is heard, where that is a beat to come; and the lanes that are heard until then. */
+  #joinAt = 0
+  #lanesBefore: readonly Lane[] = []
   /** Versions of the score that the engine is being asked about. */
   #asking = new Set<number>()
   readonly #holds = new Holds()
@@ -252,7 +258,7 @@ export class Player {
       return
     }
     this.#succession.forget()
-    this.#withdrawGone(now.score, playing.score)
+    if (!this.#isJoining) this.#withdrawGone(now.score, playing.score)
     if (now.score === playing.score && now.dice === playing.dice && now.row === playing.row) return
     this.#playing = playing
     this.#version++
@@ -262,11 +268,25 @@ export class Player {
     stretch.dice = playing.dice
     stretch.row = playing.row ?? null
     if (playing.score.tempo !== now.score.tempo) {
-      const from = Math.max(this.#committedUpTo, line.tickAt(this.clock.now()))
+      const from = Math.max(this.#committedUpTo, line.tickAt(this.clock.now()), this.#joinAt)
       line.changeTempo(from, playing.score.tempo)
       stretch.tempoChangedAt = from
     }
     this.#fetch()
+  }
+
+  /** The same at the next beat: until then what played plays on, with the lanes that it had. */
+  changeAtBeat(playing: Playing) {
+    const [now, run] = [this.#playing, this.#run]
+    if (!now || !run || !isSamePlace(playing, now)) return this.change(playing)
+    const beat = ticksOfBeat(now.score.meter)
+    const soon = Math.max(this.#committedUpTo, run.line.tickAt(this.clock.now() + IN_TIME))
+    // Of several within one beat the last one counts; what played before them all plays until then.
+    if (this.#joinAt <= soon) {
+      this.#joinAt = Math.ceil(soon / beat) * beat
+      this.#lanesBefore = now.score.lanes
+    }
+    this.change(playing)
   }
 
   /** What lanes sound that are not there any more ends with them. */
@@ -382,6 +402,8 @@ export class Player {
     this.#ends = first.ends
     this.#isOverdue = false
     this.goesRound = null
+    this.#joinAt = 0
+    this.#lanesBefore = []
     this.#committedUpTo = fromTick
     this.#holds.begin()
     this.#supply.begin(fromTick)
@@ -450,7 +472,8 @@ export class Player {
 
   #commitUpTo(upTo: number, now: number) {
     const run = this.#run as Run
-    const lanes = new Map(this.#playing?.score.lanes.map((lane) => [lane.id, lane]))
+    const all = [...this.#lanesBefore, ...(this.#playing?.score.lanes ?? [])]
+    const lanes = new Map(all.map((lane) => [lane.id, lane]))
     for (const next of this.#supply.take(upTo)) {
       const lane = lanes.get(next.laneId)
       if ('tick' in next) this.#move(next, run, lane)
@@ -458,6 +481,10 @@ export class Player {
       else if (lane) this.#live.commit(next, run, lane)
     }
     this.#committedUpTo = Math.max(this.#committedUpTo, upTo)
+    if (!this.#isJoining) this.#lanesBefore = []
+  }
+  get #isJoining(): boolean {
+    return this.#joinAt > this.#committedUpTo
   }
 
   #move(next: ReadyControl, { line, stretch }: Run, lane: Lane | undefined) {
@@ -583,8 +610,9 @@ export class Player {
     this.#takenVersion = version
     this.#holds.answered(version, version === this.#version)
     const isHushed = (laneId: string) => version < (this.#hushed.get(laneId) ?? 0)
-    if (isNew) this.#supply.clear()
-    this.#supply.add(rendering, isNew ? this.#committedUpTo : this.#supply.upTo, isHushed)
+    const from = Math.max(this.#committedUpTo, this.#joinAt)
+    if (isNew) this.#supply.clear(from)
+    this.#supply.add(rendering, isNew ? from : this.#supply.upTo, isHushed)
     if (isNew) this.#hold(rendering, isHushed)
     if (this.#run) this.#run.stretch.barTicks = rendering.bar_ticks
     if (this.#isOverdue) return this.#endAt(barAfter(this.#committedUpTo, 1, rendering.bar_ticks))

@@ -46,10 +46,10 @@ export class Supply {
     this.#round = null
     this.#from = this.#givenUpTo = this.upTo = tick
   }
-  /** Forget what has not been given. */
-  clear() {
-    this.#notes = []
-    this.#controls = []
+  /** Forget what has not been given, from a tick on. */
+  clear(from = 0) {
+    this.#notes = this.#notes.filter(({ start }) => start < from)
+    this.#controls = this.#controls.filter(({ tick }) => tick < from)
   }
 
   /** Add what was answered, from the tick `from` on, but for lanes that are silent. */

@@ -8,6 +8,8 @@ export const TICKS_PER_QUARTER = 13440
 export const ticksOfBar = ({ numerator, denominator }: Schemas['Meter']): number =>
   (numerator * 4 * TICKS_PER_QUARTER) / denominator
 
+export const ticksOfBeat = (meter: Schemas['Meter']): number => ticksOfBar(meter) / meter.numerator
+
 // Bars and beats are counted from 0.
 export const barOf = (tick: number, barTicks: number): number => Math.floor(tick / barTicks)
 /** The first bar that begins at or after `tick`. */

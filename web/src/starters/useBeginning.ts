@@ -19,6 +19,8 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
   const heard = shallowRef<ListedStarter | null>(null)
   /** Whether it plays for the sake of what is heard: then it ends with it. */
   let playsForIt = false
+  /** What the document becomes by what is heard: it is not asked again. */
+  let known: { one: ListedStarter; document: Piece; after: Piece } | null = null
 
   /** A piece as it would be after its pattern of that id, or all of it, has begun from a starter; null: nothing begins. */
   async function begun(
@@ -38,10 +40,10 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
   async function hear(one: ListedStarter) {
     heard.value = one
     try {
-      piece.audition(null)
       const { document, pattern } = piece
       const after = document && (await begun(one, document, pattern?.id, laneFor(one)))
       if (heard.value !== one) return
+      known = after && { one, document, after }
       const heardPattern = after?.patterns.find(({ id }) => id === pattern?.id)
       if (after && one.kind === 'piece') piece.auditionPiece(after)
       else if (heardPattern) piece.audition(() => heardPattern)
@@ -70,14 +72,21 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
     lane: Lane | null = isOfALane(one) ? laneFor(one) : null,
   ): Promise<boolean> {
     const isHeard = heard.value === one
+    const laneHeard = isHeard && isOfALane(one) ? laneFor(one) : lane
     playsForIt = false
-    letGo()
+    if (!isHeard) letGo()
+    heard.value = null // what is heard goes on until it is so
     const here = piece.pattern?.id
     const begins = `begins from ${one.starter.name}`
     const label = one.kind === 'piece' ? `Begins from ${one.starter.name}` : `${whose(one, lane)}: ${begins}`
     try {
-      if (!(await piece.editAsAnswered(label, (document) => begun(one, document, here, lane)))) return false
+      const ask = async (document: Piece) =>
+        isHeard && known?.one === one && known.document === document && lane === laneHeard
+          ? known.after
+          : begun(one, document, here, lane)
+      if (!(await piece.editAsAnswered(label, ask))) return false
     } catch (reason) {
+      piece.audition(null)
       notices.complain(reason)
       return false
     }

@@ -8,7 +8,7 @@ import { canvasOf, useFrames } from '@/page/useFrames'
 import { barsOn, shareOfBar, wrapped } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
 import { BARS_ON_TAPE, type Tape, type TapeBar, type TapeStretch } from '@/sound/tape'
-import { notesOfBar } from './barNotes'
+import { lanesOf, notesOfBar } from './barNotes'
 import { draggedBars, lastWholeBars, type ChosenBars } from './choosing'
 
 const props = defineProps<{ tape: Tape; isPlaying: boolean; keptBars: number }>()
@@ -40,7 +40,10 @@ function draw() {
 /** Every lane on the tape has a line of its own. */
 function rowsOf(shown: readonly TapeBar[]): Map<string, number> {
   const ids = new Set(
-    [...new Set(shown.map(({ stretch }) => stretch))].flatMap(({ score }) => score.lanes.map(({ id }) => id)),
+    [...new Set(shown.map(({ stretch }) => stretch))].flatMap((stretch) => [
+      ...stretch.score.lanes.map(({ id }) => id),
+      ...lanesOf(stretch),
+    ]),
   )
   return new Map([...ids].map((id, at) => [id, at]))
 }

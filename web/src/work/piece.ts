@@ -222,17 +222,18 @@ export const usePiece = defineStore('piece', () => {
    */
   function edit(label: string, change: (piece: Piece) => Piece, gesture: string | null = null) {
     if (!document.value) return
-    audition(null)
     const before = withSilenceOf(baseOf(history.value, document.value, gesture), document.value)
     const after = [...onChange].reduce(
       (after, adapt) => adapt(before, after, hereId(), gesture),
       change(before),
     )
     // A change that changes nothing is no moment; steps of a gesture that led back are, since they were seen.
-    if (momentOf(history.value, gesture) ? after === document.value : isSame(after, document.value)) return
+    if (momentOf(history.value, gesture) ? after === document.value : isSame(after, document.value))
+      return audition(null)
     const remembered = remember(history.value, label, before, after, gesture)
     history.value = remembered.history
     show(after, remembered.fresh)
+    audition(null) // last: what was tried and is now so goes on without a break
   }
 
   /**

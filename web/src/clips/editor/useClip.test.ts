@@ -36,9 +36,9 @@ it('does one edit after the other, each on the revision before', async () => {
   void act(DELETE)
   await settle()
   expect(edits().map(({ body }) => body.revision)).toEqual([1])
-  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[3]], came_from: [1, 2, 3, 0] })
+  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[3]], came_from: [1, 2, 3, 0], lost: 0 })
   expect(edits().map(({ body }) => [body.revision, body.chosen])).toEqual([[1, [[0]]], [2, [[3]]]]) // prettier-ignore
-  await edits()[1]!.answer({ clip: clipAt(3), chosen: [[]], came_from: null })
+  await edits()[1]!.answer({ clip: clipAt(3), chosen: [[]], came_from: null, lost: 0 })
   expect([clip.value!.revision, chosen.value]).toEqual([3, [[]]])
 })
 
@@ -51,7 +51,7 @@ it('keeps an edit that the server did not get, and does it when it is back', asy
   expect(useNotices().shown[0]!.text).toMatch(/^Not stored yet/)
   void useOutbox().send()
   await settle()
-  await server.to('/api/clips/1/edits')[1]!.answer({ clip: clipAt(2), chosen: [], came_from: null })
+  await server.to('/api/clips/1/edits')[1]!.answer({ clip: clipAt(2), chosen: [], came_from: null, lost: 0 })
   expect([clip.value!.revision, useOutbox().count]).toEqual([2, 0])
 })
 
@@ -72,7 +72,7 @@ it('undoes nothing where there is nothing, and shows no answer once it is left',
   void act(DELETE)
   await settle()
   scope.stop()
-  await server.to('/api/clips/1/edits')[0]!.answer({ clip: clipAt(2), chosen: [], came_from: null })
+  await server.to('/api/clips/1/edits')[0]!.answer({ clip: clipAt(2), chosen: [], came_from: null, lost: 0 })
   expect(clip.value!.revision).toBe(1)
 })
 
@@ -88,11 +88,11 @@ it('does to the notes that were chosen when it was pressed, wherever an edit bef
   chosen.value = [[2]]
   void act(DELETE)
   chosen.value = [[1, 3]]
-  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[3]], came_from: [1, 2, 3, 0] })
+  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[3]], came_from: [1, 2, 3, 0], lost: 0 })
   expect(asked()).toEqual([[1, 'move', [[0]]], [2, 'delete', [[1]]]]) // prettier-ignore
   expect(chosen.value).toEqual([[0, 2]])
   const left = clipAt(3, 'Last crossing', NOTES.slice(1))
-  await edits()[1]!.answer({ clip: left, chosen: [[]], came_from: [0, 2, 3] })
+  await edits()[1]!.answer({ clip: left, chosen: [[]], came_from: [0, 2, 3], lost: 0 })
   expect(chosen.value).toEqual([[0, 1]])
 })
 
@@ -102,7 +102,12 @@ it('does nothing to others where the notes that it was about are gone', async ()
   void act(DELETE)
   void act(MOVE)
   await settle()
-  await edits()[0]!.answer({ clip: clipAt(2, '', NOTES.slice(1)), chosen: [[]], came_from: [1, 2, 3] })
+  await edits()[0]!.answer({
+    clip: clipAt(2, '', NOTES.slice(1)),
+    chosen: [[]],
+    came_from: [1, 2, 3],
+    lost: 0,
+  })
   await settle()
   expect(asked()).toEqual([[1, 'delete', [[0]]]])
   expect(useNotices().shown).toEqual([])
@@ -112,7 +117,7 @@ it('says so where nobody can say which notes an edit was about', async () => {
   const { act, undo, chosen } = await open()
   void act(MOVE)
   await settle()
-  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[]], came_from: null })
+  await edits()[0]!.answer({ clip: clipAt(2), chosen: [[]], came_from: null, lost: 0 })
   void undo()
   await settle()
   chosen.value = [[1]]
@@ -123,4 +128,19 @@ it('says so where nobody can say which notes an edit was about', async () => {
   await settle()
   expect(useNotices().shown[0]!.text).toMatch(/^The clip has changed meanwhile/)
   expect(asked()).toEqual([[1, 'move', []], [3, 'move', []]]) // prettier-ignore
+})
+
+it('says how many notes an edit has merged, and takes them back', async () => {
+  const { act, clip } = await open()
+  void act({ kind: 'pace', pace: 'double' })
+  await settle()
+  await server
+    .to('/api/clips/1/edits')[0]!
+    .answer({ clip: clipAt(2), chosen: [[]], came_from: [0, 1, 2], lost: 2 })
+  const [notice] = useNotices().shown
+  expect(notice!.text).toBe('2 notes met others of the same pitch and were merged with them.')
+  void useNotices().take(notice!.key, notice!.actions[0]!)
+  await settle()
+  await server.to('/api/clips/1/undo')[0]!.answer(clipAt(3))
+  expect(clip.value?.revision).toBe(3)
 })

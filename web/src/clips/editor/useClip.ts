@@ -129,9 +129,23 @@ export function useClip(id: () => number) {
       const done = await sent
       if (done.kind !== 'edit' || !isCurrent()) return
       show(done.clip, { sent: meant.chosen, now: done.chosen, cameFrom: done.came_from })
+      tellLost(meant.action, done.lost)
     })
   let leaveEdit = () => {}
   onScopeDispose(() => leaveEdit())
+  /** Notes that are gone though nobody said so. */
+  function tellLost({ kind }: Action, lost: number) {
+    if (!lost || kind === 'delete') return
+    const isCrop = kind === 'crop'
+    const said =
+      lost === 1
+        ? `One note ${isCrop ? 'lay outside and is gone' : 'met another of the same pitch and was merged with it'}.`
+        : `${lost} notes ${isCrop ? 'lay outside and are gone' : 'met others of the same pitch and were merged with them'}.`
+    notices.say(said, {
+      label: 'Undo',
+      act: () => undo(),
+    })
+  }
 
   const replaced = (change: (now: OpenClip) => Promise<OpenClip> | null) =>
     inTurn(async (now, isCurrent) => {
@@ -140,6 +154,8 @@ export function useClip(id: () => number) {
       show(changed)
     })
 
+  // Whether there is something to go to is seen when its turn comes.
+  const undo = () => replaced((now) => (now.undo ? clipsApi.undo(id(), now.revision) : null))
   return {
     clip,
     opened,
@@ -148,8 +164,7 @@ export function useClip(id: () => number) {
     isGone,
     load,
     act,
-    // Whether there is something to go to is seen when its turn comes.
-    undo: () => replaced((now) => (now.undo ? clipsApi.undo(id(), now.revision) : null)),
+    undo,
     redo: () => replaced((now) => (now.redo ? clipsApi.redo(id(), now.revision) : null)),
     join: (other: number) => replaced(({ revision }) => clipsApi.join(id(), revision, other)),
     rename: (name: string) =>
