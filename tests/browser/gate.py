@@ -20,6 +20,9 @@ class Gate:
 
     def __init__(self) -> None:
         self.delay = 0.0  # seconds that each answer comes later
+        self.lateness: Callable[[], float] = lambda: (
+            0.0
+        )  # and as much more, of each its own: answers overtake each other
         self._changed = threading.Condition()
         self._inside = 0
         self._is_open = True
@@ -28,6 +31,7 @@ class Gate:
         with self._changed:
             self._is_open = True
         self.delay = float(os.environ.get("JOLLY_TEST_DELAY", "0"))
+        self.lateness = lambda: 0.0
 
     def shut(self, seconds: float = 240) -> None:
         """Shut it and wait until all that is inside has been answered."""
@@ -45,7 +49,7 @@ class Gate:
             self._inside += 1
         try:
             if request.path.startswith("/api/"):
-                time.sleep(self.delay)
+                time.sleep(self.delay + self.lateness())
             return answer(request)
         finally:
             with self._changed:

@@ -42,8 +42,8 @@ Action = Annotated[
 class Edited(NamedTuple):
     """A clip after an edit, which of its notes are chosen now, and what the history calls it.
 
-    *came_from*: for each note, counted through all tracks, which it was before the edit; -1 for one that is new. *lost*:
-    how many notes are gone: deleted, cropped, or merged with another of their pitch.
+    *came_from*: for each note, counted through all tracks, which it was before the edit; -1 for one that is new.
+    *lost*: how many notes are gone: deleted, cropped, or merged with another of their pitch.
     """
 
     clip: Clip

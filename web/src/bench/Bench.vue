@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { Bench, Lane, LanePicture } from '@/api/client'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
+import { useReach } from '@/page/reach'
 import { useDrag } from '@/page/useDrag'
 import PartWords from '@/sentence/PartWords.vue'
 import { usePiece } from '@/work/piece'
@@ -16,6 +17,7 @@ import StripPane from './StripPane.vue'
 import ThrowControl from './ThrowControl.vue'
 import { useMeasures } from './useMeasures'
 
+const reach = useReach()
 const props = defineProps<{
   lane: Lane
   /** How many lanes are set together. */
@@ -137,6 +139,10 @@ const told = computed(() =>
         @throw-all="edits.throwAll"
       />
     </div>
+    <p v-if="!bench && reach.isAway" class="away">
+      The settings of {{ lane.name }} are shown when the server is back. Its sentence above can be changed
+      now.
+    </p>
     <div v-if="bench && size !== 'small'" class="whole">
       <div class="settings">
         <div
@@ -270,6 +276,11 @@ const told = computed(() =>
 .together {
   font-weight: 600;
   color: var(--act-text);
+}
+
+.away {
+  padding: 12px 16px;
+  color: var(--soft-ink);
 }
 .whole {
   padding: 2px 16px 6px;

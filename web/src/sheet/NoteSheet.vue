@@ -22,19 +22,20 @@ const props = defineProps<{
   nowTick?: number | null
 }>()
 
-const lanes = computed(() => {
-  const names = props.tracks.map(({ lane }) => lane)
-  const others = (props.beside?.tracks ?? []).map(({ lane }) => lane).filter((lane) => !names.includes(lane))
-  return [...names, ...others]
-})
+/** Tracks by their names; of several of one name the first, the second ... */
+const keysOf = (tracks: readonly SheetTrack[]) =>
+  tracks.map(({ lane }, at) => `${lane} ${tracks.slice(0, at).filter((one) => one.lane === lane).length}`)
+const own = computed(() => keysOf(props.tracks))
+const others = computed(() => keysOf(props.beside?.tracks ?? []))
+const lanes = computed(() => [...own.value, ...others.value.filter((key) => !own.value.includes(key))])
 const rows = computed(() => {
   const rowHeight = (props.height - 8) / Math.max(1, lanes.value.length)
   return lanes.value.map((lane, row) => {
     const y = 4 + (row + 0.5) * rowHeight
     const r = Math.min(rowHeight * 0.46, 4.5)
-    const at = props.tracks.findIndex((track) => track.lane === lane)
-    const other = props.beside?.tracks.findIndex((track) => track.lane === lane) ?? -1
-    const own = props.tracks[at]
+    const at = own.value.indexOf(lane)
+    const other = others.value.indexOf(lane)
+    const ours = props.tracks[at]
     const theirs = props.beside?.tracks[other]
     const only = props.only ? new Set(props.only[at] ?? []) : null
     const path = (track: SheetTrack | undefined, isMeant: (place: number) => boolean) =>
@@ -43,9 +44,9 @@ const rows = computed(() => {
     return {
       lane,
       y,
-      ink: inkOf((own ?? theirs)?.ink ?? 0),
-      full: path(own, (place) => !only || only.has(place)),
-      pale: only ? path(own, (place) => !only.has(place)) : '',
+      ink: inkOf((ours ?? theirs)?.ink ?? 0),
+      full: path(ours, (place) => !only || only.has(place)),
+      pale: only ? path(ours, (place) => !only.has(place)) : '',
       outline: path(theirs, (place) => besides.has(place)),
     }
   })

@@ -103,9 +103,13 @@ describe('committing', () => {
     ])
   })
 
-  it('plays on for an hour without a slip', async () => {
+  it('plays on for an hour without a slip, and remembers no more after it than after a few minutes', async () => {
     await player.play(playing(1), 0)
-    await clock.run(player, 3600, 0.09)
+    const remembered = () => [player.tape.stretches[0]!.notes.length, player.ready()!.known.items.length]
+    await clock.run(player, 600, 0.09)
+    const before = remembered()
+    await clock.run(player, 3000, 0.09)
+    remembered().forEach((count, at) => expect(count).toBeLessThan(1.6 * before[at]! + 200))
     const thuds = port.given.filter(({ note }) => note.voice.id === 'thud')
     expect(thuds.length).toBeGreaterThan(7190)
     expect(thuds.at(-1)!.note.time - thuds[0]!.note.time).toBeCloseTo((thuds.length - 1) * 0.5, 6)

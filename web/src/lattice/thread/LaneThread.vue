@@ -33,10 +33,11 @@ const props = defineProps<{
 
 const view = useView()
 const element = ref<SVGSVGElement | null>(null)
-const label = computed(
-  () =>
-    `Thread of ${props.lane.name}: hits on steps ${props.picture.cycle_hits.map((hit) => hit + 1).join(', ') || 'none'} of ${props.picture.steps}`,
-)
+const label = computed(() => {
+  const { kept, cycle_hits, steps } = props.picture
+  const hits = cycle_hits.map((hit) => hit + 1).join(', ') || 'none'
+  return `Thread of ${props.lane.name}: ${kept ? `plays clip “${kept.name}”` : `hits on steps ${hits} of ${steps}`}`
+})
 const thread = computed(() => threadOf(props.picture, props.scale, props.height / 2))
 /** While a clip plays in the lane's place its steps are set aside, and no hand reaches them. */
 const kept = computed(() =>
