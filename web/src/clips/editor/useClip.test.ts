@@ -130,17 +130,20 @@ it('says so where nobody can say which notes an edit was about', async () => {
   expect(asked()).toEqual([[1, 'move', []], [3, 'move', []]]) // prettier-ignore
 })
 
-it('says how many notes an edit has merged, and takes them back', async () => {
-  const { act, clip } = await open()
-  void act({ kind: 'pace', pace: 'double' })
-  await settle()
-  await server
-    .to('/api/clips/1/edits')[0]!
-    .answer({ clip: clipAt(2), chosen: [[]], came_from: [0, 1, 2], lost: 2 })
-  const [notice] = useNotices().shown
-  expect(notice!.text).toBe('2 notes met others of the same pitch and were merged with them.')
-  void useNotices().take(notice!.key, notice!.actions[0]!)
-  await settle()
-  await server.to('/api/clips/1/undo')[0]!.answer(clipAt(3))
-  expect(clip.value?.revision).toBe(3)
+it('says how many notes an edit has merged or cropped, and nothing of those that were deleted', async () => {
+  const { act } = await open()
+  const edits = () => server.to('/api/clips/1/edits')
+  for (const [at, action, lost] of [
+    [0, { kind: 'pace', pace: 'double' }, 2],
+    [1, { kind: 'delete' }, 1],
+    [2, { kind: 'crop' }, 1],
+  ] as const) {
+    void act(action)
+    await settle()
+    await edits()[at]!.answer({ clip: clipAt(at + 2), chosen: [[]], came_from: [0, 1, 2], lost })
+  }
+  expect(useNotices().shown.map(({ text }) => text)).toEqual([
+    '2 notes met others of the same pitch and were merged with them.',
+    'One note lay outside and is gone.',
+  ])
 })

@@ -141,10 +141,7 @@ export function useClip(id: () => number) {
       lost === 1
         ? `One note ${isCrop ? 'lay outside and is gone' : 'met another of the same pitch and was merged with it'}.`
         : `${lost} notes ${isCrop ? 'lay outside and are gone' : 'met others of the same pitch and were merged with them'}.`
-    notices.say(said, {
-      label: 'Undo',
-      act: () => undo(),
-    })
+    notices.say(said)
   }
 
   const replaced = (change: (now: OpenClip) => Promise<OpenClip> | null) =>
