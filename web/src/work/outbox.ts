@@ -129,6 +129,8 @@ export const useOutbox = defineStore('outbox', () => {
       if (!due) return failed.size ? tryLater([...failed.values()][0]) : undefined
       const entry = due.kind === 'piece' ? begun(due) : due
       tried.add(entry.key)
+      // The page may be gone before the answer comes: the next one has to know what was tried.
+      await written()
       try {
         const sent = await sendOne(entry)
         if (!failed.size) failures = 0
@@ -162,8 +164,6 @@ export const useOutbox = defineStore('outbox', () => {
     if (entry.kind === 'piece' && entry.attempt && sent.kind === 'piece')
       afterSave(entry, entry.attempt, sent.revision)
     else remove(entry.key)
-    // Another page, closed since, may have left something under the same key.
-    if (!find(entry.key) && entry.user) void takeUp(entry.user)
     const follower =
       followed.get(entry.key) ?? (entry.kind === 'edit' ? followed.get(clipKey(entry.id)) : undefined)
     if (follower) follower.sent(sent)
