@@ -93,7 +93,9 @@ def test_late_answers_change_nothing(musician, context: BrowserContext, complain
     assert page.evaluate("jolly.piece()") == stored()
     if not page.evaluate("jolly.score().score.lanes.some((lane) => lane.solo)"):
         seen_is_what_the_engine_says(musician)
-    if page.get_by_role("button", name="Play from bar 1").is_visible():  # it was pressed while nobody was there
+    if page.get_by_role(
+        "button", name="Play from bar 1"
+    ).is_visible():  # it was pressed while nobody was there
         page.keyboard.press("Space")
     heard_is_what_the_engine_says(musician)
     page.keyboard.press("Space")

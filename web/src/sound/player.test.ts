@@ -183,7 +183,7 @@ describe('committing', () => {
       refusal = null
       await clock.run(player, 8)
       steadily('thud', 0.5)
-      expect([player.trouble, player.goesRound]).toEqual([null, null])
+      expect([player.trouble, player.loopingBars]).toEqual([null, null])
     })
 
     it('has 64 bars ready, then lets the last whole pass go round until the engine answers again', async () => {
@@ -193,9 +193,9 @@ describe('committing', () => {
       await clock.run(player, 8)
       refusal = away
       await clock.run(player, 59 * 2, 0.09)
-      expect([player.goesRound, player.trouble]).toEqual([null, away])
+      expect([player.loopingBars, player.trouble]).toEqual([null, away])
       await clock.run(player, 80, 0.09)
-      expect(player.goesRound).toEqual({ first: 72, end: 80 })
+      expect(player.loopingBars).toEqual({ first: 72, end: 80 })
       steadily('thud', 0.5)
       // Every note is the one of the pass that goes round, at its place in the pass; the tape holds all.
       const { notes, leftOut } = player.tape.stretches[0]!
@@ -210,7 +210,7 @@ describe('committing', () => {
       expect(asked).toBeLessThan(60) // later each time, not three times a second
       refusal = null
       await clock.run(player, 30)
-      expect([player.goesRound, player.trouble]).toEqual([null, null])
+      expect([player.loopingBars, player.trouble]).toEqual([null, null])
       steadily('thud', 0.5)
     })
 
@@ -221,7 +221,7 @@ describe('committing', () => {
       await clock.run(player, 0.2)
       refusal = away
       await clock.run(player, 60, 0.09)
-      expect(player.goesRound).toEqual({ first: 8, end: 16 })
+      expect(player.loopingBars).toEqual({ first: 8, end: 16 })
       steadily('thud', 0.5)
     })
 
@@ -249,7 +249,7 @@ describe('committing', () => {
       player.following = ({ row }) => rows[(row?.place ?? 0) + 1] ?? null
       await player.play(rows[0]!)
       await clock.run(player, 13)
-      expect([player.row?.place, player.goesRound]).toEqual([0, { first: 0, end: 2 }])
+      expect([player.row?.place, player.loopingBars]).toEqual([0, { first: 0, end: 2 }])
       isNextAway = false
       await new Promise((resolve) => setTimeout(resolve, 1100)) // it is asked again after a pause
       await clock.run(player, 8)

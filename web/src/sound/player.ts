@@ -41,8 +41,8 @@ const MOST_BARS = 32
 const READY_BARS = 64
 const BARS_IN_QUIET = 16
 const QUIET = 1
-/** Seconds before all that lies ready is given at which what was given goes round, where no more can be had. */
-const ROUND_AHEAD = 1
+/** Seconds before the end of what lies ready at which the last pass loops, where no more can be had. */
+const LOOP_AHEAD = 1
 const MOST_ASKED = 3
 /** Seconds of delay after which a note is better left out than played late. */
 const TOO_LATE = 0.5
@@ -109,8 +109,8 @@ export class Player {
   #oldest = 0
   /** Why nothing can be had of the engine, while nothing can; null: it answers. */
   trouble: unknown = null
-  /** Bars of the pattern that go round meanwhile; null: none yet. */
-  goesRound: Bars | null = null
+  /** Bars of the pattern that loop meanwhile; null: none yet. */
+  loopingBars: Bars | null = null
   /** Told what refuses a score, once for each score; nothing is asked about that again. */
   onRefused: ((score: Score, reason: unknown) => void) | null = null
   #refused = 0
@@ -235,7 +235,7 @@ export class Player {
     stretch.leftOut.push(...this.#supply.notesBefore(stretch.nowTick))
     this.#live.withdraw(() => true)
     this.#run = this.#leaving = null
-    this.trouble = this.goesRound = null
+    this.trouble = this.loopingBars = null
     this.#failures = this.#askAgainAt = 0
     this.#succession.forget()
     this.#supply.clear()
@@ -374,7 +374,7 @@ export class Player {
     const upTo = Math.min(line.tickAt(now + HORIZON), this.#supply.upTo, this.#holds.from)
     this.#lookAhead(line.tickAt(now))
     if (!this.#run) return
-    this.#goOn(now)
+    this.#loopLastPass(now)
     const place = this.#leaving ? null : this.#succession.place
     // All that leads there is to be committed first, if it comes in time.
     const isReady = place && (upTo >= place.tick || line.timeOf(place.tick) <= now + LATEST)
@@ -401,7 +401,7 @@ export class Player {
     this.#run = { line, stretch, began }
     this.#ends = first.ends
     this.#isOverdue = false
-    this.goesRound = null
+    this.loopingBars = null
     this.#joinAt = 0
     this.#lanesBefore = []
     this.#committedUpTo = fromTick
@@ -495,16 +495,16 @@ export class Player {
 
   // ---- Where the engine cannot be asked ----
 
-  /** What lies ready is nearly all given, and no more can be had: the last pass goes round until more can. */
-  #goOn(now: number) {
+  /** What lies ready is nearly all given, and no more can be had: the last pass loops until more can. */
+  #loopLastPass(now: number) {
     const run = this.#run as Run
     const { score, row } = this.#playing as Playing
     const isNearlyOver =
-      run.line.tickAt(now + ROUND_AHEAD) >= Math.min(this.#supply.upTo, this.#ends ?? Infinity)
+      run.line.tickAt(now + LOOP_AHEAD) >= Math.min(this.#supply.upTo, this.#ends ?? Infinity)
     if (!this.trouble || !isNearlyOver || this.#leaving || this.#succession.place) return
     const isAtEnd = this.#ends !== null && this.#supply.upTo >= this.#ends
     if (isAtEnd && !this.following(this.#playing as Playing)) return
-    this.goesRound = this.#supply.goRound(row?.row.bars ?? score.bars, run.stretch.barTicks) ?? this.goesRound
+    this.loopingBars = this.#supply.repeatLastPass(row?.row.bars ?? score.bars, run.stretch.barTicks) ?? this.loopingBars
     if (isAtEnd) this.#endAt(this.#supply.upTo)
   }
   /** What follows a row of the order waits: it follows after what is heard instead. */
@@ -536,7 +536,7 @@ export class Player {
     const run = this.#run
     const now = this.clock.now()
     if (!run || !this.#playing || now < this.#askAgainAt || this.#refused === this.#version) return
-    const isAnew = this.#takenVersion !== this.#version || (this.goesRound !== null && !this.#isOverdue)
+    const isAnew = this.#takenVersion !== this.#version || (this.loopingBars !== null && !this.#isOverdue)
     const needed = tickAfter(this.#committedUpTo, FETCHED_AHEAD, this.#playing.score.tempo)
     const isNeeded = isAnew || this.#supply.upTo < Math.min(needed, this.#ends ?? Infinity)
     if (!isNeeded && !this.#wantsMore(run, now)) return
@@ -605,8 +605,8 @@ export class Player {
   }
 
   #take(rendering: Sounds, version: number) {
-    const isNew = this.#takenVersion !== version || this.goesRound !== null
-    this.goesRound = null
+    const isNew = this.#takenVersion !== version || this.loopingBars !== null
+    this.loopingBars = null
     this.#takenVersion = version
     this.#holds.answered(version, version === this.#version)
     const isHushed = (laneId: string) => version < (this.#hushed.get(laneId) ?? 0)

@@ -14,8 +14,8 @@ export interface Bars {
   readonly end: number
 }
 
-/** What goes round: from the tick `first` on, for so many ticks. */
-interface Round {
+/** What loops: from the tick `first` on, for so many ticks. */
+interface LoopedPass {
   readonly bars: Bars
   readonly first: number
   readonly length: number
@@ -35,7 +35,7 @@ export class Supply {
   /** What was given, as it was answered, in the order of time. */
   #given: Item[] = []
   #givenUpTo = 0
-  #round: Round | null = null
+  #loop: LoopedPass | null = null
   /** From which tick on all is known, and up to which. */
   #from = 0
   upTo = 0
@@ -43,7 +43,7 @@ export class Supply {
   begin(tick: number) {
     this.clear()
     this.#given = []
-    this.#round = null
+    this.#loop = null
     this.#from = this.#givenUpTo = this.upTo = tick
   }
   /** Forget what has not been given, from a tick on. */
@@ -59,7 +59,7 @@ export class Supply {
       at >= from && at < (sounds.ends ?? Infinity) && !isSilent(laneId)
     this.#controls = [...this.#controls, ...controls.filter(({ tick, laneId }) => isWanted(tick, laneId))]
     this.#notes = [...this.#notes, ...notesOf(sounds).filter(({ start, laneId }) => isWanted(start, laneId))]
-    this.#round = null
+    this.#loop = null
     this.upTo = Math.min(sounds.end_tick, sounds.ends ?? Infinity)
     const oldest = this.#givenUpTo - startOfBar(BARS_REMEMBERED, sounds.bar_ticks)
     this.#given = this.#given.filter((one) => beginOf(one) >= oldest)
@@ -74,7 +74,7 @@ export class Supply {
     this.#notes = this.#notes.filter(stays)
     this.#controls = this.#controls.filter(stays)
     this.#given = this.#given.filter(stays)
-    if (this.#round) this.#round = { ...this.#round, items: this.#round.items.filter(stays) }
+    if (this.#loop) this.#loop = { ...this.#loop, items: this.#loop.items.filter(stays) }
   }
 
   notesBefore = (tick: number): Ready[] => this.#notes.filter(({ start }) => start < tick)
@@ -84,7 +84,7 @@ export class Supply {
     const controls = splitOff(this.#controls, (one) => one.tick >= tick)
     const notes = splitOff(this.#notes, ({ start }) => start >= tick)
     const given = [...controls, ...notes].sort((one, other) => beginOf(one) - beginOf(other))
-    if (!this.#round) this.#given.push(...given)
+    if (!this.#loop) this.#given.push(...given)
     this.#givenUpTo = Math.max(this.#givenUpTo, tick)
     return given
   }
@@ -110,12 +110,12 @@ export class Supply {
   /**
    * Nothing more can be had: go on with the last whole pass of `passBars` that is known, once more from where it lies in
    * its pass, or, where none is, with as many whole bars as are; with the same until something is added. Returns the bars
-   * that go round; null: not one is known.
+   * that loop; null: not one is known.
    */
-  goRound(passBars: number, barTicks: number): Bars | null {
-    this.#round ??= this.#lastPass(passBars, barTicks)
-    if (!this.#round) return null
-    const { bars, first, length, items } = this.#round
+  repeatLastPass(passBars: number, barTicks: number): Bars | null {
+    this.#loop ??= this.#lastPass(passBars, barTicks)
+    if (!this.#loop) return null
+    const { bars, first, length, items } = this.#loop
     const source = first + wrapped(this.upTo - first, length)
     const shift = this.upTo - source
     for (const one of items.filter((it) => placeOf(it) >= source))
@@ -124,7 +124,7 @@ export class Supply {
     this.upTo = first + length + shift
     return bars
   }
-  #lastPass(passBars: number, barTicks: number): Round | null {
+  #lastPass(passBars: number, barTicks: number): LoopedPass | null {
     const bars = wholeBars(this.#from, this.upTo, barTicks, passBars)
     if (!bars) return null
     const first = startOfBar(bars.first, barTicks)

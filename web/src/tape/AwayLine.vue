@@ -24,7 +24,7 @@ function tell() {
   const player = playing.isPlaying ? playing.player : null
   const why = whyOf(player?.trouble)
   if (!why) return (message.value = '')
-  const bars = player?.goesRound
+  const bars = player?.loopingBars
   const goesOn = bars
     ? `: ${barsSaid(bars.first, bars.end - bars.first)} loop until it is back.`
     : player
