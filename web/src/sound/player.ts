@@ -504,7 +504,8 @@ export class Player {
     if (!this.trouble || !isNearlyOver || this.#leaving || this.#succession.place) return
     const isAtEnd = this.#ends !== null && this.#supply.upTo >= this.#ends
     if (isAtEnd && !this.following(this.#playing as Playing)) return
-    this.loopingBars = this.#supply.repeatLastPass(row?.row.bars ?? score.bars, run.stretch.barTicks) ?? this.loopingBars
+    this.loopingBars =
+      this.#supply.repeatLastPass(row?.row.bars ?? score.bars, run.stretch.barTicks) ?? this.loopingBars
     if (isAtEnd) this.#endAt(this.#supply.upTo)
   }
   /** What follows a row of the order waits: it follows after what is heard instead. */
