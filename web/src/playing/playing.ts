@@ -21,15 +21,7 @@ import { useHeldKeys } from './useHeldKeys'
 import { useTrying } from './useTrying'
 import { aheadOf, type Ahead } from './ahead'
 import { storedTape, storeTape } from './stored'
-import {
-  hasWholeBar,
-  lateBetween,
-  Tape,
-  tapeOf,
-  withLate,
-  type Playing,
-  type TapeStretch,
-} from '@/sound/tape'
+import { hasWholeBar, lateIn, Tape, tapeOf, withLate, type Playing, type TapeStretch } from '@/sound/tape'
 import { randomNumber } from '@/work/document'
 import { keepLast, lastOf } from '@/work/last'
 import { withMovement } from '@/work/movements'
@@ -399,8 +391,7 @@ export const usePlaying = defineStore('playing', () => {
   const counted = ref(0)
   function tellKept(kept: ClipLine, body: Schemas['Keeping'], bars: number, stretch: TapeStretch) {
     counted.value++
-    const first = startOfBar(kept.origin?.first_bar ?? 0, stretch.barTicks)
-    const late = lateBetween(stretch, first, first + startOfBar(kept.origin?.bars ?? bars, stretch.barTicks))
+    const late = lateIn(stretch, kept.origin?.first_bar ?? 0, kept.origin?.bars ?? bars)
     const keeping = `${body.keeping}-late`
     const keepLate = () =>
       keepTape({ ...body, ...heardOf(withLate(stretch)), keeping }, bars, withLate(stretch))

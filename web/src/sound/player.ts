@@ -283,7 +283,7 @@ export class Player {
     const soon = Math.max(this.#committedUpTo, run.line.tickAt(this.clock.now() + IN_TIME))
     // Of several within one beat the last one counts; what played before them all plays until then.
     if (this.#joinAt <= soon) {
-      this.#joinAt = Math.ceil(soon / beat) * beat
+      this.#joinAt = startOfBar(barFrom(soon, beat), beat) // the next beat
       this.#lanesBefore = now.score.lanes
     }
     this.change(playing)

@@ -1,6 +1,6 @@
 /** What lies ready to be given to the ports, and what was given: notes and controls that the engine has answered. */
 import { controlsOf, notesOf, type Ready, type ReadyControl, type Sounds } from './prepared'
-import { byTick, startOfBar, wholeBars, wrapped } from './time'
+import { barsBefore, byTick, startOfBar, wholeBars, wrapped } from './time'
 
 type IsLane = (laneId: string) => boolean
 type Item = Ready | ReadyControl
@@ -61,7 +61,7 @@ export class Supply {
     this.#notes = [...this.#notes, ...notesOf(sounds).filter(({ start, laneId }) => isWanted(start, laneId))]
     this.#loop = null
     this.upTo = Math.min(sounds.end_tick, sounds.ends ?? Infinity)
-    const oldest = this.#givenUpTo - startOfBar(BARS_REMEMBERED, sounds.bar_ticks)
+    const oldest = barsBefore(this.#givenUpTo, BARS_REMEMBERED, sounds.bar_ticks)
     this.#given = this.#given.filter((one) => beginOf(one) >= oldest)
     this.#from = Math.max(this.#from, oldest)
   }
@@ -118,10 +118,11 @@ export class Supply {
     const { bars, first, length, items } = this.#loop
     const source = first + wrapped(this.upTo - first, length)
     const shift = this.upTo - source
+    const later = (place: number) => place + shift
     for (const one of items.filter((it) => placeOf(it) >= source))
-      if ('tick' in one) this.#controls.push({ ...one, tick: one.tick + shift })
-      else this.#notes.push({ ...one, start: one.start + shift, straight: one.straight + shift })
-    this.upTo = first + length + shift
+      if ('tick' in one) this.#controls.push({ ...one, tick: later(one.tick) })
+      else this.#notes.push({ ...one, start: later(one.start), straight: later(one.straight) })
+    this.upTo = later(first + length)
     return bars
   }
   #lastPass(passBars: number, barTicks: number): LoopedPass | null {

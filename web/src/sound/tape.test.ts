@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 
 import { aLane, aScore } from '@/testing'
 import { draggedBars, lastWholeBars } from '@/tape/choosing'
-import { lateBetween, Tape, tapeOf, withLate, type TapeNote, type TapeStretch } from './tape'
+import { lateIn, Tape, tapeOf, withLate, type TapeNote, type TapeStretch } from './tape'
 
 const BAR = 53760
 const score = aScore(aLane('thud'), aLane('bell'))
@@ -79,7 +79,7 @@ describe('what is kept', () => {
     const stretch = played(new Tape(), 0, 3 * BAR)
     stretch.notes = [note('thud', 10)]
     stretch.leftOut = [note('bell', 5), note('thud', BAR), note('gone', 7)] as never
-    expect(lateBetween(stretch, 0, BAR).map(({ start }) => start)).toEqual([5, 7])
+    expect(lateIn(stretch, 0, 1).map(({ start }) => start)).toEqual([5, 7])
     expect(withLate(stretch).notes.map(({ laneId, start }) => [laneId, start])).toEqual([
       ['bell', 5], ['thud', 10], ['thud', BAR],
     ]) // prettier-ignore

@@ -1,7 +1,7 @@
 /** The tape: what sounded. What was given to the audio clock and withdrawn before it started is not on it. */
 import type { PlacedRow, Schemas, Score } from '@/api/client'
 import type { Ready } from './prepared'
-import { barFrom, barOf, barsBefore, shareOfBar } from './time'
+import { barFrom, barOf, barsBefore, shareOfBar, barsOn, startOfBar } from './time'
 
 /** A note in ticks from the pattern's start. Its length changes if it is silenced while it sounds. */
 export interface TapeNote {
@@ -122,9 +122,11 @@ export function trim(stretch: TapeStretch) {
 
 type Track = Schemas['TapeTrack']
 
-/** What of a stretch was due from one tick to before another and came too late to sound. */
-export const lateBetween = ({ leftOut }: TapeStretch, first: number, end: number): readonly Ready[] =>
-  leftOut.filter(({ straight }) => straight >= first && straight < end)
+/** What of a stretch was due in so many bars from the bar `first` on, and came too late to sound. */
+export function lateIn({ leftOut, barTicks }: TapeStretch, first: number, count: number): readonly Ready[] {
+  const [from, end] = [startOfBar(first, barTicks), startOfBar(barsOn(first, count), barTicks)]
+  return leftOut.filter(({ straight }) => straight >= from && straight < end)
+}
 
 /** The same stretch as if what came too late had sounded. */
 export function withLate(stretch: TapeStretch): TapeStretch {

@@ -20,18 +20,19 @@ const whyOf = (trouble: unknown) =>
     : trouble instanceof Error
       ? trouble.message.replace(/\.$/, '')
       : ''
+const said = ({ first, end }: { first: number; end: number }) => barsSaid(first, end - first)
 function tell() {
   const player = playing.isPlaying ? playing.player : null
   const why = whyOf(player?.trouble)
   if (!why) return (message.value = '')
-  const bars = player?.loopingBars
-  const goesOn = bars
-    ? `: ${barsSaid(bars.first, bars.end - bars.first)} loop until it is back.`
+  const looping = player?.loopingBars
+  const goesOn = looping
+    ? `: ${said(looping)} loop until it is back.`
     : player
       ? `: ${player.readyBars} bars are ready to play.`
       : ': what you do is kept here and sent when it is back.'
   const isBehind = player?.isBehind ?? piece.saveState === 'unreachable'
-  const then = bars ? 'then' : 'when it is back'
+  const then = looping ? 'then' : 'when it is back'
   message.value = `${why}${goesOn}${isBehind ? ` Your last changes are drawn and heard ${then}.` : ''}`
 }
 useFrames(

@@ -138,7 +138,7 @@ useShortcuts({ 'Shift+r': { says: 'Record moves, or not', act: moves.toggle } })
       :tape="playing.tape"
       :is-playing="playing.isPlaying"
       :kept-bars="playing.keptBars"
-      @keep="(bars) => playing.keep(bars.to - bars.from, bars)"
+      @keep="(chosen) => playing.keep(chosen.to - chosen.from, chosen)"
     />
     <KeepHands />
   </footer>
