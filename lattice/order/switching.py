@@ -33,7 +33,7 @@ def switch(
     *at* "once" it does where the next step of the finest lane that is heard begins, its swing included; else where the
     next beat, bar or pass does. What comes, in the meter *coming*, *begins* at its first step, or *carries on* as if it
     had been playing since play was pressed, *began* ticks before the leaving pattern's start: after a beat from the
-    nearest beat of its own, after a bar or a pass from the nearest bar line, so that a bar line stays one.
+    last beat of its own before that, after a bar or a pass from the last bar line, so that a bar line stays one.
 
     >>> from lattice.document import DOCKSIDE
     >>> leaving = Score(tempo=112, kit=DOCKSIDE, bars=4)
@@ -44,7 +44,7 @@ def switch(
     if to == "begin":
         return Switch(when, 0)
     unit = {"once": 1, "beat": _beat_ticks(coming)}.get(at, coming.bar_ticks)
-    return Switch(when, (2 * (began + when) + unit) // (2 * unit) * unit)
+    return Switch(when, (began + when) // unit * unit)
 
 
 def _beat_ticks(meter: Meter) -> int:
