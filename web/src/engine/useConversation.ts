@@ -35,9 +35,9 @@ export const useConversation = defineStore('conversation', () => {
   /** An answer about a score, which the engine agrees to or refuses. */
   async function about<Answer>(score: Score, asked: Promise<Answer>): Promise<Answer> {
     try {
-      const said = await asked
+      const result = await asked
       agreement.answered(score)
-      return said
+      return result
     } catch (reason) {
       agreement.refused(score, reason)
       throw reason

@@ -128,7 +128,7 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   /** Choose one of a word's alternatives, on every lane that is meant. */
   async function choose(lane: Lane, setting: string, word: string, { key, text, patch }: Alternative) {
     const others = meant(lane).filter(({ id }) => id !== lane.id)
-    await laid(text, async () => {
+    await layPatches(text, async () => {
       const patches = new Map<string, Patch>([[lane.id, patch]])
       for (const other of others) {
         const theirs = await ask(other.id, setting, word).catch(notOffered)
@@ -174,7 +174,7 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
 
   async function throwThese(percent: number, isMeant: (laneId: string) => boolean, only?: string) {
     const number = newThrow()
-    await laid(`thrown by ${percent} %`, async () => {
+    await layPatches(`thrown by ${percent} %`, async () => {
       const sources = Object.entries(await engine.throwLanes(percent, number, only))
       return new Map(
         sources.filter(([laneId]) => isMeant(laneId)).map(([laneId, source]) => [laneId, { source }]),
@@ -247,9 +247,9 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
 
   /** Patch each lane as the engine says. */
   const patchAsAnswered = (label: string, asked: () => Promise<Record<string, Patch>>) =>
-    laid(label, async () => new Map(Object.entries(await asked())))
+    layPatches(label, async () => new Map(Object.entries(await asked())))
   /** Lay what is answered on lanes; a notice says what was refused. */
-  async function laid(label: string, asked: () => Promise<ReadonlyMap<string, Patch>>) {
+  async function layPatches(label: string, asked: () => Promise<ReadonlyMap<string, Patch>>) {
     let lanes: readonly Lane[] = []
     try {
       await piece.editLanesAsAnswered(

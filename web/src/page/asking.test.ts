@@ -29,7 +29,7 @@ it('answers the newest question alone, in whatever order answers come', async ()
   expect([await early, newest.isWaiting.value]).toEqual([undefined, false])
 })
 
-it('keeps what failed as state until the next question, and says nothing of one that was overtaken', async () => {
+it('keeps the latest failure as state until the next question, and ignores failures of overtaken questions', async () => {
   const newest = useNewest()
   const [first, second, third] = [aQuestion(), aQuestion(), aQuestion()]
   const overtaken = newest.ask(first.ask)

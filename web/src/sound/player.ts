@@ -14,7 +14,7 @@ import { Holds } from './holds'
 import { LiveNotes, type Run } from './live'
 import type { Clock, Port, Sounding } from './port'
 import type { ReadyControl, Sounds } from './prepared'
-import { isSamePlace, Succession, type AskSwitch, type How, type Place } from './succession'
+import { IN_TIME, isSamePlace, Succession, type AskSwitch, type How, type Place } from './succession'
 import { Supply, type Bars, type Known } from './supply'
 import {
   barOf,
@@ -50,8 +50,6 @@ const TOO_LATE = 0.5
 const LATEST = 0.025
 /** Seconds after which a key counts: what the engine has to answer in, beside what is committed already. */
 const KEY_SECONDS = 0.115
-/** Seconds from a hand to the first beat at which what it tries may be heard. */
-const IN_TIME = 0.12
 /** Seconds from the start of playing to the first tick. */
 export const LEAD_IN = 0.06
 

@@ -43,7 +43,7 @@ interface Leaving {
 }
 
 /** Seconds from a press to the first moment at which another pattern may begin. */
-const IN_TIME = 0.12
+export const IN_TIME = 0.12
 
 export class Succession {
   #coming: Coming | null = null

@@ -63,8 +63,8 @@ function start(number: number) {
   const one = takes.value.find((take) => take.number === number)
   if (!one || !sheet.value) return
   at.value = number
-  const laid = sheet.value
-  return playing.playLoop(nameOf(number), () => loopOfTake(one, laid))
+  const openSheet = sheet.value
+  return playing.playLoop(nameOf(number), () => loopOfTake(one, openSheet))
 }
 useOwnPlay(() => start(at.value ?? shown.value[0]?.number ?? 1))
 function walk(by: number) {

@@ -20,14 +20,14 @@ const whyOf = (trouble: unknown) =>
     : trouble instanceof Error
       ? trouble.message.replace(/\.$/, '')
       : ''
-const said = ({ first, end }: { first: number; end: number }) => barsSaid(first, end - first)
+const barsOf = ({ first, end }: { first: number; end: number }) => barsSaid(first, end - first)
 function tell() {
   const player = playing.isPlaying ? playing.player : null
   const why = whyOf(player?.trouble)
   if (!why) return (message.value = '')
   const looping = player?.loopingBars
   const goesOn = looping
-    ? `: ${said(looping)} loop until it is back.`
+    ? `: ${barsOf(looping)} loop until it is back.`
     : player
       ? `: ${player.readyBars} bars are ready to play.`
       : ': what you do is kept here and sent when it is back.'

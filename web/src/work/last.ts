@@ -12,7 +12,7 @@ const database = () =>
 /** Keep something in place of what had its name. Where there is no room, the older one stays. */
 export async function keepLast(name: string, value: unknown): Promise<void> {
   try {
-    await (await database())?.put('last', structuredClone(value), name)
+    await (await database())?.put('last', value, name)
   } catch (reason) {
     if (!(reason instanceof DOMException)) throw reason
   }

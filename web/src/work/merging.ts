@@ -33,8 +33,8 @@ function mergedRows(before: readonly Row[], after: readonly Row[], now: readonly
   const ids = (rows: readonly Row[]) => rows.map(({ id }) => id)
   const isAfterAsBefore = isSame(ids(before), ids(after))
   if (!isAfterAsBefore && !isSame(ids(before), ids(now))) return CONFLICT
-  const of = (rows: readonly Row[]) => new Map(rows.map((row) => [row.id, row]))
-  const [old, fresh, here] = [of(before), of(after), of(now)]
+  const byId = (rows: readonly Row[]) => new Map(rows.map((row) => [row.id, row]))
+  const [old, fresh, here] = [byId(before), byId(after), byId(now)]
   const rows: unknown[] = []
   for (const row of isAfterAsBefore ? now : after) {
     const [was, next, is] = [old.get(row.id), fresh.get(row.id), here.get(row.id)]

@@ -105,7 +105,9 @@ export const usePiece = defineStore('piece', () => {
     ])
 
   /** The piece and its history from the server; where that is away, as they were here last. */
-  async function found(pieceId: number): Promise<readonly [OpenPiece, readonly Schemas['MomentLine'][]]> {
+  async function fetchOrRecall(
+    pieceId: number,
+  ): Promise<readonly [OpenPiece, readonly Schemas['MomentLine'][]]> {
     try {
       return await fetchPiece(pieceId)
     } catch (reason) {
@@ -136,7 +138,7 @@ export const usePiece = defineStore('piece', () => {
   async function open(pieceId: number) {
     if (pieceId === id.value) return opening.cancel()
     close()
-    const answers = await opening.ask(() => Promise.all([found(pieceId), outbox.isReady()]))
+    const answers = await opening.ask(() => Promise.all([fetchOrRecall(pieceId), outbox.isReady()]))
     if (!answers) return
     const [[piece, lines]] = answers
     take(piece, lines)
@@ -250,9 +252,9 @@ export const usePiece = defineStore('piece', () => {
       const after = before && id.value === pieceId ? await ask(before) : null
       const now = document.value
       if (!before || !after || !now || id.value !== pieceId) return false
-      const laid = now === before ? after : laidOn(before, after, now)
-      if (!laid) continue
-      edit(typeof label === 'string' ? label : label(), () => laid)
+      const result = now === before ? after : laidOn(before, after, now)
+      if (!result) continue
+      edit(typeof label === 'string' ? label : label(), () => result)
       return true
     }
   }

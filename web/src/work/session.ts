@@ -24,16 +24,19 @@ export const useSession = defineStore('session', () => {
   /** Who the server says is signed in; where it is away, who was last. */
   async function read() {
     try {
-      takeAndKeep(await answer(api.GET('/api/session')))
+      await takeAndKeep(await answer(api.GET('/api/session')))
     } catch (reason) {
       const last = isAway(reason) ? await lastOf<Schemas['Session']>('session') : undefined
       if (!last?.user) throw reason
       take(last)
     }
   }
-  function takeAndKeep(session: Schemas['Session']) {
+  /** Where it is somebody else than was here last, nothing of theirs is left. */
+  async function takeAndKeep(session: Schemas['Session']) {
     take(session)
-    void keepLast('session', session)
+    const last = await lastOf<Schemas['Session']>('session')
+    if (last && last.user !== session.user) await forgetLast()
+    await keepLast('session', session)
   }
   const signIn = async (name: string, password: string) =>
     takeAndKeep(await answer(api.POST('/api/session', { body: { name, password } })))

@@ -167,8 +167,8 @@ export async function allWaiting(user: string): Promise<Waiting[]> {
 async function takeOver(user: string): Promise<Waiting[]> {
   const db = await database()
   const all = (await db?.getAll('waiting')) ?? []
-  const held = (await locks?.query())?.held ?? []
-  const isOpen = ({ tab }: Stored) => tab !== TAB && held.some(({ name }) => tab && name === lockOf(tab))
+  const heldLocks = (await locks?.query())?.held ?? []
+  const isOpen = ({ tab }: Stored) => tab !== TAB && heldLocks.some(({ name }) => tab && name === lockOf(tab))
   const ours = all.filter((one) => one.user === user && !isOpen(one)).sort((one, other) => one.at - other.at)
   const taken = new Map<string, Waiting>()
   // What this page has done goes before what another has.
