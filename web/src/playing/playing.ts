@@ -3,8 +3,6 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
 
 import { clipsApi } from '@/api/clips'
-import { takesApi } from '@/api/takes'
-import type { ClipLine, Schemas } from '@/api/client'
 import { isAway } from '@/api/policy'
 import { useAgreement } from '@/engine/agreement'
 import { useConversation } from '@/engine/useConversation'
@@ -13,24 +11,22 @@ import { LoopPlayer, type Loop } from '@/sound/loop'
 import { Player, type ReadyMusic } from '@/sound/player'
 import { AT_THE_BAR, isSamePlace, type How } from '@/sound/succession'
 import type { Clock } from '@/sound/port'
-import { isWithin, startOfBar } from '@/sound/time'
+import { startOfBar } from '@/sound/time'
 import { wavOf } from '@/sound/wav'
 import { ensureAudio, restAudio } from './audio'
 import { usePorts } from './ports'
 import { useHeldKeys } from './useHeldKeys'
+import { useKeeping } from './useKeeping'
 import { useTrying } from './useTrying'
 import { aheadOf, type Ahead } from './ahead'
 import { storedTape, storeTape } from './stored'
-import { hasWholeBar, lateIn, Tape, tapeOf, withLate, type Playing, type TapeStretch } from '@/sound/tape'
-import { randomNumber } from '@/work/document'
+import { Tape, type Playing } from '@/sound/tape'
 import { keepLast, lastOf } from '@/work/last'
 import { withMovement } from '@/work/movements'
 import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 import { useReach } from '@/page/reach'
-import { useOutbox } from '@/work/outbox'
 import { usePiece } from '@/work/piece'
-import { useSession } from '@/work/session'
 
 /** What lay ready of a pattern when the page was left. */
 interface LastReady extends ReadyMusic {
@@ -38,8 +34,6 @@ interface LastReady extends ReadyMusic {
 }
 
 const STORED_EACH_MS = 5000
-/** Stretches before the last one that are kept with it. */
-const MOST_BEFORE = 15
 
 /** Playing the open piece, takes and clips, and keeping what sounded. */
 export const usePlaying = defineStore('playing', () => {
@@ -49,8 +43,6 @@ export const usePlaying = defineStore('playing', () => {
   const reach = useReach()
   const notices = useNotices()
   const ports = usePorts()
-  const outbox = useOutbox()
-  const session = useSession()
   const player = shallowRef<Player | null>(null)
   const tape = shallowRef(new Tape())
   const isPlaying = ref(false)
@@ -312,107 +304,11 @@ export const usePlaying = defineStore('playing', () => {
     if (isSolo) player.value?.silence((id) => !soloed.has(id))
   }
 
-  /** Keep the last bars, or a `stretch` of them, as a clip. Null if there was nothing to keep. */
-  async function keep(
-    bars: number,
-    of?: { stretches: readonly TapeStretch[]; first: number; end: number },
-  ): Promise<ClipLine | null> {
-    player.value?.tick()
-    const newest = tape.value.stretches.at(-1)
-    const run = of?.stretches ?? (newest ? runWithBars(newest) : [])
-    const stretch = run.at(-1)
-    if (!stretch || !piece.document || !piece.pattern) {
-      notices.complain('Nothing has sounded yet. Press play: the tape is always running.')
-      return null
-    }
-    const body: Schemas['Keeping'] = {
-      keeping: `${Date.now()}-${randomNumber(999_999_999)}`,
-      piece: piece.document.name,
-      ...heardOf(stretch),
-      bars,
-      stretch: of ? { first_bar: of.first, end_bar: of.end } : null,
-      before: run.slice(0, -1).slice(-MOST_BEFORE).map(heardOf),
-    }
-    return keepTape(body, bars, stretch)
-  }
-  /** What played a stretch, and what sounded of it. */
-  const heardOf = (stretch: TapeStretch): Schemas['KeptBefore'] => ({
-    pattern: piece.patterns.find(({ id }) => id === stretch.patternId)?.name ?? piece.pattern?.name ?? '',
-    score: stretch.score,
-    dice: stretch.dice,
-    row: stretch.row ?? null,
-    tape: tapeOf(stretch),
+  const { keep, counted } = useKeeping({
+    tape: () => tape.value,
+    player: () => player.value,
+    placeClip: (id, name) => placeClip(id, name),
   })
-  /** What sounded last without a break; where nothing whole has since a start, what did before that. */
-  function runWithBars(newest: TapeStretch): readonly TapeStretch[] {
-    const run = tape.value.runOf(newest)
-    if (run.some(hasWholeBar)) return run
-    const whole = tape.value.newestWhole()
-    return whole ? tape.value.runOf(whole) : run
-  }
-
-  /** Through the outbox: where the server cannot be reached it waits there, also over a reload, and is sent by itself. */
-  function keepTape(body: Schemas['Keeping'], bars: number, stretch: TapeStretch): Promise<ClipLine | null> {
-    const key = `keeping ${body.keeping}`
-    const entry = {
-      kind: 'keeping',
-      key,
-      user: session.user ?? '',
-      at: Date.now(),
-      body,
-      asked: bars,
-    } as const
-    return new Promise((resolve) => {
-      const { sent } = outbox.deliver(entry, async () => {
-        const why = outbox.trouble === 'signed-out' ? 'you are signed out' : 'the server is away'
-        const where = (await outbox.isSafe(key))
-          ? 'The bars wait in this browser'
-          : 'This browser cannot store them: leave this page open. The bars wait here'
-        notices.complain(`Not kept yet: ${why}. ${where} and are kept as soon as they can be.`, {
-          label: 'Try now',
-          act: () => outbox.send(),
-        })
-        resolve(null)
-      })
-      sent.then(
-        (done) => {
-          if (done.kind !== 'keeping') return
-          tellKept(done.clip, body, bars, stretch)
-          resolve(done.clip)
-        },
-        (reason) => {
-          notices.complain(reason)
-          resolve(null)
-        },
-      )
-    })
-  }
-  /** How often something was kept, on this visit. */
-  const counted = ref(0)
-  function tellKept(kept: ClipLine, body: Schemas['Keeping'], bars: number, stretch: TapeStretch) {
-    counted.value++
-    const late = lateIn(stretch, kept.origin?.first_bar ?? 0, kept.origin?.bars ?? bars)
-    const keeping = `${body.keeping}-late`
-    const keepLate = () =>
-      keepTape({ ...body, ...heardOf(withLate(stretch)), keeping }, bars, withLate(stretch))
-    notices.say(
-      saidOf(kept, bars, stretch) + saidOfLate(late.length),
-      ...(late.length ? [{ label: 'Keep them too', act: keepLate }] : []),
-      { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
-      { label: 'As a take too', act: () => keepAsTake(body) },
-      { label: 'Export .mid', act: () => location.assign(clipsApi.file(kept.id)) },
-    )
-  }
-
-  async function keepAsTake(body: Schemas['Keeping']) {
-    try {
-      const { sheet, differs } = await takesApi.fromTape(body)
-      const told = differs ? ' Hands moved while it played: the take is the pattern as it stood last.' : ''
-      notices.say(`Kept as a take of ${sheet.piece}, pattern ${sheet.pattern}.${told}`)
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  }
 
   /** Play a clip in place of the lanes that it came from; they are set aside, not gone. */
   async function placeClip(id: number, name: string) {
@@ -512,19 +408,3 @@ export const usePlaying = defineStore('playing', () => {
 
 const voicesOf = ({ tracks }: Loop) =>
   tracks.flatMap(({ sounds }) => Object.values(sounds).map(({ voice }) => voice))
-
-function saidOfLate(count: number): string {
-  if (!count) return ''
-  return count === 1
-    ? ' One note came too late to be heard and is not in it.'
-    : ` ${count} notes came too late to be heard and are not in it.`
-}
-
-function saidOf(kept: ClipLine, asked: number, stretch: TapeStretch): string {
-  const few = kept.bars < asked ? ` (only ${kept.bars} had sounded whole)` : ''
-  const changedAt = stretch.tempoChangedAt
-  const first = startOfBar(kept.origin?.first_bar ?? 0, stretch.barTicks)
-  const within = changedAt !== null && isWithin(changedAt, first, kept.length_ticks)
-  const tempo = within ? ` The tempo changed on the way: the clip has ${kept.tempo}.` : ''
-  return `Kept “${kept.name}”${few}.${tempo}`
-}
