@@ -4,7 +4,7 @@ from lattice.clips.back import apart, as_it_stood, in_place
 from lattice.clips.clip import KEYS, Clip, Key, Note, Origin, Track
 from lattice.clips.edits import Action, Edited, edited, joined
 from lattice.clips.keep import Kept, NothingToKeepError, Tape, keep_bars, keep_last, make_clip, with_sound
-from lattice.clips.keep_over import Heard, keep_over
+from lattice.clips.keep_over import Heard, KeptClip, keep_over
 from lattice.clips.sounds import sounds_of
 from lattice.clips.take import (
     MAX_TAKE_BARS,
@@ -31,6 +31,7 @@ __all__ = [
     "Edited",
     "Heard",
     "Kept",
+    "KeptClip",
     "Key",
     "Note",
     "NothingToKeepError",

@@ -37,15 +37,34 @@ class NothingToKeepError(ValueError):
 
 
 class TapeTrack(Track):
-    """What sounded of one lane. *straights*: where the steps of the notes stand; none: where the notes begin."""
+    """What sounded of one lane. *straights*: where the steps of the notes stand; none: where the notes begin.
+
+    *late*: notes that came too late to be heard, with *late_straights* of theirs.
+    """
 
     straights: Annotated[Row[Tick], Field(max_length=MAX_NOTES)] = ()
+    late: Annotated[Row[Note], Field(max_length=MAX_NOTES)] = ()
+    late_straights: Annotated[Row[Tick], Field(max_length=MAX_NOTES)] = ()
 
     @model_validator(mode="after")
     def _one_for_each_note(self) -> Self:
-        if self.straights and len(self.straights) != len(self.notes):
-            raise ValueError(f"{len(self.straights)} straight times do not fit {len(self.notes)} notes")
+        for notes, straights in ((self.notes, self.straights), (self.late, self.late_straights)):
+            if straights and len(straights) != len(notes):
+                raise ValueError(f"{len(straights)} straight times do not fit {len(notes)} notes")
         return self
+
+    def late_between(self, first_tick: int, end_tick: int) -> int:
+        """Return how many notes came too late whose steps stand from *first_tick* to before *end_tick*."""
+        straights = self.late_straights or [note.start for note in self.late]
+        return sum(first_tick <= straight < end_tick for straight in straights)
+
+    def with_late(self) -> "TapeTrack":
+        """Return the track as if what came too late had been heard."""
+        notes = zip(self.notes, self.straights or [note.start for note in self.notes], strict=True)
+        late = zip(self.late, self.late_straights or [note.start for note in self.late], strict=True)
+        rows = sorted([*notes, *late])
+        joined = {"notes": tuple(note for note, _ in rows), "straights": tuple(at for _, at in rows)}
+        return self.model_copy(update={**joined, "late": (), "late_straights": ()})
 
 
 class Tape(Document):
@@ -65,6 +84,10 @@ class Tape(Document):
         if self.now_tick < self.from_tick:
             raise ValueError(f"a tape from tick {self.from_tick} cannot have come to {self.now_tick}")
         return self
+
+    def with_late(self) -> "Tape":
+        """Return the tape as if what came too late had been heard."""
+        return self.model_copy(update={"tracks": tuple(track.with_late() for track in self.tracks)})
 
 
 class Kept(NamedTuple):

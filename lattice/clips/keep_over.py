@@ -18,7 +18,7 @@ from lattice.clips.keep import (
 from lattice.document.base import MAX_NAME
 from lattice.document.piece import Score
 
-__all__ = ["Heard", "keep_over"]
+__all__ = ["Heard", "KeptClip", "keep_over"]
 
 
 class Heard(NamedTuple):
@@ -30,15 +30,26 @@ class Heard(NamedTuple):
     dice: int
 
 
+class KeptClip(NamedTuple):
+    """A clip that was kept, and how many notes of its bars came too late to be heard and are not in it."""
+
+    clip: Clip
+    late: int
+
+
 class _Part(NamedTuple):
     heard: Heard
     first_tick: int
     end_tick: int
 
+    @property
+    def late(self) -> int:
+        return sum(track.late_between(self.first_tick, self.end_tick) for track in self.heard.tape.tracks)
+
 
 def keep_over(
     stretches: Sequence[Heard], piece: str, bars: int, chosen: tuple[int, int] | None = None
-) -> Clip:
+) -> KeptClip:
     """Return the last *bars* bars of *stretches*, each of which took over from the one before, as one clip.
 
     They end at the last bar line passed. Bars from before a switch are counted back from it; a bar that the switch cut
@@ -54,7 +65,8 @@ def keep_over(
     kept = kept or (keep_bars(last.tape, 0, chosen[1]) if chosen else keep_last(last.tape, bars))
     clip = make_clip(kept, last.tape, last.score, last.dice, piece=piece, pattern=last.pattern)
     if len(stretches) == 1 or (chosen is None and kept.bars >= bars):
-        return clip
+        bar = last.tape.meter.bar_ticks
+        return KeptClip(clip, _Part(last, kept.first_bar * bar, _end_of(kept, last.tape)).late)
     parts = _chosen(stretches, kept, chosen[0]) if chosen else _counted_back(stretches, kept, bars)
     if (
         sum(-(-(part.end_tick - part.first_tick) // part.heard.tape.meter.bar_ticks) for part in parts)
@@ -64,7 +76,8 @@ def keep_over(
     whole = _clip_of(parts[0], piece)
     for part in parts[1:]:
         whole = joined(whole, _clip_of(part, piece))
-    return whole.model_copy(update={"name": _name(piece, parts, whole), "origin": clip.origin})
+    whole = whole.model_copy(update={"name": _name(piece, parts, whole), "origin": clip.origin})
+    return KeptClip(whole, sum(part.late for part in parts))
 
 
 def _has_whole_bar(tape: Tape) -> bool:

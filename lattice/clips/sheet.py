@@ -89,6 +89,11 @@ class Sheet:
         """The notes that an edit is about: those chosen; with none chosen, all."""
         return self.chosen if self.chosen.any() else np.ones(len(self), bool)
 
+    @property
+    def meant_count(self) -> int:
+        """How many notes an edit is about."""
+        return int(self.meant.sum())
+
     def at(self, which: NDArray[np.bool_], **columns: Any) -> Self:
         """Return the same notes with other *columns* at *which*."""
         changed = {}

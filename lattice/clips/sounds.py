@@ -5,7 +5,7 @@ from lattice.document.kit import DOCKSIDE, Voice
 from lattice.document.pitched import PITCHED
 from lattice.document.sounding import PitchSound, nearest
 
-__all__ = ["DRUM_CHANNEL", "TUNED", "PitchSound", "sounds_of"]
+__all__ = ["DRUM_CHANNEL", "TUNED", "PitchSound", "plays_drums", "sounds_of"]
 
 DRUM_CHANNEL = 10  # as General MIDI has it
 TUNED = "lantern"  # what plays notes that no lane has given a voice
@@ -20,10 +20,15 @@ def sounds_of(track: Track) -> dict[int, PitchSound]:
     return {pitch: _sound(track, pitch) for pitch in sorted({note.pitch for note in track.notes})}
 
 
+def plays_drums(track: Track) -> bool:
+    """Return whether the notes of a track are drums, each a sound of its own, and not pitches of one instrument."""
+    return track.sound.tone is None if track.sound else track.channel == DRUM_CHANNEL
+
+
 def _sound(track: Track, pitch: int) -> PitchSound:
     if track.sound:
         return track.sound.at(pitch)
-    if track.channel == DRUM_CHANNEL:
+    if plays_drums(track):
         return PitchSound(voice=nearest(DOCKSIDE.voices, pitch), semitones=0)
     pitched = PITCHED[TUNED]
     voice = Voice(id=TUNED, name=pitched.name, pitch=pitched.home)

@@ -13,7 +13,7 @@ from lattice.render.detours import Leg, has_detours, legs
 from lattice.render.feel import feel_of
 from lattice.render.lane import Played
 from lattice.render.notes import Notes, note_of, silent_lanes, unmuted
-from lattice.render.overlaps import Events, resolve_overlaps
+from lattice.render.overlaps import Events, heard_lanes, resolve_overlaps
 from lattice.render.pipeline import asked_of, play_all, play_lane, strays
 from lattice.render.size import check_notes, check_points, check_work
 from lattice.render.sounding import port_of
@@ -21,7 +21,7 @@ from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
 from lattice.theory.scales import folded
 
-__all__ = ["away_notes", "events_of", "render"]
+__all__ = ["away_notes", "events_of", "louder_lanes", "render"]
 
 
 def render(score: Score, dice: int, window: Window) -> Events:
@@ -46,6 +46,22 @@ def events_of(score: Score, dice: int, window: Window, played: list[tuple[LaneSt
         notes = Events.join(_sounding(score, played))
     resolved = resolve_overlaps(notes, [port_of(lane, score.kit) for lane in score.lanes])
     return _until_the_end(score, resolved.take(resolved.starts < end))
+
+
+def louder_lanes(score: Score, played: list[tuple[LaneSteps, Played]]) -> list[dict[int, int]]:
+    """Return, for each lane, which other lane is heard at the ticks where its own notes are not.
+
+    Two lanes that hit one voice at the same moment make one note, the louder. *played*: what `play_all` returned.
+    """
+    silenced: list[dict[int, int]] = [{} for _ in score.lanes]
+    notes = Events.join(_sounding(score, played))
+    heard = heard_lanes(notes, [port_of(lane, score.kit) for lane in score.lanes])
+    lost = heard != notes.lanes
+    for lane, start, other in zip(
+        notes.lanes[lost].tolist(), notes.starts[lost].tolist(), heard[lost].tolist(), strict=True
+    ):
+        silenced[lane][start] = other
+    return silenced
 
 
 def _until_the_end(score: Score, events: Events) -> Events:

@@ -8,7 +8,7 @@ import numpy as np
 
 from lattice.units import Ticks
 
-__all__ = ["Events", "alone", "resolve_overlaps"]
+__all__ = ["Events", "alone", "heard_lanes", "resolve_overlaps"]
 
 _PITCHES, _CHANNELS = 128, 16
 
@@ -67,14 +67,9 @@ def resolve_overlaps(events: Events, ports: Sequence[str] = ()) -> Events:
     """
     if not len(events):
         return events
-    key = events.channels * _PITCHES + events.pitches
-    if len(set(ports)) > 1:
-        key = key + _places(ports)[events.lanes] * _PITCHES * (_CHANNELS + 1)
-    order = np.lexsort((events.lanes, -events.velocities, events.starts, key))
-    key, starts = key[order], events.starts[order]
+    order, key, leads = _merged(events, ports)
+    starts = events.starts[order]
     ends = starts + events.lengths[order]
-    new_key = np.diff(key, prepend=key[0] - 1) != 0
-    leads = np.flatnonzero(new_key | (np.diff(starts, prepend=starts[0] - 1) != 0))
     longest = np.maximum.reduceat(ends, leads)
     # Where the next note of the same pitch begins; the last of a pitch is cut by nothing.
     same_pitch_follows = np.append(key[leads[1:]] == key[leads[:-1]], False)
@@ -83,6 +78,30 @@ def resolve_overlaps(events: Events, ports: Sequence[str] = ()) -> Events:
     kept = events.take(order[leads])
     resolved = kept.with_lengths(cut - kept.starts)
     return resolved.take(np.lexsort((resolved.lanes, resolved.starts)))
+
+
+def heard_lanes(events: Events, ports: Sequence[str]) -> Ticks:
+    """Return the lane that is heard at each note's start: its own, or the one whose louder note takes its place."""
+    if not len(events):
+        return events.lanes
+    order, _, leads = _merged(events, ports)
+    lanes = np.empty_like(events.lanes)
+    lanes[order] = np.repeat(events.lanes[order[leads]], np.diff(leads, append=len(events)))
+    return lanes
+
+
+def _merged(events: Events, ports: Sequence[str]) -> tuple[Ticks, Ticks, Ticks]:
+    """Return an order of *events* in which those that become one note stand together, the one that is heard first.
+
+    Beside it their pitches and channels as one number, in that order; and where in it each note begins.
+    """
+    key = events.channels * _PITCHES + events.pitches
+    if len(set(ports)) > 1:
+        key = key + _places(ports)[events.lanes] * _PITCHES * (_CHANNELS + 1)
+    order = np.lexsort((events.lanes, -events.velocities, events.starts, key))
+    key, starts = key[order], events.starts[order]
+    is_new = (np.diff(key, prepend=key[0] - 1) != 0) | (np.diff(starts, prepend=starts[0] - 1) != 0)
+    return order, key, np.flatnonzero(is_new)
 
 
 def _places(ports: Sequence[str]) -> Ticks:

@@ -15,7 +15,7 @@ from lattice.render.pitch_context import PitchContext
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_values import accidentals_at, values_at, with_spread
-from lattice.theory.following import along_tones, nearest_tones, roots_near
+from lattice.theory.following import along_tones, lowest_tones, nearest_tones, roots_near
 from lattice.theory.scales import OCTAVE as SEMITONES
 from lattice.theory.scales import scale_note_below, scale_steps
 from lattice.units import Ticks
@@ -68,7 +68,8 @@ def pitched(step_window: StepWindow, steps: Ticks, context: PitchContext, heard:
         values_at(lane.chord_strip, CHORD, step_window, 1), lane.chord_strip, CHORD, step_window
     )[steps]
     raised_by = accidentals_at(lane.pitch_strip, step_window)[steps]
-    degrees_up, semitones_up = _higher(step_window, steps, context)
+    own_degrees, pattern_degrees, semitones_up = _higher(step_window, steps, context)
+    degrees_up = own_degrees + pattern_degrees
     after = semitones_up + SEMITONES * octaves_of(step_window)[steps]
     if lane.arpeggio:
         rows = played_notes(step_window, steps, lane.arpeggio, context, stacks > 1, heard)
@@ -76,7 +77,15 @@ def pitched(step_window: StepWindow, steps: Ticks, context: PitchContext, heard:
         notes = np.array([note for row in rows for note in row], np.int64).reshape(-1, 3)
         of = np.repeat(np.arange(counts.size), counts)
         raised = partial(
-            _moved, notes[:, 0], values[of], raised_by[of], notes[:, 2] > 0, degrees_up[of], lane, context
+            _moved,
+            notes[:, 0],
+            values[of],
+            raised_by[of],
+            notes[:, 2] > 0,
+            degrees_up[of],
+            pattern_degrees[of],
+            lane,
+            context,
         )
         velocities = notes[:, 1]
     else:
@@ -85,20 +94,33 @@ def pitched(step_window: StepWindow, steps: Ticks, context: PitchContext, heard:
         above = np.arange(of.size) - np.repeat(np.cumsum(counts) - counts, counts)
         exact, denominator = step_window.line.clock.exact(step_window.counts[steps][of])
         raised = partial(
-            _own_at, lane, exact, denominator, values[of], raised_by[of], above, degrees_up[of], context
+            _own_at,
+            lane,
+            exact,
+            denominator,
+            values[of],
+            raised_by[of],
+            above,
+            counts[of] > 1,
+            degrees_up[of],
+            context,
         )
         velocities = np.zeros(of.size, np.int64)
     return Pitched(counts, np.cumsum(counts) - counts, raised, velocities, after)
 
 
-def _higher(step_window: StepWindow, steps: Ticks, context: PitchContext) -> tuple[Ticks, Ticks]:
-    """Return by how many degrees, before the scale, and semitones, after it, the hits at *steps* are higher."""
+def _higher(step_window: StepWindow, steps: Ticks, context: PitchContext) -> tuple[Ticks, Ticks, Ticks]:
+    """Return by how much the hits at *steps* are higher: the lane's degrees, its pattern's, and all semitones."""
     degrees, semitones = step_window.own("degrees_up"), step_window.own("semitones_up")
+    pattern_degrees: Ticks | int = 0
     if context.transposed:
-        degrees = degrees + context.transposed.degrees_at(step_window.straights)
+        pattern_degrees = context.transposed.degrees_at(step_window.straights)
         semitones = semitones + context.transposed.semitones_at(step_window.straights)
     all_steps = step_window.counts.size
-    return np.broadcast_to(degrees, all_steps)[steps], np.broadcast_to(semitones, all_steps)[steps]
+    own, pattern, after = (
+        np.broadcast_to(one, all_steps)[steps] for one in (degrees, pattern_degrees, semitones)
+    )
+    return own, pattern, after
 
 
 def degrees_of(step_window: StepWindow) -> Ticks:
@@ -168,14 +190,15 @@ def burst_pitches(
         degrees_up = degrees_up + context.transposed.degrees_at(starts)
         semitones_up = semitones_up + context.transposed.semitones_at(starts)
     if lane.arpeggio is None:
-        own = _own_at(lane, starts, 1, zeros, zeros, zeros, degrees_up, context, all_of_them, zeros)
+        single = np.zeros(starts.size, bool)
+        own = _own_at(lane, starts, 1, zeros, zeros, zeros, single, degrees_up, context, all_of_them, zeros)
         return own + semitones_up, np.ones(starts.size, bool)
     pools = pools_at(lane.arpeggio, context, Moments(starts, 1, starts), heard)
     rounds = rounds_of(lane.arpeggio, pools)
     firsts = np.array([*(row[0].pitch if row else 0 for row in rounds), 0], np.int64)[pools.which]
     there = np.array([*(bool(row) for row in rounds), False])[pools.which]
     no_pedal = np.zeros(starts.size, bool)
-    moved = _moved(firsts, zeros, zeros, no_pedal, degrees_up, lane, context, all_of_them, zeros)
+    moved = _moved(firsts, zeros, zeros, no_pedal, degrees_up, zeros, lane, context, all_of_them, zeros)
     return moved + semitones_up, there
 
 
@@ -185,6 +208,7 @@ def _moved(
     raised_by: Ticks,
     is_pedal: NDArray[np.bool_],
     degrees_up: Ticks,
+    pedal_up: Ticks,
     lane: Lane,
     context: PitchContext,
     which: Ticks,
@@ -192,14 +216,16 @@ def _moved(
 ) -> Ticks:
     """Return *which* of the notes of a pool, moved by the pitch strip and by what is higher before the scale.
 
-    *raised_by*: accidentals. *up*: degrees beside those. A pedal note is moved by none of it.
+    *raised_by*: accidentals. *up*: degrees beside those. A pedal note is moved by *pedal_up* alone: the
+    degrees by which all of its pattern is higher.
     """
     root, degrees = context.scale.root, context.scale.semitones
     chosen, by = notes[which], values[which]
     is_semitones = lane.pitch_strip is not None and lane.pitch_strip.unit == "semitones"
     steps = degrees_up[which] + up + (0 if is_semitones else by)
     moved = scale_steps(chosen, steps, root, degrees) + (by if is_semitones else raised_by[which])
-    result: Ticks = np.where(is_pedal[which], chosen, moved)
+    pedal = scale_steps(chosen, pedal_up[which], root, degrees) if is_pedal.any() else chosen
+    result: Ticks = np.where(is_pedal[which], pedal, moved)
     return result
 
 
@@ -210,6 +236,7 @@ def _own_at(
     values: Ticks,
     raised_by: Ticks,
     above: Ticks,
+    in_stack: NDArray[np.bool_],
     degrees_up: Ticks,
     context: PitchContext,
     which: Ticks,
@@ -218,7 +245,7 @@ def _own_at(
     """Return *which* of the pitches that come from the strip's *values* and accidentals, *up* degrees higher.
 
     *raised_by*: the accidentals. *numerators* / *denominator*: when each sounds, in ticks. *above*: its place in a
-    stack, from 0.
+    stack, from 0; *in_stack*: whether there are more notes in it.
     """
     values, above, numerators = values[which], above[which], numerators[which]
     scale = context.scale.root, context.scale.semitones
@@ -229,7 +256,13 @@ def _own_at(
     chords = context.chords
     chord = chords.number_at(numerators, denominator) % len(chords.chords) if chords else values
     if chords and lane.follows == "tones":
-        return along_tones(chords.chords, chord, context.note, steps + above) + semitones
+        roots = roots_near(chords.chords, chord, context.note)
+        if chords.is_led:  # a stack lies as the progression's chords do: from their lowest note up
+            led_roots, lowest = lowest_tones(chords.chords, chords.voicings(context.note))
+            stacked = in_stack[which]
+            roots = np.where(stacked, led_roots[chord], roots)
+            steps = steps + np.where(stacked, lowest[chord], 0)
+        return along_tones(chords.chords, chord, roots, steps + above) + semitones
     base = np.full(values.size, context.note)
     if chords and lane.follows == "root":
         base = roots_near(chords.chords, chord, context.note)

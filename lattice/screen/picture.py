@@ -18,7 +18,7 @@ from lattice.document.strip import TIED
 from lattice.memory import MEGABYTE, remembered
 from lattice.render.bursts import BurstNotes, awake, burst_ticks
 from lattice.render.detours import away, has_detours
-from lattice.render.events import away_notes
+from lattice.render.events import away_notes, louder_lanes
 from lattice.render.feel import feel_of
 from lattice.render.held_keys import held_pools
 from lattice.render.lane import Hits, LaidOut, Played, PlayedPart
@@ -87,10 +87,12 @@ def picture(
         away=_stretches(score, first, end),
         property=property_of(shown) if shown else None,
         lanes=[
-            _lane_picture(line, steps, line.lane.id in silent, score, first, end, shown).model_copy(
-                update={"away": notes}
+            _with_louder(
+                _lane_picture(line, steps, line.lane.id in silent, score, first, end, shown), others, score
+            ).model_copy(update={"away": notes})
+            for (line, steps), notes, others in zip(
+                played, _away(score, dice, window), louder_lanes(score, played), strict=True
             )
-            for (line, steps), notes in zip(played, _away(score, dice, window), strict=True)
         ],
         benches=[
             bench_of(line, steps, _inside(line, steps.step_window, first, end), score, first, end)
@@ -166,6 +168,15 @@ def _lane_picture(
     )
 
 
+def _with_louder(picture: LanePicture, others: dict[int, int], score: Score) -> LanePicture:
+    """Return *picture* with the names of the lanes that are heard instead of its hits. *others*: by the tick."""
+    if not others:
+        return picture
+    begins = picture.onsets or [picture.starts[step] for step in picture.hits]
+    names = [score.lanes[others[tick]].name if tick in others else "" for tick in begins]
+    return picture.model_copy(update={"louder": names}) if any(names) else picture
+
+
 def _part_picture(
     part: PlayedPart, is_silent: bool, score: Score, first: int, end: int, shown: PropertyName | None
 ) -> LanePicture:
@@ -224,6 +235,7 @@ def _draw(
         octaves=_unless_plain(hits.octaves[which], 0),
         letters=[LETTERS[at] if at >= 0 else "" for at in hits.letters[which].tolist()] if lane.links else [],
         covered=_unless_plain(hits.covered[which].astype(int), 0),
+        louder=[],
         bursts=[],
         values=shown_values(step_window, shown)[inside].tolist() if shown else [],
         painted_on=all_in_the_strip(line) if shown == "chance" else None,

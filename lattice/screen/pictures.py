@@ -173,8 +173,9 @@ class LanePicture(BaseModel):
     *hits*: indices into those, of the hits. Then, hit by hit: *sounds* (1 if dice and cycle rules let it sound),
     *velocities*, *lengths*, *chances* (%); and each of these, or nothing where all are plain: *onsets* (when its first
     note begins), *ratchets* (notes), *accents* (1 for one), *ties* (1 if it lasts until the next hit), *octaves*,
-    *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead). *values*: what the
-    property that was asked for has at each step, what the lane and its strip make together; *painted_on*: the
+    *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead), *louder* (the name of the
+    lane that is heard instead, since it hits the same voice at the same moment, and harder; '' for none). *values*:
+    what the property that was asked for has at each step, what the lane and its strip make together; *painted_on*: the
     fields to lay on the lane before values are painted, where it has a part in them. Of a melodic lane, hit by hit
     too: *pitches* (all that begin with it; none where its pool is empty), *degrees* (what its pitch strip says).
     *staff*: None for a voice of the kit. *folded*: how many of its hits have notes that were moved by octaves into
@@ -215,6 +216,7 @@ class LanePicture(BaseModel):
     octaves: list[int]
     letters: list[str]
     covered: list[int]
+    louder: list[str]
     bursts: list[BurstPicture]
     values: list[int]
     painted_on: dict[str, object] | None

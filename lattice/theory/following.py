@@ -9,7 +9,7 @@ from lattice.theory.chords import Chord
 from lattice.theory.scales import OCTAVE
 from lattice.theory.voicing import nearest_root
 
-__all__ = ["along_tones", "nearest_tones", "roots_near"]
+__all__ = ["along_tones", "lowest_tones", "nearest_tones", "roots_near"]
 
 Pitches = NDArray[np.int64]
 
@@ -19,13 +19,12 @@ def roots_near(chords: Sequence[Chord], which: Pitches, note: int) -> Pitches:
     return np.array([nearest_root(chord.root, note) for chord in chords], np.int64)[which]
 
 
-def along_tones(chords: Sequence[Chord], which: Pitches, note: int, steps: Pitches) -> Pitches:
-    """Return the notes *steps* tones of each chord above its root near *note*, going on over octaves.
+def along_tones(chords: Sequence[Chord], which: Pitches, roots: Pitches, steps: Pitches) -> Pitches:
+    """Return the notes *steps* tones of each chord above *roots*, where its root lies, going on over octaves.
 
-    >>> along_tones([Chord(0, (0, 4, 7))], np.zeros(5, int), 60, np.array([-1, 0, 1, 2, 3])).tolist()
+    >>> along_tones([Chord(0, (0, 4, 7))], np.zeros(5, int), np.full(5, 60), np.array([-1, 0, 1, 2, 3])).tolist()
     [55, 60, 64, 67, 72]
     """
-    roots = roots_near(chords, which, note)
     result = np.empty(steps.size, np.int64)
     for number in np.unique(which).tolist():
         here = which == number
@@ -33,6 +32,18 @@ def along_tones(chords: Sequence[Chord], which: Pitches, note: int, steps: Pitch
         octaves, places = np.divmod(steps[here], tones.size)
         result[here] = roots[here] + octaves * OCTAVE + tones[places]
     return result
+
+
+def lowest_tones(chords: Sequence[Chord], voicings: Sequence[Sequence[int]]) -> tuple[Pitches, Pitches]:
+    """Return where the root of each voiced chord lies, and how many tones above it the lowest note is.
+
+    >>> [column.tolist() for column in lowest_tones([Chord(0, (0, 4, 7))], [(64, 67, 72)])]
+    [[60], [1]]
+    """
+    tones = [(voicing[0] - chord.root) % OCTAVE for chord, voicing in zip(chords, voicings, strict=True)]
+    roots = [voicing[0] - tone for voicing, tone in zip(voicings, tones, strict=True)]
+    places = [chord.pitch_classes.index(tone) for chord, tone in zip(chords, tones, strict=True)]
+    return np.array(roots, np.int64), np.array(places, np.int64)
 
 
 def nearest_tones(chords: Sequence[Chord], which: Pitches, pitches: Pitches) -> Pitches:

@@ -26,6 +26,7 @@ from clips.schemas import (
     InPlace,
     Join,
     Keeping,
+    KeptLine,
     LanesOffered,
     Made,
     OpenClip,
@@ -65,10 +66,12 @@ def list_clips(
     return answer(ClipPage.model_construct(clips=lines, total=found.count(), sets=sets, tags=tags))
 
 
-@router.post("", response={201: ClipLine, **refusals()})
+@router.post("", response={201: KeptLine, **refusals()})
 def keep(request: HttpRequest, body: Keeping) -> HttpResponse:
     """Keep bars of the tape as a clip: exactly what sounded."""
-    return answer(ClipLine.of(services.store(user_of(request), body.clip(), keeping=body.keeping)), 201)
+    clip, late = body.clip()
+    line = ClipLine.of(services.store(user_of(request), clip, keeping=body.keeping))
+    return answer(KeptLine.model_construct(**dict(line), late=late), 201)
 
 
 @router.post("/import", response={201: Imported, **refusals()}, openapi_extra=_MIDI_BODY)

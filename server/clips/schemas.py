@@ -14,6 +14,7 @@ from lattice.clips import (
     Edited,
     Heard,
     Kept,
+    KeptClip,
     PitchSound,
     Tape,
     Track,
@@ -46,6 +47,7 @@ __all__ = [
     "InPlace",
     "Join",
     "Keeping",
+    "KeptLine",
     "Made",
     "OpenClip",
     "Revision",
@@ -85,11 +87,15 @@ class Keeping(Asked):
     bars: Annotated[int, Field(ge=1, le=MAX_KEPT_BARS)] = 4
     stretch: Stretch | None = None
     before: Annotated[list[KeptBefore], Field(max_length=MAX_KEPT_BARS)] = []
+    with_late: Annotated[bool, Field(description="also what came too late to be heard")] = False
 
-    def clip(self) -> Clip:
+    def clip(self) -> KeptClip:
         """Return what is to be kept as a clip. Raises NothingToKeepError if none of it sounded whole."""
         stretches: list[KeptBefore | Keeping] = [*self.before, self]
-        heard = [Heard(one.pattern, one.tape, one.score, one.dice) for one in stretches]
+        tapes = [one.tape.with_late() if self.with_late else one.tape for one in stretches]
+        heard = [
+            Heard(one.pattern, tape, one.score, one.dice) for one, tape in zip(stretches, tapes, strict=True)
+        ]
         chosen = (self.stretch.first_bar, self.stretch.end_bar) if self.stretch else None
         return keep_over(heard, self.piece, self.bars, chosen)
 
@@ -213,6 +219,12 @@ class ClipLine(BaseModel):
                 for track, notes in zip(kept, drawn, strict=True)
             ],
         )
+
+
+class KeptLine(ClipLine):
+    """The clip that was kept. *late*: how many notes of its bars came too late to be heard, and are not in it."""
+
+    late: int
 
 
 class ClipPage(BaseModel):

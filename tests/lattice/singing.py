@@ -130,10 +130,16 @@ class Sung(Walked):
         has_one = 0 <= place < len(strip.accidentals) and strip.values[place] is not None
         return strip.accidentals[place] if has_one else 0
 
-    def own(self, time: Fraction, degrees: int, semitones: int, stack: int) -> int:
-        """The pitch of a stack's note, counted from 0, without its accidental."""
+    def own(self, time: Fraction, degrees: int, semitones: int, stack: int, size: int = 1) -> int:
+        """The pitch of a note, counted from 0, of a stack of that size, without its accidental."""
         chord, follows = self.chord_at(time), self.lane.follows
         if chord and follows == "tones":
+            if size > 1 and self.score.progression.leading == "nearest":
+                number = self.chord_number(time)[0] % len(self.score.progression.chords)
+                lowest = self.voicings()[number][0]
+                classes = {(chord.root + tone) % 12 for tone in chord.tones}
+                tones = [pitch for pitch in range(-300, 500) if pitch % 12 in classes]
+                return tones[tones.index(lowest) + degrees + stack] + semitones
             tones = sorted({tone % 12 for tone in chord.tones})
             octaves, place = divmod(degrees + stack, len(tones))
             return self.root_near(chord) + 12 * octaves + tones[place] + semitones
@@ -142,10 +148,10 @@ class Sung(Walked):
             base = self.root_near(chord)
         return self.up(self.up(base, degrees) + semitones, 2 * stack)
 
-    def with_accidental(self, at: int, degrees: int, stack: int) -> int:
+    def with_accidental(self, at: int, degrees: int, stack: int, size: int) -> int:
         """The same as it sounds: an accidental raises the lowest note of a stack alone, before it looks for a chord's."""
         time = self.steps[at].at
-        pitch = self.own(time, degrees, self.semitones(at), stack)
+        pitch = self.own(time, degrees, self.semitones(at), stack, size)
         if stack == 0:
             pitch += self.accidental(at)
         return self.near_a_tone(time, pitch)
@@ -340,8 +346,8 @@ class Sung(Walked):
                 for one in self.arpeggiated(at)
             ]
         else:
-            stack = range(self.with_spread(at, "chord", 1))
-            notes = [(self.with_accidental(at, degrees, above), 0) for above in stack]
+            size = self.with_spread(at, "chord", 1)
+            notes = [(self.with_accidental(at, degrees, above, size), 0) for above in range(size)]
         after += 0 if by_degrees else climb
         return [(pitch + after, hard or None) for pitch, hard in notes]
 

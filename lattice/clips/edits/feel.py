@@ -41,7 +41,7 @@ class Quantise(ClipAction):
         return sheet.at(meant, starts=moved % sheet.clip.length_ticks)
 
     def label(self, sheet: Sheet) -> str:
-        return f"{said_notes(sheet)} quantised by {self.percent} %"
+        return f"{said_notes(sheet.meant_count)} quantised by {self.percent} %"
 
 
 class Swung(ClipAction):
@@ -105,7 +105,7 @@ class Humanised(ClipAction):
         )
 
     def label(self, sheet: Sheet) -> str:
-        return f"{said_notes(sheet)} humanised by {self.percent} %"
+        return f"{said_notes(sheet.meant_count)} humanised by {self.percent} %"
 
     def _strayed(self, sheet: Sheet, purpose: Purpose, spread: Fraction) -> Ticks:
         """Return by how much each note strays, rounded: as with a lane's humanise, for one throw."""
@@ -127,7 +127,7 @@ class Harder(ClipAction):
         return sheet.at(meant, velocities=np.clip(sheet.velocities[meant] + self.by, 1, 127))
 
     def label(self, sheet: Sheet) -> str:
-        return f"{said_notes(sheet)} {'harder' if self.by > 0 else 'softer'}"
+        return f"{said_notes(sheet.meant_count)} {'harder' if self.by > 0 else 'softer'}"
 
 
 class Ramp(ClipAction):

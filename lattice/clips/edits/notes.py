@@ -4,11 +4,13 @@ from collections import Counter
 from typing import Annotated, Literal, NamedTuple
 
 import numpy as np
+from numpy.typing import NDArray
 from pydantic import Field
 
 from lattice.clips.clip import MAX_TRACKS, Clip
 from lattice.clips.edits.action import By, ClipAction, Pitch, Place, Velocity, said_notes
 from lattice.clips.sheet import Sheet, rounded, step_parts
+from lattice.clips.sounds import plays_drums
 from lattice.document.base import Row
 from lattice.document.notes import MAX_NOTES, Tuned
 from lattice.document.problems import DocumentError
@@ -61,7 +63,7 @@ class Delete(ClipAction):
         return sheet.take(~sheet.chosen)
 
     def label(self, sheet: Sheet) -> str:
-        return f"{said_notes(sheet)} deleted"
+        return f"{said_notes(sheet.meant_count)} deleted"
 
 
 class Move(ClipAction):
@@ -92,21 +94,31 @@ class Move(ClipAction):
         return sheet.at(meant, starts=starts + by, tracks=tracks, pitches=pitches)
 
     def label(self, sheet: Sheet) -> str:
-        return f"{said_notes(sheet)} moved"
+        return f"{said_notes(sheet.meant_count)} moved"
 
 
 class Transpose(ClipAction):
-    """*semitones* up; what leaves MIDI's range is folded by octaves."""
+    """*semitones* up; what leaves MIDI's range is folded by octaves. Drums stay: another note is another drum."""
 
     kind: Literal["transpose"] = "transpose"
     semitones: Annotated[int, Field(ge=-127, le=127)]
 
     def apply(self, sheet: Sheet) -> Sheet:
-        meant = sheet.meant
-        return sheet.at(meant, pitches=folded(sheet.pitches[meant] + self.semitones))
+        pitched = self._pitched(sheet)
+        if sheet.meant.any() and not pitched.any():
+            said = "drums have no pitch to transpose: drag a note up or down to move it to another drum"
+            raise DocumentError.of("notes", said)
+        return sheet.at(pitched, pitches=folded(sheet.pitches[pitched] + self.semitones))
 
     def label(self, sheet: Sheet) -> str:
-        return f"{said_notes(sheet)} transposed by {self.semitones:+}".replace("-", "−")
+        said = said_notes(int(self._pitched(sheet).sum()))
+        return f"{said} transposed by {self.semitones:+}".replace("-", "−")
+
+    @staticmethod
+    def _pitched(sheet: Sheet) -> NDArray[np.bool_]:
+        is_drum = np.array([plays_drums(track) for track in sheet.clip.tracks], bool)
+        pitched: NDArray[np.bool_] = sheet.meant & ~is_drum[sheet.tracks]
+        return pitched
 
 
 class Resize(ClipAction):
@@ -123,7 +135,9 @@ class Resize(ClipAction):
         return sheet.at(meant, lengths=np.maximum(1, lengths))
 
     def label(self, sheet: Sheet) -> str:
-        return f"{said_notes(sheet)} made {'longer' if self.steps + self.ticks > 0 else 'shorter'}"
+        return (
+            f"{said_notes(sheet.meant_count)} made {'longer' if self.steps + self.ticks > 0 else 'shorter'}"
+        )
 
 
 class SetNotes(ClipAction):
@@ -146,9 +160,8 @@ class SetNotes(ClipAction):
 
     def label(self, sheet: Sheet) -> str:
         values = {"start": self.start, "length": self.length, "pitch": self.pitch, "velocity": self.velocity}
-        return (
-            f"{' and '.join(name for name, one in values.items() if one is not None)} of {said_notes(sheet)}"
-        )
+        names = " and ".join(name for name, one in values.items() if one is not None)
+        return f"{names} of {said_notes(sheet.meant_count)}"
 
 
 class CopiedNote(NamedTuple):

@@ -64,7 +64,7 @@ class Scatter(ClipAction):
         return sheet.at(sheet.meant, starts=np.clip(starts, 0, end_tick - 1)[sheet.meant])
 
     def label(self, sheet: Sheet) -> str:
-        return f"{self.percent} % of {said_notes(sheet)} scattered"
+        return f"{self.percent} % of {said_notes(sheet.meant_count)} scattered"
 
     def _drawn(self, notes: Ticks, purpose: Purpose) -> NDArray[np.uint64]:
         cycles, places = np.divmod(notes, PLACES)

@@ -155,9 +155,19 @@ def test_a_note_moved_to_another_track_plays_what_that_plays():
 
 
 def test_pitches_are_transposed_by_a_group_and_folded_by_transposing():
-    high = clip((Note(0, 9, 120, 1), Note(1, 9, 100, 1)))
+    high = clip(tracks=(Track(lane="Low reed", channel=2, notes=(Note(0, 9, 120, 1), Note(1, 9, 100, 1))),))
     assert [note.pitch for note in edited(high, Move(semitones=20)).clip.tracks[0].notes] == [127, 107]
     assert [note.pitch for note in edited(high, Transpose(semitones=10)).clip.tracks[0].notes] == [118, 110]
+
+
+def test_drums_stay_where_they_are_when_all_is_transposed():
+    drums = Track(lane="Thud", notes=row(0, pitch=36))
+    both = clip(tracks=(drums, Track(lane="Low reed", channel=2, notes=row(0, pitch=50))))
+    after = edited(both, Transpose(semitones=7))
+    assert [track.notes[0].pitch for track in after.clip.tracks] == [36, 57]
+    assert after.label == "1 note transposed by +7"
+    with pytest.raises(DocumentError, match="drag a note up or down"):
+        edited(both, Transpose(semitones=7), ((0,),))
 
 
 def test_lengths_change_down_to_a_tick():

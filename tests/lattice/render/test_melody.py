@@ -15,6 +15,7 @@ from lattice.document import (
     Free,
     Lane,
     LanePool,
+    Pedal,
     PitchStrip,
     PlacedChord,
     RatchetStrip,
@@ -22,10 +23,12 @@ from lattice.document import (
     Scale,
     ScalePool,
     Score,
+    StepValue,
     TypedPool,
 )
 from lattice.document.pitched import PITCHED
 from lattice.render import Window, render
+from lattice.render.progression import chords_of
 from lattice.screen import picture
 from lattice.theory.chords import parse_chord
 from tests.lattice.lane_fields import progressions, scales
@@ -145,6 +148,29 @@ def test_followers_of_tones_are_always_in_the_chord(progression, follows, data):
         place = max(at for at, begin in enumerate(starts[:-1]) if begin <= into)
         chord = parse_chord(progression.chords[place].chord, 2, D_DORIAN.semitones)
         assert (pitch - chord.root) % 12 in {tone % 12 for tone in chord.tones}
+
+
+def test_chords_of_a_follower_of_tones_lie_as_the_nearest_voicing_does():
+    one = reed(
+        follows="tones",
+        source=Drawn(steps=1, hits=(0,)),
+        step_value=StepValue(note=1),
+        chord_strip=ChordStrip(values=(3,)),
+    )
+    led = FOUR_CHORDS.model_copy(update={"leading": "nearest"})
+    as_written, nearest = (heard(one, bars=4, progression=each) for each in (FOUR_CHORDS, led))
+    voicings = chords_of(led, D_DORIAN, Fraction(4)).voicings(50)
+    assert nearest.pitches.tolist() == [pitch for row in voicings for pitch in row[:3]]
+    assert nearest.pitches.tolist() != as_written.pitches.tolist()
+
+
+def test_a_pedal_note_goes_up_with_all_of_its_pattern_but_not_with_its_lane():
+    pedal = Arpeggio(pool=TypedPool(notes=(62, 65)), pedal=Pedal(every=2, note=50))
+    one = reed(source=Drawn(steps=4, hits=(0, 1, 2, 3)), step_value=StepValue(note=4), arpeggio=pedal)
+    assert pitches(one, count=4) == [50, 62, 50, 65]
+    assert pitches(one, count=4, degrees_up=1) == [52, 64, 52, 67]
+    higher = one.model_copy(update={"degrees_up": 1})
+    assert pitches(higher, count=4) == [50, 64, 50, 67]
 
 
 @given(progressions, scales, st.data())

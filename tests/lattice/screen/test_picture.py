@@ -75,6 +75,7 @@ def test_columns_of_a_lane_belong_together(score, dice):
             one.octaves,
             one.letters,
             one.covered,
+            one.louder,
         )
         assert {len(column) for column in plain_or_all} <= {0, len(one.hits)}
         assert one.starts == sorted(one.starts)
@@ -82,6 +83,20 @@ def test_columns_of_a_lane_belong_together(score, dice):
         assert set(one.cycle_starts) <= set(one.starts)
         assert all(start <= end for start, end in zip(one.cycle_starts, one.cycle_ends, strict=True))
         assert all(0 <= chance <= 100 for chance in one.chances)
+
+
+def test_a_hit_that_a_louder_one_of_the_same_voice_covers_says_which_lane_is_heard():
+    loud = lane("thud", source=Euclidean(hits=4, steps=16), velocity=110, name="Front")
+    soft = lane("back", source=Euclidean(hits=8, steps=16), velocity=60)
+    front, back = picture(score(loud, soft), 1, Window(bars=1)).lanes
+    assert front.louder == []
+    assert back.louder == ["Front", ""] * 4
+
+
+def test_a_muted_lane_covers_nothing():
+    muted = lane("thud", source=Euclidean(hits=4, steps=16), velocity=110, mute=True)
+    soft = lane("back", source=Euclidean(hits=8, steps=16), velocity=60)
+    assert picture(score(muted, soft), 1, Window(bars=1)).lanes[1].louder == []
 
 
 def test_the_meeting_is_given_in_bars_and_where_it_falls():

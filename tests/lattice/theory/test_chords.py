@@ -202,8 +202,10 @@ def test_nearest_tones_are_tones_and_none_is_nearer(all_chords, asked):
 def test_degrees_along_tones_are_tones_in_order(all_chords, note, degrees):
     for place, chord in enumerate(all_chords):
         steps = np.array(sorted(set(degrees)))
-        found = along_tones(all_chords, np.full(steps.size, place), note, steps)
+        which = np.full(steps.size, place)
+        found = along_tones(all_chords, which, roots_near(all_chords, which, note), steps)
         assert {pitch % 12 for pitch in found.tolist()} <= {(chord.root + tone) % 12 for tone in chord.tones}
         assert (np.diff(found) > 0).all()
-    zero = along_tones(all_chords, np.arange(len(all_chords)), note, np.zeros(len(all_chords), np.int64))
+    each = np.arange(len(all_chords))
+    zero = along_tones(all_chords, each, roots_near(all_chords, each, note), np.zeros_like(each))
     assert zero.tolist() == roots_near(all_chords, np.arange(len(all_chords)), note).tolist()

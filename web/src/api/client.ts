@@ -32,6 +32,8 @@ export type Alternative = Schemas['Alternative']
 export type Measures = Schemas['Measures']
 export type OpenPiece = Schemas['OpenPiece']
 export type ClipLine = Schemas['ClipLine']
+/** A clip that was just kept. */
+export type KeptLine = Schemas['KeptLine']
 export type OpenClip = Schemas['OpenClip']
 export type SheetTrack = Schemas['SheetTrack']
 export type Kit = Schemas['Kit']

@@ -3,6 +3,7 @@ import {
   answer,
   api,
   type ClipLine,
+  type KeptLine,
   type OpenClip,
   type Pattern,
   type Piece,
@@ -48,7 +49,7 @@ const asQuery = (fields: object) =>
 export const clipsApi = {
   list: async (wanted: Wanted = {}) =>
     (await answer(api.GET('/api/clips', { params: { query: wanted } }))) as Schemas['ClipPage'],
-  keep: async (body: Schemas['Keeping']) => (await answer(api.POST('/api/clips', { body }))) as ClipLine,
+  keep: async (body: Schemas['Keeping']) => (await answer(api.POST('/api/clips', { body }))) as KeptLine,
   gridStep: (step: Schemas['StepValue']) => answer(api.POST('/api/clips/grid', { body: step })),
   open: async (id: number) => (await answer(api.GET('/api/clips/{clip_id}', at(id)))) as OpenClip,
   describe: async (id: number, body: Schemas['Description']) =>

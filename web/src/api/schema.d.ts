@@ -4269,6 +4269,12 @@ export interface components {
             score: components["schemas"]["Score"];
             stretch?: components["schemas"]["Stretch"] | null;
             tape: components["schemas"]["Tape"];
+            /**
+             * With Late
+             * @description also what came too late to be heard
+             * @default false
+             */
+            with_late: boolean;
         };
         /**
          * KeptBefore
@@ -4297,6 +4303,44 @@ export interface components {
          */
         KeptKit: {
             kit: components["schemas"]["Kit"];
+        };
+        /**
+         * KeptLine
+         * @description The clip that was kept. *late*: how many notes of its bars came too late to be heard, and are not in it.
+         */
+        KeptLine: {
+            /** Bars */
+            bars: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Id */
+            id: number;
+            /** Late */
+            late: number;
+            /** Length Ticks */
+            length_ticks: number;
+            meter: components["schemas"]["Meter"];
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: number;
+            origin: components["schemas"]["From"] | null;
+            /** Set Name */
+            set_name: string;
+            /** Tags */
+            tags: string[];
+            /** Tempo */
+            tempo: number;
+            /** Tracks */
+            tracks: components["schemas"]["SheetTrack"][];
+            /**
+             * Unreadable
+             * @default
+             */
+            unreadable: string;
         };
         /**
          * KeptPicture
@@ -4705,8 +4749,9 @@ export interface components {
          *     *hits*: indices into those, of the hits. Then, hit by hit: *sounds* (1 if dice and cycle rules let it sound),
          *     *velocities*, *lengths*, *chances* (%); and each of these, or nothing where all are plain: *onsets* (when its first
          *     note begins), *ratchets* (notes), *accents* (1 for one), *ties* (1 if it lasts until the next hit), *octaves*,
-         *     *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead). *values*: what the
-         *     property that was asked for has at each step, what the lane and its strip make together; *painted_on*: the
+         *     *letters* (a for linked steps, '' for others), *covered* (1 where a burst plays instead), *louder* (the name of the
+         *     lane that is heard instead, since it hits the same voice at the same moment, and harder; '' for none). *values*:
+         *     what the property that was asked for has at each step, what the lane and its strip make together; *painted_on*: the
          *     fields to lay on the lane before values are painted, where it has a part in them. Of a melodic lane, hit by hit
          *     too: *pitches* (all that begin with it; none where its pool is empty), *degrees* (what its pitch strip says).
          *     *staff*: None for a voice of the kit. *folded*: how many of its hits have notes that were moved by octaves into
@@ -4769,6 +4814,8 @@ export interface components {
             lengths: number[];
             /** Letters */
             letters: string[];
+            /** Louder */
+            louder: string[];
             /** Movements */
             movements: components["schemas"]["MovementPicture"][];
             /** Numbers */
@@ -7645,6 +7692,8 @@ export interface components {
         /**
          * TapeTrack
          * @description What sounded of one lane. *straights*: where the steps of the notes stand; none: where the notes begin.
+         *
+         *     *late*: notes that came too late to be heard, with *late_straights* of theirs.
          */
         TapeTrack: {
             /**
@@ -7666,6 +7715,16 @@ export interface components {
             lane: string;
             /** Lane Id */
             lane_id?: string | null;
+            /**
+             * Late
+             * @default []
+             */
+            late: components["schemas"]["Note"][];
+            /**
+             * Late Straights
+             * @default []
+             */
+            late_straights: number[];
             /**
              * Moved
              * @default []
@@ -7926,7 +7985,7 @@ export interface components {
         };
         /**
          * Transpose
-         * @description *semitones* up; what leaves MIDI's range is folded by octaves.
+         * @description *semitones* up; what leaves MIDI's range is folded by octaves. Drums stay: another note is another drum.
          */
         Transpose: {
             /**
@@ -9541,7 +9600,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClipLine"];
+                    "application/json": components["schemas"]["KeptLine"];
                 };
             };
             /** @description Bad Request */

@@ -14,7 +14,7 @@ function two(fields: Partial<LanePicture>): LanePicture {
   return {
     id: '', silent: false, steps: 2, first_step: 0, last_step: 1, cycle_hits: [0], step_ticks: STEP, cycle_ticks: 2 * STEP, comes_round: '',
     is_gapped: false, follows: null, kept: null, away: null, starts: [0, STEP], numbers: [0, 1], hits: [0], sounds: [1], velocities: [100], lengths: [STEP],
-    chances: [100], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], bursts: [], held: [], values: [], painted_on: null,
+    chances: [100], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], louder: [], bursts: [], held: [], values: [], painted_on: null,
     pitches: [], degrees: [], staff: null, folded: 0, tone: null, port: '', plays_on: 1,
     cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, busy: null, movements: [], ...fields,
   } // prettier-ignore

@@ -94,3 +94,29 @@ it('lays what is played along on the lane as it was, as one moment', async () =>
   expect(piece.history.moments.at(-1)!.label).toBe('reed: 2 notes played in')
   usePlaying().isPlaying = false
 })
+
+it('leaves what a hand changes while keys are played in, and plays on into what it drew', async () => {
+  const { piece, recording } = setUp()
+  usePlaying().isPlaying = true
+  recording.choose('loop')
+  const press = async (key: number) => {
+    recording.struck(key, 80, event)
+    void recording.released(key, event)
+    await settle()
+  }
+  await press(60)
+  piece.editLane('reed', 'softer', (lane) => ({ ...lane, velocity: 70 }))
+  const asked = () => server.to('/api/melody/record')
+  await asked()[0]!.answer({ ...hits(0), left_out: 0 })
+  expect(piece.lanes[0]).toMatchObject({ velocity: 70, source: { hits: [0] } })
+  // Steps that are drawn by hand while the answer is on its way: the new key alone is laid on them.
+  await press(62)
+  piece.editLane('reed', 'drawn', (lane) => ({ ...lane, source: { kind: 'drawn', steps: 4, hits: [0, 3] } }))
+  await asked()[1]!.answer({ ...hits(0, 2), left_out: 0 })
+  expect(asked()[2]!.body.keys.map(({ key }: { key: number }) => key)).toEqual([62])
+  expect(asked()[2]!.body.score.lanes[0].source.hits).toEqual([0, 3])
+  await asked()[2]!.answer({ ...hits(0, 2, 3), left_out: 0 })
+  expect(piece.lanes[0]).toMatchObject({ velocity: 70, source: { hits: [0, 2, 3] } })
+  expect(piece.history.moments.at(-1)!.label).toBe('reed: 2 notes played in')
+  usePlaying().isPlaying = false
+})

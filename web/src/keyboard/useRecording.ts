@@ -6,22 +6,28 @@ import { melody } from '@/engine/melody'
 import { newGesture } from '@/page/gesture'
 import { useInTurn } from '@/page/asking'
 import { useNotices } from '@/page/notices'
+import { laidOn } from '@/work/merging'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from '@/playing/playing'
 import type { Stamped } from './midiKeyboard'
 
 type HeldKey = Schemas['HeldKey']
-type Patches = Awaited<ReturnType<typeof melody.enter>>
 
 /** What keys do beside sounding. */
 export type Into = 'nothing' | 'steps' | 'loop'
 
+/** What is being played along on a lane: `keys`, on the lane as it was in `score`. */
 interface Recording {
   readonly laneId: string
-  readonly score: Score
+  score: Score
   readonly gesture: string
-  readonly keys: HeldKey[]
-  /** How many of them found no room so far. */
+  keys: HeldKey[]
+  /** Whether they take the place of what the lane had. */
+  isOver: boolean
+  /** The lane as the last answer left it, and with how many of the keys. */
+  laid: { readonly lane: Lane; readonly keys: number } | null
+  /** How many keys were played in all, and how many of those found no room so far. */
+  played: number
   leftOut: number
 }
 
@@ -48,11 +54,6 @@ export function useRecording(
     recordings.clear()
     down.clear()
     if (into.value === 'steps') beginAgain()
-  }
-
-  const take = (patches: Patches, label: string, gesture: string | null = null) => {
-    for (const [id, patch] of Object.entries(patches))
-      piece.editLane(id, label, (old) => ({ ...old, ...patch }), gesture)
   }
 
   /** Where entering stood at each moment of the history: undo takes the place back with what was entered there. */
@@ -110,14 +111,15 @@ export function useRecording(
     const end = Math.max(began.start + 1, Math.round(playing.tickOf(event)))
     const { id } = await laneOf(key)
     const recording = recordings.get(id) ?? {
-      laneId: id, score: piece.score, gesture: newGesture('record'), keys: [], leftOut: 0,
+      laneId: id, score: piece.score, gesture: newGesture('record'), keys: [], isOver: isOver.value, laid: null, played: 0, leftOut: 0,
     } // prettier-ignore
     recordings.set(id, recording)
     recording.keys.push({ ...began, end, key })
+    recording.played++
     void lay(recording)
   }
 
-  /** Lay all that was played since recording began on the lane as it was then. */
+  /** Lay all that was played since recording began on the lane as it was then; what a hand changed meanwhile stays. */
   async function lay(what: Recording) {
     const { laneId, score, gesture, keys } = what
     const asked = keys.length
@@ -125,21 +127,36 @@ export function useRecording(
       const { patches, left_out } = await melody.record(score, {
         lane: laneId,
         keys: [...keys],
-        over: isOver.value,
+        over: what.isOver,
         nudges: keepsNudges.value,
       })
-      const name = piece.lanes.find(({ id }) => id === laneId)?.name ?? ''
-      if (recordings.get(laneId) !== what || keys.length !== asked) return
-      take(patches, `${name}: ${asked} ${asked === 1 ? 'note' : 'notes'} played in`, gesture)
+      const [was, now] = [score, piece].map(({ lanes }) => lanes.find(({ id }) => id === laneId))
+      if (recordings.get(laneId) !== what || what.keys !== keys || keys.length !== asked || !was || !now)
+        return
+      const lane: Lane = { ...was, ...patches[laneId] }
+      const merged = laidOn(what.laid?.lane ?? was, lane, now)
+      if (!merged) return await layAnew(what)
+      const label = `${now.name}: ${what.played} ${what.played === 1 ? 'note' : 'notes'} played in`
+      piece.editLane(laneId, label, () => merged, gesture)
+      what.laid = { lane, keys: asked }
       if (left_out > what.leftOut)
         notices.say(
-          `${name}: ${left_out} of ${asked} notes found no free step. A shorter step value has room for them.`,
+          `${now.name}: ${left_out} of ${what.played} notes found no free step. A shorter step value has room for them.`,
         )
       what.leftOut = left_out
     } catch (reason) {
       choose('nothing')
       notices.complain(reason)
     }
+  }
+  /** A hand has changed the same as the keys: what is not on the lane yet goes on it as it is now. */
+  function layAnew(what: Recording): Promise<void> {
+    if (!piece.score) return Promise.resolve()
+    if (what.laid) what.isOver = false
+    what.keys = what.keys.slice(what.laid?.keys ?? 0)
+    what.laid = null
+    what.score = piece.score
+    return lay(what)
   }
 
   return { into, isOver, keepsNudges, choose, enter, struck, released }

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 
 import type { Lane, LanePicture } from '@/api/client'
+import { silentUnder } from './geometry/thread'
 
 const props = defineProps<{ lane: Lane | null; picture: LanePicture | undefined; cursor: number | null }>()
 const says = computed(() => {
@@ -11,7 +12,9 @@ const says = computed(() => {
   if (cursor === null)
     return `${lane.name}: ${picture.sentence.parts.map(({ words }) => words.map(({ text }) => text).join('')).join(', ')}`
   const hit = picture.hits.findIndex((step) => picture.numbers[step] === cursor)
-  const velocity = hit < 0 ? '' : `, velocity ${picture.velocities[hit]}`
+  const louder = picture.louder[hit]
+  const velocity =
+    hit < 0 ? '' : `, velocity ${picture.velocities[hit]}${louder ? `, ${silentUnder(louder)}` : ''}`
   return `${lane.name}, step ${cursor + 1} of ${picture.steps}: ${picture.cycle_hits.includes(cursor) ? `hit${velocity}` : 'rest'}`
 })
 </script>

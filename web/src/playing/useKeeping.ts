@@ -2,11 +2,11 @@
 import { ref } from 'vue'
 
 import { clipsApi } from '@/api/clips'
-import type { ClipLine, Schemas } from '@/api/client'
+import type { ClipLine, KeptLine, Schemas } from '@/api/client'
 import { takesApi } from '@/api/takes'
 import { useNotices } from '@/page/notices'
 import type { Player } from '@/sound/player'
-import { hasWholeBar, lateIn, tapeOf, withLate, type Tape, type TapeStretch } from '@/sound/tape'
+import { hasWholeBar, tapeOf, type Tape, type TapeStretch } from '@/sound/tape'
 import { isWithin, startOfBar } from '@/sound/time'
 import { randomNumber } from '@/work/document'
 import { useOutbox } from '@/work/outbox'
@@ -48,6 +48,7 @@ export function useKeeping({ tape, player, placeClip }: Context) {
       bars,
       stretch: of ? { first_bar: of.first, end_bar: of.end } : null,
       before: run.slice(0, -1).slice(-MOST_BEFORE).map(heardOf),
+      with_late: false,
     }
     return keepTape(body, bars, stretch)
   }
@@ -105,15 +106,14 @@ export function useKeeping({ tape, player, placeClip }: Context) {
   }
   /** How often something was kept, on this visit. */
   const counted = ref(0)
-  function tellKept(kept: ClipLine, body: Schemas['Keeping'], bars: number, stretch: TapeStretch) {
+  function tellKept(kept: KeptLine, body: Schemas['Keeping'], bars: number, stretch: TapeStretch) {
     counted.value++
-    const late = lateIn(stretch, kept.origin?.first_bar ?? 0, kept.origin?.bars ?? bars)
-    const keeping = `${body.keeping}-late`
+    const { late } = kept
     const keepLate = () =>
-      keepTape({ ...body, ...heardOf(withLate(stretch)), keeping }, bars, withLate(stretch))
+      keepTape({ ...body, with_late: true, keeping: `${body.keeping}-late` }, bars, stretch)
     notices.say(
-      saidOf(kept, bars, stretch) + saidOfLate(late.length),
-      ...(late.length ? [{ label: 'Keep them too', act: keepLate }] : []),
+      saidOf(kept, bars, stretch) + saidOfLate(late),
+      ...(late ? [{ label: 'Keep them too', act: keepLate }] : []),
       { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
       { label: 'As a take too', act: () => keepAsTake(body) },
       { label: 'Export .mid', act: () => location.assign(clipsApi.file(kept.id)) },

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 
 import { aLane, aScore } from '@/testing'
 import { draggedBars, lastWholeBars } from '@/tape/choosing'
-import { lateIn, Tape, tapeOf, withLate, type TapeNote, type TapeStretch } from './tape'
+import { Tape, tapeOf, type TapeNote, type TapeStretch } from './tape'
 
 const BAR = 53760
 const score = aScore(aLane('thud'), aLane('bell'))
@@ -75,14 +75,13 @@ describe('what is kept', () => {
     expect(draggedBars([], 0, 0)).toBeNull()
   })
 
-  it('knows what came too late, and is kept with it where that is wanted', () => {
+  it('keeps what came too late beside what sounded, but for lanes that are gone', () => {
     const stretch = played(new Tape(), 0, 3 * BAR)
     stretch.notes = [note('thud', 10)]
     stretch.leftOut = [note('bell', 5), note('thud', BAR), note('gone', 7)] as never
-    expect(lateIn(stretch, 0, 1).map(({ start }) => start)).toEqual([5, 7])
-    expect(withLate(stretch).notes.map(({ laneId, start }) => [laneId, start])).toEqual([
-      ['bell', 5], ['thud', 10], ['thud', BAR],
-    ]) // prettier-ignore
+    const { tracks } = tapeOf(stretch)
+    expect(tracks.map(({ lane_id, notes, late }) => [lane_id, notes.length, late.length])).toEqual([['thud', 1, 1], ['bell', 0, 1]]) // prettier-ignore
+    expect(tracks[0]?.late_straights).toEqual([BAR])
   })
 
   it('goes on over a switch, and over no stop', () => {

@@ -1,7 +1,7 @@
 /** The tape: what sounded. What was given to the audio clock and withdrawn before it started is not on it. */
 import type { PlacedRow, Schemas, Score } from '@/api/client'
 import type { Ready } from './prepared'
-import { barFrom, barOf, barsBefore, shareOfBar, barsOn, startOfBar } from './time'
+import { barFrom, barOf, barsBefore, shareOfBar } from './time'
 
 /** A note in ticks from the pattern's start. Its length changes if it is silenced while it sounds. */
 export interface TapeNote {
@@ -122,23 +122,6 @@ export function trim(stretch: TapeStretch) {
 
 type Track = Schemas['TapeTrack']
 
-/** What of a stretch was due in so many bars from the bar `first` on, and came too late to sound. */
-export function lateIn({ leftOut, barTicks }: TapeStretch, first: number, count: number): readonly Ready[] {
-  const [from, end] = [startOfBar(first, barTicks), startOfBar(barsOn(first, count), barTicks)]
-  return leftOut.filter(({ straight }) => straight >= from && straight < end)
-}
-
-/** The same stretch as if what came too late had sounded. */
-export function withLate(stretch: TapeStretch): TapeStretch {
-  const lanes = new Map(stretch.score.lanes.map((lane) => [lane.id, lane]))
-  const late = stretch.leftOut.flatMap((ready): TapeNote[] => {
-    const lane = lanes.get(ready.laneId)
-    return lane ? [{ ...ready, lane: lane.name, ink: lane.ink, time: 0 }] : []
-  })
-  const notes = [...stretch.notes, ...late].sort((one, other) => one.start - other.start)
-  return { ...stretch, notes, leftOut: [] }
-}
-
 /** What the server keeps from: the notes of a stretch that had begun by now, lane by lane. */
 export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
   const now = Math.floor(stretch.nowTick)
@@ -146,20 +129,38 @@ export function tapeOf(stretch: TapeStretch): Schemas['Tape'] {
   const tracks = new Map<string, Track | null>(stretch.score.lanes.map(({ id }) => [id, null]))
   const trackOf = ({ laneId, lane, ink, channel }: TapeNote | TapeControl): Track => {
     const track = tracks.get(laneId) ?? {
-      lane, lane_id: laneId, ink, channel, sound: null, notes: [], controls: [], moved: [], straights: [],
+      lane, lane_id: laneId, ink, channel, sound: null, notes: [], controls: [], moved: [], straights: [], late: [], late_straights: [],
     } // prettier-ignore
     tracks.set(laneId, track)
     return track
   }
   // What cannot be is left out: one bad row keeps nobody from keeping the others.
   const areWhole = (row: readonly number[]) => row.every((one) => Number.isSafeInteger(one) && one >= 0)
+  const rowOf = ({
+    start,
+    length,
+    pitch,
+    velocity,
+    straight,
+    tune = 0,
+  }: Ready | TapeNote): Track['notes'][number] | null =>
+    start < now && areWhole([start, length, pitch, velocity, straight])
+      ? [start, length, pitch, velocity, tune]
+      : null
   for (const note of stretch.notes) {
-    if (note.start >= now) continue
-    const { start, length, pitch, velocity, tune = 0 } = note
-    if (!areWhole([start, length, pitch, velocity, note.straight])) continue
+    const row = rowOf(note)
+    if (!row) continue
     const track = trackOf(note)
-    track.notes.push([start, length, pitch, velocity, tune])
+    track.notes.push(row)
     track.straights.push(note.straight)
+  }
+  const lanes = new Map(stretch.score.lanes.map((lane) => [lane.id, lane]))
+  for (const ready of stretch.leftOut) {
+    const [row, lane] = [rowOf(ready), lanes.get(ready.laneId)]
+    if (!row || !lane) continue
+    const track = trackOf({ ...ready, lane: lane.name, ink: lane.ink, time: 0 })
+    track.late.push(row)
+    track.late_straights.push(ready.straight)
   }
   for (const { tick, controller, value, ...of } of stretch.controls) {
     const row: [number, number, number] = [Math.round(tick), controller, value]

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
 
-import { answer, api, ApiError, type ClipLine, type Piece, type Schemas } from '@/api/client'
+import { answer, api, ApiError, type KeptLine, type Piece, type Schemas } from '@/api/client'
 import { clipsApi, type Action, type EditedClip } from '@/api/clips'
 import { holdsAllUp, isSignedOut, isTransient, isWaiting, pauseAfter } from '@/api/policy'
 import { useNotices } from '@/page/notices'
@@ -26,7 +26,7 @@ const AT_ONCE = 50
 
 export type Sent =
   | { kind: 'piece'; revision: number; document: Piece }
-  | { kind: 'keeping'; clip: ClipLine }
+  | { kind: 'keeping'; clip: KeptLine }
   | ({ kind: 'edit' } & EditedClip)
 
 interface Follower {

@@ -4,7 +4,7 @@ import { aPicture } from '@/testing'
 import { MAX_RADIUS, radiusOf } from './beads'
 import { keptThreadOf } from './kept'
 import { PAD, stepNear, tickAt, type Scale, xOf } from './scale'
-import { threadOf } from './thread'
+import { silentUnder, threadOf } from './thread'
 
 const scale: Scale = { firstTick: 1000, endTick: 1800, width: 800 + 2 * PAD }
 const starts = [1000, 1100, 1200, 1300, 1400, 1500, 1600, 1700]
@@ -40,6 +40,12 @@ describe('a thread', () => {
     expect(thread.beads.map(({ isInBand, sounds }) => [isInBand, sounds])).toEqual([[true, true], [false, true], [false, false]]) // prettier-ignore
   })
 
+  it('draws a hit that another lane covers as one that does not sound, and says whose is heard', () => {
+    const { beads, silent } = threadOf({ ...lane, louder: ['', 'Front', '', ''] }, scale, 32)
+    expect(beads.map(({ isInBand, sounds }) => [isInBand, sounds])).toContainEqual([true, false])
+    expect(thread.beads.map(({ isInBand, sounds }) => [isInBand, sounds])).not.toContainEqual([true, false])
+    expect(silent.map(({ text }) => text)).toEqual([silentUnder('Front')])
+  })
   it('fills a bead as far as its chance', () => {
     expect(thread.beads[0]).toMatchObject({ ring: '', fill: '' })
     expect(thread.beads[1]?.ring).not.toBe('')

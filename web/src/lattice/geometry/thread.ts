@@ -37,8 +37,13 @@ export interface Thread {
   readonly notches: string
   readonly beads: readonly Beads[]
   readonly tags: readonly Tag[]
+  /** Hits that are not heard, since another lane hits the same voice harder at the same moment. */
+  readonly silent: readonly Tag[]
   readonly isMarks: boolean
 }
+
+/** Why a hit is not heard. `lane`: the name of the one that is. */
+export const silentUnder = (lane: string) => `not heard: ${lane} hits the same sound harder here`
 
 /** The shapes of one lane on a thread at height `y`. `narrow`: steps of fewer pixels become marks. */
 export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow = NARROW): Thread {
@@ -66,13 +71,15 @@ export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow
   }
   const tails: string[] = []
   const tags: Tag[] = []
+  const silent: Tag[] = []
 
   lane.hits.forEach((step, at) => {
     const start = lane.starts[step] as number
     const x = xOf(lane.onsets[at] ?? start, scale)
     const velocity = lane.velocities[at] as number
     const chance = (lane.chances[at] as number) / 100
-    const pen = penOf(start, lane.sounds[at] === 1)
+    const louder = lane.louder[at]
+    const pen = penOf(start, lane.sounds[at] === 1 && !louder)
     const count = lane.ratchets[at] ?? 1
     const isAccent = lane.accents[at] === 1
     const row = staff ? (lane.pitches[at] ?? []) : []
@@ -84,6 +91,7 @@ export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow
       curve.push(before ? `C${round(before[0] + half)} ${round(before[1])} ${round(x - half)} ${round(y)} ${round(x)} ${round(y)}` : `M${round(x)} ${round(y)}`) // prettier-ignore
       before = [x, y]
     }
+    if (louder) silent.push({ x: round(x), y: round(y), text: silentUnder(louder) })
     if (isMarks) {
       // A mark that may be skipped is thin; a ratchet stands on a bar, an accent under a cap, as beads do.
       const height = staff ? 4 + 8 * (velocity / 127) : 6 + 26 * (velocity / 127)
@@ -153,6 +161,7 @@ export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow
       .join(''),
     beads: [...pens.values()].map((pen) => pen.beads()),
     tags,
+    silent,
     isMarks,
   }
 }

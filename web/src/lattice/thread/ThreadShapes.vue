@@ -77,6 +77,9 @@ defineProps<{
         <path class="caps" :d="beads.caps" />
       </g>
       <path class="notches" :d="thread.notches" />
+      <circle v-for="hit in thread.silent" :key="hit.x" class="silent-hit" :cx="hit.x" :cy="hit.y" r="9">
+        <title>{{ hit.text }}</title>
+      </circle>
       <text v-for="tag in thread.tags" :key="tag.x" class="tag" :x="tag.x" :y="tag.y">{{ tag.text }}</text>
     </template>
     <g v-if="away && !bars" class="away">
@@ -186,6 +189,9 @@ defineProps<{
 }
 .skipped {
   opacity: 0.32;
+}
+.silent-hit {
+  fill: transparent;
 }
 /* What a hand has turned carries a notch. */
 .notches {
