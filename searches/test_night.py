@@ -10,6 +10,7 @@ from typing import Any
 
 from playwright.sync_api import Response
 
+from lattice.clips import Heard, Tape, keep_over
 from lattice.document import Score, read
 from lattice.render import Window, render
 from tests.browser.conftest import Musician
@@ -85,7 +86,7 @@ KEYS = {
     "1": 2,
     "2": 2,
 }
-OTHERS = {"keep": 10, "paint": 6, "stop and play": 2}
+OTHERS = {"keep": 10, "paint": 6, "stop and play": 2, "record": 3, "hold a detour": 3}
 
 
 class Night:
@@ -96,7 +97,7 @@ class Night:
         self.done: Counter[str] = Counter()
         self.keeps: list[Response] = []
         self.refusals: list[str] = []
-        self.compared = 0
+        self.compared = self.switches = 0
         self.page.on("response", self._hear)
 
     def _hear(self, response: Response) -> None:
@@ -116,6 +117,12 @@ class Night:
             self.keep()
         elif what == "paint":
             self.paint()
+        elif what == "record":
+            self.page.get_by_role("button", name="Record moves").click()
+        elif what == "hold a detour":
+            self.page.keyboard.down("x")
+            self.page.wait_for_timeout(self.luck.choice([30, 200, 600]))
+            self.page.keyboard.up("x")
         else:
             self.page.keyboard.press("Space")
             self.page.wait_for_timeout(self.luck.choice([0, 150]))
@@ -150,7 +157,6 @@ class Night:
         ):
             return
         before = len(self.keeps)
-        log = self.musician.log()
         self.page.keyboard.press("k")
         self.page.keyboard.press(self.luck.choice("12480"))
         for _ in range(200):
@@ -160,59 +166,61 @@ class Night:
         assert len(self.keeps) == before + 1, f"{len(self.keeps) - before} answers to one press of keep"
         response = self.keeps[-1]
         assert response.status == 201, response.text()
-        self.compare(log, response.request.post_data_json, response.json()["id"])
+        self.compare(self.musician.log(), response.request.post_data_json, response.json()["id"])
 
     def compare(self, log: list[dict[str, Any]], asked: dict[str, Any], clip_id: int) -> None:
-        """Compare a clip with the tape that was sent for it, and that with the log as it was just before."""
+        """Compare a clip with the stretches of the tape that were sent for it, and those with the log."""
         opened = self.page.request.get(f"{self.musician.address}/api/clips/{clip_id}").json()
-        clip = opened["document"]
-        end = asked["tape"]["now_tick"] // BAR * BAR  # the last bar line passed
+        sent = [*asked["before"], asked]
+        if not asked["before"]:
+            self.compare_single(opened["document"], asked["tape"])
+        stretches = [
+            Heard(one["pattern"], read(Tape, one["tape"]), read(Score, one["score"]), one["dice"])
+            for one in sent
+        ]
+        clip = keep_over(stretches, asked["piece"], asked["bars"]).clip
+        assert [track["notes"] for track in opened["document"]["tracks"]] == [
+            [list(note) for note in track.notes] for track in clip.tracks
+        ], "the clip is not what its stretches are together"
+        for stretch in stretches:
+            assert any(self.is_same(one, stretch.tape) for one in log), (
+                f"the tape up to {stretch.tape.now_tick} is not what the log held"
+            )
+        self.switches += len(stretches) - 1
+        self.compared += sum(len(track.notes) for track in clip.tracks)
+
+    def compare_single(self, clip: dict[str, Any], tape: dict[str, Any]) -> None:
+        """Compare a clip with the one stretch that it was kept from."""
+        end = tape["now_tick"] // BAR * BAR  # the last bar line passed
         first = end - clip["length_ticks"]
-        tape = {
-            track["lane_id"]: [
-                (straight, *note)
-                for note, straight in zip(track["notes"], track["straights"], strict=True)
+        expected = {}
+        for track in tape["tracks"]:
+            rows = [
+                (max(0, start - first), *rest)
+                for (start, *rest), straight in zip(track["notes"], track["straights"], strict=True)
                 if first <= straight < end
             ]
-            for track in asked["tape"]["tracks"]
-        }
+            if rows:
+                expected[track["lane_id"]] = rows
         kept = {
             track["lane_id"]: [tuple(note) for note in track["notes"]]
             for track in clip["tracks"]
             if track["notes"]
         }
-        expected = {
-            lane: [(max(0, start - first), *rest) for _, start, *rest in rows]
-            for lane, rows in tape.items()
-            if rows
-        }
         assert kept == expected, "the clip is not what the tape held"
-        # The stretch that was played on, or one that was over by then.
-        now = asked["tape"]["now_tick"]
-        stretches = [log[-1], *(one for one in log[:-1] if int(one["nowTick"]) == now)]
-        assert any(self.is_same(stretch, tape, first, end) for stretch in stretches), (
-            f"the tape up to {now} is not what the log held"
-        )
-        self.compared += sum(map(len, tape.values()))
 
     @staticmethod
-    def is_same(
-        stretch: dict[str, Any], tape: dict[str, list[tuple[int, ...]]], first: int, end: int
-    ) -> bool:
-        """Return whether a stretch of the log holds what the tape does of the steps from tick *first* to before *end*.
-
-        As far as it had come: the tape was taken a moment later.
-        """
+    def is_same(stretch: dict[str, Any], tape: Tape) -> bool:
+        """Return whether a stretch of the log holds what *tape* does, as far as that had come."""
         logged = Counter(
             (note["laneId"], note["start"], note["pitch"], note["velocity"])
             for note in stretch["notes"]
-            if first <= note["straight"] < end and note["start"] < stretch["nowTick"]
+            if note["start"] < tape.now_tick
         )
         taped = Counter(
-            (lane, start, pitch, velocity)
-            for lane, rows in tape.items()
-            for _, start, _, pitch, velocity, _ in rows
-            if start < stretch["nowTick"]
+            (track.lane_id, note.start, note.pitch, note.velocity)
+            for track in tape.tracks
+            for note in track.notes
         )
         return logged == taped
 
@@ -280,7 +288,8 @@ def test_a_night_of_random_hands(musician: Musician, complaints: list[str]) -> N
             print(f"\nSeed {seed}, action {number}, {dict(night.done)}")
             raise
     print(
-        f"\nFIGURE  a night of {ACTIONS:,} random actions (seed {seed}): {len(night.keeps)} keeps, 0 failed;"
+        f"\nFIGURE  a night of {ACTIONS:,} random actions (seed {seed}): {len(night.keeps)} keeps,"
+        f" {night.switches} switches in them, 0 failed;"
         f" {night.compared:,} notes compared: log = tape = clip = engine"
     )
     # What a hand may not do (throw an anchored lane, make the last lane's circle) is refused in a sentence.
