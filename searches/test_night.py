@@ -259,10 +259,14 @@ class Night:
         )
         heard = sorted(
             (note["laneId"], note["start"], note["pitch"], note["velocity"])
-            for note in stretch["notes"]
+            for note in (*stretch["notes"], *stretch["leftOut"])
             if bar * BAR <= note["start"] < (bar + 1) * BAR
         )
-        assert heard == said, f"bar {bar + 1} is not what the engine says"
+        assert heard == said, (
+            f"bar {bar + 1} is not what the engine says: without {sorted(set(said) - set(heard))},"
+            f" with {sorted(set(heard) - set(said))}; "
+            f"{[(lane.id, lane.name, lane.mute, lane.movements) for lane in score.lanes]}; {stretch['nowTick']}"
+        )
         self.compared += len(said)
 
 

@@ -17,7 +17,9 @@ from lattice.steps.euclidean import euclidean
 from lattice.steps.lane_steps import LaneSteps, line_as, line_of, lines_of
 from lattice.steps.measured_steps import measured_steps
 from lattice.steps.measures import MEASURED_BARS, metrical_units
+from lattice.steps.muting import silent_lanes
 from lattice.steps.source_hits import turned_hits
+from lattice.steps.strip_values import own_values
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = ["Measured", "evenness_of_rows", "measured", "syncopation_of_rows"]
@@ -73,6 +75,7 @@ def measured(score: Score, changes: Sequence[Mapping[str, Fields]]) -> Measured:
 def _lane(score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]], end: int) -> _Lane:
     """Return what the lane of *line* adds, worked out once for all patterns in which it is the same."""
     which, variants = _variants(score, line, changes)
+    is_unheard = _is_unheard(score, line.lane)
     start = _onsets(line, end)
     hits = np.zeros(len(variants), np.int64)
     differing = np.zeros(len(variants), np.int64)
@@ -92,8 +95,11 @@ def _lane(score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]]
         smallest = max(1, int(first.clock.step * TICKS_PER_QUARTER))
         syncopation[at] = syncopation_of_rows(here, starts, end, score.meter, smallest)
         evenness[at] = evenness_of_rows(rows[:, :cycle])
-        for one, packed in zip(members, np.packbits(here, axis=1), strict=True):
-            heard[one] = _heard(variants[one], packed.tobytes())
+        if is_unheard:
+            continue
+        numbers = first.numbers(counts[:within])
+        for one, row, packed in zip(members, here, np.packbits(here, axis=1), strict=True):
+            heard[one] = _heard(variants[one], numbers[row], packed.tobytes())
     return _Lane(
         hits[which], syncopation[which], evenness[which], differing[which], [heard[one] for one in which]
     )
@@ -170,10 +176,26 @@ def _played(variants: Sequence[LaneSteps], counts: Ticks) -> Hits:
     return by_number[:, variants[0].numbers(counts)]
 
 
-def _heard(line: LaneSteps, hits: bytes) -> Hashable:
-    """Return what is the same for variants of a lane that sound alike: steps, hits, what else the ways change."""
-    lane = line.lane
-    return line.steps, hits, lane.accent, lane.velocity_strip, line.ground
+def _heard(line: LaneSteps, struck: Ticks, hits: bytes) -> Hashable:
+    """Return what is the same for variants of a lane that sound alike: steps, hits, how hard they are struck.
+
+    *struck*: the step numbers of its hits, in the order of time.
+    """
+    lane, strip = line.lane, line.lane.velocity_strip
+    if strip and strip.free:
+        velocities = strip.values
+    else:
+        plain = np.broadcast_to(line.velocities, line.steps)
+        velocities = tuple(own_values(strip, line.steps, plain)[struck].tolist())
+    is_accented = lane.accent is not None and set(velocities) - {lane.accent.velocity}
+    return line.steps, hits, velocities, lane.accent if is_accented else None
+
+
+def _is_unheard(score: Score, lane: Lane) -> bool:
+    """Return whether nothing that the lane plays is heard, also not by another lane that plays its notes."""
+    return lane.id in silent_lanes(score.lanes) and not any(
+        lane.id in one.reads and one.reading(lane.id) == "arpeggio" for one in score.lanes
+    )
 
 
 def syncopation_of_rows(hits: Hits, starts: Ticks, end: int, meter: Meter, smallest: int) -> Shares:

@@ -1,7 +1,5 @@
 """Takes: bars of a score by dice numbers, made again whenever they are asked for."""
 
-from fractions import Fraction
-from math import ceil
 from typing import NamedTuple
 
 import numpy as np
@@ -10,14 +8,14 @@ from pydantic import BaseModel
 from lattice.clips.clip import Clip, Track
 from lattice.clips.keep import Kept, Tape, keep_bars, make_clip
 from lattice.clips.undisturbed import undisturbed
-from lattice.document.feel import STRAIGHT
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
-from lattice.render.notes import silent_lanes
+from lattice.render.events import furthest_from_steps
 from lattice.render.window import MAX_BARS, Window
 from lattice.screen.periods import is_decided_by_luck
 from lattice.steps.lane_steps import lines_of
 from lattice.steps.measures import distance, syncopation
+from lattice.steps.muting import silent_lanes
 from lattice.steps.throwing import throw_all
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
@@ -150,17 +148,9 @@ def _without(track: Track, known: set[tuple[int, int]]) -> list[int]:
 
 
 def _heard(score: Score, dice: int, window: Window) -> Window:
-    """Return what has to sound for the hits of *window* to be heard: more on both sides where notes leave their steps.
-
-    Nudged, swung, loosened or rolled they stay within a step and a second of it.
-    """
-    strays = any(
-        lane.nudge_strip or lane.humanise or lane.swing or lane.ratchet_strip for lane in score.lanes
-    )
-    if score.swing.percent == STRAIGHT and not strays:
-        return window
-    longest = max((line.clock.step for line in lines_of(score, dice)), default=Fraction(0))
-    bars = ceil((longest + score.quarters_per_minute / 60) / score.meter.bar_quarters)
+    """Return what has to sound for all hits of *window* to be heard: more where notes leave their steps."""
+    first, end = window.ticks(score.meter.bar_ticks)
+    bars = -(-furthest_from_steps(score, dice, first, end) // score.meter.bar_ticks)
     before = min(bars, window.first_bar)
     after = min(bars, MAX_BARS - window.first_bar - window.bars)
     return Window(first_bar=window.first_bar - before, bars=before + window.bars + after)

@@ -83,10 +83,13 @@ def in_row(score: Score, dice: int, placed: PlacedRow) -> tuple[Score, int]:
 
 def _lane_in(lane: Lane, row: OrderRow, bar: Fraction, bars: int) -> Lane:
     changed: dict[str, Any] = {}
-    if lane.id in row.mutes:
-        changed["mute"] = True
-    if lane.once and lane.once.offset_quarters(bar) >= bars * bar:  # it would begin after each repeat's end
-        changed |= {"mute": True, "once": None}
+    begins_too_late = lane.once is not None and lane.once.offset_quarters(bar) >= bars * bar
+    if lane.id in row.mutes or begins_too_late:
+        # A row's mute goes before moved muting.
+        left = tuple(one for one in lane.movements if one.control != "mute")
+        changed |= {"mute": True, "movements": left}
+    if begins_too_late:
+        changed["once"] = None
     return lane.model_copy(update=changed) if changed else lane
 
 

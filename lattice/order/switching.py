@@ -4,11 +4,10 @@ from typing import Literal, NamedTuple, get_args
 
 from lattice.document.meter import Meter
 from lattice.document.piece import Score
-from lattice.render.feel import feel_of
-from lattice.render.notes import silent_lanes
+from lattice.render.movements import stretches
 from lattice.render.pipeline import play
 from lattice.render.pitch_context import pitch_context_of
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.muting import is_heard_at, silent_lanes
 from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["SWITCHES", "Switch", "SwitchAt", "SwitchTo", "switch"]
@@ -30,10 +29,11 @@ def switch(
 ) -> Switch:
     """Return when *score*, which plays by *dice*, gives way at *tick* or after, and from where what comes plays.
 
-    *at* "once" it does where the next step of the finest lane that is heard begins, its swing included; else where the
-    next beat, bar or pass does. What comes, in the meter *coming*, *begins* at its first step, or *carries on* as if it
-    had been playing since play was pressed, *began* ticks before the leaving pattern's start: after a beat from the
-    last beat of its own before that, after a bar or a pass from the last bar line, so that a bar line stays one.
+    *at* "once" it does where the next step of the finest lane that is heard begins, its swing included, or at *tick*
+    itself where none does within a beat; else where the next beat, bar or pass does. What comes, in the meter *coming*,
+    *begins* at its first step, or *carries on* as if it had been playing since play was pressed, *began* ticks before
+    the leaving pattern's start: after a beat from the last beat of its own before that, after a bar or a pass from the
+    last bar line, so that a bar line stays one.
 
     >>> from lattice.document import DOCKSIDE
     >>> leaving = Score(tempo=112, kit=DOCKSIDE, bars=4)
@@ -58,12 +58,22 @@ def _next(score: Score, tick: int, at: Literal["beat", "bar", "pass"]) -> int:
 
 
 def _at_once(score: Score, dice: int, tick: int) -> int:
+    """Return when the next step of the finest lane that is heard then begins, as movements make it; within a beat."""
+    bar, until = score.meter.bar_ticks, tick + _beat_ticks(score.meter)
     silent = silent_lanes(score.lanes)
-    heard = [line for line in lines_of(score, dice) if line.lane.id not in silent]
-    beat = _next(score, tick, "beat")
-    if not heard:
-        return beat
-    finest = min(heard, key=lambda line: line.clock.step)
-    feel, context = feel_of(finest.lane, score), pitch_context_of(finest.lane, score, dice)
-    starts = play(finest, feel, context, tick, tick + score.meter.bar_ticks).starts
-    return int(starts[starts >= tick].min(initial=beat + score.meter.bar_ticks)) if starts.size else beat
+    parts = [
+        stretches(score, dice, lane, tick, until)
+        for lane in score.lanes
+        if lane.id not in silent and is_heard_at(lane, tick, bar)
+    ]
+    if not parts:
+        return tick
+    finest = min(parts, key=lambda part: part[0].line.clock.step)
+    for there in finest:
+        context = pitch_context_of(there.line.lane, there.score, dice)
+        played = play(there.line, there.feel, context, there.start, until)
+        inside = (played.step_window.straights >= there.start) & (played.step_window.straights < there.end)
+        starts = played.starts[inside & (played.starts >= tick) & (played.starts < until)]
+        if starts.size:
+            return int(starts.min())
+    return tick

@@ -14,9 +14,10 @@ from lattice.document.strip import ControlStrip
 from lattice.document.strip_places import StripAt, control_strip_at
 from lattice.render.kept_clip import kept_moves
 from lattice.render.lane import Played
-from lattice.render.notes import note_of, silent_lanes
+from lattice.render.notes import note_of
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.muting import silent_lanes
 from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_values import value_places, with_spread
 from lattice.units import Ticks

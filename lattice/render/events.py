@@ -12,16 +12,17 @@ from lattice.document.piece import Score
 from lattice.render.detours import Leg, has_detours, legs
 from lattice.render.feel import feel_of
 from lattice.render.lane import Played
-from lattice.render.notes import Notes, note_of, silent_lanes, unmuted
+from lattice.render.notes import Notes, note_of
 from lattice.render.overlaps import Events, heard_lanes, resolve_overlaps
 from lattice.render.pipeline import asked_of, play_all, play_lane, strays
 from lattice.render.size import check_notes, check_points, check_work
 from lattice.render.sounding import port_of
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
+from lattice.steps.muting import silent_lanes, unmuted
 from lattice.theory.scales import folded
 
-__all__ = ["away_notes", "events_of", "louder_lanes", "render"]
+__all__ = ["away_notes", "events_of", "furthest_from_steps", "louder_lanes", "render"]
 
 
 def render(score: Score, dice: int, window: Window) -> Events:
@@ -112,13 +113,7 @@ def _on_all_legs(
     score: Score, dice: int, first: int, end: int, *, with_silent: bool = False, only_away: bool = False
 ) -> Events:
     """Return all notes that start from tick *first* to before *end*, each by the leg in which its step stands."""
-    strays = 0
-    while True:
-        around = legs(score, max(0, first - strays), end + strays)
-        furthest = max((_strays(there, dice) for there in _scores(around)), default=0)
-        if furthest <= strays:
-            break
-        strays = furthest
+    _, around = _legs_around(score, dice, first, end)
     silent = frozenset[str]() if with_silent else silent_lanes(score.lanes)
     asked = [leg for leg in around if leg.is_away or not only_away]
     parts = [
@@ -129,6 +124,24 @@ def _on_all_legs(
     ]
     joined = Events.join(parts)
     return joined.take((joined.starts >= first) & (joined.starts < end))
+
+
+def furthest_from_steps(score: Score, dice: int, first: int, end: int) -> int:
+    """Return by how many ticks at most a note is heard before or after its step, from tick *first* to before *end*."""
+    if has_detours(score):
+        return _legs_around(score, dice, first, end)[0]
+    return max((max(strays(line, score, dice)) for line in lines_of(score, dice)), default=0)
+
+
+def _legs_around(score: Score, dice: int, first: int, end: int) -> tuple[int, list[Leg]]:
+    """Return how far from its step a note is heard at most, and the legs of all that is heard in a stretch."""
+    furthest = 0
+    while True:
+        around = legs(score, max(0, first - furthest), end + furthest)
+        wanted = max((_strays(there, dice) for there in _scores(around)), default=0)
+        if wanted <= furthest:
+            return furthest, around
+        furthest = wanted
 
 
 def _scores(of: Sequence[Leg]) -> list[Score]:

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lattice.document.lane import Lane
-from lattice.document.strip import CONTROL
+from lattice.document.strip import ControlStrip
 from lattice.document.strip_places import strips_of
 from lattice.memory import MEGABYTE, remembered
 from lattice.render.bursts import BurstNotes
@@ -150,7 +150,7 @@ def moves_pitch(lane: Lane) -> bool:
 def is_moved_by_luck(line: LaneSteps) -> bool:
     """Return whether dice have a say in a lane's hits, times, velocities or pitches, not only in which sound."""
     lane = line.lane
-    strips = [at.strip for at in strips_of(lane) if at.strip and at.kind != CONTROL]
+    strips = [at.strip for at in strips_of(lane) if at.strip and not isinstance(at.strip, ControlStrip)]
     return (
         line.is_random
         or lane.humanise is not None

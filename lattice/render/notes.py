@@ -1,4 +1,4 @@
-"""Which MIDI notes lanes play, and which lanes are silent."""
+"""Which MIDI notes lanes play."""
 
 from dataclasses import dataclass
 
@@ -6,14 +6,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lattice.document.lane import Lane
-from lattice.document.movement import Movement
 from lattice.document.piece import Score
 from lattice.document.pitched import PITCHED
 from lattice.render.pitch_context import home_note
-from lattice.steps.moving import held, moving
 from lattice.units import Ticks
 
-__all__ = ["Notes", "note_of", "silent_lanes", "unmuted"]
+__all__ = ["Notes", "note_of"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -42,31 +40,6 @@ class Notes:
     def and_those(self, others: "Notes") -> "Notes":
         """Return these notes and *others* after them."""
         return Notes.join([self, others])
-
-
-def silent_lanes(lanes: tuple[Lane, ...]) -> frozenset[str]:
-    """Return the ids of the lanes that are muted, or not among the soloed ones where there are any.
-
-    One whose muting is moved is heard at times: see `unmuted`.
-    """
-    any_solo = any(lane.solo for lane in lanes)
-    return frozenset(
-        lane.id for lane in lanes if (lane.mute and _muting(lane) is None) or (any_solo and not lane.solo)
-    )
-
-
-def unmuted(lane: Lane, straights: Ticks, bar_ticks: int) -> NDArray[np.bool_] | None:
-    """Return which notes, by when their steps stand, no moved muting silences; None where nothing moves it."""
-    movement = _muting(lane)
-    if movement is None:
-        return None
-    values = np.array([*(point.value == "muted" for point in movement.points), lane.mute])
-    result: NDArray[np.bool_] = ~values[held(movement, straights, bar_ticks)]
-    return result
-
-
-def _muting(lane: Lane) -> Movement | None:
-    return next((one for one in moving(lane.movements) if one.control == "mute"), None)
 
 
 def note_of(lane: Lane, score: Score) -> tuple[int, int]:

@@ -20,7 +20,7 @@ from lattice.steps.groove import SWING_PARTS, swing_unit, swung
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.moving import greatest_of
 from lattice.steps.step_window import StepWindow
-from lattice.steps.strip_values import bounds, values_at, values_or, with_spread
+from lattice.steps.strip_values import extent, values_at, values_or, with_spread
 from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
 
 __all__ = [
@@ -38,6 +38,8 @@ __all__ = [
 MAX_TIE_BARS = 64  # a note that is tied to a hit further off ends there
 
 _PERCENT = 100
+_FURTHEST_STEPS = 100
+_SAFE = 1 << 62
 _CUT = 2  # spreads: nothing strays further
 
 
@@ -49,19 +51,15 @@ def earliest_and_latest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
 @remembered(8 * MEGABYTE)
 def _furthest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
     lane, step = line.lane, line.clock.step
-    strip = lane.nudge_strip
-    nudged = Fraction(0)
-    if strip:
-        furthest = max((abs(value) for value in strip.values if value is not None), default=0)
-        furthest += strip.spread.by if strip.spread else 0
-        nudged = step * min(furthest, NUDGE.high) / _PERCENT
+    nudge = extent(lane.nudge_strip, NUDGE, 0)
     strays = Fraction(0)
     if lane.humanise and feel.quarters_per_minute:
         strays = Fraction(_CUT * lane.humanise.ms, 60_000) * feel.quarters_per_minute
     swing = (swing_unit(step, feel.swing) or Fraction(0)) / 2
     ratchets = step + swing if lane.ratchet_strip else Fraction(0)
-    early = nudged + strays
-    return _ticks_up(early), _ticks_up(early + swing + ratchets)
+    early = step * max(0, -nudge.low) / _PERCENT + strays
+    late = step * max(0, nudge.high) / _PERCENT + strays
+    return _ticks_up(early), _ticks_up(late + swing + ratchets)
 
 
 def longest_note(line: LaneSteps, feel: Feel) -> int:
@@ -69,12 +67,9 @@ def longest_note(line: LaneSteps, feel: Feel) -> int:
     lane, step = line.lane, line.clock.step
     strip = lane.length_strip
     own = max([lane.length_percent, *greatest_of(lane, "length_percent")])
-    most = max(_PERCENT, own) if strip else own
-    if strip:
-        longest = max((value for value in strip.values if value is not None), default=0)
-        most = max(most, longest)
-        if strip.spread:
-            most = min(most + strip.spread.by, bounds(strip.spread, LENGTH).high)
+    most = extent(strip, LENGTH, own).high
+    if strip:  # a note longer than the strip's own range stays as long as it is, whatever its spread
+        most = max([_PERCENT, most, *(value for value in strip.values if value is not None)])
     swung_step = step + (swing_unit(step, feel.swing) or Fraction(0)) / 2
     bar = line.frame.meter.bar_quarters
     longest_burst = max(
@@ -112,6 +107,9 @@ class Placing:
         self._step = step.numerator * (self._denominator // step.denominator)
         self._swing_unit = swing_unit(clock.step, feel.swing)
         self._parts = lcm(1, *np.unique(ratchets).tolist())
+        # Beyond 64 bits: Python's own whole numbers. No note ends further from its bar line than so many steps.
+        if (self.bar_ticks + _FURTHEST_STEPS * (int(step) + 1)) * self.unit >= _SAFE:
+            self._into = self._into.astype(object)
 
     @cached_property
     def unit(self) -> int:
@@ -126,8 +124,9 @@ class Placing:
     @cached_property
     def _length(self) -> Ticks:
         """How long steps last after swing, in the same parts."""
-        bars, into = np.divmod(self._into + self._step, self.bar_ticks * self._denominator)
-        over = bars * (self.bar_ticks * self._denominator * SWING_PARTS)
+        bar = self.bar_ticks * self._denominator
+        end = self._into + self._step
+        into, over = end % bar, end // bar * (bar * SWING_PARTS)
         result: Ticks = self._swung(into) + over - self._grid
         return result
 
@@ -172,8 +171,10 @@ class Placing:
         left = (self.step_window.runs[which] + 1) * period - self.bars[which] * self.bar_ticks
         # No step is longer: what lies further off cuts nothing, and the numbers stay small.
         left = np.minimum(left, self.bar_ticks + 2 * ticks(self.step_window.line.clock.step) + 2)
-        late: NDArray[np.bool_] = self._begin(which, note) >= left * self.unit
-        return (note > 0) & late
+        left = left.astype(self._into.dtype)
+        late = (self._begin(which, note) >= left * self.unit).astype(bool)
+        result: NDArray[np.bool_] = (note > 0) & late
+        return result
 
     def _begin(self, which: Ticks, note: Ticks) -> Ticks:
         share = self._length[which] * (self._parts // self.ratchets[which])
@@ -181,7 +182,8 @@ class Placing:
         return result
 
     def _nudged(self, which: Ticks) -> Ticks:
-        result: Ticks = self._step * self.nudges[which] * (SWING_PARTS * self._parts * 2)
+        nudges = self.nudges[which].astype(self._into.dtype)
+        result: Ticks = self._step * nudges * (SWING_PARTS * self._parts * 2)
         return result
 
     def _rounded(self, which: Ticks, positions: Ticks) -> Ticks:
@@ -195,7 +197,7 @@ class Placing:
         parts = spread.denominator << DRAW_BITS
         strays = self._strays[which].astype(object) * (spread.numerator * self.unit)
         exact = positions.astype(object) * parts + strays
-        return lines + _half_up(exact, self.unit * parts).astype(np.int64)
+        return lines + _half_up(exact, self.unit * parts)
 
 
 def ratchets_of(step_window: StepWindow) -> Ticks:
@@ -268,8 +270,8 @@ def _next_starts(step_window: StepWindow, feel: Feel, steps: Ticks, starts: Tick
 
 
 def _half_up(numerators: Ticks, denominator: int) -> Ticks:
-    result: Ticks = (2 * numerators + denominator) // (2 * denominator)
-    return result
+    rounded: Ticks = ((2 * numerators + denominator) // (2 * denominator)).astype(np.int64)
+    return rounded
 
 
 def _ticks_up(quarters: Fraction) -> int:

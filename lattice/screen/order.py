@@ -5,10 +5,10 @@ from pydantic import BaseModel
 
 from lattice.document.piece import Piece, Score
 from lattice.order.rows import Stand, row_score, stands
-from lattice.render.notes import silent_lanes
 from lattice.screen.chords import chord_pictures
 from lattice.sentence import Part, row_parts, say_pace
 from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.muting import silent_lanes
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = ["ChordLine", "OrderPicture", "RowPicture", "order_picture", "say_time"]

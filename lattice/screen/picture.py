@@ -22,7 +22,7 @@ from lattice.render.events import away_notes, louder_lanes
 from lattice.render.feel import feel_of
 from lattice.render.held_keys import held_pools
 from lattice.render.lane import Hits, LaidOut, Played, PlayedPart
-from lattice.render.notes import note_of, silent_lanes
+from lattice.render.notes import note_of
 from lattice.render.pipeline import REMEMBERED_STEPS, asked_of, play_all, play_lane
 from lattice.render.pitch import degrees_of
 from lattice.render.size import check_notes, check_points, check_work
@@ -49,6 +49,7 @@ from lattice.sentence.detours import say_detour
 from lattice.sentence.lengths import say_progression
 from lattice.steps.lane_steps import LaneSteps, line_as, line_of
 from lattice.steps.meeting import CannotTellError, cycle_starts, meeting, say_bars
+from lattice.steps.muting import silent_lanes
 from lattice.steps.step_window import StepWindow
 from lattice.theory.chords import scale_chords
 from lattice.units import TICKS_PER_QUARTER, Ticks, ticks

@@ -1,7 +1,7 @@
 """The hits of a run in which luck has no part: however long, they come round, so any stretch is at hand at once.
 
-A count along the run (each 3rd hit) comes round after several cycles, which a line holds all of. What does not come
-round within MAX_LINE steps begins again there.
+A count along the run (every 3rd hit) comes round after several cycles, which a line holds all of. What does not come
+round within MAX_LINE steps is refused.
 """
 
 from dataclasses import dataclass
@@ -15,9 +15,13 @@ from numpy.typing import NDArray
 from lattice.document.turns import Edit, Thin
 from lattice.steps import along
 
-__all__ = ["MAX_LINE", "HitCycle"]
+__all__ = ["MAX_LINE", "HitCycle", "TooLongError"]
 
-MAX_LINE = 2**20
+MAX_LINE = 2**22
+
+
+class TooLongError(ValueError):
+    """Hits come round too late to be held all at once."""
 
 
 @dataclass(frozen=True)
@@ -112,9 +116,15 @@ class HitCycle:
         return self.at(np.arange(length))
 
     def _rounds(self, every: int) -> int:
-        """After how many times round a count to *every* begins at the same hit."""
+        """After how many times round a count to *every* begins at the same hit; no more than the run has."""
         rounds = every // gcd(every, self.period_hits or every)
-        return max(1, min(rounds, (MAX_LINE - self.lead) // self.period))
+        if self.per_run is not None:
+            rounds = min(rounds, -(-self.per_run // self.period) + 1)
+        if (steps := self.lead + rounds * self.period) > MAX_LINE:
+            raise TooLongError(
+                f"it comes round after {steps:,} steps, {MAX_LINE:,} is the most: count to less"
+            )
+        return rounds
 
     def _whole_cycles(self, steps: int) -> int:
         return -(-steps // self.cycle) * self.cycle

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from lattice.document.ground import GroundSource
 from lattice.document.lane import Lane
 from lattice.document.piece import Rhythm
+from lattice.document.problems import DocumentError
 from lattice.document.source import Echo, Made, Reply
 from lattice.document.timing import BarRestart, PassRestart
 from lattice.luck.draws import PLACES, Purpose, draws
@@ -21,7 +22,7 @@ from lattice.steps.busy import metrical_ranks
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
 from lattice.steps.frame import Frame, frame_of
 from lattice.steps.ground import GroundPlace, place_on
-from lattice.steps.hit_cycle import MAX_LINE, HitCycle
+from lattice.steps.hit_cycle import MAX_LINE, HitCycle, TooLongError
 from lattice.steps.source_hits import Rule, turned_hits
 from lattice.steps.step_clock import StepClock
 from lattice.steps.thin import kept_of
@@ -281,7 +282,17 @@ class LaneSteps:
 
     @laid_out
     def line(self) -> HitCycle:
-        """All of its run, where luck has no part in the order. Raises ValueError where it has."""
+        """All of its run, where luck has no part in the order. Raises ValueError where it has.
+
+        Raises DocumentError if it comes round too late.
+        """
+        try:
+            return self._whole_line()
+        except TooLongError as error:
+            field = "thin" if self.lane.thin else "source"
+            raise DocumentError.of(field, str(error), lane=self.lane.name) from error
+
+    def _whole_line(self) -> HitCycle:
         lane = self.lane
         numbers = self.clock_lane._cycle_numbers
         if self.followed is None:

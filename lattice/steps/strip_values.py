@@ -18,6 +18,7 @@ __all__ = [
     "accidentals_at",
     "bounds",
     "deviations",
+    "extent",
     "own_values",
     "plain_of",
     "value_places",
@@ -149,3 +150,16 @@ def bounds(spread: Spread, kind: StripKind) -> Bounds:
     low = floor if spread.low is None else min(max(spread.low, floor), kind.high)
     high = kind.high if spread.high is None else max(min(spread.high, kind.high), floor)
     return Bounds(low, high)
+
+
+def extent(strip: Strip | None, kind: StripKind, plain: int) -> Bounds:
+    """Return between which values any step lies, *plain* where the strip has none, its spread included."""
+    values = [plain, *(value for value in (strip.values if strip else ()) if value is not None)]
+    if strip is None or strip.spread is None:
+        return Bounds(min(values), max(values))
+    low, high = bounds(strip.spread, kind)
+    # A value outside what the spread keeps to is moved into it.
+    reached = (
+        min(max(value, low), high) for value in (min(values) - strip.spread.by, max(values) + strip.spread.by)
+    )
+    return Bounds(*reached)

@@ -1,5 +1,6 @@
 """How long a clip is and where in it the notes lie: scattered, repeated, cropped, joined, at another pace."""
 
+from itertools import pairwise
 from typing import Annotated, Literal
 
 import numpy as np
@@ -183,6 +184,11 @@ class Pace(ClipAction):
         starts = rounded(sheet.starts * up, down)
         ends = rounded(sheet.ends * up, down)
         length = max(1, paced(clip.length_ticks))
+        meters = [(0, clip.meter), *((paced(one.tick), one.meter) for one in clip.meter_changes)]
+        for (since, meter), (tick, _) in pairwise(meters):
+            if (tick - since) % meter.bar_ticks:
+                said = f"a change of meter would come in the middle of a bar, at tick {tick:,}"
+                raise DocumentError.of("meter_changes", said)
         sheet = sheet.at(every, starts=np.minimum(starts, length - 1), lengths=np.maximum(1, ends - starts))
         return sheet.with_clip(
             length_ticks=length,

@@ -1,8 +1,9 @@
 import subprocess
 import sys
 
+import numpy as np
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, given, reject
 from hypothesis import strategies as st
 
 from lattice.around import candidate, candidates
@@ -42,25 +43,44 @@ def changed(asked: Score, changes) -> Score:
 
 
 def heard(asked: Score) -> list[object]:
-    """Which steps of each lane are hits in the first bars, and what else the ways touch."""
+    """When each lane that is heard hits in the first bars, before chance, and how hard before feel."""
     end = asked.bars * asked.meter.bar_ticks
-    return [
-        (
-            line.steps,
-            line.hits(0, line.clock.first_at(end)).tolist(),
-            line.lane.accent,
-            line.lane.velocity_strip,
-            line.ground,
-        )
-        for line in lines_of(asked, 0)
-    ]
+    return [None if is_unheard(asked, line.lane) else struck(line, end) for line in lines_of(asked, 0)]
+
+
+def is_unheard(asked: Score, lane) -> bool:
+    solo = any(one.solo for one in asked.lanes)
+    moved = any(one.control == "mute" and not one.off for one in lane.movements)
+    pools = [one.arpeggio.pool for one in asked.lanes if one.arpeggio]
+    silent = (lane.mute and not moved) or (solo and not lane.solo)
+    return silent and all(getattr(pool, "of", None) != lane.id for pool in pools)
+
+
+def struck(line, end: int) -> object:
+    lane, strip, found = line.lane, line.lane.velocity_strip, []
+    counts = np.arange(line.clock.first_at(end))
+    for number, hit in zip(line.numbers(counts).tolist(), line.hits(0, counts.size).tolist(), strict=True):
+        if not hit:
+            found.append(None)
+            continue
+        values = strip.values if strip else ()
+        own = values[number] if number < len(values) else None
+        plain = line.velocities if isinstance(line.velocities, int) else int(line.velocities[number])
+        found.append(plain if own is None else own)
+    is_free = strip is not None and strip.free is not None
+    given = set(strip.values if is_free else found) - {None}
+    says = lane.accent is not None and (
+        None in strip.values if is_free else False or given - {lane.accent.velocity}
+    )
+    hits = [one is not None for one in found]
+    return line.steps, hits, strip.values if is_free else found, lane.accent if says else None
 
 
 def found_of(asked, *rest, **limits):
     try:
         return candidates(asked, *rest, **limits)
     except DocumentError:
-        assume(False)
+        reject()
 
 
 @given(scores(min_lanes=1), st.integers(1, 100), some_ways, st.integers(1, 10**6))

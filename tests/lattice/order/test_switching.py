@@ -2,6 +2,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lattice.document import Euclidean, Meter, StepValue, Swing
+from lattice.document.movement import Movement, Point
 from lattice.order.switching import SWITCHES, switch
 from lattice.render import Window, render
 from tests.lattice.scores import dice, is_light, lane, score, scores
@@ -30,7 +31,21 @@ def test_at_once_is_the_next_step_of_the_finest_lane_with_its_swing():
     assert switch(swung, 1, 1, "once", "begin", 0, FOUR).tick == SIXTEENTH * 3 // 2
     muted = score(slow, hat.model_copy(update={"mute": True}))
     assert switch(muted, 1, 1, "once", "begin", 0, FOUR).tick == BEAT
-    assert switch(score(), 1, 1, "once", "begin", 0, FOUR).tick == BEAT
+    assert switch(score(), 1, 1, "once", "begin", 0, FOUR).tick == 1
+
+
+def test_at_once_goes_by_lanes_as_movements_make_them_then():
+    """Beside a lane that is moved from 64ths to four bars, the next half note comes first; without it, nothing near does."""
+    points = (Point(tick=0, value=StepValue(note=1, multiplier=4)),)
+    slowed = lane(
+        "thud", step_value=StepValue(note=64), movements=(Movement(control="step_value", points=points),)
+    )
+    halves = lane("bell", step_value=StepValue(note=2))
+    assert switch(score(slowed, halves), 1, BEAT + 1, "once", "begin", 0, FOUR).tick == 2 * BEAT
+    assert switch(score(slowed), 1, BEAT + 1, "once", "begin", 0, FOUR).tick == BEAT + 1
+    muting = Movement(control="mute", points=(Point(tick=0, value="muted"),))
+    muted = lane("hiss", step_value=StepValue(note=32), movements=(muting,))
+    assert switch(score(muted, halves), 1, BEAT + 1, "once", "begin", 0, FOUR).tick == 2 * BEAT
 
 
 def test_beats_bars_and_passes_are_the_leaving_pattern_s():
@@ -44,7 +59,7 @@ def test_a_bar_line_stays_one_where_what_plays_was_begun_in_the_middle_of_a_bar(
     places = {at: switch(score(), 1, BAR - 1, at, "carry on", began, FOUR) for at in SWITCHES}
     assert places["bar"] == (BAR, 3 * BAR)
     assert places["beat"] == (BAR, 3 * BAR)
-    assert places["once"] == (BAR, 3 * BAR + 3 * SIXTEENTH)
+    assert places["once"] == (BAR - 1, 3 * BAR + 3 * SIXTEENTH - 1)
     sevens = Meter(numerator=7, denominator=8)
     assert switch(score(), 1, 1, "bar", "carry on", 0, sevens) == (BAR, sevens.bar_ticks)
 

@@ -9,11 +9,12 @@ from hypothesis import strategies as st
 from lattice.document import DocumentError, Drawn, Euclidean, Lane, Rests, Score, StepValue, read
 from lattice.document.movement import CONTROLS, MAX_POINTS, Movement, Point, control_limits
 from lattice.render.events import render
-from lattice.render.notes import note_of, silent_lanes
+from lattice.render.notes import note_of
 from lattice.render.overlaps import Events, resolve_overlaps
 from lattice.render.pipeline import play_all
 from lattice.render.window import Window
 from lattice.steps.moving import OF_THE_SOUND
+from lattice.steps.muting import silent_lanes
 from lattice.theory.scales import folded
 from tests.lattice.moves import as_if, edges, moved, movement
 from tests.lattice.scores import dice, is_light, lane, score, scores
