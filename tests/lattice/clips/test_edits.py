@@ -4,12 +4,12 @@ import json
 
 import numpy as np
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, given, reject
 from hypothesis import strategies as st
 from pydantic import TypeAdapter
 
 from lattice.clips import Action, Clip, Note, Track, edited, joined
-from lattice.clips.clip import Control, TempoChange, TrackSound
+from lattice.clips.clip import Control, MeterChange, TempoChange, TrackSound
 from lattice.clips.edits.facts import SetClip, SetControls, SetTrack
 from lattice.clips.edits.feel import Harder, Humanised, Paint, Quantise, Ramp, Swung, unswung
 from lattice.clips.edits.notes import Add, Delete, Move, Paste, Resize, SetNotes, Transpose, plain_pitch
@@ -30,11 +30,19 @@ def row(*places: int, pitch: int = 36, velocity: int = 100, length: int = 100) -
     return tuple(Note(place, length, pitch, velocity) for place in places)
 
 
+def done(one: Clip, action, chosen):
+    """The clip after an edit that it takes."""
+    try:
+        return edited(one, action, chosen)
+    except DocumentError:
+        reject()
+
+
 @given(clips_and_chosen(), anything)
 def test_whatever_is_done_a_clip_comes_out_whole(made, action):
     """In order, within its length, valid when read again, and no two notes of one pitch and channel at once."""
     one, chosen = made
-    after = edited(one, action, chosen)
+    after = done(one, action, chosen)
     assert read(Clip, after.clip.model_dump(mode="json")) == after.clip
     for track, places in zip(after.clip.tracks, after.chosen, strict=True):
         order = [(note.start, note.pitch) for note in track.notes]
@@ -57,7 +65,7 @@ def test_whatever_is_done_a_clip_comes_out_whole(made, action):
 def test_notes_that_are_not_chosen_keep_their_places_and_what_they_are(made, action):
     one, chosen = made
     assume(any(chosen) and not isinstance(action, Pace | Lengthen | Repeat))
-    after = edited(one, action, chosen).clip
+    after = done(one, action, chosen).clip
     found = {(at, note.start, note.pitch) for at, track in enumerate(after.tracks) for note in track.notes}
     for at, (track, places) in enumerate(zip(one.tracks, chosen, strict=True)):
         for place, note in enumerate(track.notes):
@@ -69,7 +77,7 @@ def test_each_note_says_which_it_was(made, action):
     """What was chosen is chosen still, and what was not is what it was."""
     one, chosen = made
     assume(any(chosen))
-    after = edited(one, action, chosen)
+    after = done(one, action, chosen)
     before = [(at, note) for at, track in enumerate(one.tracks) for note in track.notes]
     firsts = np.cumsum([0, *(len(track.notes) for track in one.tracks)]).tolist()
     meant = {first + place for first, places in zip(firsts, chosen, strict=False) for place in places}
@@ -411,3 +419,12 @@ def test_a_clip_grows_no_shorter_than_its_notes():
     assert edited(one, Lengthen(bars=3)).clip.length_ticks == 3 * BAR
     with pytest.raises(DocumentError, match="1 note begins after bar 2: choose the bars to keep"):
         edited(one, Lengthen(bars=2))
+
+
+def test_double_pace_puts_no_change_of_meter_in_the_middle_of_a_bar():
+    sevens = Meter(numerator=7, denominator=8)
+    one = clip(row(0), bars=4).model_copy(update={"meter_changes": (MeterChange(BAR, sevens),)})
+    with pytest.raises(DocumentError, match="in the middle of a bar"):
+        edited(one, Pace(pace="double"))
+    even = one.model_copy(update={"meter_changes": (MeterChange(2 * BAR, sevens),)})
+    assert edited(even, Pace(pace="double")).clip.meter_changes == (MeterChange(BAR, sevens),)

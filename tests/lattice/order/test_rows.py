@@ -21,6 +21,7 @@ from lattice.document import (
     read,
     score_of,
 )
+from lattice.document.movement import CONTROLS, Movement, Point
 from lattice.document.order import MAX_BARS_OF_AN_ORDER, OrderRow, PlacedRow, RowPace
 from lattice.document.piece import Pattern, Rhythm
 from lattice.formats.midi import midi_file
@@ -256,3 +257,19 @@ def test_a_row_keeps_its_length_and_its_silent_lanes_with_another_pattern():
     piece = Piece(name="Night Ferry", tempo=112, kit=DOCKSIDE, patterns=(first, second), order=(row,))
     other = next(one for one in row_choices(piece, row, "pattern", "pattern") if one.key == "b")
     assert other.patch == {"pattern": "b", "mutes": ["bell"]}
+
+
+def test_a_row_s_mute_goes_before_moved_muting():
+    muting = Movement(control="mute", points=(Point(tick=0, value=CONTROLS["mute"].words[0]),))
+    heard = lane("bell", movements=(muting,))
+    placed = PlacedRow(row=OrderRow(pattern="a", mutes=("bell",)), place=0)
+    there, its_dice = in_row(score(heard), 1, placed)
+    assert len(render(there, its_dice, Window(bars=1))) == 0
+
+
+def test_what_would_begin_once_after_a_repeat_s_end_is_silent_also_where_its_muting_is_moved():
+    muting = Movement(control="mute", points=(Point(tick=0, value=CONTROLS["mute"].words[0]),))
+    once = lane("bell", once=Once(bars=3), movements=(muting,))
+    placed = PlacedRow(row=OrderRow(pattern="a", bars=2, repeats=4), place=0)
+    there, its_dice = in_row(score(once, bars=4), 1, placed)
+    assert len(render(there, its_dice, Window(bars=8))) == 0
