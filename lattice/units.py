@@ -5,7 +5,7 @@ from fractions import Fraction
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["TICKS_PER_QUARTER", "Ticks", "first_step_at", "step_ticks", "ticks"]
+__all__ = ["TICKS_PER_QUARTER", "Ticks", "exact_ticks", "first_step_at", "half_up", "step_ticks", "ticks"]
 
 TICKS_PER_QUARTER = 13440
 Ticks = NDArray[np.int64]
@@ -21,6 +21,28 @@ def ticks(quarters: Fraction) -> int:
     return (2 * exact.numerator + exact.denominator) // (2 * exact.denominator)
 
 
+def half_up(numerators: Ticks, denominator: int) -> Ticks:
+    """Return *numerators* / *denominator* rounded to whole numbers, halves upwards. Also of Python's own integers.
+
+    >>> half_up(np.array([-3, 1, 2, 3]), 2).tolist()
+    [-1, 1, 1, 2]
+    """
+    rounded: Ticks = ((2 * numerators + denominator) // (2 * denominator)).astype(np.int64)
+    return rounded
+
+
+def exact_ticks(whole: Ticks, numerators: Ticks, denominator: int) -> Ticks:
+    """Return *whole* + *numerators* / *denominator* ticks as Fractions: for times that are rounded once, later.
+
+    >>> exact_ticks(np.array([10]), np.array([5]), 2).tolist()
+    [Fraction(25, 2)]
+    """
+    rows = zip(whole.tolist(), numerators.tolist(), strict=True)
+    result = np.empty(whole.size, object)
+    result[:] = [one + Fraction(numerator, denominator) for one, numerator in rows]
+    return result
+
+
 def step_ticks(numbers: Ticks, step: Fraction, later: Fraction = Fraction(0)) -> Ticks:
     """Return `ticks(number * step + later)` for every step number at once, exactly.
 
@@ -31,8 +53,7 @@ def step_ticks(numbers: Ticks, step: Fraction, later: Fraction = Fraction(0)) ->
     common = np.lcm(exact_step.denominator, exact_later.denominator).item()
     per_step = exact_step.numerator * (common // exact_step.denominator)
     offset = exact_later.numerator * (common // exact_later.denominator)
-    result: Ticks = (2 * (numbers * per_step + offset) + common) // (2 * common)
-    return result
+    return half_up(numbers * per_step + offset, common)
 
 
 def first_step_at(tick: int, step: Fraction) -> int:

@@ -16,7 +16,7 @@ from lattice.render.velocity import HIGHEST, LOWEST
 from lattice.steps.groove import SWING_PARTS, swing_unit, swung
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
-from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
+from lattice.units import TICKS_PER_QUARTER, Ticks, exact_ticks, half_up, ticks
 
 __all__ = ["BurstNotes", "awake", "burst_notes", "burst_ticks", "covered", "fits", "round_of"]
 
@@ -26,7 +26,8 @@ _PERCENT = 100
 class BurstNotes(NamedTuple):
     """Notes of bursts in columns. *bursts*: which of the lane's each belongs to; *sound*: whether the dice let it.
 
-    *rounds*: in which of all that the burst comes once in each is.
+    *rounds*: the index of the pass, bars or cycle in which the burst plays.
+    *exact_starts*, *exact_ends*: Fractions of ticks, where they are asked for; otherwise as the rounded ones.
     """
 
     bursts: Ticks
@@ -35,6 +36,8 @@ class BurstNotes(NamedTuple):
     ends: Ticks
     velocities: Ticks
     sound: NDArray[np.bool_]
+    exact_starts: Ticks
+    exact_ends: Ticks
 
 
 class _Begins(NamedTuple):
@@ -96,23 +99,27 @@ def covered(step_window: StepWindow) -> NDArray[np.bool_]:
     return silent
 
 
-def burst_notes(line: LaneSteps, feel: Feel, first_tick: int, end_tick: int) -> BurstNotes:
+def burst_notes(
+    line: LaneSteps, feel: Feel, first_tick: int, end_tick: int, *, exactly: bool = False
+) -> BurstNotes:
     """Return the notes of a lane's bursts that begin at or after *first_tick* and before *end_tick*."""
     if not line.lane.bursts:
         return _nothing()
     parts = [_nothing()]
     for place, burst in awake(line):
         begins = _begins(burst, line, first_tick, end_tick)
-        starts, ends, kept = _times(burst, line, feel, begins)
-        heard = np.repeat(_heard(line, burst, begins), burst.notes)[kept]
+        times = _times(burst, line, feel, begins, exactly=exactly)
+        heard = np.repeat(_heard(line, burst, begins), burst.notes)[times.kept]
         parts.append(
             BurstNotes(
                 bursts=np.full(heard.size, place),
-                rounds=np.repeat(begins.numbers, burst.notes)[kept],
-                starts=starts,
-                ends=ends,
-                velocities=np.tile(_velocities(burst, line.lane.velocity), begins.numbers.size)[kept],
+                rounds=np.repeat(begins.numbers, burst.notes)[times.kept],
+                starts=times.starts,
+                ends=times.ends,
+                velocities=np.tile(_velocities(burst, line.lane.velocity), begins.numbers.size)[times.kept],
                 sound=heard,
+                exact_starts=times.exact_starts,
+                exact_ends=times.exact_ends,
             )
         )
     joined = BurstNotes._make(np.concatenate(columns) for columns in zip(*parts, strict=True))
@@ -122,7 +129,7 @@ def burst_notes(line: LaneSteps, feel: Feel, first_tick: int, end_tick: int) -> 
 
 def _nothing() -> BurstNotes:
     none = np.empty(0, np.int64)
-    return BurstNotes(none, none, none, none, none, np.empty(0, bool))
+    return BurstNotes(none, none, none, none, none, np.empty(0, bool), none, none)
 
 
 def _begins(burst: Burst, line: LaneSteps, first_tick: int, end_tick: int) -> _Begins:
@@ -140,9 +147,17 @@ def _begins(burst: Burst, line: LaneSteps, first_tick: int, end_tick: int) -> _B
     return _Begins(*clock.exact(counts), numbers, ends)
 
 
-def _times(
-    burst: Burst, line: LaneSteps, feel: Feel, begins: _Begins
-) -> tuple[Ticks, Ticks, NDArray[np.bool_]]:
+class _Times(NamedTuple):
+    """When the notes of a burst begin and end, in ticks, and as `BurstNotes` has it; *kept*: which of all are there."""
+
+    starts: Ticks
+    ends: Ticks
+    exact_starts: Ticks
+    exact_ends: Ticks
+    kept: NDArray[np.bool_]
+
+
+def _times(burst: Burst, line: LaneSteps, feel: Feel, begins: _Begins, *, exactly: bool) -> _Times:
     """Return when the notes of a burst begin and end: even between its ends, which swing as its values do.
 
     And which of them all are there: those that begin before the lane begins again.
@@ -166,17 +181,19 @@ def _times(
     lasts = end + (end_bars - bars) * (bar * SWING_PARTS) - start
     at = (start * burst.notes)[:, None] + lasts[:, None] * np.arange(burst.notes)
     lines = (bars * bar_ticks)[:, None]
-    ends = _half_up(at * _PERCENT + (lasts * line.lane.length_percent)[:, None], fine * _PERCENT)
-    starts = lines + _half_up(at, fine)
-    kept = np.ones(starts.size, bool)
+    lasting = at * _PERCENT + (lasts * line.lane.length_percent)[:, None]
+    kept = np.ones(at.size, bool)
     if begins.ends is not None:
         kept = (at < (begins.ends[:, None] - lines) * fine).ravel()
-    return starts.ravel()[kept], np.maximum(lines + ends, starts + 1).ravel()[kept], kept
-
-
-def _half_up(numerators: Ticks, denominator: int) -> Ticks:
-    result: Ticks = (2 * numerators + denominator) // (2 * denominator)
-    return result
+    starts = (lines + half_up(at, fine)).ravel()[kept]
+    ends = np.maximum((lines + half_up(lasting, fine * _PERCENT)).ravel()[kept], starts + 1)
+    if not exactly:
+        return _Times(starts, ends, starts, ends, kept)
+    lines = np.broadcast_to(lines, at.shape).ravel()[kept]
+    exact_starts = exact_ticks(lines, at.ravel()[kept], fine)
+    return _Times(
+        starts, ends, exact_starts, exact_ticks(lines, lasting.ravel()[kept], fine * _PERCENT), kept
+    )
 
 
 def _velocities(burst: Burst, velocity: int) -> Ticks:

@@ -62,7 +62,13 @@ class Leg:
         """Up to where of the source it is played."""
         return self.source + (self.end - self.start) * self.pace
 
-    def heard_at(self, tick: int) -> int:
+    @property
+    def is_displaced(self) -> bool:
+        """Whether anything of it is heard at another time than in the source, or its edges lie between ticks."""
+        edges = self.source, self.source_end
+        return self.pace != 1 or self.start != self.source or any(edge.denominator > 1 for edge in edges)
+
+    def heard_at(self, tick: Fraction) -> int:
         """Return when what is at a *tick* of the source is heard: never before the start of all."""
         return max(0, floor(self.start + (tick - self.source) / self.pace + Fraction(1, 2)))
 

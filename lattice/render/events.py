@@ -1,10 +1,12 @@
 """What sounds in a window: the notes of all lanes, by the detours that hold, overlaps resolved."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from fractions import Fraction
-from math import ceil
+from math import ceil, floor
 
 import numpy as np
+from numpy.typing import NDArray
 
 from lattice.document.detour import PACES
 from lattice.document.lane import Lane
@@ -77,17 +79,20 @@ def _until_the_end(score: Score, events: Events) -> Events:
 def _sounding(score: Score, played: list[tuple[LaneSteps, Played]]) -> list[Events]:
     silent = silent_lanes(score.lanes)
     return [
-        _lane_events(index, line.lane, score, steps.notes)
+        _lane_events(index, line.lane, score, _heard(line.lane, steps.notes, score))
         for index, (line, steps) in enumerate(played)
         if line.lane.id not in silent
     ]
 
 
-def _lane_events(index: int, lane: Lane, score: Score, notes: Notes, *, with_muted: bool = False) -> Events:
+def _heard(lane: Lane, notes: Notes, score: Score) -> Notes:
+    """Return the *notes* that no moved muting silences."""
+    heard = unmuted(lane, notes.straights, score.meter.bar_ticks)
+    return notes if heard is None else notes.take(heard)
+
+
+def _lane_events(index: int, lane: Lane, score: Score, notes: Notes) -> Events:
     channel, note = note_of(lane, score)
-    heard = None if with_muted else unmuted(lane, notes.straights, score.meter.bar_ticks)
-    if heard is not None:
-        notes = notes.take(heard)
     return Events(
         lanes=np.full(notes.starts.size, index),
         starts=notes.starts,
@@ -177,40 +182,46 @@ def _on_stretch(score: Score, stretch: Sequence[Leg], dice: int, silent: frozens
     check_notes(score, asked)
     check_work(score, asked)
     lines = [remember_line(line) for line in lines]
+    exactly = any(leg.is_displaced for leg in stretch)
     parts = []
     for index, line in enumerate(lines):
         if line.lane.id in silent:
             continue
         feel = feel_of(line.lane, score)
         early, late = strays(line, score, dice)
-        notes = play_lane(line, feel, score, dice, max(0, first - early), end + late).notes
-        played = _lane_events(index, line.lane, score, notes)
+        around = max(0, first - early), end + late
+        notes = _heard(line.lane, play_lane(line, feel, score, dice, *around, exactly=exactly).notes, score)
         for leg in stretch:
             if leg.only is None or line.lane.id in leg.only:
-                inside = (played.straights >= ceil(leg.source)) & (played.straights < ceil(leg.source_end))
-                parts.append(_heard(leg, played.take(inside)))
+                there = _displaced(leg, notes.take(_begin_in(leg, notes)))
+                parts.append(_lane_events(index, line.lane, score, there))
     return parts
 
 
-def _heard(leg: Leg, events: Events) -> Events:
-    """Return *events* of a leg's source as they are heard, each time rounded once."""
-    if leg.pace == 1 and leg.start == leg.source:
-        return events
+def _begin_in(leg: Leg, notes: Notes) -> NDArray[np.bool_]:
+    """Return which *notes* belong to the source of a leg: those whose steps stand in it, by their exact times."""
+    straights, exact = notes.straights, notes.exact_straights
+    inside: NDArray[np.bool_] = (straights >= ceil(leg.source)) & (straights < ceil(leg.source_end))
+    if exact is None:
+        return inside
+    # A rounded time lies within half a tick of the exact one.
+    edges = np.array([floor(leg.source), floor(leg.source_end)])
+    near = np.flatnonzero((np.abs(straights[:, None] - edges) <= 1).any(axis=1))
+    inside[near] = [leg.source <= straight < leg.source_end for straight in exact[near]]
+    return inside
 
-    def heard(ticks: np.ndarray[tuple[int], np.dtype[np.int64]]) -> list[int]:
-        return [leg.heard_at(tick) for tick in ticks.tolist()]
 
+def _displaced(leg: Leg, notes: Notes) -> Notes:
+    """Return *notes* of a leg's source as they are heard, each time rounded once."""
+    if (
+        not leg.is_displaced
+        or notes.exact_starts is None
+        or notes.exact_ends is None
+        or notes.exact_straights is None
+    ):
+        return notes
     starts, ends, straights = (
-        np.array(heard(column), np.int64)
-        for column in (events.starts, events.starts + events.lengths, events.straights)
+        np.array([leg.heard_at(tick) for tick in column], np.int64)
+        for column in (notes.exact_starts, notes.exact_ends, notes.exact_straights)
     )
-    return Events(
-        events.lanes,
-        starts,
-        np.maximum(ends - starts, 1),
-        events.pitches,
-        events.velocities,
-        events.tunes,
-        events.channels,
-        straights,
-    )
+    return replace(notes, starts=starts, ends=np.maximum(ends, starts + 1), straights=straights)

@@ -12,10 +12,10 @@ from lattice.units import Ticks
 __all__ = ["kept_count", "kept_longest", "kept_moves", "kept_notes"]
 
 
-def kept_notes(clip: LaneClip, note: int, first_tick: int, end_tick: int) -> Notes:
+def kept_notes(clip: LaneClip, note: int, first_tick: int, end_tick: int, *, exactly: bool = False) -> Notes:
     """Return the notes of *clip* that begin from *first_tick* to before *end_tick*.
 
-    *note*: what the lane plays plainly; intervals are counted from it.
+    *note*: what the lane plays plainly; intervals are counted from it. *exactly*: with times that are not rounded.
     """
     starts, lengths, pitches, velocities, tunes = _columns(clip)
     at, which = _around(starts, clip.length_ticks, first_tick, end_tick)
@@ -26,6 +26,9 @@ def kept_notes(clip: LaneClip, note: int, first_tick: int, end_tick: int) -> Not
         intervals=pitches[which] - note,
         tunes=tunes[which],
         straights=at,
+        exact_starts=at if exactly else None,
+        exact_ends=at + lengths[which] if exactly else None,
+        exact_straights=at if exactly else None,
     )
 
 

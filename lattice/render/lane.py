@@ -1,6 +1,7 @@
 """One lane in a stretch of time: what it is laid out as, and what it plays of that by some dice."""
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,6 +25,7 @@ __all__ = [
     "LaidOut",
     "Played",
     "PlayedPart",
+    "Span",
     "is_moved_by_luck",
     "moves_pitch",
     "reach",
@@ -57,19 +59,32 @@ class Hits:
     pitches: tuple[tuple[int, ...], ...]
 
 
+class Span(NamedTuple):
+    """Steps *first* to before *end* are looked at; notes that begin from *first_tick* to before *end_tick* are played.
+
+    *exactly*: with times that are not rounded yet, beside the others.
+    """
+
+    first: int
+    end: int
+    first_tick: int
+    end_tick: int
+    exactly: bool
+
+
 @dataclass(frozen=True, eq=False)  # known by what it is, not by comparing its columns
 class LaidOut:
     """What a lane would play if every hit sounded, bursts apart: the same for all dice, unless luck moves it.
 
     *step_window*: the steps that were looked at; *starts*: when they begin after swing, in ticks; *chances*: of each;
-    *may_sound*: which of them neither a burst nor an empty pool silences. *notes*: those that begin in *ticks*, from
-    the first to before the second; *of*: the step, by its index, that each is of.
+    *may_sound*: which of them neither a burst nor an empty pool silences. *notes*: those that begin in the ticks of
+    *span*; *of*: the step, by its index, that each is of.
     """
 
     step_window: StepWindow
     feel: Feel
     context: PitchContext | None
-    ticks: tuple[int, int]
+    span: Span
     starts: Ticks
     chances: Ticks
     may_sound: NDArray[np.bool_]

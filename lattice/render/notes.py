@@ -19,6 +19,8 @@ class Notes:
     """What sounds, in columns: *starts*, *ends*, *straights* in ticks; *intervals*: semitones above the lane's note.
 
     *tunes*: semitones by which the built-in sound is higher, as in `lattice.document.notes.Note`.
+    *exact_starts*, *exact_ends*, *exact_straights*: the times as Fractions of ticks, where they are to be moved before
+    they are rounded; otherwise None.
     """
 
     starts: Ticks
@@ -27,15 +29,22 @@ class Notes:
     intervals: Ticks
     tunes: Ticks
     straights: Ticks
+    exact_starts: Ticks | None = None
+    exact_ends: Ticks | None = None
+    exact_straights: Ticks | None = None
 
     def take(self, which: NDArray[np.bool_]) -> "Notes":
         """Return the notes picked by a mask."""
-        return Notes(**{name: column[which] for name, column in vars(self).items()})
+        columns: dict[str, Ticks] = {
+            name: column[which] for name, column in vars(self).items() if column is not None
+        }
+        return Notes(**columns)
 
     @classmethod
     def join(cls, parts: "list[Notes]") -> "Notes":
         """Return the notes of all *parts*, of which there is one at least, one after the other."""
-        return cls(**{name: np.concatenate([vars(part)[name] for part in parts]) for name in vars(parts[0])})
+        names = [name for name, column in vars(parts[0]).items() if column is not None]
+        return cls(**{name: np.concatenate([vars(part)[name] for part in parts]) for name in names})
 
     def and_those(self, others: "Notes") -> "Notes":
         """Return these notes and *others* after them."""

@@ -17,7 +17,16 @@ from lattice.render.bursts import BurstNotes, burst_notes, covered
 from lattice.render.chance import chances_of, letters_of, sounding
 from lattice.render.feel import STRAIGHT_ON, Feel, feel_of
 from lattice.render.kept_clip import kept_longest, kept_notes
-from lattice.render.lane import Hits, LaidOut, Played, PlayedPart, is_moved_by_luck, moves_pitch, reach
+from lattice.render.lane import (
+    Hits,
+    LaidOut,
+    Played,
+    PlayedPart,
+    Span,
+    is_moved_by_luck,
+    moves_pitch,
+    reach,
+)
 from lattice.render.movements import extremes, is_cut, stretches
 from lattice.render.notes import Notes, note_of
 from lattice.render.overlaps import alone
@@ -47,7 +56,7 @@ from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
 from lattice.steps.step_window import StepWindow
 from lattice.theory.scales import folded
-from lattice.units import Ticks
+from lattice.units import Ticks, exact_ticks
 
 __all__ = [
     "REMEMBERED_STEPS",
@@ -111,21 +120,38 @@ def _up_to(part: list[Asked], end: int) -> list[Asked]:
     return [*part[:-1], part[-1]._replace(end=end)]
 
 
-def play_lane(line: LaneSteps, feel: Feel, score: Score, dice: int, first_tick: int, end_tick: int) -> Played:
+def play_lane(
+    line: LaneSteps,
+    feel: Feel,
+    score: Score,
+    dice: int,
+    first_tick: int,
+    end_tick: int,
+    *,
+    exactly: bool = False,
+) -> Played:
     """Return what one lane of *score* plays, as `play`, in each stretch of its movements as it is there.
 
-    If a clip plays in its place, the notes of that.
+    If a clip plays in its place, the notes of that. *exactly*: with times that are not rounded yet beside the others.
     """
-    played = play(line, feel, pitch_context_of(line.lane, score, dice), first_tick, end_tick)
+    context = pitch_context_of(line.lane, score, dice)
+    played = play(line, feel, context, first_tick, end_tick, exactly=exactly)
     if line.lane.clip is not None:
-        return _in_its_place(played, line, note_of(line.lane, score)[1], first_tick, end_tick)
-    return (
-        _in_stretches(played, line, score, dice, first_tick, end_tick) if is_cut(score, line.lane) else played
-    )
+        return _in_its_place(played, line, note_of(line.lane, score)[1], first_tick, end_tick, exactly)
+    if not is_cut(score, line.lane):
+        return played
+    return _in_stretches(played, line, score, dice, first_tick, end_tick, exactly=exactly)
 
 
 def _in_stretches(
-    played: Played, line: LaneSteps, score: Score, dice: int, first_tick: int, end_tick: int
+    played: Played,
+    line: LaneSteps,
+    score: Score,
+    dice: int,
+    first_tick: int,
+    end_tick: int,
+    *,
+    exactly: bool,
 ) -> Played:
     """Return what a lane plays where movements cut its time: a note is of the stretch in which its step stands."""
     before, after = strays(line, score, dice)
@@ -133,7 +159,8 @@ def _in_stretches(
     for there in stretches(score, dice, line.lane, max(0, first_tick - after), end_tick + before):
         context = pitch_context_of(there.line.lane, there.score, dice)
         early, late = earliest_and_latest(there.line, there.feel)
-        mine = play(there.line, there.feel, context, max(0, there.start - early), there.end + late)
+        around = max(0, there.start - early), there.end + late
+        mine = play(there.line, there.feel, context, *around, exactly=exactly)
         notes.append(mine.notes.take(_within(mine.notes.straights, there.start, there.end)))
         parts.append(PlayedPart(there.start, there.end, there.line, mine))
     joined = Notes.join(notes)
@@ -157,9 +184,11 @@ def _within(ticks: Ticks, first: int, end: int) -> NDArray[np.bool_]:
 
 # The same object for the same question, as with all that is played: pictures are remembered by it.
 @remembered(16 * MEGABYTE)
-def _in_its_place(played: Played, line: LaneSteps, note: int, first: int, end: int) -> Played:
+def _in_its_place(played: Played, line: LaneSteps, note: int, first: int, end: int, exactly: bool) -> Played:
     clip = line.lane.clip
-    return played if clip is None else replace(played, notes=kept_notes(clip, note, first, end))
+    return (
+        played if clip is None else replace(played, notes=kept_notes(clip, note, first, end, exactly=exactly))
+    )
 
 
 def _of_one_pitch(score: Score) -> list[Hashable]:
@@ -169,7 +198,15 @@ def _of_one_pitch(score: Score) -> list[Hashable]:
     return [channel if channel in wandering else (channel, note) for channel, note in played]
 
 
-def play(line: LaneSteps, feel: Feel, context: PitchContext | None, first_tick: int, end_tick: int) -> Played:
+def play(
+    line: LaneSteps,
+    feel: Feel,
+    context: PitchContext | None,
+    first_tick: int,
+    end_tick: int,
+    *,
+    exactly: bool = False,
+) -> Played:
     """Return what a lane plays: all notes that begin at or after *first_tick* and before *end_tick*, and a few earlier.
 
     *context*: where a melodic lane's pitches come from; None for a voice of the kit.
@@ -177,34 +214,24 @@ def play(line: LaneSteps, feel: Feel, context: PitchContext | None, first_tick: 
     """
     early, late = earliest_and_latest(line, feel)
     first, end = line.clock.first_at(first_tick - late), line.clock.first_at(end_tick + early)
-    asked = (line, feel, context, first, end, first_tick, end_tick)
+    asked = (line, feel, context, Span(first, end, first_tick, end_tick, exactly))
     return _remembered(*asked) if end - first <= REMEMBERED_STEPS else thrown(line, lay_out(*asked))
 
 
 @remembered(64 * MEGABYTE)
-def _remembered(line: LaneSteps, feel: Feel, context: PitchContext | None, *stretch: int) -> Played:
+def _remembered(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Played:
     by_luck = is_moved_by_luck(line) or (context is not None and context.source is not None)
-    return thrown(line, _laid_out(line if by_luck else line.laid, feel, context, *stretch))
+    return thrown(line, _laid_out(line if by_luck else line.laid, feel, context, span))
 
 
 @remembered(64 * MEGABYTE)
-def _laid_out(line: LaneSteps, feel: Feel, context: PitchContext | None, *stretch: int) -> LaidOut:
-    return lay_out(line, feel, context, *stretch)
+def _laid_out(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> LaidOut:
+    return lay_out(line, feel, context, span)
 
 
-def lay_out(
-    line: LaneSteps,
-    feel: Feel,
-    context: PitchContext | None,
-    first: int,
-    end: int,
-    first_tick: int,
-    end_tick: int,
-) -> LaidOut:
-    """Return what a lane would play if every hit sounded: the order of operations, each in the module of its name.
-
-    *first*, *end*: the steps that are looked at, counted from the start.
-    """
+def lay_out(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> LaidOut:
+    """Return what a lane would play if every hit sounded: the order of operations, each in the module of its name."""
+    first, end, first_tick, end_tick, exactly = span
     # Which step when.
     step_window = StepWindow(line, first, end)
     if line.lane.links:
@@ -237,6 +264,15 @@ def lay_out(
         tunes=tunes[inside],
         straights=line.clock.starts(step_window.counts[times.steps[rows]]),
     )
+    if exactly:
+        precise = note_times(Placing(step_window, feel, placing.ratchets, exactly=True), hits)
+        numerators, denominator = line.clock.exact(step_window.counts[times.steps[rows]])
+        notes = replace(
+            notes,
+            exact_starts=precise.starts[rows],
+            exact_ends=precise.ends[rows],
+            exact_straights=exact_ticks(np.zeros_like(rows), numerators, denominator),
+        )
     shown = Hits(
         steps=hits,
         starts=times.starts[times.firsts],
@@ -253,10 +289,8 @@ def lay_out(
         covered=in_burst[hits],
         pitches=pitches_by_hit(pitches) if context else (),
     )
-    ticks = first_tick, end_tick
-    starts = placing.grid
     return LaidOut(
-        step_window, feel, context, ticks, starts, chances, may_sound, shown, times.steps[rows], notes
+        step_window, feel, context, span, placing.grid, chances, may_sound, shown, times.steps[rows], notes
     )
 
 
@@ -273,20 +307,25 @@ def thrown(line: LaneSteps, laid: LaidOut) -> Played:
     step_window = laid.step_window.of(line)
     sound = sounding(step_window, laid.chances) & laid.may_sound
     notes = laid.notes.take(sound[laid.of])
-    bursts = burst_notes(line, laid.feel, *laid.ticks)
+    span = laid.span
+    bursts = burst_notes(line, laid.feel, span.first_tick, span.end_tick, exactly=span.exactly)
     if bursts.starts.size:
-        notes = notes.and_those(_notes_of(bursts, line, laid.context))
+        notes = notes.and_those(_notes_of(bursts, line, laid.context, exactly=span.exactly))
     hits = replace(laid.hits, sound=sound[laid.hits.steps])
     return Played(laid, step_window, hits, bursts, notes)
 
 
-def _notes_of(bursts: BurstNotes, line: LaneSteps, context: PitchContext | None) -> Notes:
+def _notes_of(bursts: BurstNotes, line: LaneSteps, context: PitchContext | None, *, exactly: bool) -> Notes:
     intervals, there = np.zeros(bursts.starts.size, np.int64), bursts.sound
     if context:
         pitches, has_pitch = burst_pitches(line, bursts.starts, context, sounding_in)
         intervals, there = pitches - context.note, bursts.sound & has_pitch
     none = np.zeros_like(intervals)
-    return Notes(bursts.starts, bursts.ends, bursts.velocities, intervals, none, bursts.starts).take(there)
+    notes = Notes(bursts.starts, bursts.ends, bursts.velocities, intervals, none, bursts.starts)
+    if exactly:
+        starts, ends = bursts.exact_starts, bursts.exact_ends
+        notes = replace(notes, exact_starts=starts, exact_ends=ends, exact_straights=starts)
+    return notes.take(there)
 
 
 def sounding_in(voice: SourceLane, first_tick: int, end_tick: int) -> tuple[Ticks, Ticks, Ticks, Ticks]:

@@ -21,7 +21,7 @@ from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.moving import greatest_of
 from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_values import extent, values_at, values_or, with_spread
-from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
+from lattice.units import TICKS_PER_QUARTER, Ticks, exact_ticks, half_up, ticks
 
 __all__ = [
     "MAX_TIE_BARS",
@@ -93,12 +93,18 @@ def lengths_of(step_window: StepWindow) -> Ticks:
 
 
 class Placing:
-    """Where the steps of *step_window* lie. *ratchets*: into how many notes each is divided."""
+    """Where the steps of *step_window* lie. *ratchets*: into how many notes each is divided.
 
-    def __init__(self, step_window: StepWindow, feel: Feel, ratchets: Ticks) -> None:
+    *exactly*: starts and ends of notes are Fractions of ticks, not rounded.
+    """
+
+    def __init__(
+        self, step_window: StepWindow, feel: Feel, ratchets: Ticks, *, exactly: bool = False
+    ) -> None:
         self.step_window = step_window
         self.feel = feel
         self.ratchets = ratchets
+        self.exactly = exactly
         clock = step_window.line.clock
         self.bar_ticks = step_window.line.frame.meter.bar_ticks
         exact, self._denominator = clock.exact(step_window.counts)
@@ -138,7 +144,7 @@ class Placing:
     @cached_property
     def grid(self) -> Ticks:
         """When steps begin after swing, in ticks."""
-        return self.bars * self.bar_ticks + _half_up(self._grid, self._denominator * SWING_PARTS)
+        return self.bars * self.bar_ticks + half_up(self._grid, self._denominator * SWING_PARTS)
 
     @cached_property
     def nudges(self) -> Ticks:
@@ -188,16 +194,15 @@ class Placing:
 
     def _rounded(self, which: Ticks, positions: Ticks) -> Ticks:
         lines = self.bars[which] * self.bar_ticks
-        if self._strays is None:
-            return lines + _half_up(positions, self.unit)
+        unit = self.unit
         humanise = self.step_window.line.lane.humanise
-        assert humanise is not None
-        # Milliseconds in ticks by the exact tempo; beyond 64 bits, so in Python's own whole numbers.
-        spread = Fraction(humanise.ms, 60_000) * self.feel.quarters_per_minute * TICKS_PER_QUARTER
-        parts = spread.denominator << DRAW_BITS
-        strays = self._strays[which].astype(object) * (spread.numerator * self.unit)
-        exact = positions.astype(object) * parts + strays
-        return lines + _half_up(exact, self.unit * parts)
+        if self._strays is not None and humanise is not None:
+            # Milliseconds in ticks by the exact tempo; beyond 64 bits, so in Python's own whole numbers.
+            spread = Fraction(humanise.ms, 60_000) * self.feel.quarters_per_minute * TICKS_PER_QUARTER
+            parts = spread.denominator << DRAW_BITS
+            strays = self._strays[which].astype(object) * (spread.numerator * unit)
+            positions, unit = positions.astype(object) * parts + strays, unit * parts
+        return exact_ticks(lines, positions, unit) if self.exactly else lines + half_up(positions, unit)
 
 
 def ratchets_of(step_window: StepWindow) -> Ticks:
@@ -242,16 +247,17 @@ def note_times(placing: "Placing", hits: Ticks) -> NoteTimes:
     early = np.minimum(starts, 0)  # nothing starts before the pattern's first moment
     starts, ends = starts - early, ends - early
     if (tied := np.flatnonzero(lengths == TIED)).size:
-        until = _next_starts(step_window, placing.feel, hits, starts[firsts])[tied]
+        until = _next_starts(placing, hits, starts[firsts])[tied]
         longest = MAX_TIE_BARS * step_window.line.frame.meter.bar_ticks
         ends[lasts[tied]] = np.minimum(until, starts[lasts[tied]] + longest)
     ends = np.maximum(ends, starts + 1)
     return NoteTimes(of, steps, numbers, starts, ends, firsts, lasts, counts, lengths)
 
 
-def _next_starts(step_window: StepWindow, feel: Feel, steps: Ticks, starts: Ticks) -> Ticks:
+def _next_starts(placing: Placing, steps: Ticks, starts: Ticks) -> Ticks:
     """Return when the next hit after each begins; where a pass ends that is played once, its end."""
-    line, clock = step_window.line, step_window.line.clock
+    step_window, line = placing.step_window, placing.step_window.line
+    clock = line.clock
     following = line.next_hit(step_window.end)
     counts = step_window.counts[steps]
     if following is None:  # tied to nothing
@@ -260,18 +266,14 @@ def _next_starts(step_window: StepWindow, feel: Feel, steps: Ticks, starts: Tick
     else:
         one = StepWindow(line, following, following + 1)
         after = np.array([following])
-        last = Placing(one, feel, np.ones(1, np.int64)).starts(np.zeros(1, np.int64), np.zeros(1, np.int64))
+        none = np.zeros(1, np.int64)
+        last = Placing(one, placing.feel, np.ones(1, np.int64), exactly=placing.exactly).starts(none, none)
     result: Ticks = np.append(starts[1:], np.maximum(last, 0))
     if clock.once:
         runs, _ = clock.run_and_index(counts)
         next_runs, _ = clock.run_and_index(np.append(counts[1:], after))
         result = np.where(next_runs > runs, (runs + 1) * clock.period_ticks, result)
     return result
-
-
-def _half_up(numerators: Ticks, denominator: int) -> Ticks:
-    rounded: Ticks = ((2 * numerators + denominator) // (2 * denominator)).astype(np.int64)
-    return rounded
 
 
 def _ticks_up(quarters: Fraction) -> int:

@@ -144,6 +144,38 @@ def test_a_pace_plays_from_the_next_beat_on_faster_or_slower(times):
     assert [row for row in heard if row[5] < BEAT] == [row for row in plain if row[5] < BEAT]
 
 
+def rounded(ticks: Fraction) -> int:
+    return floor(ticks + Fraction(1, 2))
+
+
+fractional = st.builds(StepValue, note=st.sampled_from([4, 8]), divisor=st.sampled_from([5, 7, 9, 11, 13]))
+
+
+@given(fractional, fractional, st.integers(0, BEAT))
+def test_a_repeat_of_no_whole_ticks_has_each_of_its_notes_once_each_time(step, length, pressed):
+    steady = lane("thud", source=Euclidean(hits=1, steps=1), step_value=step)
+    held = HeldDetour(detour=RepeatDetour(length=length), start=pressed)
+    every, lasts = step.quarters * BEAT, length.quarters * BEAT
+    since = ceil(pressed / lasts) * lasts
+    wanted = [count * every for count in range(ceil(BAR / every)) if count * every < since]
+    again = [
+        one * every for one in range(ceil((since + lasts) / every)) if since <= one * every < since + lasts
+    ]
+    wanted += [since + count * lasts + one - since for count in range(ceil(BAR / lasts) + 1) for one in again]
+    found = [row[1] for row in rows(with_(score(steady), held=(held,)), bars=1)]
+    # The detour begins at a whole tick: one that stands between is still heard as it was.
+    assert found == sorted({at for one in wanted if (at := rounded(one)) < BAR})
+
+
+@given(fractional, st.sampled_from(sorted(PACES)))
+def test_under_a_pace_each_time_is_rounded_once(step, times):
+    steady = lane("thud", source=Euclidean(hits=1, steps=1), step_value=step)
+    held = HeldDetour(detour=PaceDetour(times=times), start=0)
+    every = step.quarters * BEAT / PACES[times]
+    starts = [row[1] for row in rows(with_(score(steady), held=(held,)), bars=1)]
+    assert starts == [at for count in range(ceil(BAR / every) + 1) if (at := rounded(count * every)) < BAR]
+
+
 def test_a_shift_moves_melodic_lanes_alone_by_degrees_and_semitones():
     held = HeldDetour(detour=ShiftDetour(degrees=2, semitones=1), start=0, end=BAR)
     heard, plain = rows(with_(BEAT_OF_THREE, held=(held,)), 1), rows(BEAT_OF_THREE, 1)
