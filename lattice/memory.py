@@ -13,6 +13,8 @@ from typing import Any, Generic, ParamSpec, TypeVar
 import numpy as np
 from pydantic import BaseModel
 
+from lattice.document.base import Document
+
 __all__ = ["MEGABYTE", "Memory", "forget_all", "remembered", "weight"]
 
 MEGABYTE = 2**20
@@ -49,19 +51,27 @@ class Memory(Generic[Key, Value]):
 
     def put(self, key: Key, value: Value) -> Value:
         """Remember *value*; return it, or the one that was known already."""
-        if (known := self.get(key)) is not None:
-            return known
+        return self._keep(key, value, anew=False)
+
+    def replace(self, key: Key, value: Value) -> Value:
+        """Remember *value* instead of what is known of *key*; return it."""
+        return self._keep(key, value, anew=True)
+
+    def _keep(self, key: Key, value: Value, *, anew: bool) -> Value:
         weighs = weight(key) + weight(value)
         with self._lock:
-            if (found := self._known.get(key)) is not None:
-                return found[0]
-            if weighs > self.room:
-                return value
-            self._known[key] = value, weighs
-            self.held += weighs
+            known, before = self._known.get(key, (None, 0))
+            if known is not None and not anew:
+                self._known.move_to_end(key)
+                return known
+            self.held -= before
+            self._known.pop(key, None)
+            if weighs <= self.room:
+                self._known[key] = value, weighs
+                self.held += weighs
             while self.held > self.room:
-                _, (_, gone) = self._known.popitem(last=False)
-                self.held -= gone
+                _, (_, oldest) = self._known.popitem(last=False)
+                self.held -= oldest
         return value
 
     def forget(self) -> None:
@@ -117,10 +127,21 @@ def weight(thing: Any) -> int:  # noqa: PLR0911 - one line for each kind of thin
     if isinstance(thing, dict):
         return 64 + _weight_of_row(list(thing.items()))
     if isinstance(thing, BaseModel):
-        return 400 + sum(weight(value) for value in thing.__dict__.values())
+        return _weight_of_model(thing)
     if is_dataclass(thing):
         return 64 + sum(weight(getattr(thing, one.name)) for one in fields(thing))
     return 200
+
+
+def _weight_of_model(model: BaseModel) -> int:
+    """Return what *model* weighs: of a document once, since it never changes and is part of many keys."""
+    try:
+        known: int = object.__getattribute__(model, "_known_weight")
+    except AttributeError:
+        known = 400 + sum(weight(value) for value in model.__dict__.values())
+        if isinstance(model, Document):
+            object.__setattr__(model, "_known_weight", known)
+    return known
 
 
 def _weight_of_row(row: "tuple[Any, ...] | list[Any]") -> int:

@@ -21,6 +21,7 @@ _LOOKED_AT = (
     64,
     4,
 )  # so many are tried at most, and so many for each that is asked for, however few are within the limits
+_MAX_MADE = 8_000  # lanes made from others, in all candidates: each is worked out by itself
 Changes = dict[str, Fields]
 
 
@@ -75,13 +76,19 @@ def candidates(
     Each has a target of its own, 1 to *distance* %, and goes for every lane that is free (neither anchored, nor made
     from another, nor played by a clip) one of the *ways* that fit it. Candidate i is the same whatever the limits and
     however many are asked for; dice have no part in it.
-    Raises DocumentError if nothing can change, or the limits exclude everything.
+    Raises DocumentError if nothing can change, the limits exclude everything, or it would take too long.
     """
     if not 1 <= count <= MAX_CANDIDATES:
         raise DocumentError.of("count", f"ask for 1 to {MAX_CANDIDATES:,} at once, got {count:,}")
     if least > most:
         said = f"the least hits a bar ({least:g}) are more than the most ({most:g})"
         raise DocumentError.of("least", said)
+    made = sum(isinstance(lane.source, Made) for lane in score.lanes)
+    if count * made > _MAX_MADE:
+        said = (
+            f"{made} lanes are made from others, which takes its time: ask for at most {_MAX_MADE // made:,}"
+        )
+        raise DocumentError.of("count", said)
     subjects = _subjects(score)
     fitting = _ways_of(subjects, ways, distance)
     own = measured(score, [{}])

@@ -14,7 +14,7 @@ from lattice.document.meter import Meter
 from lattice.document.piece import Score
 from lattice.document.source import Made
 from lattice.steps.euclidean import euclidean
-from lattice.steps.lane_steps import LaneSteps, line_as, line_of, lines_of
+from lattice.steps.lane_steps import LaneSteps, line_as, lines_of
 from lattice.steps.measured_steps import measured_steps
 from lattice.steps.measures import MEASURED_BARS, metrical_units
 from lattice.steps.muting import silent_lanes
@@ -59,7 +59,8 @@ def measured(score: Score, changes: Sequence[Mapping[str, Fields]]) -> Measured:
     """
     bars = min(score.bars, MEASURED_BARS)
     end = bars * score.meter.bar_ticks
-    lanes = [_lane(score, line, changes, end) for line in lines_of(score, 0)]
+    made = _MadeLines(score, changes)
+    lanes = [_lane(score, line, changes, end, made) for line in lines_of(score, 0)]
     none = np.zeros(len(changes))
     hits = sum((lane.hits for lane in lanes), none)
     over = np.maximum(hits, 1)
@@ -72,9 +73,32 @@ def measured(score: Score, changes: Sequence[Mapping[str, Fields]]) -> Measured:
     )
 
 
-def _lane(score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]], end: int) -> _Lane:
+class _MadeLines:
+    """The lines of all lanes in each of many patterns, worked out together: lanes made from others share theirs."""
+
+    def __init__(self, score: Score, changes: Sequence[Mapping[str, Fields]]) -> None:
+        self._score = score
+        self._changes = changes
+        self._known: dict[int, dict[str, LaneSteps]] = {}
+
+    def line(self, at: int, lane_id: str) -> LaneSteps:
+        """Return the line of a lane in the pattern at a place."""
+        if at not in self._known:
+            change = self._changes[at]
+            lanes = tuple(
+                lane.model_copy(update=dict(change[lane.id])) if lane.id in change else lane
+                for lane in self._score.lanes
+            )
+            lines = lines_of(self._score.model_copy(update={"lanes": lanes}), 0)
+            self._known[at] = {line.lane.id: line for line in lines}
+        return self._known[at][lane_id]
+
+
+def _lane(
+    score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]], end: int, made: _MadeLines
+) -> _Lane:
     """Return what the lane of *line* adds, worked out once for all patterns in which it is the same."""
-    which, variants = _variants(score, line, changes)
+    which, variants = _variants(score, line, changes, made)
     is_unheard = _is_unheard(score, line.lane)
     start = _onsets(line, end)
     hits = np.zeros(len(variants), np.int64)
@@ -106,7 +130,7 @@ def _lane(score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]]
 
 
 def _variants(
-    score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]]
+    score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]], made: _MadeLines
 ) -> tuple[Ticks, list[LaneSteps]]:
     """Return the lines that the lane has, each once, and which of them it has in each pattern."""
     known: dict[Hashable, int] = {}
@@ -117,11 +141,11 @@ def _variants(
         changed = tuple(tuple(change[one.id].items()) if one.id in change else () for one in followed)
         if changed not in known:
             known[changed] = len(variants)
-            lanes = tuple(
-                one.model_copy(update=dict(fields)) if fields else one
-                for one, fields in zip(followed, changed, strict=True)
-            )
-            variants.append(_line(score, line, lanes))
+            if len(followed) > 1:
+                variants.append(made.line(at, line.lane.id))
+            else:
+                fields = dict(changed[0])
+                variants.append(line_as(line, line.lane.model_copy(update=fields)) if fields else line)
         which[at] = known[changed]
     return which, variants
 
@@ -131,14 +155,6 @@ def _followed(score: Score, lane: Lane) -> tuple[Lane, ...]:
     if not isinstance(lane.source, Made):
         return (lane,)
     return (lane, *_followed(score, score.lane(lane.source.of)))
-
-
-def _line(score: Score, line: LaneSteps, changed: tuple[Lane, ...]) -> LaneSteps:
-    if len(changed) == 1:
-        return line if changed[0] is line.lane else line_as(line, changed[0])
-    by_id = {lane.id: lane for lane in changed}
-    lanes = tuple(by_id.get(lane.id, lane) for lane in score.lanes)
-    return line_of(score.model_copy(update={"lanes": lanes}), 0, line.lane.id)
 
 
 def _by_clock(variants: Sequence[LaneSteps]) -> dict[int, list[int]]:

@@ -26,7 +26,17 @@ Id = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,35}$")]
 class Document(BaseModel):
     """Base of all documents. Numbers are not read from text, and unknown fields are refused."""
 
+    __slots__ = ("_known_hash", "_known_weight")  # see `lattice.memory.weight`
     model_config = ConfigDict(strict=True, frozen=True, extra="forbid", allow_inf_nan=False)
+
+    def __hash__(self) -> int:
+        """Return the hash of its fields, worked out once: a document never changes, and is looked up often."""
+        try:
+            known: int = object.__getattribute__(self, "_known_hash")
+        except AttributeError:
+            known = hash((type(self), *self.__dict__.values()))
+            object.__setattr__(self, "_known_hash", known)
+        return known
 
 
 def free_id(wanted: Id, taken: Collection[Id]) -> Id:

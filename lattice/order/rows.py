@@ -14,7 +14,7 @@ from lattice.document.problems import DocumentError
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN
 from lattice.render.events import render
 from lattice.render.overlaps import Events
-from lattice.render.size import MAX_NOTES_AT_ONCE
+from lattice.render.size import MAX_NOTES_AT_ONCE, check_rows
 from lattice.render.window import Window
 from lattice.units import Ticks
 
@@ -110,7 +110,9 @@ def order_events(piece: Piece, window: Window) -> OrderEvents:
     rows: list[Ticks] = []
     parts: list[Events] = []
     count = 0
-    for stand in _standing(stands(piece), first, end):
+    standing = _standing(stands(piece), first, end)
+    check_rows(sum(len(piece.pattern(stand.row.pattern).lanes) for stand in standing))
+    for stand in standing:
         score, dice = row_score(piece, stand.place)
         begin, stop = max(first - stand.first_bar, 0), min(end - stand.first_bar, stand.bars)
         events = later(render(score, dice, Window(first_bar=begin, bars=stop - begin)), stand.start)

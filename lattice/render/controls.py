@@ -17,7 +17,7 @@ from lattice.render.lane import Played
 from lattice.render.notes import note_of
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps
-from lattice.steps.muting import silent_lanes
+from lattice.steps.muting import silent_lanes, unmuted
 from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_values import value_places, with_spread
 from lattice.units import Ticks
@@ -140,6 +140,7 @@ def _told(at: StripAt, strip: ControlStrip, step_window: StepWindow) -> tuple[Ti
     """Return the value of each step, and at which of them the strip has a say.
 
     One that moves on by hit does so at the hit itself, and one that strays draws there: between hits nothing changes.
+    A lane that a movement mutes sends nothing there.
     """
     row = [*strip.values] or [None]
     places = value_places(strip, at.kind, step_window)
@@ -148,6 +149,10 @@ def _told(at: StripAt, strip: ControlStrip, step_window: StepWindow) -> tuple[Ti
     values = np.array([value or 0 for value in row], np.int64)[np.where(within, places, 0)]
     if strip.spread or (strip.free and strip.free.advance == "hit"):
         own = own & step_window.hit
+    line = step_window.line
+    heard = unmuted(line.lane, step_window.straights, line.frame.meter.bar_ticks)
+    if heard is not None:
+        own = own & heard
     return with_spread(values, strip, at.kind, step_window), own
 
 

@@ -17,7 +17,7 @@ from lattice.render.lane import Played
 from lattice.render.notes import Notes, note_of
 from lattice.render.overlaps import Events, heard_lanes, resolve_overlaps
 from lattice.render.pipeline import asked_of, play_all, play_lane, strays
-from lattice.render.size import check_notes, check_points, check_work
+from lattice.render.size import check_detours, check_movements, check_notes, check_work
 from lattice.render.sounding import port_of
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
@@ -34,11 +34,14 @@ def render(score: Score, dice: int, window: Window) -> Events:
     windows gives the answer of the whole.
     Raises DocumentError if the window holds too many notes.
     """
-    return events_of(score, dice, window, play_all(score, dice, window))
+    return events_of(score, dice, window, [] if has_detours(score) else play_all(score, dice, window))
 
 
 def events_of(score: Score, dice: int, window: Window, played: list[tuple[LaneSteps, Played]]) -> Events:
-    """Return the notes that start in *window*, overlaps resolved. *played*: what `play_all` returned for it."""
+    """Return the notes that start in *window*, overlaps resolved.
+
+    *played*: what `play_all` returned for it, which counts where there are no detours.
+    """
     first, end = window.ticks(score.meter.bar_ticks)
     if has_detours(score):
         begun = _on_all_legs(score, dice, first, end)
@@ -141,6 +144,7 @@ def furthest_from_steps(score: Score, dice: int, first: int, end: int) -> int:
 def _legs_around(score: Score, dice: int, first: int, end: int) -> tuple[int, list[Leg]]:
     """Return how far from its step a note is heard at most, and the legs of all that is heard in a stretch."""
     furthest = 0
+    check_detours(score, first, end)
     while True:
         around = legs(score, max(0, first - furthest), end + furthest)
         wanted = max((_strays(there, dice) for there in _scores(around)), default=0)
@@ -177,8 +181,8 @@ def _stretches(of: Sequence[Leg]) -> list[list[Leg]]:
 def _on_stretch(score: Score, stretch: Sequence[Leg], dice: int, silent: frozenset[str]) -> list[Events]:
     lines = lines_of(score, dice)
     first, end = ceil(min(leg.source for leg in stretch)), ceil(max(leg.source_end for leg in stretch))
+    check_movements(score, first, end)
     asked = [one for line in lines for one in asked_of(line, score, dice, first, end)]
-    check_points(score, len(asked) - len(lines))
     check_notes(score, asked)
     check_work(score, asked)
     lines = [remember_line(line) for line in lines]
@@ -191,10 +195,16 @@ def _on_stretch(score: Score, stretch: Sequence[Leg], dice: int, silent: frozens
         early, late = strays(line, score, dice)
         around = max(0, first - early), end + late
         notes = _heard(line.lane, play_lane(line, feel, score, dice, *around, exactly=exactly).notes, score)
+        chosen: dict[tuple[Fraction, Fraction], Notes] = {}  # what is repeated is picked once
+        displaced = []
         for leg in stretch:
             if leg.only is None or line.lane.id in leg.only:
-                there = _displaced(leg, notes.take(_begin_in(leg, notes)))
-                parts.append(_lane_events(index, line.lane, score, there))
+                source = leg.source, leg.source_end
+                if source not in chosen:
+                    chosen[source] = notes.take(_begin_in(leg, notes))
+                displaced.append(_displaced(leg, chosen[source]))
+        if displaced:
+            parts.append(_lane_events(index, line.lane, score, Notes.join(displaced)))
     return parts
 
 

@@ -12,7 +12,7 @@ from lattice.render.feel import Feel, feel_of
 from lattice.steps.lane_steps import LaneSteps, line_of, remember_line
 from lattice.steps.moving import changes, cuts, greatest_of, moved_lane, moving, played_as, value_at
 
-__all__ = ["Stretch", "extremes", "is_cut", "moves_of", "reading", "stretches"]
+__all__ = ["Stretch", "extremes", "is_cut", "moves_of", "plays_of", "reading", "stretches"]
 
 
 @dataclass(frozen=True)
@@ -58,15 +58,28 @@ def moves_of(score: Score, lane: Lane) -> list[Movement]:
 
 def stretches(score: Score, dice: int, lane: Lane, first: int, end: int) -> list[Stretch]:
     """Return what *lane* plays as from tick *first* to before *end*, stretch by stretch, in order."""
-    bar = score.meter.bar_ticks
-    cutting = _cutting(score, lane)
-    edges = {tick for movement in cutting for tick in changes(movement, first, end, bar)}
     found: list[Stretch] = []
-    for start, stop in pairwise(sorted({first, end, *edges})):
+    for start, stop in pairwise(_edges(score, lane, first, end)):
         there = _score_at(score, lane, start)
         line = remember_line(line_of(there, dice, lane.id))
         found.append(Stretch(start, stop, there, line, feel_of(line.lane, there)))
     return found
+
+
+def plays_of(score: Score, lane: Lane, first: int, end: int) -> int:
+    """Return how often lanes are laid out for what *lane* plays from tick *first* to before *end*.
+
+    Once in each stretch, and there each lane whose notes it plays as well.
+    """
+    heard = sum(one.heard for one in reading(score, lane))
+    return (len(_edges(score, lane, first, end)) - 1) * (1 + heard)
+
+
+def _edges(score: Score, lane: Lane, first: int, end: int) -> list[int]:
+    """Return where the stretches of *lane* begin, and *end*."""
+    bar = score.meter.bar_ticks
+    cutting = _cutting(score, lane)
+    return sorted({first, end, *(tick for one in cutting for tick in changes(one, first, end, bar))})
 
 
 def extremes(score: Score, dice: int, lane: Lane) -> list[tuple[LaneSteps, Feel]]:

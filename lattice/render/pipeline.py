@@ -7,12 +7,13 @@ name. `thrown` throws the dice, which have no say in what is laid out unless luc
 
 from collections.abc import Hashable
 from dataclasses import replace
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from lattice.document.piece import Score
-from lattice.memory import MEGABYTE, remembered
+from lattice.memory import MEGABYTE, Memory, remembered
 from lattice.render.bursts import BurstNotes, burst_notes, covered
 from lattice.render.chance import chances_of, letters_of, sounding
 from lattice.render.feel import STRAIGHT_ON, Feel, feel_of
@@ -27,7 +28,7 @@ from lattice.render.lane import (
     moves_pitch,
     reach,
 )
-from lattice.render.movements import extremes, is_cut, stretches
+from lattice.render.movements import extremes, is_cut, reading, stretches
 from lattice.render.notes import Notes, note_of
 from lattice.render.overlaps import alone
 from lattice.render.pitch import (
@@ -40,7 +41,7 @@ from lattice.render.pitch import (
     unpitched,
 )
 from lattice.render.pitch_context import PitchContext, SourceLane, pitch_context_of
-from lattice.render.size import Asked, check_notes, check_points, check_work
+from lattice.render.size import Asked, check_detours, check_movements, check_notes, check_work
 from lattice.render.timing import (
     MAX_TIE_BARS,
     NoteTimes,
@@ -83,8 +84,9 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, P
     first, end = window.ticks(score.meter.bar_ticks)
     lines = lines_of(score, dice)
     feels = [feel_of(lane, score) for lane in score.lanes]
+    check_detours(score, first, end)
+    check_movements(score, first, end)
     parts = [asked_of(line, score, dice, first, end) for line in lines]
-    check_points(score, sum(len(part) - 1 for part in parts))
     check_notes(score, [one for part in parts for one in part])
     groups = _of_one_pitch(score)
     longest: dict[Hashable, int] = {}
@@ -96,10 +98,10 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, P
     check_work(score, [one for part, its in zip(parts, ends, strict=True) for one in _up_to(part, its)])
     for line in lines:
         remember_line(line)
-    return [
-        (line, play_lane(line, feel, score, dice, first, its))
-        for line, feel, its in zip(lines, feels, ends, strict=True)
-    ]
+    # Those that read others first: what they ask of a lane reaches further back than the lane itself.
+    in_turn = sorted(range(len(lines)), key=lambda at: -len(reading(score, lines[at].lane)))
+    played = {at: play_lane(lines[at], feels[at], score, dice, first, ends[at]) for at in in_turn}
+    return [(line, played[at]) for at, line in enumerate(lines)]
 
 
 def asked_of(line: LaneSteps, score: Score, dice: int, first: int, end: int) -> list[Asked]:
@@ -328,11 +330,33 @@ def _notes_of(bursts: BurstNotes, line: LaneSteps, context: PitchContext | None,
     return notes.take(there)
 
 
+class _Sounding(NamedTuple):
+    """All notes of a lane that sound from tick *first* to before *end*: columns, in the order of *starts*."""
+
+    first: int
+    end: int
+    starts: Ticks
+    ends: Ticks
+    pitches: Ticks
+    velocities: Ticks
+
+
+_SOUNDING: Memory[SourceLane, _Sounding] = Memory(16 * MEGABYTE)
+
+
 def sounding_in(voice: SourceLane, first_tick: int, end_tick: int) -> tuple[Ticks, Ticks, Ticks, Ticks]:
     """Return starts, ends, pitches and velocities of all notes of a lane that sound from one tick to before another.
 
     As they sound by themselves: of one pitch the earlier ends where the later begins.
     """
+    known = _SOUNDING.get(voice)
+    if known is None or first_tick < known.first or end_tick > known.end:
+        known = _SOUNDING.replace(voice, _sounding_from(voice, first_tick, end_tick))
+    inside = (known.starts < end_tick) & (known.ends > first_tick)
+    return known.starts[inside], known.ends[inside], known.pitches[inside], known.velocities[inside]
+
+
+def _sounding_from(voice: SourceLane, first_tick: int, end_tick: int) -> _Sounding:
     line, clip = voice.line, voice.line.lane.clip
     if clip:
         notes = kept_notes(clip, voice.note, max(0, first_tick - kept_longest(clip)), end_tick)
@@ -341,5 +365,7 @@ def sounding_in(voice: SourceLane, first_tick: int, end_tick: int) -> tuple[Tick
         if may_tie(line):
             lasts = max(lasts, MAX_TIE_BARS * line.frame.meter.bar_ticks)
         notes = play(line, STRAIGHT_ON, voice.context, max(0, first_tick - lasts), end_tick).notes
-    sounding = alone(notes.starts, notes.ends, folded(voice.note + notes.intervals), notes.velocities)
-    return sounding.starts, sounding.starts + sounding.lengths, sounding.pitches, sounding.velocities
+    heard = alone(notes.starts, notes.ends, folded(voice.note + notes.intervals), notes.velocities)
+    return _Sounding(
+        first_tick, end_tick, heard.starts, heard.starts + heard.lengths, heard.pitches, heard.velocities
+    )

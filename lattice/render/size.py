@@ -6,13 +6,16 @@ from typing import NamedTuple
 import numpy as np
 
 from lattice.document.arpeggio import MOST_AT_ONCE, Arpeggio, ChordPool, HeldPool, LanePool
+from lattice.document.detour import RepeatDetour, Variation
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.document.strip import RATCHET, Strip
 from lattice.memory import MEGABYTE, remembered
 from lattice.render.bursts import awake, round_of
+from lattice.render.detours import away
 from lattice.render.feel import STRAIGHT_ON, Feel
 from lattice.render.kept_clip import kept_count, kept_longest
+from lattice.render.movements import is_cut, plays_of
 from lattice.render.timing import MAX_TIE_BARS, longest_note, may_tie
 from lattice.steps.lane_steps import LaneSteps, line_of
 from lattice.steps.strip_values import own_values
@@ -21,17 +24,23 @@ from lattice.units import TICKS_PER_QUARTER
 
 __all__ = [
     "MAX_NOTES_AT_ONCE",
-    "MAX_POINTS_AT_ONCE",
+    "MAX_PARTS",
+    "MAX_PLAYS",
+    "MAX_ROW_LANES",
     "Asked",
+    "check_detours",
+    "check_movements",
     "check_notes",
-    "check_points",
+    "check_rows",
     "check_work",
     "notes_of_lane",
 ]
 
 MAX_NOTES_AT_ONCE = 50_000  # in an answer
 MAX_CHORDS_AT_ONCE = 10_000
-MAX_POINTS_AT_ONCE = 2_000  # of movements that cut time
+MAX_PLAYS = 1_000  # times that a lane is laid out anew, each of which takes a millisecond or two
+MAX_PARTS = 10_000  # pieces of time that detours put a lane's notes into
+MAX_ROW_LANES = 4_000  # lanes of all rows of an order: most rows play what an earlier one has laid out
 MAX_WORK = 400_000  # steps and notes that are looked at for it
 MAX_LINES = 2**22  # steps after which the lanes come round, all together
 _LOOKED_AT = 4096  # steps
@@ -77,13 +86,39 @@ def check_work(score: Score, asked: list[Asked]) -> None:
         raise DocumentError.of("", said, lane=busiest)
 
 
-def check_points(score: Score, points: int) -> None:
-    """Raise DocumentError if time is to be cut into too many stretches: at *points* of movements."""
-    if points > MAX_POINTS_AT_ONCE:
+def check_movements(score: Score, first: int, end: int) -> None:
+    """Raise DocumentError if movements cut time into too many stretches from tick *first* to before *end*."""
+    plays = [plays_of(score, lane, first, end) for lane in score.lanes if is_cut(score, lane)]
+    if sum(plays) > MAX_PLAYS:
         said = (
-            f"{points:,} points are asked for at once, {MAX_POINTS_AT_ONCE:,} is the most: ask for fewer bars"
+            f"movements cut time into {sum(plays):,} stretches, {MAX_PLAYS:,} is the most: ask for fewer bars"
         )
         raise DocumentError.of("movements", said)
+
+
+def check_detours(score: Score, first: int, end: int) -> None:
+    """Raise DocumentError if detours play too many variations, or begin too often, in a stretch of ticks."""
+    known = away(score, first, end)
+    variations = {(one.detour, one.number) for one in known if isinstance(one.detour, Variation)}
+    plays = len(score.lanes) * len(variations)
+    if plays > MAX_PLAYS:
+        said = f"{len(variations):,} variations of {len(score.lanes)} lanes are asked for at once: ask for fewer bars"
+        raise DocumentError.of("detours", said)
+    times = len(known) + sum(
+        int((min(end, one.end) - max(first, one.start)) // (one.detour.length.quarters * TICKS_PER_QUARTER))
+        for one in known
+        if isinstance(one.detour, RepeatDetour)
+    )
+    if times * len(score.lanes) > MAX_PARTS:
+        said = f"detours begin {times:,} times for {len(score.lanes)} lanes: ask for fewer bars"
+        raise DocumentError.of("detours", said)
+
+
+def check_rows(lanes: int) -> None:
+    """Raise DocumentError if the rows of an order that are asked for have too many *lanes* together."""
+    if lanes > MAX_ROW_LANES:
+        said = f"the rows have {lanes:,} lanes together, {MAX_ROW_LANES:,} is the most at once: ask for fewer bars"
+        raise DocumentError.of("order", said)
 
 
 def notes_of_lane(line: LaneSteps, score: Score, first: int, end: int) -> int:

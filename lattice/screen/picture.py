@@ -25,7 +25,7 @@ from lattice.render.lane import Hits, LaidOut, Played, PlayedPart
 from lattice.render.notes import note_of
 from lattice.render.pipeline import REMEMBERED_STEPS, asked_of, play_all, play_lane
 from lattice.render.pitch import degrees_of
-from lattice.render.size import check_notes, check_points, check_work
+from lattice.render.size import check_movements, check_notes, check_work
 from lattice.render.sounding import port_of
 from lattice.render.window import Window
 from lattice.screen.benches import bench_of
@@ -133,8 +133,8 @@ def lane_picture(score: Score, dice: int, lane_id: str, window: Window) -> LaneP
     """Return the picture of one lane alone. Raises DocumentError if there is no such lane, or it has too many notes."""
     line = line_of(score, dice, lane_id)
     first, end = window.ticks(score.meter.bar_ticks)
+    check_movements(score, first, end)
     asked = asked_of(line, score, dice, first, end)
-    check_points(score, len(asked) - 1)
     check_notes(score, asked)
     check_work(score, asked)
     played = play_lane(line, feel_of(line.lane, score), score, dice, first, end)

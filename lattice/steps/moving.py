@@ -103,14 +103,11 @@ def changes(movement: Movement, first: int, end: int, bar_ticks: int) -> list[in
     return [tick for one in rounds for at in begins if first < (tick := one * lasts + at) < end]
 
 
+@remembered(4 * MEGABYTE)
 def _begins(movement: Movement, bar_ticks: int) -> tuple[int, ...]:
     """Return when points begin to hold; those after a loop's end never do."""
-    return _begins_within(movement.points, movement.loop_bars * bar_ticks if movement.loop_bars else None)
-
-
-@remembered(4 * MEGABYTE)
-def _begins_within(points: tuple[Any, ...], end: int | None) -> tuple[int, ...]:
-    return tuple(point[0] for point in points if end is None or point[0] < end)
+    end = movement.loop_bars * bar_ticks if movement.loop_bars else None
+    return tuple(point.tick for point in movement.points if end is None or point.tick < end)
 
 
 def moved_lane(lane: Lane, values: Mapping[str, Value]) -> Lane:

@@ -3,7 +3,7 @@ import sys
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, reject
+from hypothesis import given, reject
 from hypothesis import strategies as st
 
 from lattice.around import candidate, candidates
@@ -101,7 +101,8 @@ def test_asking_for_more_or_within_limits_changes_none(asked, distance, ways, th
     few, many = (found_of(asked, count, distance, ways, throw).found for count in (5, 15))
     assert [one.number for one in many[: len(few)]] == [one.number for one in few]
     assert many[: len(few)] == few
-    assume(many)
+    if not many:  # nothing that is heard can change
+        return
     hits = sorted(one.hits_a_bar for one in many)
     within = found_of(asked, 15, distance, ways, throw, least=hits[0], most=hits[len(hits) // 2]).found
     assert [one for one in many if one.hits_a_bar <= hits[len(hits) // 2]] == [

@@ -5,6 +5,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lattice.document import ControlStrip, Drawn, Euclidean, Free, Lane, LaneSwing, Spread
+from lattice.document.movement import CONTROLS, Movement, Point
 from lattice.document.strip import STRIPS
 from lattice.render.controls import controls_of
 from lattice.render.pipeline import play_all
@@ -40,6 +41,15 @@ def test_a_value_is_sent_where_it_changes_whether_or_not_the_step_sounds():
 def test_what_is_held_is_told_where_a_window_begins():
     strip = ControlStrip(controller=1, values=(10, *(None,) * 14, 90))
     assert rows(sent(lane(source=SIXTEEN, control_strips=(strip,)), first=3).held) == [(3 * 53760, 90)]
+
+
+def test_a_lane_that_a_movement_mutes_sends_nothing_there():
+    """And once it is heard again, the value that it has by then."""
+    strip = ControlStrip(controller=74, values=tuple(range(16)))
+    heard, muted = CONTROLS["mute"].words
+    points = (Point(tick=4 * STEP, value=muted), Point(tick=12 * STEP, value=heard))
+    moved = lane(control_strips=(strip,), movements=(Movement(control="mute", points=points),))
+    assert rows(sent(moved).sends) == [(step * STEP, step) for step in (0, 1, 2, 3, 12, 13, 14, 15)]
 
 
 def test_with_spread_it_is_drawn_and_sent_at_every_hit():

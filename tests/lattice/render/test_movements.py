@@ -226,5 +226,5 @@ def test_the_same_control_is_moved_once():
 
 def test_more_points_than_can_be_reckoned_with_at_once_are_refused():
     points = tuple((at * 13, at % 100) for at in range(MAX_POINTS))
-    with pytest.raises(DocumentError, match="2,000 is the most: ask for fewer bars"):
+    with pytest.raises(DocumentError, match="1,000 is the most: ask for fewer bars"):
         rows(score(lane("thud", movements=(moves("busy", *points),))))
