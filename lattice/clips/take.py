@@ -11,8 +11,8 @@ from lattice.clips.undisturbed import undisturbed
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.render.events import furthest_from_steps
+from lattice.render.stages import is_decided_by_luck
 from lattice.render.window import MAX_BARS, Window
-from lattice.screen.periods import is_decided_by_luck
 from lattice.steps.lane_steps import lines_of
 from lattice.steps.measures import distance, syncopation
 from lattice.steps.muting import silent_lanes

@@ -15,7 +15,7 @@ from lattice.document.timing import MAX_OFFSET_NOTES
 from lattice.edits.chosen import chosen_numbers, is_hit, numbers_from, turned
 from lattice.edits.copied import COPIED_STRIPS, copied, pasted, with_values
 from lattice.luck.draws import Purpose, draws
-from lattice.render.bursts import fits
+from lattice.render.stages.bursts import fits
 from lattice.steps.lane_steps import LaneSteps
 from lattice.units import TICKS_PER_QUARTER
 

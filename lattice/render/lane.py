@@ -7,15 +7,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lattice.document.lane import Lane
-from lattice.document.strip import ControlStrip
-from lattice.document.strip_places import strips_of
 from lattice.memory import MEGABYTE, remembered
-from lattice.render.bursts import BurstNotes
 from lattice.render.feel import Feel
 from lattice.render.notes import Notes
 from lattice.render.pitch_context import PitchContext
-from lattice.render.timing import MAX_TIE_BARS, earliest_and_latest, longest_note, may_tie
-from lattice.steps.direction import RANDOM_DIRECTIONS
+from lattice.render.stages import earliest_and_latest, longest_note
+from lattice.render.stages.bursts import BurstNotes
+from lattice.render.stages.length import MAX_TIE_BARS, may_tie
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.units import Ticks
@@ -26,7 +24,6 @@ __all__ = [
     "Played",
     "PlayedPart",
     "Span",
-    "is_moved_by_luck",
     "moves_pitch",
     "reach",
 ]
@@ -160,15 +157,3 @@ def _reach(line: LaneSteps, feel: Feel, end_tick: int) -> int:
 def moves_pitch(lane: Lane) -> bool:
     """Return whether notes of *lane* may differ in pitch."""
     return lane.is_melodic or lane.octave_strip is not None
-
-
-def is_moved_by_luck(line: LaneSteps) -> bool:
-    """Return whether dice have a say in a lane's hits, times, velocities or pitches, not only in which sound."""
-    lane = line.lane
-    strips = [at.strip for at in strips_of(lane) if at.strip and not isinstance(at.strip, ControlStrip)]
-    return (
-        line.is_random
-        or lane.humanise is not None
-        or any(strip.spread or (strip.free and strip.free.direction in RANDOM_DIRECTIONS) for strip in strips)
-        or (lane.is_melodic and lane.arpeggio is not None and lane.arpeggio.order in ("random", "shuffled"))
-    )

@@ -1,16 +1,18 @@
 """A lane in stretches of time: in each it plays as if what movements make of it had always been so."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import NamedTuple
 
 from lattice.document.lane import Lane
-from lattice.document.movement import Movement
+from lattice.document.movement import Movement, Value
 from lattice.document.piece import Score
 from lattice.document.step_value import StepValue
 from lattice.render.feel import Feel, feel_of
+from lattice.render.stages import STAGES
 from lattice.steps.lane_steps import LaneSteps, line_of, remember_line
-from lattice.steps.moving import changes, cuts, greatest_of, moved_lane, moving, played_as, value_at
+from lattice.steps.moving import changes, cuts, moved_lane, moving, played_as, value_at
 
 __all__ = ["Stretch", "extremes", "is_cut", "moves_of", "plays_of", "reading", "stretches"]
 
@@ -83,60 +85,50 @@ def _edges(score: Score, lane: Lane, first: int, end: int) -> list[int]:
 
 
 def extremes(score: Score, dice: int, lane: Lane) -> list[tuple[LaneSteps, Feel]]:
-    """Return lanes of which one at least strays as far, and lasts as long, as *lane* ever does while it is moved."""
+    """Return lanes of which one at least strays as far, and lasts as long, as *lane* ever does while it is moved.
+
+    With each length of step that it is given, and the other controls where the stages say that their bounds are widest.
+    """
     lanes_read = [one.lane for one in reading(score, lane)]
-    values = {
+    steps = {
         point.value
         for one in lanes_read
         for movement in moving(one.movements)
-        if movement.control == "step_value"
         for point in movement.points
         if isinstance(point.value, StepValue)
     }
-    swung = (
-        {"swing": score.swing.model_copy(update={"percent": percent})}
-        if (percent := max(_greatest_swing(score), default=None))
-        else {}
-    )
+    pattern = _widest(score.movements)
+    swing = {"swing": score.swing.model_copy(update={"percent": pattern["swing.percent"]})} if pattern else {}
     lines = []
-    for value in [None, *sorted(values, key=lambda value: value.quarters)]:
-        lanes = {one.id: _furthest(one, value) for one in lanes_read}
+    for step in [None, *sorted(steps, key=lambda value: value.quarters)]:
+        lanes = {one.id: _widest_lane(one, step) for one in lanes_read}
         there = score.model_copy(
-            update={**swung, "lanes": tuple(lanes.get(one.id, one) for one in score.lanes)}
+            update={**swing, "lanes": tuple(lanes.get(one.id, one) for one in score.lanes)}
         )
         line = line_of(there, dice, lane.id)
         lines.append((line, feel_of(line.lane, there)))
     return lines
 
 
-def _greatest_swing(score: Score) -> list[int]:
-    return [
-        max(point.value for point in movement.points if isinstance(point.value, int))
-        for movement in moving(score.movements)
-        if movement.control == "swing.percent"
-    ]
+def _widest(movements: Iterable[Movement]) -> dict[str, int]:
+    """Return the values that movements give controls at which the bounds of stages are widest."""
+    found: dict[str, int] = {}
+    for movement in moving(movements):
+        values = [point.value for point in movement.points if isinstance(point.value, int)]
+        if any(movement.control in stage.widest_at_most for stage in STAGES):
+            found[movement.control] = max(values)
+        elif any(movement.control in stage.widest_at_least for stage in STAGES):
+            found[movement.control] = min(values)
+    return found
 
 
-def _furthest(lane: Lane, value: StepValue | None) -> Lane:
-    greatest = {
-        control: max(found)
-        for control in ("humanise.ms", "swing.percent")
-        if (found := greatest_of(lane, control))
-    }
-    steps = [
-        min(point.value for point in movement.points if isinstance(point.value, int))
-        for movement in moving(lane.movements)
-        if movement.control == "source.steps" and lane.span
-    ]
-    moves_step = any(movement.control == "step_value" for movement in moving(lane.movements))
-    return moved_lane(
-        lane,
-        {
-            **greatest,
-            **({"source.steps": steps[0]} if steps else {}),
-            **({"step_value": value} if value and moves_step else {}),
-        },
-    )
+def _widest_lane(lane: Lane, step: StepValue | None) -> Lane:
+    values: dict[str, Value] = {**_widest(lane.movements)}
+    if not lane.span:  # only of a span fewer steps are longer
+        values.pop("source.steps", None)
+    if step and any(movement.control == "step_value" for movement in moving(lane.movements)):
+        values["step_value"] = step
+    return moved_lane(lane, values)
 
 
 def _cutting(score: Score, lane: Lane) -> list[Movement]:

@@ -14,8 +14,6 @@ from numpy.typing import NDArray
 
 from lattice.document.piece import Score
 from lattice.memory import MEGABYTE, Memory, remembered
-from lattice.render.bursts import BurstNotes, burst_notes, covered
-from lattice.render.chance import chances_of, letters_of, sounding
 from lattice.render.feel import STRAIGHT_ON, Feel, feel_of
 from lattice.render.kept_clip import kept_longest, kept_notes
 from lattice.render.lane import (
@@ -24,14 +22,19 @@ from lattice.render.lane import (
     Played,
     PlayedPart,
     Span,
-    is_moved_by_luck,
     moves_pitch,
     reach,
 )
 from lattice.render.movements import extremes, is_cut, reading, stretches
 from lattice.render.notes import Notes, note_of
 from lattice.render.overlaps import alone
-from lattice.render.pitch import (
+from lattice.render.pitch_context import PitchContext, SourceLane, pitch_context_of
+from lattice.render.size import Asked, check_detours, check_movements, check_notes, check_work
+from lattice.render.stages import earliest_and_latest, is_moved_by_luck, longest_note
+from lattice.render.stages.bursts import BurstNotes, burst_notes, covered
+from lattice.render.stages.chance import chances_of, letters_of, sounding
+from lattice.render.stages.length import MAX_TIE_BARS, may_tie
+from lattice.render.stages.pitch import (
     burst_pitches,
     in_ratchets,
     octaves_of,
@@ -40,19 +43,9 @@ from lattice.render.pitch import (
     single_pitches,
     unpitched,
 )
-from lattice.render.pitch_context import PitchContext, SourceLane, pitch_context_of
-from lattice.render.size import Asked, check_detours, check_movements, check_notes, check_work
-from lattice.render.timing import (
-    MAX_TIE_BARS,
-    NoteTimes,
-    Placing,
-    earliest_and_latest,
-    longest_note,
-    may_tie,
-    note_times,
-    ratchets_of,
-)
-from lattice.render.velocity import accents_of, note_velocities
+from lattice.render.stages.ratchet import ratchets_of
+from lattice.render.stages.times import NoteTimes, Placing, note_times
+from lattice.render.stages.velocity import accents_of, note_velocities
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
 from lattice.steps.step_window import StepWindow

@@ -9,14 +9,16 @@ from lattice.document.arpeggio import MOST_AT_ONCE, Arpeggio, ChordPool, HeldPoo
 from lattice.document.detour import RepeatDetour, Variation
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
-from lattice.document.strip import RATCHET, Strip
 from lattice.memory import MEGABYTE, remembered
-from lattice.render.bursts import awake, round_of
 from lattice.render.detours import away
 from lattice.render.feel import STRAIGHT_ON, Feel
 from lattice.render.kept_clip import kept_count, kept_longest
 from lattice.render.movements import is_cut, plays_of
-from lattice.render.timing import MAX_TIE_BARS, longest_note, may_tie
+from lattice.render.stages import longest_note
+from lattice.render.stages.bursts import awake, round_of
+from lattice.render.stages.length import MAX_TIE_BARS, may_tie
+from lattice.render.stages.pitch import PITCHES
+from lattice.render.stages.ratchet import RATCHETS
 from lattice.steps.lane_steps import LaneSteps, line_of
 from lattice.steps.strip_values import own_values
 from lattice.theory.chords import QUALITIES
@@ -167,26 +169,17 @@ def _lasts(line: LaneSteps) -> int:
 def _ratchets(line: LaneSteps) -> float:
     """Return into how many notes hits are divided on the average; at most, where luck or a free strip has a say."""
     strip = line.lane.ratchet_strip
-    if strip is None:
-        return 1
-    strays = strip.spread.by if strip.spread else 0
-    if strip.free or line.is_random:
-        return min(RATCHET.high, _highest(strip, 1) + strays)
+    if strip is None or strip.free or strip.spread or line.is_random:
+        return RATCHETS.notes(line)
     steps = min(line.line.hits.size, _LOOKED_AT)
     numbers = line.numbers(np.arange(steps))[line.line.hits[:steps]]
     values = own_values(strip, line.steps, 1)[numbers]
-    return min(RATCHET.high, float(values.mean()) + strays) if values.size else 1
+    return float(values.mean()) if values.size else 1
 
 
 def _notes_of_a_hit(line: LaneSteps, score: Score) -> int:
-    lane = line.lane
-    if not lane.is_melodic:
-        return 1
-    stack = 1
-    if lane.chord_strip:
-        by = lane.chord_strip.spread.by if lane.chord_strip.spread else 0
-        stack = min(7, _highest(lane.chord_strip, 1) + by)
-    if lane.arpeggio is None:
+    lane, stack = line.lane, PITCHES.notes(line)
+    if not lane.is_melodic or lane.arpeggio is None:
         return stack
     if lane.arpeggio.order != "all" and stack == 1:
         return 1
@@ -205,7 +198,3 @@ def _pool_size(arpeggio: Arpeggio, line: LaneSteps, score: Score) -> int:
             return min(MOST_AT_ONCE, together * _notes_of_a_hit(source, score))
         case pool:
             return max(_LARGEST_CHORD, Arpeggio.size_of(pool))
-
-
-def _highest(strip: Strip, plain: int) -> int:
-    return max((value for value in strip.values if value is not None), default=plain)

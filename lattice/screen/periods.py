@@ -14,13 +14,13 @@ from lattice.document.piece import Score
 from lattice.document.pitched import WHOLE_KIT
 from lattice.document.strip_places import strips_of
 from lattice.render.arpeggio import Moments, pools_at, rounds_of
-from lattice.render.bursts import awake, round_of
 from lattice.render.feel import Feel
-from lattice.render.lane import is_moved_by_luck
 from lattice.render.movements import moves_of, stretches
 from lattice.render.note_orders import Row
 from lattice.render.pipeline import sounding_in
 from lattice.render.pitch_context import PitchContext, pitch_context_of
+from lattice.render.stages import is_decided_by_luck
+from lattice.render.stages.bursts import awake, round_of
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length
 from lattice.steps.groove import beat_ticks, swing_unit
 from lattice.steps.lane_steps import LaneSteps
@@ -28,7 +28,7 @@ from lattice.steps.meeting import say_bars
 from lattice.theory.names import note_name
 from lattice.units import TICKS_PER_QUARTER
 
-__all__ = ["PoolRound", "comes_round_after", "is_decided_by_luck", "period_of", "pool_round", "said_after"]
+__all__ = ["PoolRound", "comes_round_after", "period_of", "pool_round", "said_after"]
 
 
 _MOST_BARS = 64  # of a round of movements are looked at
@@ -256,17 +256,6 @@ def _pairs(line: LaneSteps, feel: Feel) -> Fraction | None:
     if bar % pair:
         return bar
     return None if line.clock.step % pair == 0 else pair
-
-
-def is_decided_by_luck(line: LaneSteps) -> bool:
-    """Return whether dice have a say in what a lane plays."""
-    lane = line.lane
-    return (
-        is_moved_by_luck(line)
-        or not (lane.chance_percent in (0, 100) and lane.chance_strip is None)
-        or any(strip.spread for strip in lane.control_strips)
-        or any(burst.chance_percent < 100 for burst in lane.bursts)
-    )
 
 
 def _met(one: Fraction, other: Fraction) -> Fraction:

@@ -16,7 +16,6 @@ from lattice.document.piece import Score
 from lattice.document.source import Drawn, Made
 from lattice.document.strip import TIED
 from lattice.memory import MEGABYTE, remembered
-from lattice.render.bursts import BurstNotes, awake, burst_ticks
 from lattice.render.detours import away, has_detours
 from lattice.render.events import away_notes, louder_lanes
 from lattice.render.feel import feel_of
@@ -24,9 +23,10 @@ from lattice.render.held_keys import held_pools
 from lattice.render.lane import Hits, LaidOut, Played, PlayedPart
 from lattice.render.notes import note_of
 from lattice.render.pipeline import REMEMBERED_STEPS, asked_of, play_all, play_lane
-from lattice.render.pitch import degrees_of
 from lattice.render.size import check_movements, check_notes, check_work
 from lattice.render.sounding import port_of
+from lattice.render.stages.bursts import BurstNotes, awake, burst_ticks
+from lattice.render.stages.pitch import degrees_of
 from lattice.render.window import Window
 from lattice.screen.benches import bench_of
 from lattice.screen.chords import chord_pictures

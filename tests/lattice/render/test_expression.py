@@ -30,7 +30,7 @@ from lattice.document import (
 from lattice.render import Window, render
 from lattice.render.feel import feel_of
 from lattice.render.pipeline import play
-from lattice.render.timing import Placing
+from lattice.render.stages.times import Placing
 from lattice.screen import picture
 from lattice.steps.lane_steps import lines_of
 from lattice.steps.step_window import StepWindow

@@ -7,11 +7,14 @@ from lattice.document.chance import LETTERS, CycleRule
 from lattice.document.strip import CHANCE
 from lattice.luck.chance import CERTAIN, sounds
 from lattice.luck.draws import Purpose, draws
+from lattice.render.stages.stage import Stage
+from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
+from lattice.steps.strip_luck import is_strip_lucky
 from lattice.steps.strip_values import values_at, with_spread
 from lattice.units import Ticks
 
-__all__ = ["chances_of", "letters_of", "sounding"]
+__all__ = ["CHANCE_STAGE", "chances_of", "letters_of", "sounding"]
 
 Mask = NDArray[np.bool_]
 
@@ -76,3 +79,16 @@ def _ruled(step_window: StepWindow) -> Mask:
 def _is_in(cycles: Ticks, rule: CycleRule) -> Mask:
     result: Mask = cycles % rule.of == rule.nth - 1
     return result
+
+
+def _is_silenced(line: LaneSteps) -> bool:
+    lane = line.lane
+    return not (lane.chance_percent in (0, CERTAIN // 100) and lane.chance_strip is None)
+
+
+CHANCE_STAGE = Stage(
+    "chance",
+    frozenset({"chance_percent", "chance_strip", "links", "cycle_rule", "step_rules"}),
+    is_moved_by_luck=lambda line: is_strip_lucky(line.lane.chance_strip),  # how often each step sounds
+    is_silenced_by_luck=_is_silenced,
+)

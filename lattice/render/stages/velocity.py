@@ -7,15 +7,26 @@ from numpy.typing import NDArray
 
 from lattice.document.strip import VELOCITY
 from lattice.luck.draws import DRAW_BITS, Purpose
-from lattice.render.pitch import takes_velocities
-from lattice.render.timing import NoteTimes
+from lattice.render.stages.pitch import takes_velocities
+from lattice.render.stages.stage import Stage
+from lattice.render.stages.times import NoteTimes
 from lattice.steps.groove import beat_weights
 from lattice.steps.step_window import StepWindow
+from lattice.steps.strip_luck import is_strip_lucky
 from lattice.steps.strip_values import bounds, deviations, own_values, values_at, values_or
 from lattice.steps.thin import is_counted
 from lattice.units import Ticks
 
-__all__ = ["Velocities", "accents_of", "note_velocities", "velocities_of"]
+__all__ = [
+    "ACCENT",
+    "BEAT_WEIGHT",
+    "EVENING",
+    "VELOCITIES",
+    "Velocities",
+    "accents_of",
+    "note_velocities",
+    "velocities_of",
+]
 
 _WEIGHT = 400  # a beat weight is in 1/400
 LOWEST, HIGHEST = 1, 127
@@ -122,3 +133,14 @@ def _ramped(step_window: StepWindow, times: NoteTimes) -> tuple[Ticks, int]:
     common = int(np.lcm.reduce(np.unique(parts), initial=1))
     shares = (strip.fade_from * parts + (strip.fade_to - strip.fade_from) * times.numbers) * (common // parts)
     return shares, 100 * common
+
+
+# Humanise and the fades of ratchets have a say too, and belong to the stages of those names.
+VELOCITIES = Stage(
+    "velocity",
+    frozenset({"velocity", "velocity_strip"}),
+    is_moved_by_luck=lambda line: is_strip_lucky(line.lane.velocity_strip),
+)
+ACCENT = Stage("accent", frozenset({"accent"}))
+BEAT_WEIGHT = Stage("beat weight", frozenset({"beat_weight"}))
+EVENING = Stage("evening", frozenset({"evened"}))

@@ -12,13 +12,14 @@ from lattice.document.feel import LaneSwing
 from lattice.luck.chance import sounds
 from lattice.luck.draws import PLACES, Purpose, draws
 from lattice.render.feel import Feel
-from lattice.render.velocity import HIGHEST, LOWEST
+from lattice.render.stages.stage import Stage
+from lattice.render.stages.velocity import HIGHEST, LOWEST
 from lattice.steps.groove import SWING_PARTS, swing_unit, swung
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.units import TICKS_PER_QUARTER, Ticks, exact_ticks, half_up, ticks
 
-__all__ = ["BurstNotes", "awake", "burst_notes", "burst_ticks", "covered", "fits", "round_of"]
+__all__ = ["BURSTS", "BurstNotes", "awake", "burst_notes", "burst_ticks", "covered", "fits", "round_of"]
 
 _PERCENT = 100
 
@@ -216,3 +217,20 @@ def _heard(line: LaneSteps, burst: Burst, begins: _Begins) -> NDArray[np.bool_]:
     keys = numbers // PLACES, numbers % PLACES
     drawn = draws(line.dice, lane.id, Purpose.BURST.of(at), *keys)
     return sounds(np.full(numbers.size, burst.chance_percent * 100), drawn)
+
+
+def _lasts(line: LaneSteps, _feel: Feel) -> Fraction:
+    """No note of a burst lasts longer than all of it, but for the lane's length."""
+    bar = line.frame.meter.bar_quarters
+    longest = max(
+        (end - start for start, end in (one.quarters(bar) for one in line.lane.bursts)), default=Fraction(0)
+    )
+    return longest / min(line.frame.rate, Fraction(1)) * line.lane.length_percent / _PERCENT
+
+
+BURSTS = Stage(
+    "burst",
+    frozenset({"bursts"}),
+    lasts=_lasts,
+    is_silenced_by_luck=lambda line: any(burst.chance_percent < _PERCENT for burst in line.lane.bursts),
+)

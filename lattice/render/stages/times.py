@@ -1,10 +1,9 @@
-"""When hits begin and end: grid, swing, nudge, humanise, ratchets, ties; each time rounded once, to a tick.
+"""When hits begin and end: grid, swing, nudge, humanise, ratchets, ties together; each time rounded once, to a tick.
 
 Inside, positions are whole numbers of a small part of a tick, counted from the bar line before the step, so that they
 are exact and never large.
 """
 
-from fractions import Fraction
 from functools import cached_property
 from math import lcm
 from typing import NamedTuple
@@ -12,84 +11,21 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from lattice.document.strip import LENGTH, NUDGE, RATCHET, TIED
-from lattice.luck.draws import DRAW_BITS, Purpose
-from lattice.memory import MEGABYTE, remembered
+from lattice.document.strip import TIED
+from lattice.luck.draws import DRAW_BITS
 from lattice.render.feel import Feel
+from lattice.render.stages.humanise import deviations_in_time, spread_quarters
+from lattice.render.stages.length import MAX_TIE_BARS, lengths_of
+from lattice.render.stages.nudge import nudges_of
 from lattice.steps.groove import SWING_PARTS, swing_unit, swung
-from lattice.steps.lane_steps import LaneSteps
-from lattice.steps.moving import greatest_of
 from lattice.steps.step_window import StepWindow
-from lattice.steps.strip_values import extent, values_at, values_or, with_spread
 from lattice.units import TICKS_PER_QUARTER, Ticks, exact_ticks, half_up, ticks
 
-__all__ = [
-    "MAX_TIE_BARS",
-    "NoteTimes",
-    "Placing",
-    "earliest_and_latest",
-    "lengths_of",
-    "longest_note",
-    "may_tie",
-    "note_times",
-    "ratchets_of",
-]
-
-MAX_TIE_BARS = 64  # a note that is tied to a hit further off ends there
+__all__ = ["NoteTimes", "Placing", "note_times"]
 
 _PERCENT = 100
 _FURTHEST_STEPS = 100
 _SAFE = 1 << 62
-_CUT = 2  # spreads: nothing strays further
-
-
-def earliest_and_latest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
-    """Return by how many ticks at most a note of the lane begins before, and after, its step's straight time."""
-    return _furthest(line.laid, feel)
-
-
-@remembered(8 * MEGABYTE)
-def _furthest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
-    lane, step = line.lane, line.clock.step
-    nudge = extent(lane.nudge_strip, NUDGE, 0)
-    strays = Fraction(0)
-    if lane.humanise and feel.quarters_per_minute:
-        strays = Fraction(_CUT * lane.humanise.ms, 60_000) * feel.quarters_per_minute
-    swing = (swing_unit(step, feel.swing) or Fraction(0)) / 2
-    ratchets = step + swing if lane.ratchet_strip else Fraction(0)
-    early = step * max(0, -nudge.low) / _PERCENT + strays
-    late = step * max(0, nudge.high) / _PERCENT + strays
-    return _ticks_up(early), _ticks_up(late + swing + ratchets)
-
-
-def longest_note(line: LaneSteps, feel: Feel) -> int:
-    """Return the length that no note of the lane exceeds, in ticks; notes that are tied apart."""
-    lane, step = line.lane, line.clock.step
-    strip = lane.length_strip
-    own = max([lane.length_percent, *greatest_of(lane, "length_percent")])
-    most = extent(strip, LENGTH, own).high
-    if strip:  # a note longer than the strip's own range stays as long as it is, whatever its spread
-        most = max([_PERCENT, most, *(value for value in strip.values if value is not None)])
-    swung_step = step + (swing_unit(step, feel.swing) or Fraction(0)) / 2
-    bar = line.frame.meter.bar_quarters
-    longest_burst = max(
-        (end - start for start, end in (burst.quarters(bar) for burst in lane.bursts)), default=Fraction(0)
-    )
-    burst = longest_burst / min(line.frame.rate, Fraction(1))
-    return ticks(max(swung_step * most, burst * lane.length_percent) / _PERCENT) + 2
-
-
-def may_tie(line: LaneSteps) -> bool:
-    """Return whether a note of the lane may last until the next hit."""
-    return line.lane.length_strip is not None and TIED in line.lane.length_strip.values
-
-
-def lengths_of(step_window: StepWindow) -> Ticks:
-    """Return how long the note of each step is, in % of a step; TIED where it lasts until the next hit."""
-    lane = step_window.line.lane
-    values = values_or(lane.length_strip, LENGTH, step_window, step_window.own("length_percent"))
-    is_tied = (values == TIED) | (values > LENGTH.high)
-    return np.where(is_tied, values, with_spread(values, lane.length_strip, LENGTH, step_window))
 
 
 class Placing:
@@ -149,15 +85,11 @@ class Placing:
     @cached_property
     def nudges(self) -> Ticks:
         """How much later each step is, in % of a straight step."""
-        strip = self.step_window.line.lane.nudge_strip
-        return with_spread(values_at(strip, NUDGE, self.step_window, 0), strip, NUDGE, self.step_window)
+        return nudges_of(self.step_window)
 
     @cached_property
     def _strays(self) -> Ticks | None:
-        humanise = self.step_window.line.lane.humanise
-        if humanise is None or humanise.ms == 0:
-            return None
-        return self.step_window.deviations(Purpose.DEVIATION_IN_TIME)
+        return deviations_in_time(self.step_window)
 
     def starts(self, which: Ticks, note: Ticks) -> Ticks:
         """Return when notes begin, in ticks: the *note*-th, from 0, of the step at index *which*. May be before 0."""
@@ -195,20 +127,13 @@ class Placing:
     def _rounded(self, which: Ticks, positions: Ticks) -> Ticks:
         lines = self.bars[which] * self.bar_ticks
         unit = self.unit
-        humanise = self.step_window.line.lane.humanise
-        if self._strays is not None and humanise is not None:
+        if self._strays is not None:
             # Milliseconds in ticks by the exact tempo; beyond 64 bits, so in Python's own whole numbers.
-            spread = Fraction(humanise.ms, 60_000) * self.feel.quarters_per_minute * TICKS_PER_QUARTER
+            spread = spread_quarters(self.step_window.line, self.feel) * TICKS_PER_QUARTER
             parts = spread.denominator << DRAW_BITS
             strays = self._strays[which].astype(object) * (spread.numerator * unit)
             positions, unit = positions.astype(object) * parts + strays, unit * parts
         return exact_ticks(lines, positions, unit) if self.exactly else lines + half_up(positions, unit)
-
-
-def ratchets_of(step_window: StepWindow) -> Ticks:
-    """Return into how many notes each step is divided, if it is a hit."""
-    strip = step_window.line.lane.ratchet_strip
-    return with_spread(values_at(strip, RATCHET, step_window, 1), strip, RATCHET, step_window)
 
 
 class NoteTimes(NamedTuple):
@@ -274,7 +199,3 @@ def _next_starts(placing: Placing, steps: Ticks, starts: Ticks) -> Ticks:
         next_runs, _ = clock.run_and_index(np.append(counts[1:], after))
         result = np.where(next_runs > runs, (runs + 1) * clock.period_ticks, result)
     return result
-
-
-def _ticks_up(quarters: Fraction) -> int:
-    return -int(-quarters * TICKS_PER_QUARTER // 1) + (1 if quarters else 0)

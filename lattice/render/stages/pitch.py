@@ -12,15 +12,18 @@ from lattice.document.lane import Lane
 from lattice.document.strip import CHORD, OCTAVE, PITCH
 from lattice.render.arpeggio import Heard, Moments, played_notes, pools_at, rounds_of
 from lattice.render.pitch_context import PitchContext
+from lattice.render.stages.stage import Stage
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
-from lattice.steps.strip_values import accidentals_at, values_at, with_spread
+from lattice.steps.strip_luck import is_strip_lucky
+from lattice.steps.strip_values import accidentals_at, extent, values_at, with_spread
 from lattice.theory.following import along_tones, lowest_tones, nearest_tones, roots_near
 from lattice.theory.scales import OCTAVE as SEMITONES
 from lattice.theory.scales import scale_note_below, scale_steps
 from lattice.units import Ticks
 
 __all__ = [
+    "PITCHES",
     "Pitched",
     "burst_pitches",
     "in_ratchets",
@@ -270,3 +273,26 @@ def _own_at(
         base = scale_note_below(base, *scale)
     own = scale_steps(scale_steps(base, steps, *scale) + semitones, _STACK * above, *scale)
     return nearest_tones(chords.chords, chord, own) if chords and lane.follows == "nearest" else own
+
+
+def _most(line: LaneSteps) -> int:
+    """The notes of a stack; those of a pool are the pool's."""
+    return extent(line.lane.chord_strip, CHORD, 1).high if line.lane.is_melodic else 1
+
+
+def _is_lucky(line: LaneSteps) -> bool:
+    lane = line.lane
+    strips = (lane.octave_strip, *((lane.pitch_strip, lane.chord_strip) if lane.is_melodic else ()))
+    orders = lane.is_melodic and lane.arpeggio is not None and lane.arpeggio.order in ("random", "shuffled")
+    return orders or any(map(is_strip_lucky, strips))
+
+
+PITCHES = Stage(
+    "pitch",
+    frozenset(
+        {"voice", "note", "scale", "follows", "pitch_strip", "degrees_up", "semitones_up", "arpeggio", "keys"}
+        | {"octave_strip", "chord_strip"}
+    ),
+    notes=_most,
+    is_moved_by_luck=_is_lucky,
+)

@@ -1,0 +1,70 @@
+"""The order of operations: `STAGES`, each of which owns its facts, and what is folded over them.
+
+Each declares beside its rule what others need to know of it (`lattice.render.stages.stage`); whoever needs a bound, a
+size or whether luck matters asks here.
+"""
+
+from fractions import Fraction
+
+from lattice.memory import MEGABYTE, remembered
+from lattice.render.feel import Feel
+from lattice.render.stages.bursts import BURSTS
+from lattice.render.stages.chance import CHANCE_STAGE
+from lattice.render.stages.controls import CONTROLS_SENT
+from lattice.render.stages.hits import HITS
+from lattice.render.stages.humanise import HUMANISE
+from lattice.render.stages.length import LENGTHS
+from lattice.render.stages.nudge import NUDGED
+from lattice.render.stages.pitch import PITCHES
+from lattice.render.stages.ratchet import RATCHETS
+from lattice.render.stages.stage import Stage
+from lattice.render.stages.standing import SOUND, STANDING
+from lattice.render.stages.swing import SWING
+from lattice.render.stages.velocity import ACCENT, BEAT_WEIGHT, EVENING, VELOCITIES
+from lattice.steps.lane_steps import LaneSteps
+from lattice.units import TICKS_PER_QUARTER, ticks
+
+__all__ = [
+    "STAGES",
+    "Stage",
+    "earliest_and_latest",
+    "is_decided_by_luck",
+    "is_moved_by_luck",
+    "longest_note",
+]
+
+STAGES = (
+    HITS, CHANCE_STAGE, PITCHES, SWING, NUDGED, HUMANISE, RATCHETS, LENGTHS, VELOCITIES, ACCENT, BEAT_WEIGHT, EVENING,
+    BURSTS, CONTROLS_SENT, SOUND, STANDING,
+)  # fmt: skip
+
+
+def earliest_and_latest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
+    """Return by how many ticks at most a note of the lane begins before, and after, its step's straight time."""
+    return _furthest(line.laid, feel)
+
+
+@remembered(8 * MEGABYTE)
+def _furthest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
+    early = sum((stage.early(line, feel) for stage in STAGES), Fraction(0))
+    late = sum((stage.late(line, feel) for stage in STAGES), Fraction(0))
+    return _ticks_up(early), _ticks_up(late)
+
+
+def longest_note(line: LaneSteps, feel: Feel) -> int:
+    """Return the length that no note of the lane exceeds, in ticks; notes that are tied apart."""
+    return ticks(max(stage.lasts(line, feel) for stage in STAGES)) + 2  # both its ends are rounded
+
+
+def is_moved_by_luck(line: LaneSteps) -> bool:
+    """Return whether dice have a say in a lane's hits, times, velocities or pitches, not only in which sound."""
+    return any(stage.is_moved_by_luck(line) for stage in STAGES)
+
+
+def is_decided_by_luck(line: LaneSteps) -> bool:
+    """Return whether dice have a say in what a lane plays, or sends."""
+    return is_moved_by_luck(line) or any(stage.is_silenced_by_luck(line) for stage in STAGES)
+
+
+def _ticks_up(quarters: Fraction) -> int:
+    return -int(-quarters * TICKS_PER_QUARTER // 1) + (1 if quarters else 0)

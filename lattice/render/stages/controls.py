@@ -1,0 +1,11 @@
+"""What control strips send: the rule is in `lattice.render.controls`."""
+
+from lattice.render.stages.stage import Stage
+
+__all__ = ["CONTROLS_SENT"]
+
+CONTROLS_SENT = Stage(
+    "controls",
+    frozenset({"control_strips", "glide_ms"}),
+    is_silenced_by_luck=lambda line: any(strip.spread for strip in line.lane.control_strips),
+)

@@ -1,0 +1,37 @@
+"""Nudge: steps earlier or later, in % of a straight step."""
+
+from fractions import Fraction
+
+from lattice.document.strip import NUDGE
+from lattice.render.feel import Feel
+from lattice.render.stages.stage import Stage
+from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.step_window import StepWindow
+from lattice.steps.strip_luck import is_strip_lucky
+from lattice.steps.strip_values import extent, values_at, with_spread
+from lattice.units import Ticks
+
+__all__ = ["NUDGED", "nudges_of"]
+
+
+def nudges_of(step_window: StepWindow) -> Ticks:
+    """Return how much later each step is, in % of a straight step."""
+    strip = step_window.line.lane.nudge_strip
+    return with_spread(values_at(strip, NUDGE, step_window, 0), strip, NUDGE, step_window)
+
+
+def _early(line: LaneSteps, _feel: Feel) -> Fraction:
+    return line.clock.step * max(0, -extent(line.lane.nudge_strip, NUDGE, 0).low) / 100
+
+
+def _late(line: LaneSteps, _feel: Feel) -> Fraction:
+    return line.clock.step * max(0, extent(line.lane.nudge_strip, NUDGE, 0).high) / 100
+
+
+NUDGED = Stage(
+    "nudge",
+    frozenset({"nudge_strip"}),
+    early=_early,
+    late=_late,
+    is_moved_by_luck=lambda line: is_strip_lucky(line.lane.nudge_strip),
+)

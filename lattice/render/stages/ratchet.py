@@ -1,0 +1,39 @@
+"""Ratchets: a step divided into equal notes."""
+
+from fractions import Fraction
+
+from lattice.document.strip import RATCHET
+from lattice.render.feel import Feel
+from lattice.render.stages.stage import Stage
+from lattice.render.stages.swing import swung_by
+from lattice.steps.lane_steps import LaneSteps
+from lattice.steps.step_window import StepWindow
+from lattice.steps.strip_luck import is_strip_lucky
+from lattice.steps.strip_values import extent, values_at, with_spread
+from lattice.units import Ticks
+
+__all__ = ["RATCHETS", "ratchets_of"]
+
+
+def ratchets_of(step_window: StepWindow) -> Ticks:
+    """Return into how many notes each step is divided, if it is a hit."""
+    strip = step_window.line.lane.ratchet_strip
+    return with_spread(values_at(strip, RATCHET, step_window, 1), strip, RATCHET, step_window)
+
+
+def _most(line: LaneSteps) -> int:
+    return extent(line.lane.ratchet_strip, RATCHET, 1).high
+
+
+def _late(line: LaneSteps, feel: Feel) -> Fraction:
+    """The last note begins before the swung step ends."""
+    return line.clock.step + swung_by(line, feel) if _most(line) > 1 else Fraction(0)
+
+
+RATCHETS = Stage(
+    "ratchet",
+    frozenset({"ratchet_strip"}),
+    late=_late,
+    notes=_most,
+    is_moved_by_luck=lambda line: is_strip_lucky(line.lane.ratchet_strip),
+)

@@ -1,0 +1,15 @@
+"""How a lane stands: what changes no note of it, but who it is, whether it is heard, and how it sounds."""
+
+from lattice.render.stages.stage import Stage
+
+__all__ = ["SOUND", "STANDING"]
+
+SOUND = Stage(
+    "sound",
+    frozenset(
+        {"level_db", "pan", "room", "brightness", "attack_ms", "release_ms", "port", "program", "channel"}
+    ),
+)
+STANDING = Stage(
+    "standing", frozenset({"id", "name", "ink", "anchored", "clip", "movements", "mute", "solo"})
+)
