@@ -17,7 +17,7 @@ AIMS: tuple[Aim, ...] = get_args(Aim)
 
 
 def next_number(hits: Sequence[int], steps: int, aim: Aim, meter: Meter, step_ticks: int) -> int | None:
-    """Return the number of the rhythm that is the least bit *aim* than *hits*, of those that have one hit elsewhere.
+    """Return the number of the rhythm that is only just *aim* than *hits*, of those that move one hit.
 
     There are at most hits x rests of them, so that it takes no time among any number of rhythms. Of equals the first.
     None if no hit can move so that it is. *step_ticks*: length of a step, counted from a bar line.

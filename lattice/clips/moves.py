@@ -43,7 +43,7 @@ def with_moving_sound(track: Track, score: Score, first_tick: int, length: int) 
 
 
 def standing_still(track: Track, moved: frozenset[int]) -> Track:
-    """Return *track* with what controllers *moved* elsewhere are sent where it is not moved itself: how it stands."""
+    """Return *track* with the steady values of controllers that are *moved* in other tracks, but not in this one."""
     sound = track.sound
     missing = moved - set(track.moved)
     if not missing or sound is None:

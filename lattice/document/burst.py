@@ -16,7 +16,7 @@ MAX_BURST_NOTES = 64
 
 
 class EveryBars(Document):
-    """It comes once in every so many bars, counted from the pattern's start."""
+    """Once every *bars* bars, counted from the pattern's start."""
 
     kind: Literal["bars"] = "bars"
     bars: Annotated[int, Field(ge=1, le=MAX_BARS_OF_A_PATTERN)] = 4
@@ -50,14 +50,14 @@ class Burst(Document):
     chance_percent: Annotated[int, Field(ge=0, le=100)] = 100
 
     def quarters(self, bar_quarters: Fraction) -> tuple[Fraction, Fraction]:
-        """Return when it begins and ends in what it comes once in, in quarters, where a bar lasts *bar_quarters*."""
+        """Return its start and end within its pass, bars or cycle, in quarters; a bar lasts *bar_quarters*."""
         start = self.bars * bar_quarters + self.count * self.value.quarters
         return start, start + self.length * self.value.quarters
 
     def round_quarters(
         self, bar_quarters: Fraction, pass_quarters: Fraction, cycle_quarters: Fraction
     ) -> Fraction:
-        """Return how long that lasts in which it comes once, where bars, passes and the lane's cycles last so long."""
+        """Return the time from one burst to the next, given how long a bar, a pass and the lane's cycle last."""
         match self.comes:
             case EveryBars(bars=bars):
                 return bars * bar_quarters

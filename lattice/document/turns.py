@@ -11,7 +11,7 @@ __all__ = ["Edit", "Thin"]
 
 
 class Thin(Document):
-    """Only, or without, every so-many-th hit, counted along the run or anew in each cycle."""
+    """Only, or without, every nth hit, counted along the run or anew in each cycle."""
 
     keeps: Literal["only", "without"] = "only"
     every: Annotated[int, Field(ge=2, le=MAX_EVERY)] = 3

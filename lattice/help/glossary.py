@@ -54,7 +54,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("learn", "Binds a control to a thing on a controller."),
     Term("kit", "Voices, and the notes that they answer to."),
     Term("starter", "A ready-made beginning: a lane, a melody, a pattern or a piece."),
-    Term("root, degree", "The note that a scale begins on; the how-manieth note of it.", "pitch"),
+    Term("root, degree", "The first note of a scale; the position of a note in it.", "pitch"),
     Term("progression", "The chords that lanes may follow.", "follows"),
     Term("pool", "The notes that an arpeggio reads, one a hit.", "arpeggio"),
     Term("latch", "Notes stay when their keys are let go.", "arpeggio"),

@@ -99,7 +99,7 @@ class LaidOut:
 class Played:
     """What a lane plays by some dice. *laid*: what it was laid out as; *step_window*, *hits*: as there, by these.
 
-    *parts*: where movements cut its time, what it plays in each stretch; all but the *notes* is then as if none did.
+    *parts*: what it plays in each stretch, where movements cut its time; only *notes* takes them into account.
     """
 
     laid: LaidOut

@@ -51,7 +51,7 @@ class PitchContext:
     """Equal for scores in which the lane has the same pitches.
 
     *note*: the lane's. *chords*, *keys*, *typed*, *source*: only what the lane listens to, else None.
-    *transposed*: with all that is melodic; None where that stays where it is, or moves what the lane reads already.
+    *transposed*: how far the whole pattern is transposed; None if it is not, or if the lane's source already is.
     """
 
     note: int

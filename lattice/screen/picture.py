@@ -3,11 +3,10 @@
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
-from typing import Any, TypeVar
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel
 
 from lattice.document.arpeggio import HeldPool
 from lattice.document.chance import LETTERS
@@ -55,10 +54,6 @@ from lattice.theory.chords import scale_chords
 from lattice.units import TICKS_PER_QUARTER, Ticks, ticks
 
 __all__ = ["lane_picture", "picture"]
-
-
-_DEGREES = 7  # about an octave of most scales
-Columns = TypeVar("Columns", bound=BaseModel)
 
 
 def picture(

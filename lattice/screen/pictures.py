@@ -273,8 +273,8 @@ class Bench(BaseModel):
     """One lane whole: every setting as a field, its strips, when what it plays comes round.
 
     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
-    *without*: by the id of each lane that it
-    reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
+    *without*: for each lane that it reads, by id,
+    the fields to set so that it keeps playing when that lane is removed. *pool*: of an arpeggio, what it reads and
     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
     *channel*: what its controllers move where the lane is sent as MIDI.
     """

@@ -134,7 +134,7 @@ def _comes_choices(speech: Speech, place: int) -> list[Choice]:
 
 
 def _counted_anew(burst: Burst, before: Burst, speech: Speech) -> Burst:
-    """Return *burst* where it was *before*, but counted from the beginning of what it comes once in."""
+    """Return *burst* at the same place as *before*, counted from the start of its own pass, bars or cycle."""
     bar, value = speech.frame.meter.bar_quarters, burst.value.quarters
     into = before.quarters(bar)[0] % _round(burst, speech)
     if (into / value).denominator == 1 and into // value <= MAX_OFFSET_NOTES:

@@ -150,9 +150,7 @@ def offer_replies(speech: Speech) -> list[Offer]:
         return []
     said = "each 2nd hit"
     patch = {"source": Reply(of=source.of, every=2).model_dump()}
-    return [
-        Offer(setting=said, text=said, explains="It answers only each so-and-so-many-th hit.", patch=patch)
-    ]
+    return [Offer(setting=said, text=said, explains="It answers only every nth hit.", patch=patch)]
 
 
 def source_choices(speech: Speech) -> list[Choice]:

@@ -48,7 +48,7 @@ class Word(BaseModel):
     *negated*: without its minus, as a word before it says so.
     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
     Of kind *act*: a press sets the fields of *patch*.
-    *own*: how many steps do not take the number, since they have values of their own in the lane's *strip* so called.
+    *own*: how many steps ignore the number because they have values of their own in the strip of that name (*strip*).
     """
 
     kind: Literal["text", "number", "digits", "choice", "act"]

@@ -95,7 +95,7 @@ class laid_out(cached_property[Value]):  # noqa: N801 - used like the one it is 
 class LaneSteps:
     """One lane's played steps, by some *dice*. A lane made from another runs on the clock of *followed*'s lane.
 
-    Equal lines are laid out once, and have the same dice.
+    Lanes with equal settings share one layout (`laid`); their lines are equal if their dice are, too.
     """
 
     def __init__(self, lane: Lane, frame: Frame, followed: "LaneSteps | None") -> None:

@@ -21,7 +21,7 @@ Rule = Drawn | Euclidean | Numbered | Thrown | GroundSource  # a source that nee
 def source_hits(source: Source, lane_id: str) -> tuple[int, ...]:
     """Return the 0-based steps on which *source* puts hits in the lane of that id, ascending.
 
-    Raises TypeError for a source made from another lane: see `lattice.rhythm.made`.
+    Raises TypeError for a source made from another lane: see `lattice.steps.lane_steps`.
     """
     match source:
         case Drawn(hits=hits):

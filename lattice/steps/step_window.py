@@ -89,7 +89,7 @@ class StepWindow:
         return draws_each(self.line.dice, self.line.lane.id, purpose, *self.keys, count)
 
     def deviations(self, purpose: int) -> Ticks:
-        """Return by how many spreads each deviates, in 1/2**53: see `lattice.luck.draws.strays`."""
+        """Return by how many spreads each deviates, in 1/2**53: see `lattice.luck.draws.deviations`."""
         return deviations(self.draws_each(purpose, DEVIATION_DRAWS))
 
     @cached_property

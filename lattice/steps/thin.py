@@ -1,4 +1,4 @@
-"""Every so-and-so-many-th hit, left out or left over."""
+"""Every nth hit, left out or kept."""
 
 import numpy as np
 from numpy.typing import NDArray

@@ -54,20 +54,20 @@ class _Begins(NamedTuple):
 
 
 def round_of(burst: Burst, line: LaneSteps) -> Fraction:
-    """Return how long that lasts in which a lane's burst comes once, in quarters."""
+    """Return the time from one burst to the next, in quarters: a pass, a number of bars, or the lane's cycle."""
     frame = line.frame
     return burst.round_quarters(frame.meter.bar_quarters, frame.pass_quarters, line.clock.cycle_quarters)
 
 
 def reaches(burst: Burst, line: LaneSteps) -> tuple[Fraction, Fraction]:
-    """Return where a burst begins and ends in what it comes once in, in quarters: in a lane's cycle, at its pace."""
+    """Return the start and end of a burst within its pass, bars or cycle, in quarters, at the lane's pace."""
     start, end = burst.quarters(line.frame.meter.bar_quarters)
     rate = line.frame.rate if isinstance(burst.comes, EveryCycle) else 1
     return start / rate, end / rate
 
 
 def fits(burst: Burst, line: LaneSteps) -> bool:
-    """Return whether a burst ends within what it comes once in; otherwise it lies dormant."""
+    """Return whether a burst ends within its pass, bars or cycle; otherwise it lies dormant."""
     return reaches(burst, line)[1] <= round_of(burst, line)
 
 

@@ -2577,8 +2577,8 @@ export interface components {
          * @description One lane whole: every setting as a field, its strips, when what it plays comes round.
          *
          *     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
-         *     *without*: by the id of each lane that it
-         *     reads, the fields that let it go on when that is gone. *pool*: of an arpeggio, what it reads and
+         *     *without*: for each lane that it reads, by id,
+         *     the fields to set so that it keeps playing when that lane is removed. *pool*: of an arpeggio, what it reads and
          *     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
          *     *channel*: what its controllers move where the lane is sent as MIDI.
          */
@@ -3561,7 +3561,7 @@ export interface components {
         };
         /**
          * EveryBars
-         * @description It comes once in every so many bars, counted from the pattern's start.
+         * @description Once every *bars* bars, counted from the pattern's start.
          */
         EveryBars: {
             /**
@@ -7751,7 +7751,7 @@ export interface components {
         ];
         /**
          * Thin
-         * @description Only, or without, every so-many-th hit, counted along the run or anew in each cycle.
+         * @description Only, or without, every nth hit, counted along the run or anew in each cycle.
          */
         Thin: {
             /**
@@ -8209,7 +8209,7 @@ export interface components {
          *     *negated*: without its minus, as a word before it says so.
          *     Of kind *digits*, a number too large for a float: *digits* counts from 0 to *last_digits*, people from 1.
          *     Of kind *act*: a press sets the fields of *patch*.
-         *     *own*: how many steps do not take the number, since they have values of their own in the lane's *strip* so called.
+         *     *own*: how many steps ignore the number because they have values of their own in the strip of that name (*strip*).
          */
         Word: {
             /**

@@ -83,7 +83,7 @@ export const useHints = defineStore('hints', () => {
     done.value = []
     areLeft.value = false
   }
-  /** How many there are, and the how-manieth stands; from 1. */
+  /** How many there are, and which of them is shown, from 1. */
   const place = computed(() => (now.value ? all.findIndex(({ name }) => name === now.value?.name) + 1 : 0))
   return { now, place, count: all.length, next, leave, again }
 })
