@@ -268,7 +268,6 @@ def test_an_edit_that_cannot_be_stored_waits_over_a_reload_and_is_done_when_the_
         ("Swing", "swing 58 % in"),
         ("straighten", "swing 58 % out"),
         ("Humanise", "notes humanised by 40 %"),
-        ("Transpose", "notes transposed by +12"),
         ("softer", "notes softer"),
         ("harder", "notes harder"),
         ("Repeat", "repeated"),
@@ -285,6 +284,15 @@ def test_every_button_does_what_it_says_to_all_notes_and_is_undone(editor, butto
     page.keyboard.press("Control+z")
     expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
     assert editor.stored == before
+
+
+def test_drums_are_not_transposed_and_it_says_what_to_do_instead(editor, complaints):
+    before = editor.stored
+    page = editor.page
+    page.get_by_label("What can be done").get_by_role("button", name="Transpose", exact=True).click()
+    expect(page.get_by_text("drums have no pitch to transpose: drag a note up or down")).to_be_visible()
+    assert editor.stored == before
+    complaints.clear()
 
 
 def test_it_is_cropped_to_the_bars_of_the_chosen_notes(editor):
