@@ -1,6 +1,7 @@
 """Exact quarters become whole ticks, once, here and nowhere else."""
 
 from fractions import Fraction
+from typing import overload
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,17 +19,23 @@ def ticks(quarters: Fraction) -> int:
     4887
     """
     exact = quarters * TICKS_PER_QUARTER
-    return (2 * exact.numerator + exact.denominator) // (2 * exact.denominator)
+    return half_up(exact.numerator, exact.denominator)
 
 
-def half_up(numerators: Ticks, denominator: int) -> Ticks:
-    """Return *numerators* / *denominator* rounded to whole numbers, halves upwards. Also of Python's own integers.
+@overload
+def half_up(numerators: int, denominator: int) -> int: ...
+@overload
+def half_up(numerators: Ticks, denominator: int) -> Ticks: ...
+def half_up(numerators: int | Ticks, denominator: int) -> int | Ticks:
+    """Return *numerators* / *denominator* rounded to whole numbers, halves upwards: of one number, or of many.
 
-    >>> half_up(np.array([-3, 1, 2, 3]), 2).tolist()
-    [-1, 1, 1, 2]
+    Exact for numbers of any size, in arrays of Python's own integers too.
+
+    >>> half_up(7, 2), half_up(np.array([-3, 1, 2, 3]), 2).tolist()
+    (4, [-1, 1, 1, 2])
     """
-    rounded: Ticks = ((2 * numerators + denominator) // (2 * denominator)).astype(np.int64)
-    return rounded
+    rounded = (2 * numerators + denominator) // (2 * denominator)
+    return rounded.astype(np.int64) if isinstance(rounded, np.ndarray) else rounded
 
 
 def exact_ticks(whole: Ticks, numerators: Ticks, denominator: int) -> Ticks:
@@ -53,7 +60,8 @@ def step_ticks(numbers: Ticks, step: Fraction, later: Fraction = Fraction(0)) ->
     common = np.lcm(exact_step.denominator, exact_later.denominator).item()
     per_step = exact_step.numerator * (common // exact_step.denominator)
     offset = exact_later.numerator * (common // exact_later.denominator)
-    return half_up(numbers * per_step + offset, common)
+    result: Ticks = half_up(numbers * per_step + offset, common)
+    return result
 
 
 def first_step_at(tick: int, step: Fraction) -> int:

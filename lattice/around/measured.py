@@ -2,7 +2,6 @@
 
 from collections import defaultdict
 from collections.abc import Hashable, Mapping, Sequence
-from math import pi, sin
 from typing import NamedTuple
 
 import numpy as np
@@ -10,19 +9,17 @@ from numpy.typing import NDArray
 
 from lattice.around.ways import Fields
 from lattice.document.lane import Lane
-from lattice.document.meter import Meter
 from lattice.document.piece import Score
 from lattice.document.source import Made
-from lattice.steps.euclidean import euclidean
 from lattice.steps.lane_steps import LaneSteps, line_as, lines_of
 from lattice.steps.measured_steps import measured_steps
-from lattice.steps.measures import MEASURED_BARS, metrical_units
+from lattice.steps.measures import MEASURED_BARS, evenness_of_rows, syncopation_of_rows
 from lattice.steps.muting import silent_lanes
 from lattice.steps.source_hits import turned_hits
 from lattice.steps.strip_values import own_values
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
-__all__ = ["Measured", "evenness_of_rows", "measured", "syncopation_of_rows"]
+__all__ = ["Measured", "measured"]
 
 Hits = NDArray[np.bool_]
 Shares = NDArray[np.float64]
@@ -212,41 +209,3 @@ def _is_unheard(score: Score, lane: Lane) -> bool:
     return lane.id in silent_lanes(score.lanes) and not any(
         lane.id in one.reads and one.reading(lane.id) == "arpeggio" for one in score.lanes
     )
-
-
-def syncopation_of_rows(hits: Hits, starts: Ticks, end: int, meter: Meter, smallest: int) -> Shares:
-    """Return the syncopation of each row: see `lattice.steps.measures.syncopation`."""
-    rows, columns = np.nonzero(hits)
-    result = np.zeros(len(hits))
-    if not rows.size:
-        return result
-    onsets = starts[columns]
-    is_first = np.diff(rows, prepend=-1) != 0
-    following = np.append(onsets[1:], 0)
-    is_last = np.append(is_first[1:], True)
-    following[is_last] = end + onsets[is_first]  # the last is followed by the first, once round
-    units = metrical_units(meter, smallest)
-    level = np.full(rows.size, len(units))
-    passed = np.full(rows.size, len(units))
-    for number, unit in reversed(list(enumerate(units))):
-        level[onsets % unit == 0] = number
-        passed[(following - 1) // unit > onsets // unit] = number
-    totals = np.bincount(rows, np.maximum(0, level - passed), len(hits))
-    counts = np.bincount(rows, minlength=len(hits))
-    return totals / np.maximum(counts, 1) / len(units)
-
-
-def evenness_of_rows(cycles: Hits) -> Shares:
-    """Return the evenness of each row, a cycle: see `lattice.steps.measures.evenness`."""
-    steps = cycles.shape[1]
-    chords = np.array(
-        [[sin(pi * abs(one - other) / steps) for other in range(steps)] for one in range(steps)]
-    )
-    hits = cycles.astype(float)
-    sums = ((hits @ chords) * hits).sum(axis=1) / 2
-    counts = cycles.sum(axis=1)
-    most = np.ones(steps + 1)
-    for count in np.unique(counts).tolist():
-        spread = list(euclidean(count, steps))
-        most[count] = chords[np.ix_(spread, spread)].sum() / 2 or 1
-    return np.where(counts < 2, 1.0, np.minimum(1.0, sums / most[counts]))

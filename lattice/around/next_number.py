@@ -5,8 +5,8 @@ from typing import Literal, get_args
 
 import numpy as np
 
-from lattice.around.measured import evenness_of_rows, syncopation_of_rows
 from lattice.document.meter import Meter
+from lattice.steps.measures import evenness_of_rows, syncopation_of_rows
 from lattice.steps.numbered import number_of
 from lattice.units import Ticks
 

@@ -17,7 +17,7 @@ from lattice.document.step_value import StepValue
 from lattice.render.overlaps import Events, resolve_overlaps
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
-__all__ = ["Chosen", "Finished", "Sheet", "rounded", "step_parts", "without_overlaps"]
+__all__ = ["Chosen", "Finished", "Sheet", "step_parts", "without_overlaps"]
 
 # For each track the places of its chosen notes.
 Chosen = tuple[tuple[int, ...], ...]
@@ -179,9 +179,3 @@ def step_parts(step: StepValue) -> tuple[int, int]:
     """Return the length of a step in ticks, exactly: numerator and denominator."""
     exact: Fraction = step.quarters * TICKS_PER_QUARTER
     return exact.numerator, exact.denominator
-
-
-def rounded(numerators: Ticks, denominator: int) -> Ticks:
-    """Return floor(numerator / denominator + 1/2)."""
-    result: Ticks = (2 * numerators + denominator) // (2 * denominator)
-    return result

@@ -5,6 +5,8 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field
 
+from lattice.units import half_up
+
 __all__ = [
     "BEND",
     "CONTROLLERS",
@@ -84,7 +86,7 @@ def as_sent(value: int, low: int, high: int) -> int:
     >>> [as_sent(value, 0, 100) for value in (0, 50, 100)]
     [0, 64, 127]
     """
-    return (2 * (value - low) * _HIGHEST + (high - low)) // (2 * (high - low))
+    return half_up((value - low) * _HIGHEST, high - low)
 
 
 def check_values(controller: int, values: Iterable[int]) -> None:

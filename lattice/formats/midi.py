@@ -17,7 +17,7 @@ from lattice.document.base import Document
 from lattice.document.controllers import BEND, PRESSURE
 from lattice.formats.general_midi import DRUM_OF_VOICE
 from lattice.render.overlaps import Events, resolve_overlaps
-from lattice.units import TICKS_PER_QUARTER, Ticks
+from lattice.units import TICKS_PER_QUARTER, Ticks, half_up
 
 __all__ = ["RESOLUTIONS", "Export", "midi_file"]
 
@@ -105,12 +105,11 @@ def _as_drums(track: Track) -> Track:
 
 def _file_ticks(ticks: Ticks, resolution: int) -> Ticks:
     """Return floor(tick x resolution / 13440 + 1/2)."""
-    result: Ticks = (2 * ticks * resolution + TICKS_PER_QUARTER) // (2 * TICKS_PER_QUARTER)
-    return result
+    return half_up(ticks * resolution, TICKS_PER_QUARTER)
 
 
 def _one_tick(tick: int, resolution: int) -> int:
-    return (2 * tick * resolution + TICKS_PER_QUARTER) // (2 * TICKS_PER_QUARTER)
+    return half_up(tick * resolution, TICKS_PER_QUARTER)
 
 
 def _file_notes(clip: Clip, resolution: int, end: int) -> Events:
@@ -212,7 +211,7 @@ def _bends(notes: Events, tracks: int) -> list[Changes]:
             changes[int(own.lanes[0])].append((0, _TELL, told))
         own = own.take(np.lexsort((own.tunes == 0, own.starts)))
         own = own.take(np.flatnonzero(np.diff(own.starts, prepend=-1)))
-        bends = np.clip((2 * own.tunes * _BENT + most) // (2 * most), -_BENT, _MOST_BENT)
+        bends = np.clip(half_up(own.tunes * _BENT, most), -_BENT, _MOST_BENT)
         moves = np.flatnonzero(np.diff(bends, prepend=_BENT))
         for lane, start, bend in zip(
             *(column[moves].tolist() for column in (own.lanes, own.starts, bends)), strict=True

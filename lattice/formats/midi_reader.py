@@ -31,7 +31,7 @@ from lattice.document.piece import TEMPO
 from lattice.document.port import Program
 from lattice.document.problems import DocumentError
 from lattice.formats.general_midi import PERCUSSION
-from lattice.units import TICKS_PER_QUARTER, Ticks
+from lattice.units import TICKS_PER_QUARTER, Ticks, half_up
 
 __all__ = ["MAX_MIDI_BYTES", "Changes", "MidiRead", "Split", "read_midi"]
 
@@ -143,7 +143,7 @@ def _hear(heard: _Heard, number: int, track: MidiTrack, division: int, split: Sp
     own: dict[tuple[int, ...], _Part] = {}
 
     def at(tick: int) -> int:
-        return (2 * tick * TICKS_PER_QUARTER + division) // (2 * division)
+        return half_up(tick * TICKS_PER_QUARTER, division)
 
     def part(channel: int, pitch: int | None) -> _Part:
         by_note = (channel, -1 if pitch is None else pitch)
@@ -234,7 +234,7 @@ _NOT_KEPT = {
 def _columns(parts: list[_Part], division: int) -> list[Ticks]:
     """Return all notes as columns: tracks, starts, lengths in ticks, pitches, velocities, tunes."""
     rows = np.array([note for part in parts for note in part.notes], np.int64).reshape(-1, 4).T
-    starts, ends = ((2 * column * TICKS_PER_QUARTER + division) // (2 * division) for column in rows[:2])
+    starts, ends = (half_up(column * TICKS_PER_QUARTER, division) for column in rows[:2])
     tracks = np.repeat(np.arange(len(parts)), [len(part.notes) for part in parts])
     return [tracks, starts, np.maximum(1, ends - starts), rows[2], rows[3], np.zeros_like(starts)]
 

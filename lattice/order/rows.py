@@ -16,7 +16,7 @@ from lattice.render.events import render
 from lattice.render.overlaps import Events
 from lattice.render.size import MAX_NOTES_AT_ONCE, check_rows
 from lattice.render.window import Window
-from lattice.units import Ticks
+from lattice.units import Ticks, half_up
 
 __all__ = ["OrderEvents", "Stand", "in_row", "order_events", "row_score", "stands", "written"]
 
@@ -148,7 +148,7 @@ def written(pattern: Pattern, ticks: int) -> OrderRow:
     >>> row.repeats, row.bars, written(Pattern(id="a", name="A", bars=4), 6 * 53760 + 5).bars
     (2, None, 6)
     """
-    bars = min(max(1, (2 * ticks + pattern.meter.bar_ticks) // (2 * pattern.meter.bar_ticks)), MAX_REPEATS)
+    bars = min(max(1, half_up(ticks, pattern.meter.bar_ticks)), MAX_REPEATS)
     if bars % pattern.bars == 0:
         return OrderRow(pattern=pattern.id, repeats=bars // pattern.bars)
     if bars <= MAX_BARS_OF_A_PATTERN:

@@ -1,6 +1,7 @@
 """How busy, how syncopated, how even a rhythm is, and how far from another."""
 
 from collections.abc import Sequence
+from functools import lru_cache
 from math import pi, sin
 
 import numpy as np
@@ -14,14 +15,17 @@ __all__ = [
     "MEASURED_BARS",
     "distance",
     "evenness",
+    "evenness_of_rows",
     "metrical_units",
     "syncopation",
+    "syncopation_of_rows",
 ]
 
 MAX_MEASURED_STEPS = 100_000  # of a lane
 MEASURED_BARS = 16  # a longer pattern is measured on as many of its bars
 
 Ticks = NDArray[np.int64]
+Shares = NDArray[np.float64]
 
 
 def evenness(hits: Sequence[int], steps: int) -> float:
@@ -36,13 +40,29 @@ def evenness(hits: Sequence[int], steps: int) -> float:
     >>> round(evenness((0, 1, 2, 3), 16), 2)
     0.39
     """
-    if len(hits) < 2:
-        return 1.0
-    return min(1.0, _chords(hits, steps) / _chords(euclidean(len(hits), steps), steps))
+    row = np.zeros((1, steps), bool)
+    row[0, list(hits)] = True
+    return float(evenness_of_rows(row)[0])
 
 
-def _chords(hits: Sequence[int], steps: int) -> float:
-    return sum(sin(pi * (later - hit) / steps) for at, hit in enumerate(hits) for later in hits[at + 1 :])
+def evenness_of_rows(cycles: NDArray[np.bool_]) -> Shares:
+    """Return the `evenness` of each row of *cycles*, all of as many steps: which of them are hits."""
+    steps = cycles.shape[1]
+    chords = _chords(steps)
+    hits = cycles.astype(float)
+    sums = ((hits @ chords) * hits).sum(axis=1) / 2
+    counts = cycles.sum(axis=1)
+    most = np.ones(steps + 1)
+    for count in np.unique(counts).tolist():
+        spread = list(euclidean(count, steps))
+        most[count] = chords[np.ix_(spread, spread)].sum() / 2 or 1
+    return np.where(counts < 2, 1.0, np.minimum(1.0, sums / most[counts]))
+
+
+@lru_cache(maxsize=128)
+def _chords(steps: int) -> Shares:
+    """Return the chords between all pairs of *steps* on a circle, which are as long as two radii at most, halved."""
+    return np.array([[sin(pi * abs(one - other) / steps) for other in range(steps)] for one in range(steps)])
 
 
 def metrical_units(meter: Meter, smallest: int) -> list[int]:
@@ -77,19 +97,33 @@ def syncopation(onsets: Ticks, end: int, meter: Meter, smallest: int) -> float:
     >>> syncopation(np.array([0, 13440, 26880, 40320]), 53760, Meter(), 3360)
     0.0
     """
-    if not onsets.size:
-        return 0.0
-    units = np.array(metrical_units(meter, smallest))[:, None]
-    following = np.append(onsets[1:], end + onsets[0])
+    return float(syncopation_of_rows(np.ones((1, onsets.size), bool), onsets, end, meter, smallest)[0])
+
+
+def syncopation_of_rows(
+    hits: NDArray[np.bool_], starts: Ticks, end: int, meter: Meter, smallest: int
+) -> Shares:
+    """Return the `syncopation` of each row: *hits* says which of the steps that begin at *starts* are its onsets."""
+    rows, columns = np.nonzero(hits)
+    result = np.zeros(len(hits))
+    if not rows.size:
+        return result
+    onsets = starts[columns]
+    is_first = np.diff(rows, prepend=-1) != 0
+    following = np.append(onsets[1:], 0)
+    is_last = np.append(is_first[1:], True)
+    following[is_last] = end + onsets[is_first]  # the last is followed by the first, once round
+    units = metrical_units(meter, smallest)
     # The level of a place: the first whose unit divides it; one below all levels where none does.
-    level = _first_level(onsets % units == 0)
+    level = np.full(rows.size, len(units))
     # The strongest place strictly between a note and the next: the first level that has one there.
-    passed = _first_level((following - 1) // units > onsets // units)
-    return float(np.maximum(0, level - passed).mean() / len(units))
-
-
-def _first_level(holds: NDArray[np.bool_]) -> Ticks:
-    return np.where(holds.any(axis=0), holds.argmax(axis=0), len(holds))
+    passed = np.full(rows.size, len(units))
+    for number, unit in reversed(list(enumerate(units))):
+        level[onsets % unit == 0] = number
+        passed[(following - 1) // unit > onsets // unit] = number
+    totals = np.bincount(rows, np.maximum(0, level - passed), len(hits))
+    counts = np.bincount(rows, minlength=len(hits))
+    return totals / np.maximum(counts, 1) / len(units)
 
 
 def distance(one: Sequence[tuple[Ticks, Ticks]], other: Sequence[tuple[Ticks, Ticks]]) -> float:

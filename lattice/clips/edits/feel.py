@@ -8,7 +8,7 @@ from pydantic import Field
 
 from lattice.clips.clip import MAX_TRACKS
 from lattice.clips.edits.action import ClipAction, Percent, Velocity, said_notes
-from lattice.clips.sheet import Sheet, rounded, step_parts
+from lattice.clips.sheet import Sheet, step_parts
 from lattice.document.base import Row
 from lattice.document.feel import Swing
 from lattice.document.notes import MAX_NOTES
@@ -17,7 +17,7 @@ from lattice.document.source import MAX_THROW
 from lattice.document.step_value import StepValue
 from lattice.luck.draws import DEVIATION_DRAWS, DRAW_BITS, PLACES, Purpose, deviations, draws_each
 from lattice.steps.groove import SWING_PARTS, swung
-from lattice.units import TICKS_PER_QUARTER, Ticks
+from lattice.units import TICKS_PER_QUARTER, Ticks, half_up
 
 __all__ = ["HUMANISED_MS", "HUMANISED_VELOCITY", "Harder", "Humanised", "Paint", "Quantise", "Ramp", "Swung"]
 
@@ -36,8 +36,8 @@ class Quantise(ClipAction):
         meant = sheet.meant
         starts = sheet.starts[meant]
         numerator, denominator = step_parts(self.step)
-        nearest = rounded(rounded(starts * denominator, numerator) * numerator, denominator)
-        moved = rounded(100 * starts + self.percent * (nearest - starts), 100)
+        nearest = half_up(half_up(starts * denominator, numerator) * numerator, denominator)
+        moved = half_up(100 * starts + self.percent * (nearest - starts), 100)
         return sheet.at(meant, starts=moved % sheet.clip.length_ticks)
 
     def label(self, sheet: Sheet) -> str:
@@ -58,7 +58,7 @@ class Swung(ClipAction):
         moved = (
             unswung(into, self.swing, bar)
             if self.out
-            else rounded(swung(into, 1, self.swing.unit.quarters, self.swing.percent, bar), SWING_PARTS)
+            else half_up(swung(into, 1, self.swing.unit.quarters, self.swing.percent, bar), SWING_PARTS)
         )
         starts = np.minimum(lines * bar + moved, sheet.clip.length_ticks - 1)
         return sheet.at(meant, starts=starts)
@@ -76,8 +76,8 @@ def unswung(positions: Ticks, swing: Swing, bar_ticks: int) -> Ticks:
     unit = int(swing.unit.quarters * TICKS_PER_QUARTER)
     into = positions % (2 * unit)
     percent = swing.percent
-    first = rounded(into * 50, percent)
-    second = rounded(2 * unit * (100 - percent) + into * 100 - 2 * unit * percent, 2 * (100 - percent))
+    first = half_up(into * 50, percent)
+    second = half_up(2 * unit * (100 - percent) + into * 100 - 2 * unit * percent, 2 * (100 - percent))
     straight = positions - into + np.where(100 * into < 2 * unit * percent, first, second)
     paired = bar_ticks // (2 * unit) * (2 * unit)
     result: Ticks = np.where(positions < paired, straight, positions)
@@ -113,7 +113,7 @@ class Humanised(ClipAction):
         by = deviations(draws_each(self.throw, "clip", purpose, cycles, places, DEVIATION_DRAWS)).astype(
             object
         )
-        return rounded(by * spread.numerator, spread.denominator << DRAW_BITS).astype(np.int64)
+        return half_up(by * spread.numerator, spread.denominator << DRAW_BITS).astype(np.int64)
 
 
 class Harder(ClipAction):
@@ -145,7 +145,7 @@ class Ramp(ClipAction):
         into = starts - starts.min()
         lasts = max(1, int(into.max()))
         return sheet.at(
-            meant, velocities=rounded(self.first * lasts + (self.last - self.first) * into, lasts)
+            meant, velocities=half_up(self.first * lasts + (self.last - self.first) * into, lasts)
         )
 
     def label(self, sheet: Sheet) -> str:

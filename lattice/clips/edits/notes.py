@@ -9,13 +9,14 @@ from pydantic import Field
 
 from lattice.clips.clip import MAX_TRACKS, Clip
 from lattice.clips.edits.action import By, ClipAction, Pitch, Place, Velocity, said_notes
-from lattice.clips.sheet import Sheet, rounded, step_parts
+from lattice.clips.sheet import Sheet, step_parts
 from lattice.clips.sounds import plays_drums
 from lattice.document.base import Row
 from lattice.document.notes import MAX_NOTES, Tuned
 from lattice.document.problems import DocumentError
 from lattice.document.step_value import StepValue
 from lattice.theory.scales import folded
+from lattice.units import half_up
 
 __all__ = ["Add", "CopiedNote", "Delete", "Move", "Paste", "Resize", "SetNotes", "Transpose"]
 
@@ -42,7 +43,7 @@ class Add(ClipAction):
         numerator, denominator = step_parts(self.step or StepValue())
         start = self.tick
         if self.step:
-            start = (2 * (start * denominator // numerator) * numerator + denominator) // (2 * denominator)
+            start = half_up(start * denominator // numerator * numerator, denominator)
         pitch = plain_pitch(sheet.clip, self.track) if self.pitch is None else self.pitch
         length = self.length or max(1, numerator // denominator)
         row = [np.array([one]) for one in (self.track, start, length, pitch, self.velocity, 0)]
@@ -211,7 +212,7 @@ def plain_pitch(clip: Clip, track: int) -> int:
 
 def _ticks_of(steps: int, step: StepValue) -> int:
     numerator, denominator = step_parts(step)
-    return int(rounded(np.array([steps * numerator]), denominator)[0])
+    return half_up(steps * numerator, denominator)
 
 
 def _between(by: int, values: np.ndarray[tuple[int], np.dtype[np.int64]], end: int) -> int:

@@ -10,13 +10,13 @@ from pydantic import Field
 from lattice.clips.clip import Clip, MeterChange, TempoChange
 from lattice.clips.edits.action import ClipAction, Percent, Place, said_notes
 from lattice.clips.keep import controls_between
-from lattice.clips.sheet import Sheet, rounded, step_parts
+from lattice.clips.sheet import Sheet, step_parts
 from lattice.document.notes import MAX_NOTES
 from lattice.document.problems import DocumentError
 from lattice.document.source import MAX_THROW
 from lattice.document.step_value import StepValue
 from lattice.luck.draws import DRAW_BITS, PLACES, Purpose, draws
-from lattice.units import Ticks
+from lattice.units import Ticks, half_up
 
 __all__ = ["Crop", "Lengthen", "Pace", "Repeat", "Scatter", "joined"]
 
@@ -61,7 +61,7 @@ class Scatter(ClipAction):
                 continue
             slot = free[key].pop((drawn * len(free[key])) >> DRAW_BITS)
             moved = (slot - int(slots[note])) * numerator
-            starts[note] += (2 * moved + denominator) // (2 * denominator)
+            starts[note] += half_up(moved, denominator)
         return sheet.at(sheet.meant, starts=np.clip(starts, 0, end_tick - 1)[sheet.meant])
 
     def label(self, sheet: Sheet) -> str:
@@ -88,7 +88,7 @@ class Repeat(ClipAction):
         end = -(-int(again.ends.max()) * denominator // numerator)
         _check_count(len(sheet) + self.times * len(again))
         for time in range(1, self.times + 1):
-            by = (2 * time * (end - first) * numerator + denominator) // (2 * denominator)
+            by = half_up(time * (end - first) * numerator, denominator)
             sheet = sheet.joined(again.again(by))
         return sheet.grown()
 
@@ -178,11 +178,11 @@ class Pace(ClipAction):
         up, down = (2, 1) if self.pace == "half" else (1, 2)
 
         def paced(tick: int) -> int:
-            return (2 * tick * up + down) // (2 * down)
+            return half_up(tick * up, down)
 
         every = np.ones(len(sheet), bool)
-        starts = rounded(sheet.starts * up, down)
-        ends = rounded(sheet.ends * up, down)
+        starts = half_up(sheet.starts * up, down)
+        ends = half_up(sheet.ends * up, down)
         length = max(1, paced(clip.length_ticks))
         meters = [(0, clip.meter), *((paced(one.tick), one.meter) for one in clip.meter_changes)]
         for (since, meter), (tick, _) in pairwise(meters):

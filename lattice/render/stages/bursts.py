@@ -201,7 +201,7 @@ def _velocities(burst: Burst, velocity: int) -> Ticks:
     notes = np.arange(burst.notes)
     last = max(1, burst.notes - 1)
     shares = burst.fade_from * last + (burst.fade_to - burst.fade_from) * notes
-    rounded = (2 * velocity * shares + 100 * last) // (200 * last)
+    rounded = half_up(velocity * shares, 100 * last)
     return np.clip(rounded, LOWEST, HIGHEST).astype(np.int64)
 
 

@@ -15,7 +15,7 @@ from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_luck import is_strip_lucky
 from lattice.steps.strip_values import bounds, deviations, own_values, values_at, values_or
 from lattice.steps.thin import is_counted
-from lattice.units import Ticks
+from lattice.units import Ticks, half_up
 
 __all__ = [
     "ACCENT",
@@ -49,14 +49,12 @@ class Velocities(NamedTuple):
         over = self.denominator * denominator
         whole = self.whole[which] * numerators
         if self.stray is None:
-            rounded = (2 * whole + over) // (2 * over)
+            rounded = half_up(whole, over)
         else:
             # Beyond 64 bits: Python's own whole numbers.
             unit = 1 << DRAW_BITS
             strays = self.stray[which].astype(object) * self.stray_unit * numerators
-            rounded = (
-                (2 * (whole.astype(object) * unit + strays) + over * unit) // (2 * over * unit)
-            ).astype(np.int64)
+            rounded = half_up(whole.astype(object) * unit + strays, over * unit)
         result: Ticks = np.clip(rounded, LOWEST, HIGHEST)
         return result
 
