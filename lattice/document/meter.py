@@ -40,4 +40,4 @@ class Meter(Document):
         >>> Meter(numerator=7, denominator=8).bar_ticks
         47040
         """
-        return int(self.bar_quarters * TICKS_PER_QUARTER)
+        return self.numerator * (4 * TICKS_PER_QUARTER // self.denominator)

@@ -1,5 +1,6 @@
 """What sounds in a window: the notes of all lanes, by the detours that hold, overlaps resolved."""
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
@@ -16,7 +17,7 @@ from lattice.render.feel import feel_of
 from lattice.render.lane import Played
 from lattice.render.notes import Notes, note_of
 from lattice.render.overlaps import Events, heard_lanes, resolve_overlaps
-from lattice.render.pipeline import asked_of, play_all, play_lane, strays
+from lattice.render.pipeline import asked_of, of_one_pitch, play_all, play_lane, strays
 from lattice.render.size import check_detours, check_movements, check_notes, check_work
 from lattice.render.sounding import port_of
 from lattice.render.window import Window
@@ -60,7 +61,9 @@ def louder_lanes(score: Score, played: list[tuple[LaneSteps, Played]]) -> list[d
     Two lanes that hit one voice at the same moment make one note, the louder. *played*: what `play_all` returned.
     """
     silenced: list[dict[int, int]] = [{} for _ in score.lanes]
-    notes = Events.join(_sounding(score, played))
+    groups = of_one_pitch(score)
+    counts = Counter(groups)
+    notes = Events.join(_sounding(score, played, [counts[group] > 1 for group in groups]))
     heard = heard_lanes(notes, [port_of(lane, score.kit) for lane in score.lanes])
     lost = heard != notes.lanes
     for lane, start, other in zip(
@@ -79,12 +82,15 @@ def _until_the_end(score: Score, events: Events) -> Events:
     return begun.with_lengths(np.minimum(begun.lengths, end - begun.starts))
 
 
-def _sounding(score: Score, played: list[tuple[LaneSteps, Played]]) -> list[Events]:
+def _sounding(
+    score: Score, played: list[tuple[LaneSteps, Played]], wanted: Sequence[bool] | None = None
+) -> list[Events]:
+    """Return what sounds of each lane that is not silent; *wanted*: of which, by their places."""
     silent = silent_lanes(score.lanes)
     return [
         _lane_events(index, line.lane, score, _heard(line.lane, steps.notes, score))
         for index, (line, steps) in enumerate(played)
-        if line.lane.id not in silent
+        if line.lane.id not in silent and (wanted is None or wanted[index])
     ]
 
 

@@ -56,6 +56,7 @@ __all__ = [
     "REMEMBERED_STEPS",
     "asked_of",
     "lay_out",
+    "of_one_pitch",
     "play",
     "play_all",
     "play_lane",
@@ -67,6 +68,7 @@ __all__ = [
 REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
 
 
+@remembered(8 * MEGABYTE)  # a page asks for what is drawn and what is heard of one window
 def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, Played]]:
     """Return what each lane plays from the window's first tick until its notes can be cut by none after.
 
@@ -81,7 +83,7 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, P
     check_movements(score, first, end)
     parts = [asked_of(line, score, dice, first, end) for line in lines]
     check_notes(score, [one for part in parts for one in part])
-    groups = _of_one_pitch(score)
+    groups = of_one_pitch(score)
     longest: dict[Hashable, int] = {}
     for part, line, group in zip(parts, lines, groups, strict=True):
         lasts = kept_longest(line.lane.clip) if line.lane.clip else _lasts(part, end)
@@ -186,7 +188,7 @@ def _in_its_place(played: Played, line: LaneSteps, note: int, first: int, end: i
     )
 
 
-def _of_one_pitch(score: Score) -> list[Hashable]:
+def of_one_pitch(score: Score) -> list[Hashable]:
     """Return a group for each lane: notes of lanes of different groups are never of one pitch and channel."""
     wandering = {note_of(lane, score)[0] for lane in score.lanes if lane.clip or moves_pitch(lane)}
     played = [note_of(lane, score) for lane in score.lanes]
