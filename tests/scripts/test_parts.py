@@ -22,9 +22,10 @@ trap 'exit 130' INT TERM
 
 
 def started(script: str) -> subprocess.Popen[str]:
+    """Start *script*, which hears Ctrl+C even where these tests run in the background and do not."""
     return subprocess.Popen(
-        ["bash", "-c", START + script], stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True,
-        start_new_session=True,
+        ["env", "--default-signal=INT", "bash", "-c", START + script], stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
+        text=True, start_new_session=True,
     )  # fmt: skip
 
 
