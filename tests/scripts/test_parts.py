@@ -98,5 +98,7 @@ def test_what_is_interrupted_ends_all_that_it_started_and_says_what_did_not_run(
     assert "database stopped" in printed
     unfinished = [line.split()[0] for line in printed.splitlines() if line.endswith("did not run to its end")]
     assert unfinished == ["deploy", "core", "browser"]
-    for path in numbers:
-        assert not Path(f"/proc/{path.read_text().strip()}").exists()
+    until = time.monotonic() + PATIENCE
+    while any(Path(f"/proc/{path.read_text().strip()}").exists() for path in numbers):
+        assert time.monotonic() < until
+        time.sleep(0.05)
