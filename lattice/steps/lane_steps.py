@@ -286,23 +286,17 @@ class LaneSteps:
 
         Raises DocumentError if it comes round too late.
         """
-        try:
-            return self._whole_line()
-        except TooLongError as error:
-            field = "thin" if self.lane.thin else "source"
-            raise DocumentError.of(field, str(error), lane=self.lane.name) from error
-
-    def _whole_line(self) -> HitCycle:
         lane = self.lane
         numbers = self.clock_lane._cycle_numbers
-        if self.followed is None:
-            line = HitCycle(self._by_number[numbers], self.clock.cycle, self.clock.per_run)
-        else:
-            line = self._made(self.followed.line).later(lane.rotate)
-            if lane.complement:
-                line = line.rests()
-        if lane.thin:
-            line = line.thinned(lane.thin)
+        try:
+            if self.followed is None:
+                line = HitCycle(self._by_number[numbers], self.clock.cycle, self.clock.per_run)
+            else:
+                line = self._made(self.followed.line).later(lane.rotate)
+                line = line.rests() if lane.complement else line
+            line = line.thinned(lane.thin) if lane.thin else line
+        except TooLongError as error:
+            raise DocumentError.of("thin" if lane.thin else "source", str(error), lane=lane.name) from error
         return line.edited(lane.edits, numbers)
 
     def _made(self, followed: HitCycle) -> HitCycle:
