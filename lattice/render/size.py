@@ -17,8 +17,8 @@ from lattice.render.movements import is_cut, plays_of
 from lattice.render.stages import longest_note
 from lattice.render.stages.bursts import awake, round_of
 from lattice.render.stages.length import MAX_TIE_BARS, may_tie
-from lattice.render.stages.pitch import PITCHES
-from lattice.render.stages.ratchet import RATCHETS
+from lattice.render.stages.pitch import PITCH_STAGE
+from lattice.render.stages.ratchet import RATCHET_STAGE
 from lattice.steps.lane_steps import LaneSteps, line_of
 from lattice.steps.strip_values import own_values
 from lattice.theory.chords import QUALITIES
@@ -170,7 +170,7 @@ def _ratchets(line: LaneSteps) -> float:
     """Return into how many notes hits are divided on the average; at most, where luck or a free strip has a say."""
     strip = line.lane.ratchet_strip
     if strip is None or strip.free or strip.spread or line.is_random:
-        return RATCHETS.notes(line)
+        return RATCHET_STAGE.notes(line)
     steps = min(line.line.hits.size, _LOOKED_AT)
     numbers = line.numbers(np.arange(steps))[line.line.hits[:steps]]
     values = own_values(strip, line.steps, 1)[numbers]
@@ -178,7 +178,7 @@ def _ratchets(line: LaneSteps) -> float:
 
 
 def _notes_of_a_hit(line: LaneSteps, score: Score) -> int:
-    lane, stack = line.lane, PITCHES.notes(line)
+    lane, stack = line.lane, PITCH_STAGE.notes(line)
     if not lane.is_melodic or lane.arpeggio is None:
         return stack
     if lane.arpeggio.order != "all" and stack == 1:

@@ -8,19 +8,19 @@ from fractions import Fraction
 
 from lattice.memory import MEGABYTE, remembered
 from lattice.render.feel import Feel
-from lattice.render.stages.bursts import BURSTS
+from lattice.render.stages.bursts import BURST_STAGE
 from lattice.render.stages.chance import CHANCE_STAGE
-from lattice.render.stages.controls import CONTROLS_SENT
-from lattice.render.stages.hits import HITS
-from lattice.render.stages.humanise import HUMANISE
-from lattice.render.stages.length import LENGTHS
-from lattice.render.stages.nudge import NUDGED
-from lattice.render.stages.pitch import PITCHES
-from lattice.render.stages.ratchet import RATCHETS
+from lattice.render.stages.controls import CONTROL_STAGE
+from lattice.render.stages.hits import HITS_STAGE
+from lattice.render.stages.humanise import HUMANISE_STAGE
+from lattice.render.stages.length import LENGTH_STAGE
+from lattice.render.stages.nudge import NUDGE_STAGE
+from lattice.render.stages.pitch import PITCH_STAGE
+from lattice.render.stages.ratchet import RATCHET_STAGE
 from lattice.render.stages.stage import Stage
-from lattice.render.stages.standing import SOUND, STANDING
-from lattice.render.stages.swing import SWING
-from lattice.render.stages.velocity import ACCENT, BEAT_WEIGHT, EVENING, VELOCITIES
+from lattice.render.stages.standing import SOUND_STAGE, STANDING_STAGE
+from lattice.render.stages.swing import SWING_STAGE
+from lattice.render.stages.velocity import ACCENT_STAGE, BEAT_WEIGHT_STAGE, EVENING_STAGE, VELOCITY_STAGE
 from lattice.steps.lane_steps import LaneSteps
 from lattice.units import TICKS_PER_QUARTER, ticks
 
@@ -34,9 +34,23 @@ __all__ = [
 ]
 
 STAGES = (
-    HITS, CHANCE_STAGE, PITCHES, SWING, NUDGED, HUMANISE, RATCHETS, LENGTHS, VELOCITIES, ACCENT, BEAT_WEIGHT, EVENING,
-    BURSTS, CONTROLS_SENT, SOUND, STANDING,
-)  # fmt: skip
+    HITS_STAGE,
+    CHANCE_STAGE,
+    PITCH_STAGE,
+    SWING_STAGE,
+    NUDGE_STAGE,
+    HUMANISE_STAGE,
+    RATCHET_STAGE,
+    LENGTH_STAGE,
+    VELOCITY_STAGE,
+    ACCENT_STAGE,
+    BEAT_WEIGHT_STAGE,
+    EVENING_STAGE,
+    BURST_STAGE,
+    CONTROL_STAGE,
+    SOUND_STAGE,
+    STANDING_STAGE,
+)
 
 
 def earliest_and_latest(line: LaneSteps, feel: Feel) -> tuple[int, int]:

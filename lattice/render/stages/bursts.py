@@ -19,7 +19,7 @@ from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.units import TICKS_PER_QUARTER, Ticks, exact_ticks, half_up, ticks
 
-__all__ = ["BURSTS", "BurstNotes", "awake", "burst_notes", "burst_ticks", "covered", "fits", "round_of"]
+__all__ = ["BURST_STAGE", "BurstNotes", "awake", "burst_notes", "burst_ticks", "covered", "fits", "round_of"]
 
 _PERCENT = 100
 
@@ -228,7 +228,7 @@ def _lasts(line: LaneSteps, _feel: Feel) -> Fraction:
     return longest / min(line.frame.rate, Fraction(1)) * line.lane.length_percent / _PERCENT
 
 
-BURSTS = Stage(
+BURST_STAGE = Stage(
     "burst",
     frozenset({"bursts"}),
     lasts=_lasts,

@@ -2,9 +2,9 @@
 
 from lattice.render.stages.stage import Stage
 
-__all__ = ["CONTROLS_SENT"]
+__all__ = ["CONTROL_STAGE"]
 
-CONTROLS_SENT = Stage(
+CONTROL_STAGE = Stage(
     "controls",
     frozenset({"control_strips", "glide_ms"}),
     is_silenced_by_luck=lambda line: any(strip.spread for strip in line.lane.control_strips),

@@ -2,9 +2,9 @@
 
 from lattice.render.stages.stage import Stage
 
-__all__ = ["HITS"]
+__all__ = ["HITS_STAGE"]
 
-HITS = Stage(
+HITS_STAGE = Stage(
     "hits",
     frozenset(
         {

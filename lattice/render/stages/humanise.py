@@ -9,7 +9,7 @@ from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.units import Ticks
 
-__all__ = ["HUMANISE", "deviations_in_time", "spread_quarters"]
+__all__ = ["HUMANISE_STAGE", "deviations_in_time", "spread_quarters"]
 
 _CUT = 2  # spreads: nothing strays further
 
@@ -30,7 +30,7 @@ def _strays(line: LaneSteps, feel: Feel) -> Fraction:
     return _CUT * spread_quarters(line, feel)
 
 
-HUMANISE = Stage(
+HUMANISE_STAGE = Stage(
     "humanise",
     frozenset({"humanise"}),
     early=_strays,

@@ -15,7 +15,7 @@ from lattice.steps.strip_luck import is_strip_lucky
 from lattice.steps.strip_values import extent, values_or, with_spread
 from lattice.units import Ticks
 
-__all__ = ["LENGTHS", "MAX_TIE_BARS", "lengths_of", "may_tie"]
+__all__ = ["LENGTH_STAGE", "MAX_TIE_BARS", "lengths_of", "may_tie"]
 
 MAX_TIE_BARS = 64  # a note that is tied to a hit further off ends there
 
@@ -45,7 +45,7 @@ def _lasts(line: LaneSteps, feel: Feel) -> Fraction:
     return (line.clock.step + swung_by(line, feel)) * most / _PERCENT
 
 
-LENGTHS = Stage(
+LENGTH_STAGE = Stage(
     "length",
     frozenset({"length_percent", "length_strip"}),
     lasts=_lasts,

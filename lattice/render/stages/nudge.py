@@ -11,7 +11,7 @@ from lattice.steps.strip_luck import is_strip_lucky
 from lattice.steps.strip_values import extent, values_at, with_spread
 from lattice.units import Ticks
 
-__all__ = ["NUDGED", "nudges_of"]
+__all__ = ["NUDGE_STAGE", "nudges_of"]
 
 
 def nudges_of(step_window: StepWindow) -> Ticks:
@@ -28,7 +28,7 @@ def _late(line: LaneSteps, _feel: Feel) -> Fraction:
     return line.clock.step * max(0, extent(line.lane.nudge_strip, NUDGE, 0).high) / 100
 
 
-NUDGED = Stage(
+NUDGE_STAGE = Stage(
     "nudge",
     frozenset({"nudge_strip"}),
     early=_early,

@@ -23,7 +23,7 @@ from lattice.theory.scales import scale_note_below, scale_steps
 from lattice.units import Ticks
 
 __all__ = [
-    "PITCHES",
+    "PITCH_STAGE",
     "Pitched",
     "burst_pitches",
     "in_ratchets",
@@ -287,7 +287,7 @@ def _is_lucky(line: LaneSteps) -> bool:
     return orders or any(map(is_strip_lucky, strips))
 
 
-PITCHES = Stage(
+PITCH_STAGE = Stage(
     "pitch",
     frozenset(
         {"voice", "note", "scale", "follows", "pitch_strip", "degrees_up", "semitones_up", "arpeggio", "keys"}

@@ -12,7 +12,7 @@ from lattice.steps.strip_luck import is_strip_lucky
 from lattice.steps.strip_values import extent, values_at, with_spread
 from lattice.units import Ticks
 
-__all__ = ["RATCHETS", "ratchets_of"]
+__all__ = ["RATCHET_STAGE", "ratchets_of"]
 
 
 def ratchets_of(step_window: StepWindow) -> Ticks:
@@ -30,7 +30,7 @@ def _late(line: LaneSteps, feel: Feel) -> Fraction:
     return line.clock.step + swung_by(line, feel) if _most(line) > 1 else Fraction(0)
 
 
-RATCHETS = Stage(
+RATCHET_STAGE = Stage(
     "ratchet",
     frozenset({"ratchet_strip"}),
     late=_late,

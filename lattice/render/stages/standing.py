@@ -2,14 +2,14 @@
 
 from lattice.render.stages.stage import Stage
 
-__all__ = ["SOUND", "STANDING"]
+__all__ = ["SOUND_STAGE", "STANDING_STAGE"]
 
-SOUND = Stage(
+SOUND_STAGE = Stage(
     "sound",
     frozenset(
         {"level_db", "pan", "room", "brightness", "attack_ms", "release_ms", "port", "program", "channel"}
     ),
 )
-STANDING = Stage(
+STANDING_STAGE = Stage(
     "standing", frozenset({"id", "name", "ink", "anchored", "clip", "movements", "mute", "solo"})
 )

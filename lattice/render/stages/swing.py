@@ -7,7 +7,7 @@ from lattice.render.stages.stage import Stage
 from lattice.steps.groove import swing_unit
 from lattice.steps.lane_steps import LaneSteps
 
-__all__ = ["SWING", "swung_by"]
+__all__ = ["SWING_STAGE", "swung_by"]
 
 
 def swung_by(line: LaneSteps, feel: Feel) -> Fraction:
@@ -15,4 +15,4 @@ def swung_by(line: LaneSteps, feel: Feel) -> Fraction:
     return (swing_unit(line.clock.step, feel.swing) or Fraction(0)) / 2
 
 
-SWING = Stage("swing", frozenset({"swing"}), late=swung_by, widest_at_most=("swing.percent",))
+SWING_STAGE = Stage("swing", frozenset({"swing"}), late=swung_by, widest_at_most=("swing.percent",))

@@ -18,10 +18,10 @@ from lattice.steps.thin import is_counted
 from lattice.units import Ticks, half_up
 
 __all__ = [
-    "ACCENT",
-    "BEAT_WEIGHT",
-    "EVENING",
-    "VELOCITIES",
+    "ACCENT_STAGE",
+    "BEAT_WEIGHT_STAGE",
+    "EVENING_STAGE",
+    "VELOCITY_STAGE",
     "Velocities",
     "accents_of",
     "note_velocities",
@@ -134,11 +134,11 @@ def _ramped(step_window: StepWindow, times: NoteTimes) -> tuple[Ticks, int]:
 
 
 # Humanise and the fades of ratchets have a say too, and belong to the stages of those names.
-VELOCITIES = Stage(
+VELOCITY_STAGE = Stage(
     "velocity",
     frozenset({"velocity", "velocity_strip"}),
     is_moved_by_luck=lambda line: is_strip_lucky(line.lane.velocity_strip),
 )
-ACCENT = Stage("accent", frozenset({"accent"}))
-BEAT_WEIGHT = Stage("beat weight", frozenset({"beat_weight"}))
-EVENING = Stage("evening", frozenset({"evened"}))
+ACCENT_STAGE = Stage("accent", frozenset({"accent"}))
+BEAT_WEIGHT_STAGE = Stage("beat weight", frozenset({"beat_weight"}))
+EVENING_STAGE = Stage("evening", frozenset({"evened"}))

@@ -13,8 +13,8 @@ from lattice.render.feel import feel_of
 from lattice.render.pipeline import play_all, strays
 from lattice.render.stages import STAGES, is_decided_by_luck, is_moved_by_luck, longest_note
 from lattice.render.stages.length import may_tie
-from lattice.render.stages.pitch import PITCHES
-from lattice.render.stages.ratchet import RATCHETS
+from lattice.render.stages.pitch import PITCH_STAGE
+from lattice.render.stages.ratchet import RATCHET_STAGE
 from lattice.steps.lane_steps import lines_of
 from tests.lattice.scores import dice, is_light, scores
 
@@ -86,7 +86,7 @@ def test_no_hit_has_more_notes_than_the_stages_say(asked, its_dice):
     for line, played in play_all(asked, its_dice, WINDOW):
         if line.lane.clip or line.lane.arpeggio or line.lane.bursts or not played.notes.starts.size:
             continue
-        most = RATCHETS.notes(line) * PITCHES.notes(line)
+        most = RATCHET_STAGE.notes(line) * PITCH_STAGE.notes(line)
         assert np.unique(played.notes.straights, return_counts=True)[1].max() <= most
 
 

@@ -22,8 +22,8 @@ interface Recording {
   score: Score
   readonly gesture: string
   keys: HeldKey[]
-  /** Whether they take the place of what the lane had. */
-  isOver: boolean
+  /** Whether they may take the place of what the lane has: once keys were laid on it, newer ones go beside them. */
+  mayReplace: boolean
   /** The lane as the last answer left it, and with how many of the keys. */
   laid: { readonly lane: Lane; readonly keys: number } | null
   /** How many keys were played in all, and how many of those found no room so far. */
@@ -111,7 +111,7 @@ export function useRecording(
     const end = Math.max(began.start + 1, Math.round(playing.tickOf(event)))
     const { id } = await laneOf(key)
     const recording = recordings.get(id) ?? {
-      laneId: id, score: piece.score, gesture: newGesture('record'), keys: [], isOver: isOver.value, laid: null, played: 0, leftOut: 0,
+      laneId: id, score: piece.score, gesture: newGesture('record'), keys: [], mayReplace: true, laid: null, played: 0, leftOut: 0,
     } // prettier-ignore
     recordings.set(id, recording)
     recording.keys.push({ ...began, end, key })
@@ -127,7 +127,7 @@ export function useRecording(
       const { patches, left_out } = await melody.record(score, {
         lane: laneId,
         keys: [...keys],
-        over: what.isOver,
+        over: what.mayReplace && isOver.value,
         nudges: keepsNudges.value,
       })
       const [was, now] = [score, piece].map(({ lanes }) => lanes.find(({ id }) => id === laneId))
@@ -152,7 +152,7 @@ export function useRecording(
   /** A hand has changed the same as the keys: what is not on the lane yet goes on it as it is now. */
   function layAnew(what: Recording): Promise<void> {
     if (!piece.score) return Promise.resolve()
-    if (what.laid) what.isOver = false
+    if (what.laid) what.mayReplace = false
     what.keys = what.keys.slice(what.laid?.keys ?? 0)
     what.laid = null
     what.score = piece.score
