@@ -59,3 +59,11 @@ def clips_and_chosen(draw: st.DrawFn) -> tuple[Clip, tuple[tuple[int, ...], ...]
         for track in one.tracks
     )
     return one, chosen
+
+
+def starts(one: Clip, track: int = 0) -> list[int]:
+    return [note.start for note in one.tracks[track].notes]
+
+
+def row(*places: int, pitch: int = 36, velocity: int = 100, length: int = 100) -> tuple[Note, ...]:
+    return tuple(Note(place, length, pitch, velocity) for place in places)

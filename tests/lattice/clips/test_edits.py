@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from pydantic import TypeAdapter
 
 from lattice.clips import Action, Clip, Note, Track, edited, joined
-from lattice.clips.clip import Control, MeterChange, TempoChange, TrackSound
+from lattice.clips.clip import Control, TempoChange, TrackSound
 from lattice.clips.edits.facts import SetClip, SetControls, SetTrack
 from lattice.clips.edits.feel import Harder, Humanised, Paint, Quantise, Ramp, Swung, unswung
 from lattice.clips.edits.notes import Add, Delete, Move, Paste, Resize, SetNotes, Transpose, plain_pitch
@@ -17,17 +17,9 @@ from lattice.clips.edits.shape import Crop, Lengthen, Pace, Repeat, Scatter
 from lattice.clips.sheet import Sheet
 from lattice.document import DOCKSIDE, DocumentError, Meter, StepValue, Swing, read
 from tests.lattice.clips.actions import anything, grids, percents, throws
-from tests.lattice.clips.clips import BAR, clip, clips, clips_and_chosen
+from tests.lattice.clips.clips import BAR, clip, clips_and_chosen, row, starts
 
 STEP = 3360
-
-
-def starts(one: Clip, track: int = 0) -> list[int]:
-    return [note.start for note in one.tracks[track].notes]
-
-
-def row(*places: int, pitch: int = 36, velocity: int = 100, length: int = 100) -> tuple[Note, ...]:
-    return tuple(Note(place, length, pitch, velocity) for place in places)
 
 
 def done(one: Clip, action, chosen):
@@ -291,62 +283,6 @@ def test_chosen_notes_are_repeated_after_the_span_that_they_fill():
     assert starts(grown)[3:] == [9 * STEP, 10 * STEP, 17 * STEP, 18 * STEP, 19 * STEP, 26 * STEP]
 
 
-@given(clips(), st.integers(1, 3))
-def test_a_whole_clip_is_repeated_with_all_it_holds(one, times):
-    after = edited(one, Repeat(times=times)).clip
-    assert after.length_ticks == (times + 1) * one.length_ticks
-    for before, track in zip(one.tracks, after.tracks, strict=True):
-        expected = sorted(
-            note.start + turn * one.length_ticks for turn in range(times + 1) for note in before.notes
-        )
-        assert sorted(note.start for note in track.notes) == expected
-        assert len(track.controls) == (times + 1) * len(before.controls)
-
-
-@given(clips(), st.integers(0, 2 * BAR), st.integers(1, 2 * BAR))
-def test_what_is_cropped_begins_at_its_first_tick(one, first, length):
-    assume(first < one.length_ticks)
-    end = min(first + length, one.length_ticks)
-    after = edited(one, Crop(first_tick=first, end_tick=first + length)).clip
-    assert after.length_ticks == end - first
-    for before, track in zip(one.tracks, after.tracks, strict=True):
-        inside = [note.start - first for note in before.notes if first <= note.start < end]
-        assert [note.start for note in track.notes] == inside
-        held = [one.value for one in before.controls if one.tick <= first]
-        moves = [(one.tick - first, one.value) for one in before.controls if first < one.tick < end]
-        assert [(one.tick, one.value) for one in track.controls] == [
-            (0, value) for value in held[-1:]
-        ] + moves
-
-
-@given(clips(), clips())
-def test_one_clip_after_another_and_each_is_cropped_out_again(one, other):
-    both = joined(one, other)
-    assert both.length_ticks == one.length_ticks + other.length_ticks
-    assert both.note_count == one.note_count + other.note_count
-    second = edited(both, Crop(first_tick=one.length_ticks, end_tick=both.length_ticks)).clip
-    heard = {(track.lane, track.channel): track.notes for track in second.tracks if track.notes}
-    assert heard == {(track.lane, track.channel): track.notes for track in other.tracks if track.notes}
-
-
-def test_a_joined_clip_of_another_tempo_keeps_it_from_there_on():
-    both = joined(clip(row(0)), clip(row(0), tempo=90.0))
-    assert both.tempo_changes == (TempoChange(2 * BAR, 90.0),)
-    assert edited(both, Crop(first_tick=2 * BAR, end_tick=4 * BAR)).clip.tempo == 90.0
-
-
-@given(clips())
-def test_at_half_the_pace_all_is_twice_as_long_and_double_brings_it_back(one):
-    slow = edited(one, Pace(pace="half")).clip
-    assert slow.length_ticks == 2 * one.length_ticks
-    assert starts(slow) == [2 * start for start in starts(one)]
-    back = edited(slow, Pace(pace="double")).clip
-    # Notes that begin together may stand in another order.
-    assert [sorted(track.notes) for track in back.tracks] == [sorted(track.notes) for track in one.tracks]
-    assert [track.controls for track in back.tracks] == [track.controls for track in one.tracks]
-    assert (back.length_ticks, back.name) == (one.length_ticks, one.name)
-
-
 def test_controls_are_painted_over_a_stretch():
     track = Track(
         lane="Bell", controls=(Control(0, 74, 1), Control(50, 74, 2), Control(60, 1, 3), Control(90, 74, 4))
@@ -402,29 +338,3 @@ def test_a_track_plays_plainly_what_its_lane_does():
     assert plain_pitch(clip(row(0, 1, pitch=42) + row(2, pitch=40)), 0) == 42
     assert plain_pitch(clip(()), 0) == 60
     assert len(Sheet.of(clip((), meter=Meter()))) == 0
-
-
-def test_an_edit_says_how_many_notes_are_gone():
-    one = clip(row(0, BAR, 2 * BAR), bars=3)
-    assert edited(one, Crop(), ((1, 2),)).lost == 1
-    merged = edited(clip(row(1, 2, length=1)), Pace(pace="double"))
-    assert (merged.lost, len(merged.clip.tracks[0].notes)) == (1, 1)
-    two = clip(row(0, 100, 200))
-    assert edited(two, Delete(), ((0, 2),)).lost == 2
-    assert edited(two, Repeat(), ()).lost == 0
-
-
-def test_a_clip_grows_no_shorter_than_its_notes():
-    one = clip(row(0, 2 * BAR), bars=4)
-    assert edited(one, Lengthen(bars=3)).clip.length_ticks == 3 * BAR
-    with pytest.raises(DocumentError, match="1 note begins after bar 2: choose the bars to keep"):
-        edited(one, Lengthen(bars=2))
-
-
-def test_double_pace_puts_no_change_of_meter_in_the_middle_of_a_bar():
-    sevens = Meter(numerator=7, denominator=8)
-    one = clip(row(0), bars=4).model_copy(update={"meter_changes": (MeterChange(BAR, sevens),)})
-    with pytest.raises(DocumentError, match="in the middle of a bar"):
-        edited(one, Pace(pace="double"))
-    even = one.model_copy(update={"meter_changes": (MeterChange(2 * BAR, sevens),)})
-    assert edited(even, Pace(pace="double")).clip.meter_changes == (MeterChange(BAR, sevens),)
