@@ -127,8 +127,19 @@ def played_notes(
     pools = pools_at(arpeggio, context, moments_of(step_window.line, step_window.counts[steps]), heard)
     rounds = rounds_of(arpeggio, pools)
     used, begun = _used(step_window, steps, arpeggio, context)
-    is_pedal, used = _without_pedal(used, arpeggio.pedal)
-    places = _places(step_window, steps, arpeggio, pools, rounds, used, begun)
+    is_pedal, ordinals = _without_pedal(used, arpeggio.pedal)
+
+    def round_keys(here: Ticks, turns: Ticks, into: Ticks) -> Ticks:
+        """Return the keys of the rounds that the hits *here* are *into*: the *turns*-th since counting began."""
+        line = step_window.line
+        if not line.lane.luck_bars:
+            return begun[here] * _ROUNDS + turns
+        firsts = _used_before(used[here], ordinals[here], into, arpeggio.pedal)
+        numbers = step_window.hit_index[steps[here]] - used[here] + firsts
+        begins = line.count_of_hit(numbers, begun[here], step_window.counts[steps[here]])
+        return line.steps_since_repeat(begins)
+
+    places = _places(step_window, steps, arpeggio, pools, rounds, ordinals, round_keys)
     at_once = whole | (arpeggio.order == "all")
     own = arpeggio.pedal.note if arpeggio.pedal else None
     pedal = PoolNote(context.note if own is None else own, is_pedal=True)
@@ -150,14 +161,11 @@ def _used(
     step_window: StepWindow, steps: Ticks, arpeggio: Arpeggio, context: PitchContext
 ) -> tuple[Ticks, Ticks]:
     """Return how many hits were used before each since the arpeggio last began, and the step where it did, counted."""
-    line, clock = step_window.line, step_window.line.clock
+    line = step_window.line
     counts, before = step_window.counts[steps], step_window.hit_index[steps]
-    first = counts - step_window.indices[steps]
-    cycle_first = clock.first_of_cycle(step_window.cycles[steps])
-    if line.counts_each_cycle:
-        first = cycle_first
+    first = step_window.counting_begins[steps]
     if arpeggio.restart == "cycle":
-        begun = np.maximum(first, cycle_first)
+        begun = line.clock.first_of_cycle(step_window.cycles[steps])
     elif arpeggio.restart == "chord":
         begun = np.maximum(first, _last_begin(line, counts, arpeggio, context))
     else:
@@ -197,28 +205,37 @@ def _without_pedal(used: Ticks, pedal: Pedal | None) -> tuple[NDArray[np.bool_],
     return is_pedal, used - pedals
 
 
+def _used_before(used: Ticks, ordinals: Ticks, into: Ticks, pedal: Pedal | None) -> Ticks:
+    """Return how many hits were used before the one that began the round each hit is *into*: see `_without_pedal`."""
+    if pedal is None or pedal.again:
+        return used - into
+    first = ordinals - into
+    since = first - (pedal.first - 1)
+    return first + np.where(since >= 0, since // (pedal.every - 1) + 1, 0)
+
+
 def _places(
     step_window: StepWindow,
     steps: Ticks,
     arpeggio: Arpeggio,
     pools: PoolsAt,
     rounds: list[Row],
-    used: Ticks,
-    begun: Ticks,
+    ordinals: Ticks,
+    round_keys: Callable[[Ticks, Ticks, Ticks], Ticks],
 ) -> Ticks:
     """Return which note of its round each hit plays."""
-    places = np.zeros(used.size, np.int64)
+    places = np.zeros(ordinals.size, np.int64)
     lane, dice = step_window.line.lane.id, step_window.line.dice
     lucky = step_window.draws(Purpose.NOTE_OF_POOL)[steps] if arpeggio.order == "random" else None
     for number, row in enumerate(rounds):
         here = np.flatnonzero(pools.which == number)
         if not row or not here.size:
             continue
-        turns, places[here] = np.divmod(used[here], len(row))
+        turns, places[here] = np.divmod(ordinals[here], len(row))
         if lucky is not None:
             places[here] = (lucky[here] * np.uint64(len(row))) >> np.uint64(DRAW_BITS)
         elif arpeggio.order == "shuffled":
-            known, where = np.unique(begun[here] * _ROUNDS + turns, return_inverse=True)
+            known, where = np.unique(round_keys(here, turns, places[here]), return_inverse=True)
             keys = np.broadcast_arrays(known[:, None], np.arange(len(row)))
             shuffled = np.argsort(draws(dice, lane, Purpose.NOTE_ORDER, *keys), axis=1, kind="stable")
             places[here] = shuffled[where, places[here]]

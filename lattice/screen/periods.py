@@ -175,14 +175,15 @@ def _rounds(arpeggio: Arpeggio, context: PitchContext, tick: int) -> list[Row]:
 def _never(line: LaneSteps) -> str | None:
     """Return why what a lane plays never comes round; None if it does."""
     lane = line.lane
-    if line.is_random and not lane.luck_bars:
+    if lane.luck_bars:
+        return None
+    if line.is_random:
         return "luck decides its order"
     if any(
         at.strip and at.strip.free and at.strip.free.direction in RANDOM_DIRECTIONS for at in strips_of(lane)
     ):
         return "luck decides the order of a strip"
-    order = lane.arpeggio.order if lane.is_melodic and lane.arpeggio else "up"
-    if order == "shuffled" or (order == "random" and not lane.luck_bars):
+    if lane.is_melodic and lane.arpeggio and lane.arpeggio.order in ("shuffled", "random"):
         return "luck decides the order of its notes"
     return None
 
@@ -224,7 +225,7 @@ def _endless(line: LaneSteps, context: PitchContext | None, tick: int) -> Fracti
     counted = [lane.accent.every] if lane.accent else []
     stepped = [rule.of * clock.cycle for rule in _rules(line)]
     for at in strips_of(lane):
-        if at.strip and at.strip.free:
+        if at.strip and at.strip.free and at.strip.free.direction != "random":
             values = cycle_length(at.strip.free.direction, len(at.strip.values))
             (stepped if at.strip.free.advance == "step" else counted).append(values)
     arpeggio = lane.arpeggio if context else None

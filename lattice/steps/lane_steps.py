@@ -198,9 +198,13 @@ class LaneSteps:
         """Return (cycle, place) under which this lane draws for the steps of those counts, cycles and places."""
         if not self.lane.luck_bars:
             return cycles, places
-        every = self.lane.luck_bars * self.frame.meter.bar_quarters
-        begun = self.clock.since_multiple(counts.ravel(), every).reshape(counts.shape)
+        begun = self.steps_since_repeat(counts)
         return begun // PLACES, begun % PLACES
+
+    def steps_since_repeat(self, counts: Ticks) -> Ticks:
+        """Return how many steps were begun between the last multiple of the bars of its luck and those *counts*."""
+        every = (self.lane.luck_bars or 1) * self.frame.meter.bar_quarters
+        return self.clock.since_multiple(counts.ravel(), every).reshape(counts.shape)
 
     def hits(self, first: int, end: int) -> Hits:
         """Return which of the steps counted from *first* up to *end* are hits, after all turns and edits."""
@@ -240,6 +244,18 @@ class LaneSteps:
         known, where = np.unique(counts, return_inverse=True)
         before = [self.hits_before(count, count + 1)[0] for count in known.tolist()]
         return np.array(before, np.int64)[where]
+
+    def count_of_hit(self, numbers: Ticks, firsts: Ticks, lasts: Ticks) -> Ticks:
+        """Return the counts of the hits that so many others come before, from *firsts* up to *lasts*.
+
+        *firsts*: the steps at which counting begins. *lasts*: returned where there is no such hit.
+        """
+        low, high = firsts.copy(), lasts.copy()
+        while (low < high).any():
+            middle = (low + high + 1) // 2
+            is_before = self.hits_before_at(middle) <= numbers
+            low, high = np.where(is_before, middle, low), np.where(is_before, high, middle - 1)
+        return low
 
     @property
     def counts_each_cycle(self) -> bool:

@@ -48,6 +48,13 @@ class StepWindow:
         return self.line.hits_before(self.first, self.end)
 
     @cached_property
+    def counting_begins(self) -> Ticks:
+        """The count of the step at which `hit_index` of each began: with its run, or its cycle."""
+        if self.line.counts_each_cycle:
+            return self.line.clock.first_of_cycle(self.cycles)
+        return self.counts - self.indices
+
+    @cached_property
     def _runs_and_indices(self) -> tuple[Ticks, Ticks]:
         return self.line.clock.run_and_index(self.counts)
 

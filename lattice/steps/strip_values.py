@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from lattice.document.strip import PITCH, VELOCITY, PitchStrip, Spread, Strip, StripKind
+from lattice.document.strip import PITCH, VELOCITY, Free, PitchStrip, Spread, Strip, StripKind
 from lattice.document.strip_places import StripAt, plain_value
 from lattice.luck.draws import Purpose, draws, whole_numbers
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
@@ -53,11 +53,26 @@ def value_places(strip: Strip, kind: StripKind, step_window: StepWindow) -> Tick
     cycles, places = np.divmod(moved_on, cycle_length(free.direction, count))
     if free.direction not in RANDOM_DIRECTIONS:
         return steady_order(free.direction, count)[places]
-    known, where = np.unique(step_window.runs * _RUN + cycles, return_inverse=True)
+    line, purpose = step_window.line, Purpose.STRIP_ORDER.of(kind.draw_number)
+    if free.direction == "random" and line.lane.luck_bars:
+        return whole_numbers(step_window.draws(purpose), 0, count - 1)
+    rounds = step_window.runs * _RUN + cycles
+    if line.lane.luck_bars:
+        rounds = line.steps_since_repeat(_round_begins(free, step_window, places))
+    known, where = np.unique(rounds, return_inverse=True)
     keys = np.broadcast_arrays(known[:, None], np.arange(count))
-    line = step_window.line
-    drawn = draws(line.dice, line.lane.id, Purpose.STRIP_ORDER.of(kind.draw_number), *keys)
-    return random_order(free.direction, drawn)[where, places]
+    return random_order(free.direction, draws(line.dice, line.lane.id, purpose, *keys))[where, places]
+
+
+def _round_begins(free: Free, step_window: StepWindow, places: Ticks) -> Ticks:
+    """Return the count of the step at which the round of a strip begins that has come to *places* at each step."""
+    counts = step_window.counts
+    if free.advance == "step":
+        return counts - places
+    firsts, numbers = step_window.counting_begins, step_window.hit_index - places
+    is_last = np.append((np.diff(firsts) != 0) | (np.diff(numbers) != 0), True)  # of its round in the window
+    begins = step_window.line.count_of_hit(numbers[is_last], firsts[is_last], counts[is_last])
+    return np.repeat(begins, np.diff(np.flatnonzero(is_last), prepend=-1))
 
 
 def own_values(strip: Strip | None, steps: int, plain: Plain) -> Ticks:

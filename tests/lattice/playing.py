@@ -66,10 +66,23 @@ class Walked:
     def key(self, step: Step, cycle: int, place: int) -> tuple[np.ndarray, np.ndarray]:
         """Under what a step's luck is drawn: with luck that repeats, the steps begun since the last multiple of its bars."""
         if self.lane.luck_bars:
-            every = self.lane.luck_bars * self.bar
-            multiple = step.at // every * every
-            return self.at_place(sum(multiple <= one.at < step.at for one in self.steps))
+            return self.at_place(self.since_repeat(step))
         return np.array([cycle]), np.array([place])
+
+    def since_repeat(self, step: Step) -> int:
+        """How many steps began since the last multiple of the bars after which luck repeats."""
+        every = self.lane.luck_bars * self.bar
+        multiple = step.at // every * every
+        return sum(multiple <= one.at < step.at for one in self.steps)
+
+    def round_begin(self, at: int, advance: str, place: int) -> Step:
+        """The step at which the strip's round began that has come to *place*."""
+        if advance == "step":
+            return self.steps[at - place]
+        while place or not self.steps[at].hit:
+            at -= 1
+            place -= self.steps[at].hit
+        return self.steps[at]
 
     @staticmethod
     def at_place(number: int) -> tuple[np.ndarray, np.ndarray]:
@@ -86,8 +99,14 @@ class Walked:
             moved = self.in_run[at] if strip.free.advance == "step" else self.before[at]
             count = len(strip.values)
             cycle, place = divmod(moved, cycle_length(strip.free.direction, count))
-            if strip.free.direction in RANDOM_DIRECTIONS:
-                cycles = np.full((1, count), self.steps[at].run * 2**32 + cycle)
+            if strip.free.direction == "random" and self.lane.luck_bars:
+                drawn = self.drawn(at, Purpose.STRIP_ORDER.of(kind.draw_number), 1)[0]
+                place = drawn * count // 2**53
+            elif strip.free.direction in RANDOM_DIRECTIONS:
+                number = self.steps[at].run * 2**32 + cycle
+                if self.lane.luck_bars:
+                    number = self.since_repeat(self.round_begin(at, strip.free.advance, place))
+                cycles = np.full((1, count), number)
                 places = np.arange(count)[None, :]
                 luck = draws(
                     self.dice, self.lane.id, Purpose.STRIP_ORDER.of(kind.draw_number), cycles, places

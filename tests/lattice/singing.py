@@ -300,6 +300,7 @@ class Sung(Walked):
         row, begun = self.round(pool), self.begun(at)
         used, since_pedal, pedals = 0, 0, 0
         pedal = arpeggio.pedal
+        noted = []  # the hits before it that played notes of the order
         for number in [i for i in range(begun, at + 1) if self.steps[i].hit]:
             returns = (
                 pedal is not None and (used + 1 - pedal.first) % pedal.every == 0 and used + 1 >= pedal.first
@@ -307,6 +308,7 @@ class Sung(Walked):
             if number == at:
                 break
             used += 1
+            noted += [] if returns else [number]
             pedals += returns
             since_pedal = 0 if returns else since_pedal + 1
         at_once = arpeggio.order == "all" or self.with_spread(at, "chord", 1) > 1
@@ -320,7 +322,10 @@ class Sung(Walked):
             return [row[self.drawn(at, Purpose.NOTE_OF_POOL, 1)[0] * len(row) // 2**53]]
         turn, place = divmod(place, len(row))
         if arpeggio.order == "shuffled":
-            where = np.full(len(row), begun * 2**20 + turn), np.arange(len(row))
+            number = begun * 2**20 + turn
+            if self.lane.luck_bars:
+                number = self.since_repeat(self.steps[noted[-place] if place else at])
+            where = np.full(len(row), number), np.arange(len(row))
             luck = draws(self.dice, self.lane.id, Purpose.NOTE_ORDER, *where).tolist()
             return [row[sorted(range(len(row)), key=lambda one: luck[one])[place]]]
         return [row[place]]

@@ -1,11 +1,12 @@
 """What control strips send: the rule is in `lattice.render.controls`."""
 
 from lattice.render.stages.stage import Stage
+from lattice.steps.strip_luck import is_strip_lucky
 
 __all__ = ["CONTROL_STAGE"]
 
 CONTROL_STAGE = Stage(
     "controls",
     frozenset({"control_strips", "glide_ms"}),
-    is_silenced_by_luck=lambda line: any(strip.spread for strip in line.lane.control_strips),
+    is_silenced_by_luck=lambda line: any(map(is_strip_lucky, line.lane.control_strips)),
 )

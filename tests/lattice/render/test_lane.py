@@ -6,17 +6,22 @@ from hypothesis import strategies as st
 
 from lattice.document import (
     DOCKSIDE,
+    Arpeggio,
     Burst,
     ChordStrip,
     Drawn,
     Euclidean,
+    Free,
     Humanise,
     Lane,
     LengthStrip,
     Link,
+    Pedal,
     PitchStrip,
     Score,
     Spread,
+    TypedPool,
+    VelocityStrip,
 )
 from lattice.document.pitched import PITCHED
 from lattice.document.strip import STRIPS
@@ -108,6 +113,30 @@ def test_luck_that_repeats_is_drawn_by_the_steps_begun_since_its_bars_began(bars
         links=(Link(step=0), Link(step=4)),
         humanise=Humanise(ms=9, velocity=12),
         bursts=(Burst(notes=5, chance_percent=50),),
+    )
+    assert checked(Score(tempo=112.0, kit=DOCKSIDE, bars=4, lanes=(lane,)), 7) > 40
+
+
+@pytest.mark.parametrize("direction", ["shuffled", "random", "wander"])
+@pytest.mark.parametrize("advance", ["step", "hit"])
+@pytest.mark.parametrize(
+    "pedal", [None, Pedal(every=4, first=2), Pedal(every=5, again=True)], ids=["none", "counted", "again"]
+)
+def test_orders_of_strips_and_notes_repeat_with_their_luck(direction, advance, pedal):
+    lane = Lane(
+        id="a",
+        name="A",
+        voice="low-reed",
+        source=Euclidean(hits=7, steps=11),
+        luck_bars=1,
+        velocity_strip=VelocityStrip(
+            values=(20, 40, 60, 80, 100), free=Free(direction=direction, advance=advance)
+        ),
+        arpeggio=Arpeggio(
+            pool=TypedPool(notes=(50, 53, 57, 60)),
+            order="random" if direction == "random" else "shuffled",
+            pedal=pedal,
+        ),
     )
     assert checked(Score(tempo=112.0, kit=DOCKSIDE, bars=4, lanes=(lane,)), 7) > 40
 

@@ -237,11 +237,40 @@ def test_what_never_comes_round_says_so_in_a_sentence():
     )
     thrown = lane(voice="low-reed", arpeggio=Arpeggio(pool=TRIAD, order="random"))
     assert said(score(thrown)) == "never comes round: luck decides the order of its notes"
-    again = thrown.model_copy(update={"luck_bars": 2})
-    assert said(score(again)) == "comes round after 2 bars"
-    assert sounding(score(again), Fraction(4), Fraction(2)) == sounding(
-        score(again), Fraction(8), Fraction(2)
-    )
+
+
+@pytest.mark.parametrize(
+    ("fields", "bars"),
+    [
+        ({"arpeggio": Arpeggio(pool=TRIAD, order="random")}, 2),
+        ({"arpeggio": Arpeggio(pool=TRIAD, order="shuffled")}, 6),
+        ({"velocity_strip": VelocityStrip(values=(9, 60, 120, 30), free=Free(direction="wander"))}, 2),
+        ({"velocity_strip": VelocityStrip(values=(9, 60, 120), free=Free(direction="shuffled"))}, 6),
+        ({"velocity_strip": VelocityStrip(values=(9, 60, 120), free=Free(direction="random"))}, 2),
+        (
+            {
+                "velocity_strip": VelocityStrip(
+                    values=(9, 60, 120, 30, 90), free=Free(direction="shuffled", advance="hit")
+                )
+            },
+            10,
+        ),
+        (
+            {
+                "control_strips": (
+                    ControlStrip(controller=74, values=(9, 60, 120), free=Free(direction="shuffled")),
+                )
+            },
+            6,
+        ),
+        ({"direction": "random"}, 2),
+    ],
+)
+def test_orders_of_luck_that_repeats_come_round(fields, bars):
+    asked = score(lane(voice="low-reed", luck_bars=2, **fields))
+    assert said(asked) == f"comes round after {bars} bars"
+    once, again = (sounding(asked, Fraction(first), Fraction(bars)) for first in (bars, 3 * bars))
+    assert once == again
 
 
 def test_a_cascade_and_a_clip_say_with_what_they_come_round():
