@@ -134,7 +134,7 @@ def pattern_of(
 
 
 def _bars_of(lanes: Sequence[Lane], clip: Clip) -> int:
-    """Return the bars of the shortest pass in which *lanes* come round; those of the clip where one begins again."""
+    """Return the bars of the shortest pass in which *lanes* repeat; those of the clip where one begins again."""
     strips = [strip for lane in lanes for field, *_ in _FIELDS.values() if (strip := getattr(lane, field))]
     if any(lane.once or lane.restart for lane in lanes) or any(strip.free for strip in strips):
         return clip.bars

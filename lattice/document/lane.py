@@ -107,7 +107,7 @@ class Lane(Document):
     step_rules: Annotated[Row[StepRule], Field(max_length=MAX_STEPS, description="ascending by step")] = ()
     luck_bars: Annotated[
         int | None,
-        Field(ge=1, le=MAX_BARS_OF_A_PATTERN, description="luck comes round after so many bars; none: never"),
+        Field(ge=1, le=MAX_BARS_OF_A_PATTERN, description="luck repeats every so many bars; none: never"),
     ] = None
     swing: Annotated[LaneSwing | None, Field(description="none: the piece's")] = None
     humanise: Annotated[Humanise | None, Field(description="none: exactly in time and strength")] = None

@@ -22,7 +22,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("sentence", "What acts on a lane, in words. Each number and word of it can be changed where it stands."),
     Term("bench", "The chosen lane whole: each setting, in use or not, and its strips."),
     Term("meeting", "When all lanes begin a cycle together.", "step value"),
-    Term("comes round after", "When a lane, with all that acts on it, begins anew.", "accent"),
+    Term("repeats every", "How long it takes a lane, with all that acts on it, to start over.", "accent"),
     Term("strip", "A row of values over the steps: velocity, chance, ratchet, nudge, length, pitch ...", "velocity"),
     Term("spread", "A fresh draw at every hit, so far either way.", "velocity"),
     Term("throw", "Moves a share of a lane's hits to other steps.", "source"),

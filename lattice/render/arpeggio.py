@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from fractions import Fraction
+from math import gcd, lcm
 from typing import NamedTuple
 
 import numpy as np
@@ -28,7 +29,17 @@ from lattice.theory.scales import scale_note_below, scale_steps
 from lattice.theory.voicing import voiced
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
-__all__ = ["Heard", "Moments", "PoolsAt", "moments_of", "played_notes", "pools_at", "rounds_of"]
+__all__ = [
+    "Heard",
+    "Moments",
+    "PoolsAt",
+    "hits_of_order",
+    "moments_of",
+    "played_notes",
+    "pools_at",
+    "rounds_at",
+    "rounds_of",
+]
 
 _ROUNDS = 1 << 20  # rounds of an order between two restarts have numbers of their own below this
 Row = tuple[PoolNote, ...]
@@ -109,6 +120,26 @@ def _sounding(at: Ticks, notes: tuple[Ticks, Ticks, Ticks, Ticks]) -> PoolsAt:
 def rounds_of(arpeggio: Arpeggio, pools: PoolsAt) -> list[Row]:
     """Return one round of the order of each pool."""
     return [ordered(pool, arpeggio.octaves, arpeggio.order) for pool in pools.pools]
+
+
+def rounds_at(arpeggio: Arpeggio, context: PitchContext, tick: int, heard: Heard) -> list[Row]:
+    """Return the rounds of an arpeggio's order: with each chord, or as its pool is at *tick*."""
+    at = np.array([tick])
+    pools = pools_at(arpeggio, context, Moments(at, 1, at), heard)
+    rounds = rounds_of(arpeggio, pools)
+    if isinstance(arpeggio.pool, ChordPool):
+        return rounds
+    which = int(pools.which[0])
+    return [rounds[which]] if which >= 0 else []
+
+
+def hits_of_order(arpeggio: Arpeggio, sizes: list[int]) -> int:
+    """Return after how many hits an arpeggio's order and its pedal note repeat; *sizes*: of rounds of the order."""
+    size = 1 if arpeggio.order in ("random", "all") else lcm(*filter(None, sizes))
+    pedal = arpeggio.pedal
+    if pedal is None:
+        return size
+    return pedal.every if pedal.again else pedal.every * (size // gcd(size, pedal.every - 1))
 
 
 def played_notes(

@@ -20,7 +20,7 @@ _SAFE = 1 << 62
 
 @dataclass(frozen=True)
 class Chords:
-    """Chords that come round for ever from the pattern's start. *lasts*: quarters, one for each of *chords*."""
+    """Chords that repeat for ever from the pattern's start. *lasts*: quarters, one for each of *chords*."""
 
     chords: tuple[Chord, ...]
     inversions: tuple[int, ...]

@@ -44,7 +44,7 @@ MAX_PLAYS = 1_000  # times that a lane is laid out anew, each of which takes a m
 MAX_PARTS = 10_000  # pieces of time that detours put a lane's notes into
 MAX_ROW_LANES = 4_000  # lanes of all rows of an order: most rows play what an earlier one has laid out
 MAX_WORK = 400_000  # steps and notes that are looked at for it
-MAX_LINES = 2**22  # steps after which the lanes come round, all together
+MAX_LINES = 2**22  # steps after which the lanes repeat, all together
 _LOOKED_AT = 4096  # steps
 _LARGEST_CHORD = max(len(tones) for tones in QUALITIES.values())
 
@@ -64,7 +64,7 @@ def check_notes(score: Score, asked: list[Asked]) -> None:
     for line in {id(one.line.laid): one.line for one in asked}.values():
         long += 0 if line.is_random else line.line.hits.size
         if long > MAX_LINES:
-            said = f"it comes round too late to be reckoned with the others: they have {long:,} steps by then"
+            said = f"it repeats too late to be reckoned with the others: they have {long:,} steps by then"
             raise DocumentError.of("thin", said, lane=line.lane.name)
     notes = [notes_of_lane(line, score, first, end) for line, _, first, end in asked]
     first, end = min((one.first for one in asked), default=0), max((one.end for one in asked), default=0)

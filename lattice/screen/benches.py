@@ -1,4 +1,4 @@
-"""One lane whole, as its bench shows it: every setting, its strips, when what it plays comes round."""
+"""One lane whole, as its bench shows it: every setting, its strips, when what it plays repeats."""
 
 import numpy as np
 
@@ -10,7 +10,7 @@ from lattice.edits.without import without_lanes
 from lattice.render.feel import feel_of
 from lattice.render.lane import Played
 from lattice.render.notes import note_of
-from lattice.screen.periods import comes_round_after, pool_round
+from lattice.screen.periods import pool_round, repeats_every
 from lattice.screen.pictures import Bench, StripPicture
 from lattice.sentence import Speech, bench, rate_beside, rates, strip_words
 from lattice.steps.lane_steps import LaneSteps
@@ -31,9 +31,7 @@ def bench_of(line: LaneSteps, played: Played, inside: slice, score: Score, first
         strips=[_strip_picture(at, line, played, inside) for at in strips_of(line.lane)],
         rates=rates(Speech(line)),
         rate=rate_beside(Speech(line)),
-        comes_round_after=comes_round_after(
-            line, feel_of(line.lane, score), played.context, score, max(first, end - 1)
-        ),
+        repeats=repeats_every(line, feel_of(line.lane, score), played.context, score, max(first, end - 1)),
         without=without_lanes(line, played.context, score),
         pool=pool.says,
         fits=pool.fits,

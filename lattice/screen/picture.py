@@ -30,7 +30,6 @@ from lattice.render.window import Window
 from lattice.screen.benches import bench_of
 from lattice.screen.chords import chord_pictures
 from lattice.screen.moves import joined, movement_pictures
-from lattice.screen.periods import said_after
 from lattice.screen.pictures import (
     AwayPicture,
     AwayStretch,
@@ -45,9 +44,9 @@ from lattice.screen.properties import all_in_the_strip, property_of, shown_value
 from lattice.screen.staff import folded_row, staff_of
 from lattice.sentence import Speech, busy_word, sentence, standing
 from lattice.sentence.detours import say_detour
-from lattice.sentence.lengths import say_progression
+from lattice.sentence.lengths import say_bars, say_every, say_progression
 from lattice.steps.lane_steps import LaneSteps, line_as, line_of
-from lattice.steps.meeting import CannotTellError, cycle_starts, meeting, say_bars
+from lattice.steps.meeting import CannotTellError, cycle_starts, meeting
 from lattice.steps.muting import silent_lanes
 from lattice.steps.step_window import StepWindow
 from lattice.theory.chords import scale_chords
@@ -214,7 +213,7 @@ def _draw(
         cycle_hits=_cycle_hits(line),
         step_ticks=float(clock.step * TICKS_PER_QUARTER),
         cycle_ticks=float(clock.cycle_quarters * TICKS_PER_QUARTER),
-        comes_round=say_bars(clock.cycle_quarters / bar, tempo, bar),
+        cycle_length=say_bars(clock.cycle_quarters / bar, tempo, bar),
         is_gapped=clock.once,
         follows=lane.source.of if isinstance(lane.source, Made) else None,
         starts=starts.tolist(),
@@ -347,22 +346,24 @@ def _meeting(score: Score, lines: list[LaneSteps], first: int, end: int) -> Meet
     of = [line.lane.id for line in lines]
     if not lines:
         return Meeting(says="", at=[], of=of)
-    who = "all" if len(lines) == len(score.lanes) else " and ".join(line.lane.name for line in lines[:2])
+    who = (
+        "all lanes" if len(lines) == len(score.lanes) else " and ".join(line.lane.name for line in lines[:2])
+    )
     who = who if len(lines) in (2, len(score.lanes)) else f"{len(lines)} chosen lanes"
     try:
         moments = meeting([cycle_starts(line.clock) for line in lines])
     except CannotTellError:
-        return Meeting(says=f"{who} meet too rarely to say when", at=[], of=of)
+        return Meeting(says=f"{who} line up too rarely to say when", at=[], of=of)
     after = moments.next_after(Fraction(0))
     if after is None:
-        return Meeting(
-            says=f"{'the lanes' if who == 'all' else who} never begin a cycle together", at=[], of=of
-        )
-    again = "again " if 0 in moments.at else ""
-    says = (
-        f"comes round after {said_after(after, score)}"
-        if len(lines) == 1
-        else f"{who} meet {again}after {said_after(after, score)}"
-    )
+        return Meeting(says=f"{'the lanes' if who == 'all lanes' else who} never line up", at=[], of=of)
+    bar = score.meter.bar_quarters
+    length = after / bar, score.quarters_per_minute, bar
+    if len(lines) == 1:
+        says = f"repeats {say_every(*length)}"
+    elif 0 in moments.at:
+        says = f"{who} line up {say_every(*length)}"
+    else:
+        says = f"{who} first line up after {say_bars(*length)}"
     within = moments.within(Fraction(first, TICKS_PER_QUARTER), Fraction(end, TICKS_PER_QUARTER))
     return Meeting(says=says, at=[ticks(moment) for moment in within], of=of)

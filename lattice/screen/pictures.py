@@ -185,8 +185,8 @@ class LanePicture(BaseModel):
     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
     cycle; *edited*: those forced by hand; *ruled*: of these, the ones that would be hits without that. *draws*: for
-    each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
-    cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
+    each step number, the drawn step that it shows; empty where a touch is a hand edit. *cycle_length*: of its cycle,
+    in words. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
     from. *kept*: the clip that plays in its place; *away*: what detours play in its stead.
     *busy*: the number of its busy-ness; none for a lane made from another. *movements*: what is moved while it plays.
     """
@@ -199,7 +199,7 @@ class LanePicture(BaseModel):
     cycle_hits: list[int]
     step_ticks: float
     cycle_ticks: float
-    comes_round: str
+    cycle_length: str
     is_gapped: bool
     follows: str | None
     starts: list[int]
@@ -270,12 +270,12 @@ class StripPicture(BaseModel):
 
 
 class Bench(BaseModel):
-    """One lane whole: every setting as a field, its strips, when what it plays comes round.
+    """One lane whole: every setting as a field, its strips, when what it plays repeats.
 
     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
     *without*: for each lane that it reads, by id,
     the fields to set so that it keeps playing when that lane is removed. *pool*: of an arpeggio, what it reads and
-    when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
+    when that repeats with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
     *channel*: what its controllers move where the lane is sent as MIDI.
     """
 
@@ -284,7 +284,7 @@ class Bench(BaseModel):
     strips: list[StripPicture]
     rates: list[Choice]
     rate: int
-    comes_round_after: str
+    repeats: str
     without: dict[str, dict[str, object]]
     pool: str
     fits: dict[str, object] | None

@@ -7,10 +7,10 @@ from lattice.document.burst import Burst, EveryBars, EveryCycle
 from lattice.document.limits import limits
 from lattice.document.step_value import StepValue
 from lattice.document.timing import MAX_BARS_OF_A_PATTERN, MAX_OFFSET_NOTES
+from lattice.sentence.lengths import in_bars
 from lattice.sentence.setting import Alternatives, Setting, Speech
 from lattice.sentence.step_value import say_step_value
 from lattice.sentence.words import Choice, Word, choice, choices, number, text
-from lattice.steps.meeting import in_bars
 
 __all__ = ["BURSTS"]
 

@@ -1,4 +1,4 @@
-"""Luck that steps share, cycles in which they are silent, luck that comes round: in words."""
+"""Luck that steps share, cycles in which they are silent, luck that repeats: in words."""
 
 from collections import Counter
 

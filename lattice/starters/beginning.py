@@ -9,7 +9,7 @@ from lattice.document.lane import INKS, Lane
 from lattice.document.piece import Pattern, Piece
 from lattice.document.problems import DocumentError, read
 from lattice.document.scale import Scale
-from lattice.edits.chord_lengths import first_progression
+from lattice.edits.beginnings import first_progression
 from lattice.starters.starter import Starter, starting_fields
 
 __all__ = ["begun", "begun_piece"]

@@ -209,8 +209,8 @@ _ROWS: tuple[tuple[str, str, str, dict[str, Any]], ...] = (
         spread_over(1, 16, velocity=70, cycle_rule=CycleRule(nth=4, of=4)),
     ),
     (
-        "Luck comes round",
-        "chance comes round",
+        "Luck repeats",
+        "chance repeats",
         "shell",
         spread_over(9, 16, velocity=64, chance_percent=55, luck_bars=2),
     ),

@@ -1,6 +1,6 @@
-"""The hits of a run in which luck has no part: however long, they come round, so any stretch is at hand at once.
+"""The hits of a run in which luck has no part: however long, they repeat, so any stretch is at hand at once.
 
-A count along the run (every 3rd hit) comes round after several cycles, which a line holds all of. What does not come
+A count along the run (every 3rd hit) repeats every several cycles, which a line holds all of. What does not come
 round within MAX_LINE steps is refused.
 """
 
@@ -21,14 +21,14 @@ MAX_LINE = 2**22
 
 
 class TooLongError(ValueError):
-    """Hits come round too late to be held all at once."""
+    """Hits repeat too late to be held all at once."""
 
 
 @dataclass(frozen=True)
 class HitCycle:
-    """*hits* of the first steps of a run: after *lead* of them the others come round for ever.
+    """*hits* of the first steps of a run: after *lead* of them the others repeat for ever.
 
-    *cycle*: played steps in a cycle; what comes round is a whole number of cycles, and so is *lead*.
+    *cycle*: played steps in a cycle; what repeats is a whole number of cycles, and so is *lead*.
     *per_run*: how many steps the run has; None if endless.
     """
 
@@ -39,12 +39,12 @@ class HitCycle:
 
     @property
     def period(self) -> int:
-        """After how many steps the hits come round."""
+        """After how many steps the hits repeat."""
         return len(self.hits) - self.lead
 
     @cached_property
     def period_hits(self) -> int:
-        """How many hits there are in what comes round."""
+        """How many hits there are in what repeats."""
         return int(self.hits[self.lead :].sum())
 
     @cached_property
@@ -122,7 +122,7 @@ class HitCycle:
             rounds = min(rounds, -(-self.per_run // self.period) + 1)
         if (steps := self.lead + rounds * self.period) > MAX_LINE:
             raise TooLongError(
-                f"it comes round after {steps:,} steps, {MAX_LINE:,} is the most: count to less"
+                f"it repeats only after {steps:,} steps, {MAX_LINE:,} is the most: count to less"
             )
         return rounds
 
@@ -134,7 +134,7 @@ class HitCycle:
         return endless if self.per_run is None or self.per_run > MAX_LINE else self.per_run
 
     def _closed(self, hits: NDArray[np.bool_], length: int, lead: int | None = None) -> Self:
-        """Return *length* steps of *hits* as a line; a run looked at as a whole needs to come round no more."""
+        """Return *length* steps of *hits* as a line; a run looked at as a whole needs to repeat no more."""
         if length != self.per_run:
             return self._with(hits[:length], self.lead if lead is None else lead)
         whole = np.zeros(self._whole_cycles(length), bool)

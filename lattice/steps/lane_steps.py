@@ -290,7 +290,7 @@ class LaneSteps:
 
     @laid_out
     def _hits_within(self) -> int:
-        """Within how many steps there is a hit, if there is any: what comes round shows all of itself."""
+        """Within how many steps there is a hit, if there is any: what repeats shows all of itself."""
         if self.is_random:
             return 4 * RANDOM_REACH
         rest_of_run = min(self.clock.per_run or 0, MAX_LINE)
@@ -300,7 +300,7 @@ class LaneSteps:
     def line(self) -> HitCycle:
         """All of its run, where luck has no part in the order. Raises ValueError where it has.
 
-        Raises DocumentError if it comes round too late.
+        Raises DocumentError if it repeats too late.
         """
         lane = self.lane
         numbers = self.clock_lane._cycle_numbers

@@ -9,9 +9,8 @@ from typing import Self
 
 from lattice.steps.step_clock import StepClock
 
-__all__ = ["CannotTellError", "Moments", "cycle_starts", "in_bars", "meeting", "say_bars"]
+__all__ = ["CannotTellError", "Moments", "cycle_starts", "meeting"]
 
-TOO_FAR_BARS = 10_000
 MAX_MOMENTS = 100_000
 
 
@@ -21,7 +20,7 @@ class CannotTellError(ValueError):
 
 @dataclass(frozen=True)
 class Moments:
-    """Moments that come round for ever: each of *at*, and again *every* so many quarters.
+    """Moments that repeat for ever: each of *at*, and again *every* so many quarters.
 
     *at*: quarters, ascending, from 0 to less than *every*; empty for no moment at all.
     """
@@ -96,42 +95,3 @@ def meeting(starts: Sequence[Moments]) -> Moments:
         raise ValueError(f"need at least one cycle longer than 0, got {starts=}")
     # The free ones first: each of them has one moment, so that few are left to compare.
     return reduce(Moments.met, sorted(starts, key=lambda moments: len(moments.at)))
-
-
-def say_bars(bars: Fraction, quarters_per_minute: Fraction, bar_quarters: Fraction) -> str:
-    """Return a length in *bars* as a musician says it; very long ones by the clock.
-
-    >>> say_bars(Fraction(231), Fraction(112), Fraction(4))
-    '231 bars'
-    >>> say_bars(Fraction(7, 2), Fraction(112), Fraction(4))
-    '3 1/2 bars'
-    >>> say_bars(Fraction(7, 16), Fraction(112), Fraction(4))
-    '7/16 bar'
-    >>> say_bars(Fraction(45045), Fraction(112), Fraction(4))
-    'more than 10,000 bars: some 27 hours of playing'
-    """
-    if bars > TOO_FAR_BARS:
-        hours = bars * bar_quarters / quarters_per_minute / 60
-        return f"more than {TOO_FAR_BARS:,} bars: {_say_hours(hours)} of playing"
-    return in_bars(bars)
-
-
-def in_bars(bars: Fraction) -> str:
-    """Return a length as whole bars and a part of one.
-
-    >>> in_bars(Fraction(5, 2)), in_bars(Fraction(1))
-    ('2 1/2 bars', '1 bar')
-    """
-    whole, part = divmod(bars, 1)
-    words = [f"{int(whole):,}"] if whole else []
-    if part:
-        words.append(f"{part.numerator}/{part.denominator}")
-    return f"{' '.join(words)} {'bars' if bars > 1 else 'bar'}"
-
-
-def _say_hours(hours: Fraction) -> str:
-    for unit, length in (("years", 24 * 365), ("days", 24)):
-        if hours >= 2 * length:
-            count = round(hours / length)
-            return f"some {count:,} {unit}" if count < 10**6 else "millions of years"
-    return f"some {round(hours)} hours"

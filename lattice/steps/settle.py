@@ -20,7 +20,7 @@ _PLAIN_ORDER: dict[str, Any] = {"step_range": None, "direction": "forward"}
 def settled(line: LaneSteps) -> dict[str, Any]:
     """Return the fields that turn the lane into a drawn one that plays as it does before chance, turns included.
 
-    Drawn is what is played, as long as it takes to come round, where that fits into one drawn cycle and into the
+    Drawn is what is played, as long as it takes to repeat, where that fits into one drawn cycle and into the
     lane's span; else the first cycle. Where luck or a span needs the order of the steps, the order stays and the
     steps of the first cycle are drawn.
     """
@@ -32,7 +32,7 @@ def settled(line: LaneSteps) -> dict[str, Any]:
         lead, period = 0, line.clock.cycle
     if period > MAX_STEPS:  # there and back
         return _by_number(line) | _PLAIN_TURNS | clock
-    # What was silent only at the very start comes round from the first step on.
+    # What was silent only at the very start repeats from the first step on.
     hits = line.line.at(np.arange(lead, lead + period))
     hits = np.roll(hits, lead % period)
     played = line.numbers(np.arange(period)).tolist()

@@ -18,10 +18,11 @@ from lattice.document.keys import MAX_KEYS
 from lattice.document.pitched import PITCHED, Tone
 from lattice.document.source import MAX_STEPS, MAX_THROW
 from lattice.document.strip import PITCH
-from lattice.edits.chord_lengths import ChordLength, chord_lengths, first_progression
+from lattice.edits.beginnings import first_progression
 from lattice.edits.contours import Contour
 from lattice.render.held_keys import gathered
 from lattice.render.pitch_context import pitch_context_of
+from lattice.screen.chord_lengths import ChordLength, chord_lengths
 from lattice.screen.keyboard import Key, keyboard
 from lattice.starters.progressions import PROGRESSIONS
 from lattice.steps.lane_steps import line_of

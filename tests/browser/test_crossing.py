@@ -40,7 +40,7 @@ def notes_of(path: Path) -> list[tuple[int, int, int, int]]:
 def test_from_five_in_sixteen_to_a_midi_file(musician, tmp_path):
     page = musician.open("Night Ferry").page
     musician.expect_hits("Bottle", [3, 6, 9, 12, 15], 16)
-    expect(page.locator("[data-test=meeting]")).to_have_text("all meet after 231 bars")
+    expect(page.locator("[data-test=meeting]")).to_have_text("all lanes first line up after 231 bars")
 
     musician.type_number("Bottle: steps", "13")
     expect(page.locator("[data-test=meeting]")).to_contain_text("1,287 bars")

@@ -124,7 +124,7 @@ def test_throwing_all_leaves_what_is_anchored_and_an_anchored_lane_cannot_be_thr
 def test_several_lanes_are_set_together_by_as_much_or_to_the_same(musician):
     page = musician.open("Night Ferry").page
     musician.choose("bottle", "hiss", "winch")
-    expect(page.locator("[data-test=meeting]")).to_have_text("3 chosen lanes meet again after 33 bars")
+    expect(page.locator("[data-test=meeting]")).to_have_text("3 chosen lanes line up every 33 bars")
     velocity = musician.number("Winch: velocity")
     velocity.focus()
     page.keyboard.press("PageDown")
@@ -139,7 +139,7 @@ def test_several_lanes_are_set_together_by_as_much_or_to_the_same(musician):
         expect(musician.sentence(lane)).to_contain_text("its rests")
     page.keyboard.press("Escape")  # gives back the keys that the word had
     page.keyboard.press("Escape")
-    expect(page.locator("[data-test=meeting]")).to_contain_text("all meet")
+    expect(page.locator("[data-test=meeting]")).to_contain_text("all lanes")
 
 
 def test_removing_a_lane_draws_those_that_followed_it_as_they_stood(musician):

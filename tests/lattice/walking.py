@@ -101,7 +101,7 @@ def _order(score, dice, lane, cycle, begun, step, period, offset) -> list[int]:
     }
     if lane.direction in steady:
         return steady[lane.direction]
-    assert not lane.luck_bars  # keys that come round are tested by themselves
+    assert not lane.luck_bars  # keys that repeat are tested by themselves
     drawn = draws(
         dice, lane.id, Purpose.ORDER, np.full(len(numbers), cycle), np.arange(len(numbers))
     ).tolist()

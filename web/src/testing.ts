@@ -58,7 +58,7 @@ export function aScore(...lanes: Lane[]): Score {
 export function aPicture(fields: Partial<LanePicture> = {}): LanePicture {
   return {
     id: 'thud', silent: false, steps: 4, first_step: 0, last_step: 3, cycle_hits: [0], step_ticks: 100, cycle_ticks: 400,
-    comes_round: '', is_gapped: false, follows: null, kept: null, away: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
+    cycle_length: '', is_gapped: false, follows: null, kept: null, away: null, starts: [], numbers: [], hits: [], sounds: [], velocities: [], lengths: [],
     chances: [], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], louder: [], bursts: [], values: [], painted_on: null, pitches: [], degrees: [], staff: null, folded: 0, held: [], tone: null, port: 'built-in', plays_on: 1, cycle_starts: [], cycle_ends: [], draws: [], edited: [], ruled: [], sentence: { parts: [] }, busy: null, movements: [], ...fields,
   } // prettier-ignore
 }

@@ -12,7 +12,7 @@ from lattice.document.feel import LaneSwing
 from lattice.luck.chance import sounds
 from lattice.luck.draws import PLACES, Purpose, draws
 from lattice.render.feel import Feel
-from lattice.render.stages.stage import Stage
+from lattice.render.stages.stage import Round, Stage
 from lattice.render.stages.velocity import HIGHEST, LOWEST
 from lattice.steps.groove import SWING_PARTS, swing_unit, swung
 from lattice.steps.lane_steps import LaneSteps
@@ -232,5 +232,8 @@ BURST_STAGE = Stage(
     "burst",
     frozenset({"bursts"}),
     lasts=_lasts,
+    repeats=lambda reading: Round(
+        quarters=tuple(round_of(one, reading.line) for _, one in awake(reading.line))
+    ),
     is_silenced_by_luck=lambda line: any(burst.chance_percent < _PERCENT for burst in line.lane.bursts),
 )

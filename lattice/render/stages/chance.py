@@ -1,5 +1,7 @@
 """Which hits the dice and the cycle rules let sound."""
 
+from math import lcm
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -7,7 +9,7 @@ from lattice.document.chance import LETTERS, CycleRule
 from lattice.document.strip import CHANCE
 from lattice.luck.chance import CERTAIN, sounds
 from lattice.luck.draws import Purpose, draws
-from lattice.render.stages.stage import Stage
+from lattice.render.stages.stage import Reading, Round, Stage, strip_rounds
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_luck import is_strip_lucky
@@ -81,6 +83,14 @@ def _is_in(cycles: Ticks, rule: CycleRule) -> Mask:
     return result
 
 
+def _repeats(reading: Reading) -> Round:
+    """Cycle rules count cycles."""
+    line, lane = reading.line, reading.line.lane
+    rules = [lane.cycle_rule] if lane.cycle_rule else []
+    rules += [row.rule for row in lane.step_rules if row.step in line.range]
+    return strip_rounds(line, lane.chance_strip).met(Round(cycles=lcm(*(rule.of for rule in rules))))
+
+
 def _is_silenced(line: LaneSteps) -> bool:
     lane = line.lane
     return not (lane.chance_percent in (0, CERTAIN // 100) and lane.chance_strip is None)
@@ -89,6 +99,7 @@ def _is_silenced(line: LaneSteps) -> bool:
 CHANCE_STAGE = Stage(
     "chance",
     frozenset({"chance_percent", "chance_strip", "links", "cycle_rule", "step_rules"}),
+    repeats=_repeats,
     is_moved_by_luck=lambda line: is_strip_lucky(line.lane.chance_strip),  # how often each step sounds
     is_silenced_by_luck=_is_silenced,
 )

@@ -1,6 +1,6 @@
 """What control strips send: the rule is in `lattice.render.controls`."""
 
-from lattice.render.stages.stage import Stage
+from lattice.render.stages.stage import Stage, strip_rounds
 from lattice.steps.strip_luck import is_strip_lucky
 
 __all__ = ["CONTROL_STAGE"]
@@ -8,5 +8,6 @@ __all__ = ["CONTROL_STAGE"]
 CONTROL_STAGE = Stage(
     "controls",
     frozenset({"control_strips", "glide_ms"}),
+    repeats=lambda reading: strip_rounds(reading.line, *reading.line.lane.control_strips),
     is_silenced_by_luck=lambda line: any(map(is_strip_lucky, line.lane.control_strips)),
 )

@@ -6,7 +6,7 @@ import numpy as np
 
 from lattice.document.strip import LENGTH, TIED
 from lattice.render.feel import Feel
-from lattice.render.stages.stage import Stage
+from lattice.render.stages.stage import Stage, strip_rounds
 from lattice.render.stages.swing import swung_by
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.moving import greatest_of
@@ -49,5 +49,6 @@ LENGTH_STAGE = Stage(
     "length",
     frozenset({"length_percent", "length_strip"}),
     lasts=_lasts,
+    repeats=lambda reading: strip_rounds(reading.line, reading.line.lane.length_strip),
     is_moved_by_luck=lambda line: is_strip_lucky(line.lane.length_strip),
 )

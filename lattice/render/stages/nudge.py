@@ -4,7 +4,7 @@ from fractions import Fraction
 
 from lattice.document.strip import NUDGE
 from lattice.render.feel import Feel
-from lattice.render.stages.stage import Stage
+from lattice.render.stages.stage import Stage, strip_rounds
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_luck import is_strip_lucky
@@ -33,5 +33,6 @@ NUDGE_STAGE = Stage(
     frozenset({"nudge_strip"}),
     early=_early,
     late=_late,
+    repeats=lambda reading: strip_rounds(reading.line, reading.line.lane.nudge_strip),
     is_moved_by_luck=lambda line: is_strip_lucky(line.lane.nudge_strip),
 )

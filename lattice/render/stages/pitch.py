@@ -9,10 +9,18 @@ from numpy.typing import NDArray
 
 from lattice.document.arpeggio import HeldPool, LanePool
 from lattice.document.lane import Lane
-from lattice.document.strip import CHORD, OCTAVE, PITCH
-from lattice.render.arpeggio import Heard, Moments, played_notes, pools_at, rounds_of
+from lattice.document.strip import CHORD, OCTAVE, PITCH, Strip
+from lattice.render.arpeggio import (
+    Heard,
+    Moments,
+    hits_of_order,
+    played_notes,
+    pools_at,
+    rounds_at,
+    rounds_of,
+)
 from lattice.render.pitch_context import PitchContext
-from lattice.render.stages.stage import Stage
+from lattice.render.stages.stage import NeverRepeatsError, Reading, Round, Stage, strip_rounds
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_luck import is_strip_lucky
@@ -280,11 +288,32 @@ def _most(line: LaneSteps) -> int:
     return extent(line.lane.chord_strip, CHORD, 1).high if line.lane.is_melodic else 1
 
 
+def _strips(lane: Lane) -> tuple[Strip | None, ...]:
+    return (lane.octave_strip, *((lane.pitch_strip, lane.chord_strip) if lane.is_melodic else ()))
+
+
+def _repeats(reading: Reading) -> Round:
+    """Chords repeat with their progression; an arpeggio's order where it is not begun again for ever."""
+    line, context = reading.line, reading.context
+    whole = strip_rounds(line, *_strips(line.lane))
+    if context and context.chords:
+        whole = whole.met(Round(quarters=(context.chords.total,)))
+    arpeggio = line.lane.arpeggio if context else None
+    if arpeggio is None or context is None:
+        return whole
+    if arpeggio.order in ("shuffled", "random") and not line.lane.luck_bars:
+        raise NeverRepeatsError("luck decides the order of its notes")
+    with_chords = context.chords is not None and not isinstance(arpeggio.pool, HeldPool)
+    if arpeggio.restart == "cycle" or (arpeggio.restart == "chord" and with_chords):
+        return whole
+    sizes = [len(row) for row in rounds_at(arpeggio, context, reading.tick, reading.heard)]
+    return whole.met(Round(hits=hits_of_order(arpeggio, sizes)))
+
+
 def _is_lucky(line: LaneSteps) -> bool:
     lane = line.lane
-    strips = (lane.octave_strip, *((lane.pitch_strip, lane.chord_strip) if lane.is_melodic else ()))
     orders = lane.is_melodic and lane.arpeggio is not None and lane.arpeggio.order in ("random", "shuffled")
-    return orders or any(map(is_strip_lucky, strips))
+    return orders or any(map(is_strip_lucky, _strips(lane)))
 
 
 PITCH_STAGE = Stage(
@@ -294,5 +323,6 @@ PITCH_STAGE = Stage(
         | {"octave_strip", "chord_strip"}
     ),
     notes=_most,
+    repeats=_repeats,
     is_moved_by_luck=_is_lucky,
 )

@@ -4,7 +4,7 @@ from fractions import Fraction
 
 from lattice.document.strip import RATCHET
 from lattice.render.feel import Feel
-from lattice.render.stages.stage import Stage
+from lattice.render.stages.stage import Stage, strip_rounds
 from lattice.render.stages.swing import swung_by
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
@@ -35,5 +35,6 @@ RATCHET_STAGE = Stage(
     frozenset({"ratchet_strip"}),
     late=_late,
     notes=_most,
+    repeats=lambda reading: strip_rounds(reading.line, reading.line.lane.ratchet_strip),
     is_moved_by_luck=lambda line: is_strip_lucky(line.lane.ratchet_strip),
 )

@@ -3,7 +3,7 @@
 from fractions import Fraction
 
 from lattice.render.feel import Feel
-from lattice.render.stages.stage import Stage
+from lattice.render.stages.stage import Reading, Round, Stage
 from lattice.steps.groove import swing_unit
 from lattice.steps.lane_steps import LaneSteps
 
@@ -15,4 +15,16 @@ def swung_by(line: LaneSteps, feel: Feel) -> Fraction:
     return (swing_unit(line.clock.step, feel.swing) or Fraction(0)) / 2
 
 
-SWING_STAGE = Stage("swing", frozenset({"swing"}), late=swung_by, widest_at_most=("swing.percent",))
+def _repeats(reading: Reading) -> Round:
+    """Pairs are counted from each bar line."""
+    line = reading.line
+    unit = swing_unit(line.clock.step, reading.feel.swing)
+    if unit is None:
+        return Round()
+    pair, bar = 2 * unit, line.frame.meter.bar_quarters
+    return Round(bar_quarters=(bar if bar % pair else pair,))
+
+
+SWING_STAGE = Stage(
+    "swing", frozenset({"swing"}), late=swung_by, repeats=_repeats, widest_at_most=("swing.percent",)
+)

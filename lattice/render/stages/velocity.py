@@ -1,5 +1,6 @@
 """How hard hits are struck: strip, accent, beat weight, spread and humanise, even out; then one rounding."""
 
+from fractions import Fraction
 from typing import NamedTuple
 
 import numpy as np
@@ -8,14 +9,14 @@ from numpy.typing import NDArray
 from lattice.document.strip import VELOCITY
 from lattice.luck.draws import DRAW_BITS, Purpose
 from lattice.render.stages.pitch import takes_velocities
-from lattice.render.stages.stage import Stage
+from lattice.render.stages.stage import Reading, Round, Stage, strip_rounds
 from lattice.render.stages.times import NoteTimes
-from lattice.steps.groove import beat_weights
+from lattice.steps.groove import beat_ticks, beat_weights
 from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_luck import is_strip_lucky
 from lattice.steps.strip_values import bounds, deviations, own_values, values_at, values_or
 from lattice.steps.thin import is_counted
-from lattice.units import Ticks, half_up
+from lattice.units import TICKS_PER_QUARTER, Ticks, half_up
 
 __all__ = [
     "ACCENT_STAGE",
@@ -133,12 +134,24 @@ def _ramped(step_window: StepWindow, times: NoteTimes) -> tuple[Ticks, int]:
     return shares, 100 * common
 
 
+def _accents_repeat(reading: Reading) -> Round:
+    accent = reading.line.lane.accent
+    return Round(hits=accent.every) if accent else Round()
+
+
+def _beats_repeat(reading: Reading) -> Round:
+    line = reading.line
+    beat = Fraction(beat_ticks(line.frame.meter), TICKS_PER_QUARTER)
+    return Round(bar_quarters=(beat,)) if line.lane.beat_weight else Round()
+
+
 # Humanise and the fades of ratchets have a say too, and belong to the stages of those names.
 VELOCITY_STAGE = Stage(
     "velocity",
     frozenset({"velocity", "velocity_strip"}),
+    repeats=lambda reading: strip_rounds(reading.line, reading.line.lane.velocity_strip),
     is_moved_by_luck=lambda line: is_strip_lucky(line.lane.velocity_strip),
 )
-ACCENT_STAGE = Stage("accent", frozenset({"accent"}))
-BEAT_WEIGHT_STAGE = Stage("beat weight", frozenset({"beat_weight"}))
+ACCENT_STAGE = Stage("accent", frozenset({"accent"}), repeats=_accents_repeat)
+BEAT_WEIGHT_STAGE = Stage("beat weight", frozenset({"beat_weight"}), repeats=_beats_repeat)
 EVENING_STAGE = Stage("evening", frozenset({"evened"}))

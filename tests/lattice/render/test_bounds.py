@@ -112,11 +112,11 @@ def test_lanes_made_from_thinned_lanes_are_right_however_far_out():
         assert found.tolist() == steps[steps >= 16 * 64_300].tolist()
 
 
-def test_what_comes_round_too_late_is_refused_with_its_lane():
+def test_what_repeats_too_late_is_refused_with_its_lane():
     lanes = [
         lane("thud", source=Drawn(steps=127, hits=tuple(range(127))), thin=Thin(keeps="without", every=31))
     ]
     for name, of, every in (("bell", "thud", 29), ("hiss", "bell", 23), ("clink", "hiss", 19)):
         lanes.append(lane(name, source=Echo(of=of, shift=0), thin=Thin(keeps="without", every=every)))
-    with pytest.raises(DocumentError, match=r"“Clink”.*comes round after"):
+    with pytest.raises(DocumentError, match=r"“Clink”.*repeats only after"):
         render(score(*lanes), 1, Window(bars=1))

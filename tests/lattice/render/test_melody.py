@@ -202,26 +202,26 @@ def test_a_pool_that_drifts_says_when_it_meets_and_can_be_made_to_fit():
     one = reed(source=Euclidean(hits=8, steps=16), arpeggio=Arpeggio(pool=ScalePool(low=0, high=4)))
     shown = picture(score(one, scale=D_DORIAN), 1, Window(bars=1), ["reed"]).benches[0]
     assert shown.pool == "5 notes on 8 hits: together again after 5 bars"
-    assert shown.comes_round_after == "comes round after 5 bars"
+    assert shown.repeats == "repeats every 5 bars"
     assert shown.fits is not None
     fitted = Lane.model_validate(one.model_dump(mode="json") | shown.fits)
     again = picture(score(fitted, scale=D_DORIAN), 1, Window(bars=1), ["reed"]).benches[0]
-    assert (again.pool, again.fits, again.comes_round_after) == (
+    assert (again.pool, again.fits, again.repeats) == (
         "5 notes on 8 hits: fits each cycle",
         None,
-        "comes round after 1 bar",
+        "repeats every bar",
     )
 
 
-def test_what_is_said_to_come_round_does_so():
+def test_what_is_said_to_repeat_does_so():
     one = reed(
         source=Euclidean(hits=5, steps=8),
         pitch_strip=PitchStrip(values=(0, 2, 4), free=Free(advance="hit")),
         follows="root",
     )
     asked = score(one, scale=D_DORIAN, progression=FOUR_CHORDS)
-    said = picture(asked, 1, Window(bars=1), ["reed"]).benches[0].comes_round_after
-    assert said == "comes round after 12 bars"
+    said = picture(asked, 1, Window(bars=1), ["reed"]).benches[0].repeats
+    assert said == "repeats every 12 bars"
     first, later = (render(asked, 1, Window(first_bar=bar, bars=12)) for bar in (0, 12))
     assert first.pitches.tolist() == later.pitches.tolist()
     assert first.pitches.tolist() != render(asked, 1, Window(first_bar=4, bars=12)).pitches.tolist()

@@ -216,7 +216,7 @@ def test_a_steps_chance_multiplies_the_lanes():
     assert abs(heard.size / 4096 - 0.25) < 5 * (0.25 * 0.75 / 4096) ** 0.5
 
 
-def test_luck_comes_round_for_a_lane_that_drifts_over_the_bars():
+def test_luck_repeats_for_a_lane_that_drifts_over_the_bars():
     """Seven steps over bars of sixteen: the dice fall by the bar, whatever the place in the cycle."""
     drifting = lane(source=Euclidean(hits=7, steps=7), chance_percent=50, luck_bars=2)
     heard = render(score(drifting), 5, Window(bars=6)).starts

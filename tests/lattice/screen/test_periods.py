@@ -1,4 +1,4 @@
-"""After how long what a lane plays comes round: what is said, against the notes."""
+"""After how long what a lane plays repeats: what is said, against the notes."""
 
 from fractions import Fraction
 
@@ -40,9 +40,10 @@ from lattice.document import (
 from lattice.render import Window, render
 from lattice.render.controls import controls_of
 from lattice.render.feel import feel_of
+from lattice.render.periods import period_of
 from lattice.render.pipeline import play_all
 from lattice.render.pitch_context import pitch_context_of
-from lattice.screen.periods import comes_round_after, period_of, pool_round
+from lattice.screen.periods import pool_round, repeats_every
 from lattice.steps.lane_steps import lines_of
 from lattice.units import TICKS_PER_QUARTER
 from tests.lattice.render.test_movements import moves
@@ -56,14 +57,14 @@ PAIR = Progression(chords=(PlacedChord(chord="Dm", lasts=BarSpan(bars=2)), Place
 
 def said(asked: Score) -> str:
     line = lines_of(asked, 1)[0]
-    return comes_round_after(line, feel_of(line.lane, asked), pitch_context_of(line.lane, asked, 1), asked, 0)
+    return repeats_every(line, feel_of(line.lane, asked), pitch_context_of(line.lane, asked, 1), asked, 0)
 
 
 def period(asked: Score, dice: int = 1) -> Fraction:
-    """Return after how many bars the first lane is said to come round."""
+    """Return after how many bars the first lane is said to repeat."""
     line = lines_of(asked, dice)[0]
     context = pitch_context_of(line.lane, asked, dice)
-    return period_of(line, feel_of(line.lane, asked), context, asked, 0) / asked.meter.bar_quarters
+    return period_of(line, feel_of(line.lane, asked), context, 0) / asked.meter.bar_quarters
 
 
 def sounding(asked: Score, first: Fraction, bars: Fraction, dice: int = 1) -> list[tuple[int, ...]]:
@@ -180,7 +181,7 @@ CASES = {
 
 
 @pytest.mark.parametrize("name", CASES)
-def test_it_comes_round_when_the_notes_do_and_no_sooner(name):
+def test_it_repeats_when_the_notes_do_and_no_sooner(name):
     fields, bars = CASES[name]
     asked = score(lane(**{"source": FOUR} | fields), bars=8, progression=PAIR)
     if fields.get("once"):
@@ -189,7 +190,7 @@ def test_it_comes_round_when_the_notes_do_and_no_sooner(name):
     assert shortest(asked, Fraction(bars)) == bars
 
 
-def test_in_a_meter_that_swing_does_not_divide_it_comes_round_with_the_bar():
+def test_in_a_meter_that_swing_does_not_divide_it_repeats_with_the_bar():
     asked = score(
         lane(source=Drawn(steps=1, hits=(0,)), swing=LaneSwing(percent=66)),
         meter=Meter(numerator=7, denominator=16),
@@ -199,7 +200,7 @@ def test_in_a_meter_that_swing_does_not_divide_it_comes_round_with_the_bar():
 
 
 @given(scores(min_lanes=1, made=False), dice)
-def test_what_is_said_to_come_round_does_so(asked, dice):
+def test_what_is_said_to_repeat_does_so(asked, dice):
     asked = asked.model_copy(update={"lanes": asked.lanes[:1]})
     one = asked.lanes[0]
     # Before chance and all other luck: without.
@@ -214,8 +215,7 @@ def test_what_is_said_to_come_round_does_so(asked, dice):
     asked = asked.model_copy(update={"lanes": (one,)})
     line = lines_of(asked, dice)[0]
     assume(
-        "never"
-        not in comes_round_after(line, feel_of(one, asked), pitch_context_of(one, asked, dice), asked, 0)
+        "never" not in repeats_every(line, feel_of(one, asked), pitch_context_of(one, asked, dice), asked, 0)
     )
     bars = period(asked, dice)
     assume(bars * asked.meter.bar_quarters / line.clock.step < 3000)
@@ -229,14 +229,12 @@ def test_what_is_said_to_come_round_does_so(asked, dice):
     assert first == later
 
 
-def test_what_never_comes_round_says_so_in_a_sentence():
-    assert said(score(lane(direction="random"))) == "never comes round: luck decides its order"
+def test_what_never_repeats_says_so_in_a_sentence():
+    assert said(score(lane(direction="random"))) == "never repeats: luck decides its order"
     wandering = VelocityStrip(values=(1, 2), free=Free(direction="wander"))
-    assert (
-        said(score(lane(velocity_strip=wandering))) == "never comes round: luck decides the order of a strip"
-    )
+    assert said(score(lane(velocity_strip=wandering))) == "never repeats: luck decides the order of a strip"
     thrown = lane(voice="low-reed", arpeggio=Arpeggio(pool=TRIAD, order="random"))
-    assert said(score(thrown)) == "never comes round: luck decides the order of its notes"
+    assert said(score(thrown)) == "never repeats: luck decides the order of its notes"
 
 
 @pytest.mark.parametrize(
@@ -266,42 +264,40 @@ def test_what_never_comes_round_says_so_in_a_sentence():
         ({"direction": "random"}, 2),
     ],
 )
-def test_orders_of_luck_that_repeats_come_round(fields, bars):
+def test_orders_repeat_with_luck_that_does(fields, bars):
     asked = score(lane(voice="low-reed", luck_bars=2, **fields))
-    assert said(asked) == f"comes round after {bars} bars"
+    assert said(asked) == f"repeats every {bars} bars"
     once, again = (sounding(asked, Fraction(first), Fraction(bars)) for first in (bars, 3 * bars))
     assert once == again
 
 
-def test_a_cascade_and_a_clip_say_with_what_they_come_round():
+def test_a_cascade_and_a_clip_say_with_what_they_repeat():
     over = lane("over", voice="low-reed", arpeggio=Arpeggio(pool=LanePool(of="bell")))
-    assert said(score(over, lane("bell"))) == "comes round together with Bell, whose notes it plays"
+    assert said(score(over, lane("bell"))) == "repeats together with Bell, whose notes it plays"
     clip = LaneClip(name="kept", length_ticks=3 * 4 * TICKS_PER_QUARTER, notes=(Note(0, 100, 60, 90),))
-    assert said(score(lane(clip=clip))) == "comes round after 3 bars"
+    assert said(score(lane(clip=clip))) == "repeats every 3 bars"
 
 
 def test_luck_that_repeats_counts_only_where_luck_acts():
-    assert said(score(lane(luck_bars=5))) == "comes round after 1 bar"
-    assert said(score(lane(luck_bars=5, chance_percent=50))) == "comes round after 5 bars"
+    assert said(score(lane(luck_bars=5))) == "repeats every bar"
+    assert said(score(lane(luck_bars=5, chance_percent=50))) == "repeats every 5 bars"
 
 
-def test_what_moves_comes_round_with_its_movement_or_never():
+def test_what_moves_repeats_with_its_movement_or_never():
     busy = moves("busy", (0, -50), (4 * 13440, 20), loop_bars=3)
     hat = lane("hiss", voice="hiss", source=Euclidean(hits=5, steps=14), movements=(busy,))
-    assert said(score(hat)) == "comes round after 21 bars"
+    assert said(score(hat)) == "repeats every 21 bars"
     slow = moves("step_value", (0, StepValue(note=8)), (53760, StepValue()), loop_bars=2)
     assert (
         said(score(lane("thud", source=Euclidean(hits=3, steps=7), movements=(slow,))))
-        == "comes round after 14 bars"
+        == "repeats every 14 bars"
     )
     once = moves("velocity", (0, 20), (53760, 90))
-    assert (
-        said(score(lane("thud", movements=(once,)))) == "never comes round: velocity is moved, once through"
-    )
+    assert said(score(lane("thud", movements=(once,)))) == "never repeats: velocity is moved, once through"
     off = once.model_copy(update={"off": True})
-    assert said(score(lane("thud", movements=(off,)))) == "comes round after 1 bar"
+    assert said(score(lane("thud", movements=(off,)))) == "repeats every bar"
     held = moves("velocity", (0, 20))
-    assert said(score(lane("thud", movements=(held,)))) == "comes round after 1 bar"
+    assert said(score(lane("thud", movements=(held,)))) == "repeats every bar"
 
 
 def test_a_pool_of_the_whole_kit_names_the_notes_that_no_voice_is_on():

@@ -102,12 +102,12 @@ def test_a_muted_lane_covers_nothing():
 def test_the_meeting_is_given_in_bars_and_where_it_falls():
     sixteen, seven = lane("thud"), lane("bell", source=Euclidean(hits=3, steps=7))
     met = picture(score(sixteen, seven), 1, Window(bars=8)).meeting
-    assert met.says == "all meet again after 7 bars"
+    assert met.says == "all lanes line up every 7 bars"
     assert met.at == [0, 7 * 53760]
 
 
-def test_one_lane_comes_round_and_none_say_nothing():
-    assert picture(score(lane()), 1, Window(bars=1)).meeting.says == "comes round after 1 bar"
+def test_one_lane_repeats_and_none_say_nothing():
+    assert picture(score(lane()), 1, Window(bars=1)).meeting.says == "repeats every bar"
     assert picture(score(), 1, Window(bars=1)).meeting.says == ""
 
 
@@ -115,7 +115,7 @@ def test_a_lane_carries_its_cycle_and_its_sentence():
     turned = lane(source=Drawn(steps=5, hits=(0,)), rotate=2, step_value=StepValue(note=8))
     (one,) = picture(score(turned), 1, Window(bars=2)).lanes
     assert (one.steps, one.cycle_hits, one.cycle_ticks) == (5, [2], 5 * 6720)
-    assert one.comes_round == "5/8 bar"
+    assert one.cycle_length == "5/8 bar"
     assert [part.setting for part in one.sentence.parts] == ["source", "rotate", "step value"]
 
 
@@ -149,19 +149,16 @@ def test_the_meeting_of_chosen_lanes_is_theirs_alone():
         lane("rope", source=Euclidean(hits=2, steps=5)),
     )
     asked = score(sixteen, seven, five)
-    assert picture(asked, 1, Window(bars=1)).meeting.says == "all meet again after 35 bars"
+    assert picture(asked, 1, Window(bars=1)).meeting.says == "all lanes line up every 35 bars"
     met = picture(asked, 1, Window(bars=8), chosen=["thud", "rope"]).meeting
-    assert (met.says, met.of) == ("Thud and Rope meet again after 5 bars", ["thud", "rope"])
+    assert (met.says, met.of) == ("Thud and Rope line up every 5 bars", ["thud", "rope"])
     assert met.at == [0, 5 * 53760]
 
 
 def test_lanes_that_can_never_meet_say_so():
     late = lane("bell", once=Once(count=1, note=16))
     steady = lane(source=Euclidean(hits=1, steps=4))
-    assert (
-        picture(score(steady, late), 1, Window(bars=1)).meeting.says
-        == "the lanes never begin a cycle together"
-    )
+    assert picture(score(steady, late), 1, Window(bars=1)).meeting.says == "the lanes never line up"
 
 
 def test_a_lane_that_sounds_once_is_silent_for_the_rest_of_the_pass():
@@ -183,7 +180,7 @@ def test_a_restart_cuts_the_cycle_that_is_drawn():
     assert (drawn.cycle_starts, drawn.cycle_ends) == ([0, 12 * 3360], [12 * 3360, 53760])
 
 
-def test_the_bench_shows_every_setting_and_what_comes_round():
+def test_the_bench_shows_every_setting_and_what_repeats():
     turned = lane(
         source=Euclidean(hits=3, steps=8),
         thin=Thin(every=2),
@@ -197,13 +194,13 @@ def test_the_bench_shows_every_setting_and_what_comes_round():
     chance = next(strip for strip in bench.strips if strip.name == "chance")
     assert chance.values == [100, 100, 100, 40, 100, 100, 100, 100]
     assert chance.own == [0, 0, 0, 1, 0, 0, 0, 0]
-    assert bench.comes_round_after == "comes round after 1 bar"  # two cycles of eight
+    assert bench.repeats == "repeats every bar"  # two cycles of eight
 
 
-def test_a_lucky_order_comes_round_never_but_with_its_luck():
+def test_a_lucky_order_repeats_never_but_with_its_luck():
     lucky = lane(direction="shuffled")
     (bench,) = picture(score(lucky), 1, Window(bars=1), chosen=["thud"]).benches
-    assert bench.comes_round_after == "never comes round: luck decides its order"
+    assert bench.repeats == "never repeats: luck decides its order"
 
 
 @pytest.mark.parametrize(

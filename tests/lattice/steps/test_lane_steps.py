@@ -157,8 +157,8 @@ def test_a_random_lane_plays_every_step_about_as_often():
 
 
 @pytest.mark.parametrize("direction", ["shuffled", "random", "wander"])
-def test_luck_that_comes_round_gives_the_same_bars_again(direction):
-    """A cycle that fits a bar, under dice that come round every two: bars 3 and 4 are bars 1 and 2."""
+def test_luck_that_repeats_gives_the_same_bars_again(direction):
+    """A cycle that fits a bar, under dice that repeat every two: bars 3 and 4 are bars 1 and 2."""
     lucky = lane(
         source=Euclidean(hits=7, steps=16), direction=direction, luck_bars=2, step_value=StepValue(note=16)
     )

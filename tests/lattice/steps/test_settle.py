@@ -67,7 +67,7 @@ def test_a_lane_settled_plays_as_before_where_one_drawn_cycle_can_hold_it(score,
         assert (after.clock.starts(np.arange(counts)) == line.clock.starts(np.arange(counts))).all()
 
 
-def test_a_count_along_the_run_is_drawn_as_long_as_it_takes_to_come_round():
+def test_a_count_along_the_run_is_drawn_as_long_as_it_takes_to_repeat():
     one = drawn(score(lane(source=Drawn(steps=8, hits=(0, 3, 6)), thin=Thin(every=2))), 0)
     assert (one.source.steps, one.source.hits, one.thin) == (16, (0, 6, 11), None)
 

@@ -2574,19 +2574,17 @@ export interface components {
         };
         /**
          * Bench
-         * @description One lane whole: every setting as a field, its strips, when what it plays comes round.
+         * @description One lane whole: every setting as a field, its strips, when what it plays repeats.
          *
          *     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
          *     *without*: for each lane that it reads, by id,
          *     the fields to set so that it keeps playing when that lane is removed. *pool*: of an arpeggio, what it reads and
-         *     when that comes round with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
+         *     when that repeats with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
          *     *channel*: what its controllers move where the lane is sent as MIDI.
          */
         Bench: {
             /** Channel */
             channel: string;
-            /** Comes Round After */
-            comes_round_after: string;
             /** Fields */
             fields: components["schemas"]["Field"][];
             /** Fits */
@@ -2601,6 +2599,8 @@ export interface components {
             rate: number;
             /** Rates */
             rates: components["schemas"]["Choice"][];
+            /** Repeats */
+            repeats: string;
             /** Strips */
             strips: components["schemas"]["StripPicture"][];
             /** Without */
@@ -4589,7 +4589,7 @@ export interface components {
             links: components["schemas"]["Link"][];
             /**
              * Luck Bars
-             * @description luck comes round after so many bars; none: never
+             * @description luck repeats every so many bars; none: never
              */
             luck_bars?: number | null;
             /**
@@ -4761,8 +4761,8 @@ export interface components {
          *     *cycle_starts*, *cycle_ends*: of the cycles that begin in the window. *steps*: how many step numbers there are;
          *     *first_step*, *last_step*: the range that takes part. *cycle_hits*: the steps that are hits in the lane's very first
          *     cycle; *edited*: those forced by hand; *ruled*: of these, the ones that would be hits without that. *draws*: for
-         *     each step number, the drawn step that it shows; empty where a touch is a hand edit. *comes_round*: the length of its
-         *     cycle, said. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
+         *     each step number, the drawn step that it shows; empty where a touch is a hand edit. *cycle_length*: of its cycle,
+         *     in words. *is_gapped*: whether it is silent between its cycles. *follows*: the id of the lane that it is made
          *     from. *kept*: the clip that plays in its place; *away*: what detours play in its stead.
          *     *busy*: the number of its busy-ness; none for a lane made from another. *movements*: what is moved while it plays.
          */
@@ -4775,14 +4775,14 @@ export interface components {
             busy: components["schemas"]["Word"] | null;
             /** Chances */
             chances: number[];
-            /** Comes Round */
-            comes_round: string;
             /** Covered */
             covered: number[];
             /** Cycle Ends */
             cycle_ends: number[];
             /** Cycle Hits */
             cycle_hits: number[];
+            /** Cycle Length */
+            cycle_length: string;
             /** Cycle Starts */
             cycle_starts: number[];
             /** Cycle Ticks */

@@ -185,7 +185,7 @@ const told = computed(() =>
             <dt v-if="bench.pool">{{ bench.pool }}; all</dt>
             <dt v-else class="visually-hidden">all</dt>
             <dd>
-              <b>{{ bench.comes_round_after }}</b>
+              <b>{{ bench.repeats }}</b>
               <button
                 v-if="bench.fits"
                 v-tip="'The notes begin again with each cycle of the lane'"

@@ -7,7 +7,7 @@ import { Known } from './known'
 const field = (setting: string, says = '') => ({ setting, label: says, words: [] }) as unknown as Bench['fields'][number] // prettier-ignore
 const strip = (name: string) => ({ name }) as unknown as Bench['strips'][number]
 const bench = (id: string, fields: Bench['fields'], strips: Bench['strips'] = []): Bench => ({
-  id, fields, strips, rates: [], rate: 0, comes_round_after: '', without: {}, pool: '', fits: null, channel: '',
+  id, fields, strips, rates: [], rate: 0, repeats: '', without: {}, pool: '', fits: null, channel: '',
 }) // prettier-ignore
 const part = (setting: string, text: string) => ({ setting, words: [{ text }] }) as unknown as Part
 
@@ -60,7 +60,7 @@ describe('what the page knows', () => {
 
   it('keeps the meeting where it is not told anew', () => {
     const known = new Known()
-    const meeting = { says: 'all meet after 2 bars', at: [], of: [] }
+    const meeting = { says: 'all lanes line up every 2 bars', at: [], of: [] }
     known.take(news({ meeting: '1' }, { meeting }))
     expect(known.take(news({ meeting: '1' })).meeting).toBe(meeting)
   })

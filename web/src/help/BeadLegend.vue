@@ -12,7 +12,7 @@ const scale: Scale = { firstTick: 0, endTick: 2 * STEP, width: 96 }
 /** A lane of two steps with one hit, or as `fields` say. */
 function two(fields: Partial<LanePicture>): LanePicture {
   return {
-    id: '', silent: false, steps: 2, first_step: 0, last_step: 1, cycle_hits: [0], step_ticks: STEP, cycle_ticks: 2 * STEP, comes_round: '',
+    id: '', silent: false, steps: 2, first_step: 0, last_step: 1, cycle_hits: [0], step_ticks: STEP, cycle_ticks: 2 * STEP, cycle_length: '',
     is_gapped: false, follows: null, kept: null, away: null, starts: [0, STEP], numbers: [0, 1], hits: [0], sounds: [1], velocities: [100], lengths: [STEP],
     chances: [100], onsets: [], ratchets: [], accents: [], ties: [], octaves: [], letters: [], covered: [], louder: [], bursts: [], held: [], values: [], painted_on: null,
     pitches: [], degrees: [], staff: null, folded: 0, tone: null, port: '', plays_on: 1,

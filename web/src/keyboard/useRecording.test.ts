@@ -31,7 +31,7 @@ const hits = (...steps: number[]) => ({
 })
 const event = { timeStamp: 0 }
 
-it('enters one step after the other, each on what the one before has made, and comes round', async () => {
+it('enters one step after the other, each on what the one before has made, and repeats', async () => {
   const { piece, place, recording } = setUp()
   recording.choose('steps')
   expect(place.value).toBe(0)

@@ -160,7 +160,7 @@ const close = (act: 'copy' | 'remove') => {
       </button>
     </div>
     <span v-if="picture && isHigh" class="round"
-      ><span v-tip="`Its cycle comes round after ${picture.comes_round}`">{{ picture.comes_round }}</span
+      ><span v-tip="`Its cycle lasts ${picture.cycle_length}`">{{ picture.cycle_length }}</span
       ><span
         v-if="picture.folded"
         v-tip="'So many hits would leave what MIDI has, 0 to 127: moved into it by octaves'"

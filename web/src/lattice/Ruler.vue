@@ -30,7 +30,7 @@ const bars = computed(() =>
   inView(props.barTicks).map(({ tick, x }) => ({ number: barOf(tick, props.barTicks) + 1, x })),
 )
 const meets = computed(() =>
-  props.isOfChosen ? 'The chosen lanes begin a cycle together here' : 'All lanes begin a cycle together here',
+  props.isOfChosen ? 'The chosen lanes line up here' : 'All lanes line up here',
 )
 const detours = computed(() =>
   (props.away ?? []).map(({ start, end, says, by_hand }) => {

@@ -1,19 +1,16 @@
-"""How long a chord of a progression may be made: what pulling its end offers, and the chords to begin with."""
+"""How long a chord of a progression may be made: what pulling its end offers."""
 
 from fractions import Fraction
 
 from pydantic import BaseModel
 
 from lattice.document.meter import Meter
-from lattice.document.progression import PlacedChord, Progression
-from lattice.document.scale import Scale
 from lattice.document.step_value import StepValue
 from lattice.document.timing import MAX_SPAN_BARS, BarSpan, NoteSpan, Span
 from lattice.sentence.lengths import say_span
-from lattice.theory.chords import scale_chords
 from lattice.units import ticks
 
-__all__ = ["ChordLength", "chord_lengths", "first_progression"]
+__all__ = ["ChordLength", "chord_lengths"]
 
 _MOST_NOTES = 16
 _SHORTEST_NOTE = 64
@@ -51,16 +48,3 @@ def chord_lengths(meter: Meter) -> list[ChordLength]:
                 value = StepValue.model_validate({"note": note, "multiplier": count})
                 add(NoteSpan(value=value), is_fine=note != meter.denominator)
     return [found[quarters] for quarters in sorted(found)]
-
-
-def first_progression(scale: Scale) -> Progression:
-    """Return a progression to begin with: the first and the fourth of the chords of *scale*, a bar each.
-
-    >>> [one.chord for one in first_progression(Scale(root=2, name="dorian")).chords]
-    ['i', 'IV']
-    """
-    chords = scale_chords(scale.root, scale.semitones)
-    chosen = [chords[0], chords[3] if len(chords) > 3 else chords[-1]] if chords else ["C"]
-    return Progression(
-        chords=tuple(PlacedChord(chord=one) for one in dict.fromkeys(chosen)), leading="nearest"
-    )
