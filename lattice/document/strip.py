@@ -1,6 +1,6 @@
 """Strips: rows of values over a lane's steps."""
 
-from typing import Annotated, Literal, NamedTuple, Self
+from typing import Annotated, Any, Literal, NamedTuple, Self
 
 from pydantic import Field, model_validator
 
@@ -22,6 +22,7 @@ __all__ = [
     "PITCH",
     "RATCHET",
     "STRIPS",
+    "STRIP_MODELS",
     "TIED",
     "VELOCITY",
     "ChanceStrip",
@@ -63,7 +64,7 @@ class StripKind(NamedTuple):
 
     *plain*: what a step without a value has; None where the lane, or nothing, decides. *explains*: what its values
     do, in a sentence. *throw*: between what it is thrown at first. *span*: up to what hands use it
-    most; 0 for all of it.
+    most; 0 for all of it. *beyond*: the lowest and highest value that a document may hold, where it may hold others.
     """
 
     field: str
@@ -75,6 +76,12 @@ class StripKind(NamedTuple):
     plain: int | None = None
     unit: str = ""
     span: int = 0
+    beyond: tuple[int, int] | None = None
+
+    @property
+    def stored(self) -> tuple[int, int]:
+        """The lowest and highest value that a document may hold."""
+        return self.beyond or (self.low, self.high)
 
     @property
     def twice_the_middle(self) -> int:
@@ -107,12 +114,21 @@ LENGTH = StripKind(
     Throw(25, 120),
     unit=" %",
     span=400,
+    beyond=(TIED, LONGEST),
 )
 OCTAVE = StripKind("octave_strip", -4, 4, 5, "By how many octaves each step is higher", Throw(-1, 1), 0)
 PITCH = StripKind("pitch_strip", -28, 28, 6, "How far above the lane’s note each step is", Throw(0, 7), 0)
 CHORD = StripKind("chord_strip", 1, 7, 7, "How many notes each step stacks up", Throw(1, 4), 1)
 # Its draw numbers go on from there: one for each controller.
-CONTROL = StripKind("control_strips", 0, 127, 128, "What each step sends to a MIDI controller", Throw(0, 127))
+CONTROL = StripKind(
+    "control_strips",
+    0,
+    127,
+    128,
+    "What each step sends to a MIDI controller",
+    Throw(0, 127),
+    beyond=(-MOST_BENT, MAX_SPREAD),
+)
 STRIPS: dict[str, StripKind] = {
     "velocity": VELOCITY,
     "chance": CHANCE,
@@ -124,6 +140,10 @@ STRIPS: dict[str, StripKind] = {
     "chord": CHORD,
     "control": CONTROL,
 }
+
+
+# The model of each kind of strip, which each puts here as it is made.
+STRIP_MODELS: "dict[StripKind, type[Strip]]" = {}
 
 
 class Free(Document):
@@ -158,11 +178,22 @@ class Strip(Document):
 
     It goes with the lane, one value for each step number, unless it is *free*: then it has its own length, which is
     that of `values`, and moves on at every played step or hit.
+
+    A subclass is of a *kind*, whose limits its values have.
     """
 
     values: Row[int | None] = ()
     free: Annotated[Free | None, Field(description="none: it goes with the lane")] = None
     spread: Annotated[Spread | None, Field(description="none: the values as they are")] = None
+
+    def __init_subclass__(cls, *, kind: StripKind, **options: Any) -> None:
+        # Before pydantic reads the annotations: limits are said once, in the table.
+        low, high = kind.stored
+        value = Annotated[int, Field(ge=low, le=high)] | None
+        cls.__annotations__["values"] = Annotated[Row[value], Field(max_length=MAX_STEPS)]
+        cls.values = ()
+        STRIP_MODELS[kind] = cls
+        super().__init_subclass__(**options)
 
     @model_validator(mode="after")
     def _a_free_strip_has_a_length(self) -> Self:
@@ -171,74 +202,48 @@ class Strip(Document):
         return self
 
 
-class VelocityStrip(Strip):
+class VelocityStrip(Strip, kind=VELOCITY):
     """How hard each step is struck, in place of the lane's velocity."""
 
-    values: Annotated[
-        Row[Annotated[int, Field(ge=VELOCITY.low, le=VELOCITY.high)] | None], Field(max_length=MAX_STEPS)
-    ] = ()
 
-
-class ChanceStrip(Strip):
+class ChanceStrip(Strip, kind=CHANCE):
     """How often each step sounds, in %; it multiplies the lane's chance."""
 
-    values: Annotated[
-        Row[Annotated[int, Field(ge=CHANCE.low, le=CHANCE.high)] | None], Field(max_length=MAX_STEPS)
-    ] = ()
 
-
-class RatchetStrip(Strip):
+class RatchetStrip(Strip, kind=RATCHET):
     """How many notes there are in a step.
 
     *fade_from*, *fade_to*: velocity of the first and last of them, in % of the step's, in a straight line between;
     *climb*: semitones, or on a melodic lane perhaps degrees, by which each is higher than the one before.
     """
 
-    values: Annotated[
-        Row[Annotated[int, Field(ge=RATCHET.low, le=RATCHET.high)] | None], Field(max_length=MAX_STEPS)
-    ] = ()
     fade_from: Annotated[int, Field(ge=1, le=200, description="%")] = 100
     fade_to: Annotated[int, Field(ge=1, le=200, description="%")] = 100
     climb: Annotated[int, Field(ge=-12, le=12)] = 0
     climb_unit: Literal["semitones", "degrees"] = "semitones"
 
 
-class NudgeStrip(Strip):
+class NudgeStrip(Strip, kind=NUDGE):
     """How much later (negative: earlier) each step begins, in % of a step."""
 
-    values: Annotated[
-        Row[Annotated[int, Field(ge=NUDGE.low, le=NUDGE.high)] | None], Field(max_length=MAX_STEPS)
-    ] = ()
 
-
-class LengthStrip(Strip):
+class LengthStrip(Strip, kind=LENGTH):
     """How long each note lasts, in % of a step; 0: tied, until the lane's next hit.
 
     Beyond LENGTH.high: tied over so many steps.
     """
 
-    values: Annotated[
-        Row[Annotated[int, Field(ge=LENGTH.low, le=LONGEST)] | None], Field(max_length=MAX_STEPS)
-    ] = ()
 
-
-class OctaveStrip(Strip):
+class OctaveStrip(Strip, kind=OCTAVE):
     """By how many octaves each step is higher."""
 
-    values: Annotated[
-        Row[Annotated[int, Field(ge=OCTAVE.low, le=OCTAVE.high)] | None], Field(max_length=MAX_STEPS)
-    ] = ()
 
-
-class PitchStrip(Strip):
+class PitchStrip(Strip, kind=PITCH):
     """How much higher than the lane's note each step is. *unit*: degrees of the scale, or semitones.
 
     *accidentals*: value by value, by how many semitones that degree alone is raised; they lie dormant with semitones.
     """
 
-    values: Annotated[
-        Row[Annotated[int, Field(ge=PITCH.low, le=PITCH.high)] | None], Field(max_length=MAX_STEPS)
-    ] = ()
     unit: Literal["degrees", "semitones"] = "degrees"
     accidentals: Annotated[Row[Annotated[int, Field(ge=-11, le=11)]], Field(max_length=MAX_STEPS)] = ()
 
@@ -249,21 +254,14 @@ class PitchStrip(Strip):
         return self.accidentals[place]
 
 
-class ChordStrip(Strip):
+class ChordStrip(Strip, kind=CHORD):
     """How many notes each step stacks up: of an arpeggio its whole pool at once, else every second degree."""
 
-    values: Annotated[
-        Row[Annotated[int, Field(ge=CHORD.low, le=CHORD.high)] | None], Field(max_length=MAX_STEPS)
-    ] = ()
 
-
-class ControlStrip(Strip):
+class ControlStrip(Strip, kind=CONTROL):
     """What is sent to a MIDI controller with each step; 128 is the channel's pressure, 129 its pitch bend."""
 
     controller: Controller
-    values: Annotated[
-        Row[Annotated[int, Field(ge=-MOST_BENT, le=MOST_BENT - 1)] | None], Field(max_length=MAX_STEPS)
-    ] = ()
 
     @model_validator(mode="after")
     def _within_its_range(self) -> Self:

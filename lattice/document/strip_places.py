@@ -9,33 +9,15 @@ from lattice.document.strip import (
     CHORD,
     CONTROL,
     PITCH,
+    STRIP_MODELS,
     STRIPS,
-    ChanceStrip,
-    ChordStrip,
     ControlStrip,
-    LengthStrip,
-    NudgeStrip,
-    OctaveStrip,
-    PitchStrip,
-    RatchetStrip,
     Strip,
     StripKind,
     Throw,
-    VelocityStrip,
 )
 
 __all__ = ["StripAt", "control_strip_at", "plain_value", "strip_at", "strips_of"]
-
-_MODELS: dict[str, type[Strip]] = {
-    "velocity": VelocityStrip,
-    "chance": ChanceStrip,
-    "ratchet": RatchetStrip,
-    "nudge": NudgeStrip,
-    "length": LengthStrip,
-    "pitch": PitchStrip,
-    "octave": OctaveStrip,
-    "chord": ChordStrip,
-}
 
 
 class StripAt(NamedTuple):
@@ -51,7 +33,7 @@ class StripAt(NamedTuple):
         """The strip; an empty one while it is plain."""
         if self.strip is not None:
             return self.strip
-        return _MODELS[self.name]()
+        return STRIP_MODELS[self.kind]()
 
     def patch(self, lane: Lane, strip: Strip | None) -> dict[str, Any]:
         """Return the fields that put *strip* in its place in *lane*, or take it away."""
