@@ -14,46 +14,20 @@ from lattice.render.pitch_context import PitchContext
 from lattice.render.stages import earliest_and_latest, longest_note
 from lattice.render.stages.bursts import BurstNotes
 from lattice.render.stages.length import MAX_TIE_BARS, may_tie
+from lattice.render.stages.pitch import Pitched
+from lattice.render.stages.times import NoteTimes
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.step_window import StepWindow
 from lattice.units import Ticks
 
 __all__ = [
-    "Hits",
-    "LaidOut",
+    "Layout",
     "Played",
     "PlayedPart",
     "Span",
     "moves_pitch",
     "reach",
 ]
-
-
-@dataclass(frozen=True, eq=False)
-class Hits:
-    """Hits in columns. *steps*: indices of theirs among the steps played; *starts*, *ends*: of their notes, in ticks.
-
-    *velocities*: of the first note; *chances*: in 1/10,000; *sound*: whether dice and cycle rules let it sound;
-    *ratchets*: notes; *nudges*, *lengths*: % of a step, TIED where it lasts until the next hit; *accented*: whether
-    it is an accent; *octaves*; *letters*: place of the letter of linked ones in the alphabet, else -1; *covered*:
-    whether a burst plays in its place; *pitches*: of a melodic lane, all that begin with it, before
-    they are folded into what MIDI has; else nothing.
-    """
-
-    steps: Ticks
-    starts: Ticks
-    ends: Ticks
-    velocities: Ticks
-    chances: Ticks
-    sound: NDArray[np.bool_]
-    ratchets: Ticks
-    nudges: Ticks
-    lengths: Ticks
-    accented: NDArray[np.bool_]
-    octaves: Ticks
-    letters: Ticks
-    covered: NDArray[np.bool_]
-    pitches: tuple[tuple[int, ...], ...]
 
 
 class Span(NamedTuple):
@@ -70,12 +44,13 @@ class Span(NamedTuple):
 
 
 @dataclass(frozen=True, eq=False)  # known by what it is, not by comparing its columns
-class LaidOut:
+class Layout:
     """What a lane would play if every hit sounded, bursts apart: the same for all dice, unless luck moves it.
 
     *step_window*: the steps that were looked at; *starts*: when they begin after swing, in ticks; *chances*: of each;
-    *may_sound*: which of them neither a burst nor an empty pool silences. *notes*: those that begin in the ticks of
-    *span*; *of*: the step, by its index, that each is of.
+    *may_sound*: which of them neither a burst nor an empty pool silences. *hits*: the steps that are hits, by their
+    index; *pitches* and *times*: of their notes. *note_of_pitch*: which of *times* each pitch sounds in, *velocities*:
+    how hard it is struck. *notes*: those that begin in the ticks of *span*, *of*: the step, by its index, of each.
     """
 
     step_window: StepWindow
@@ -85,26 +60,31 @@ class LaidOut:
     starts: Ticks
     chances: Ticks
     may_sound: NDArray[np.bool_]
-    hits: Hits
+    hits: Ticks
+    pitches: Pitched
+    times: NoteTimes
+    note_of_pitch: Ticks
+    velocities: Ticks
     of: Ticks
     notes: Notes
 
     @property
     def weighs(self) -> int:
         """About how many bytes it takes."""
-        return self.step_window.weighs + 200 * self.hits.steps.size + 60 * self.of.size
+        return self.step_window.weighs + 100 * self.hits.size + 120 * self.velocities.size
 
 
 @dataclass(frozen=True, eq=False)
 class Played:
-    """What a lane plays by some dice. *laid*: what it was laid out as; *step_window*, *hits*: as there, by these.
+    """What a lane plays by some dice. *layout*: what was laid out; *step_window*: as there, by these.
 
-    *parts*: what it plays in each stretch, where movements cut its time; only *notes* takes them into account.
+    *sound*: which of its steps sound, if they are hits. *parts*: what it plays in each stretch, where movements cut its
+    time; only *notes* takes them into account.
     """
 
-    laid: LaidOut
+    layout: Layout
     step_window: StepWindow
-    hits: Hits
+    sound: NDArray[np.bool_]
     bursts: BurstNotes
     notes: Notes
     parts: "tuple[PlayedPart, ...]" = ()
@@ -112,17 +92,17 @@ class Played:
     @property
     def context(self) -> PitchContext | None:
         """Where its pitches come from."""
-        return self.laid.context
+        return self.layout.context
 
     @property
     def starts(self) -> Ticks:
         """When the steps begin after swing, in ticks."""
-        return self.laid.starts
+        return self.layout.starts
 
     @property
     def weighs(self) -> int:
-        """About how many bytes it takes beside what it was laid out as."""
-        return 1000 + 30 * self.hits.steps.size + 60 * (self.notes.starts.size + self.bursts.starts.size)
+        """About how many bytes it takes beside its layout."""
+        return 1000 + self.sound.size + 60 * (self.notes.starts.size + self.bursts.starts.size)
 
 
 @dataclass(frozen=True, eq=False)

@@ -1,7 +1,7 @@
 """score x dice x window -> events: the one function behind picture, sound, tape, take and file.
 
-Of each lane `lay_out` is the order of operations: steps, hits, chance, pitch, time, velocity, each in the module of its
-name. `thrown` throws the dice, which have no say in what is laid out unless luck moves it, and so it is laid out once.
+Of each lane `layout` is the order of operations: steps, hits, chance, pitch, time, velocity, each in the module of its
+name. `with_luck` throws the dice: unless luck moves it, the layout is the same for all dice, and is made once.
 `events_of` resolves what overlaps.
 """
 
@@ -17,8 +17,7 @@ from lattice.memory import MEGABYTE, Memory, remembered
 from lattice.render.feel import STRAIGHT_ON, Feel, feel_of
 from lattice.render.kept_clip import kept_longest, kept_notes
 from lattice.render.lane import (
-    Hits,
-    LaidOut,
+    Layout,
     Played,
     PlayedPart,
     Span,
@@ -32,20 +31,18 @@ from lattice.render.pitch_context import PitchContext, SourceLane, pitch_context
 from lattice.render.size import Asked, check_detours, check_movements, check_notes, check_work
 from lattice.render.stages import earliest_and_latest, is_moved_by_luck, longest_note
 from lattice.render.stages.bursts import BurstNotes, burst_notes, covered
-from lattice.render.stages.chance import chances_of, letters_of, sounding
+from lattice.render.stages.chance import chances_of, sounding
 from lattice.render.stages.length import MAX_TIE_BARS, may_tie
 from lattice.render.stages.pitch import (
     burst_pitches,
     in_ratchets,
-    octaves_of,
     pitched,
-    pitches_by_hit,
     single_pitches,
     unpitched,
 )
 from lattice.render.stages.ratchet import ratchets_of
-from lattice.render.stages.times import NoteTimes, Placing, note_times
-from lattice.render.stages.velocity import accents_of, note_velocities
+from lattice.render.stages.times import Placing, note_times
+from lattice.render.stages.velocity import note_velocities
 from lattice.render.window import Window
 from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
 from lattice.steps.step_window import StepWindow
@@ -55,14 +52,14 @@ from lattice.units import Ticks, exact_ticks
 __all__ = [
     "REMEMBERED_STEPS",
     "asked_of",
-    "lay_out",
+    "layout",
     "of_one_pitch",
     "play",
     "play_all",
     "play_lane",
     "sounding_in",
     "strays",
-    "thrown",
+    "with_luck",
 ]
 
 REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
@@ -212,21 +209,21 @@ def play(
     early, late = earliest_and_latest(line, feel)
     first, end = line.clock.first_at(first_tick - late), line.clock.first_at(end_tick + early)
     asked = (line, feel, context, Span(first, end, first_tick, end_tick, exactly))
-    return _remembered(*asked) if end - first <= REMEMBERED_STEPS else thrown(line, lay_out(*asked))
+    return _remembered(*asked) if end - first <= REMEMBERED_STEPS else with_luck(line, layout(*asked))
 
 
 @remembered(64 * MEGABYTE)
 def _remembered(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Played:
     by_luck = is_moved_by_luck(line) or (context is not None and context.source is not None)
-    return thrown(line, _laid_out(line if by_luck else line.laid, feel, context, span))
+    return with_luck(line, _cached_layout(line if by_luck else line.laid, feel, context, span))
 
 
 @remembered(64 * MEGABYTE)
-def _laid_out(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> LaidOut:
-    return lay_out(line, feel, context, span)
+def _cached_layout(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Layout:
+    return layout(line, feel, context, span)
 
 
-def lay_out(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> LaidOut:
+def layout(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Layout:
     """Return what a lane would play if every hit sounded: the order of operations, each in the module of its name."""
     first, end, first_tick, end_tick, exactly = span
     # Which step when.
@@ -270,37 +267,26 @@ def lay_out(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Spa
             exact_ends=precise.ends[rows],
             exact_straights=exact_ticks(np.zeros_like(rows), numerators, denominator),
         )
-    shown = Hits(
-        steps=hits,
-        starts=times.starts[times.firsts],
-        ends=times.ends[times.lasts],
-        velocities=_of_first_pitches(velocities, note, times)[times.firsts],
-        chances=chances[hits],
-        sound=may_sound[hits],
-        ratchets=times.counts,
-        nudges=placing.nudges[hits],
-        lengths=times.lengths,
-        accented=accents_of(step_window)[hits],
-        octaves=octaves_of(step_window)[hits],
-        letters=letters_of(step_window)[hits],
-        covered=in_burst[hits],
-        pitches=pitches_by_hit(pitches) if context else (),
-    )
-    return LaidOut(
-        step_window, feel, context, span, placing.grid, chances, may_sound, shown, times.steps[rows], notes
+    return Layout(
+        step_window,
+        feel,
+        context,
+        span,
+        placing.grid,
+        chances,
+        may_sound,
+        hits,
+        pitches,
+        times,
+        note,
+        velocities,
+        times.steps[rows],
+        notes,
     )
 
 
-def _of_first_pitches(velocities: Ticks, note: Ticks, times: NoteTimes) -> Ticks:
-    """Return the velocity of each note's first pitch; 1 where it has none."""
-    firsts = np.flatnonzero(np.diff(note, prepend=-1) != 0)
-    result = np.ones(times.of.size, np.int64)
-    result[note[firsts]] = velocities[firsts]
-    return result
-
-
-def thrown(line: LaneSteps, laid: LaidOut) -> Played:
-    """Return what sounds of what was laid out, by the line's dice and its cycle rules; and its bursts."""
+def with_luck(line: LaneSteps, laid: Layout) -> Played:
+    """Return what sounds of a layout, by the line's dice and its cycle rules; and its bursts."""
     step_window = laid.step_window.of(line)
     sound = sounding(step_window, laid.chances) & laid.may_sound
     notes = laid.notes.take(sound[laid.of])
@@ -308,8 +294,7 @@ def thrown(line: LaneSteps, laid: LaidOut) -> Played:
     bursts = burst_notes(line, laid.feel, span.first_tick, span.end_tick, exactly=span.exactly)
     if bursts.starts.size:
         notes = notes.and_those(_notes_of(bursts, line, laid.context, exactly=span.exactly))
-    hits = replace(laid.hits, sound=sound[laid.hits.steps])
-    return Played(laid, step_window, hits, bursts, notes)
+    return Played(laid, step_window, sound, bursts, notes)
 
 
 def _notes_of(bursts: BurstNotes, line: LaneSteps, context: PitchContext | None, *, exactly: bool) -> Notes:

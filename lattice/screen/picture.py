@@ -13,13 +13,12 @@ from lattice.document.chance import LETTERS
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.source import Drawn, Made
-from lattice.document.strip import TIED
 from lattice.memory import MEGABYTE, remembered
 from lattice.render.detours import away, has_detours
 from lattice.render.events import away_notes, louder_lanes
 from lattice.render.feel import feel_of
 from lattice.render.held_keys import held_pools
-from lattice.render.lane import Hits, LaidOut, Played, PlayedPart
+from lattice.render.lane import Layout, Played, PlayedPart
 from lattice.render.notes import note_of
 from lattice.render.pipeline import REMEMBERED_STEPS, asked_of, play_all, play_lane
 from lattice.render.size import check_movements, check_notes, check_work
@@ -27,6 +26,7 @@ from lattice.render.sounding import port_of
 from lattice.render.stages.bursts import BurstNotes, awake, burst_ticks
 from lattice.render.stages.pitch import degrees_of
 from lattice.render.window import Window
+from lattice.screen.beads import beads_of
 from lattice.screen.benches import bench_of
 from lattice.screen.chords import chord_pictures
 from lattice.screen.moves import joined, movement_pictures
@@ -148,13 +148,13 @@ def _lane_picture(
         whole = _lane_picture(line, replace(played, parts=()), is_silent, score, first, end, shown)
         inside = [part for part in played.parts if part.start < end and part.end > first]
         return joined(whole, [_part_picture(part, is_silent, score, first, end, shown) for part in inside])
-    asked = (played.laid, is_silent, score.quarters_per_minute, first, end, shown)
+    asked = (played.layout, is_silent, score.quarters_per_minute, first, end, shown)
     is_short = played.starts.size <= REMEMBERED_STEPS
     picture = _remembered(*asked) if is_short else _draw(*asked)
-    which = _hits_inside(played.hits, _inside(line, played.step_window, first, end))
+    steps = played.layout.hits[_hits_inside(played.layout, _inside(line, played.step_window, first, end))]
     return picture.model_copy(
         update={
-            "sounds": played.hits.sound[which].astype(int).tolist(),
+            "sounds": played.sound[steps].astype(int).tolist(),
             "bursts": _burst_pictures(line, played.bursts, end),
             "kept": _kept_picture(line, played, first, end),
             "port": port_of(line.lane, score.kit),
@@ -187,23 +187,18 @@ def _remembered(*asked: Any) -> LanePicture:
 
 
 def _draw(
-    laid: LaidOut, is_silent: bool, tempo: Fraction, first: int, end: int, shown: PropertyName | None
+    layout: Layout, is_silent: bool, tempo: Fraction, first: int, end: int, shown: PropertyName | None
 ) -> LanePicture:
     """Return all of a lane's picture that luck has no part in, or that was laid out by it."""
-    step_window, hits, context = laid.step_window, laid.hits, laid.context
+    step_window, context = layout.step_window, layout.context
     line = step_window.line
     lane, clock = line.lane, line.clock
     bar = line.frame.meter.bar_quarters
     inside = _inside(line, step_window, first, end)
-    which = _hits_inside(hits, inside)
-    steps = hits.steps[which]
-    starts = laid.starts[inside]
+    beads = beads_of(layout, _hits_inside(layout, inside))
+    steps = beads.steps
     cycle_starts, cycle_ends = clock.cycles_from(clock.first_at(first), clock.first_at(end))
-    accents, ties = hits.accented[which], hits.lengths[which] == TIED
-    unfolded = (
-        [row for row, seen in zip(hits.pitches, which.tolist(), strict=True) if seen] if hits.pitches else []
-    )
-    pitches = [folded_row(row) for row in unfolded]
+    pitches = [folded_row(row) for row in beads.pitches]
     return LanePicture.model_construct(
         id=lane.id,
         silent=is_silent,
@@ -216,20 +211,20 @@ def _draw(
         cycle_length=say_bars(clock.cycle_quarters / bar, tempo, bar),
         is_gapped=clock.once,
         follows=lane.source.of if isinstance(lane.source, Made) else None,
-        starts=starts.tolist(),
+        starts=layout.starts[inside].tolist(),
         numbers=step_window.numbers[inside].tolist(),
         hits=(steps - inside.start).tolist(),
         sounds=[],
-        velocities=hits.velocities[which].tolist(),
-        lengths=(hits.ends[which] - hits.starts[which]).tolist(),
-        chances=(hits.chances[which] / 100).tolist(),
-        onsets=_unless_plain(hits.starts[which], laid.starts[steps]),
-        ratchets=_unless_plain(hits.ratchets[which], 1),
-        accents=_unless_plain(accents.astype(int), 0),
-        ties=_unless_plain(ties.astype(int), 0),
-        octaves=_unless_plain(hits.octaves[which], 0),
-        letters=[LETTERS[at] if at >= 0 else "" for at in hits.letters[which].tolist()] if lane.links else [],
-        covered=_unless_plain(hits.covered[which].astype(int), 0),
+        velocities=beads.velocities.tolist(),
+        lengths=(beads.ends - beads.starts).tolist(),
+        chances=(beads.chances / 100).tolist(),
+        onsets=_unless_plain(beads.starts, layout.starts[steps]),
+        ratchets=_unless_plain(beads.ratchets, 1),
+        accents=_unless_plain(beads.are_accents.astype(int), 0),
+        ties=_unless_plain(beads.are_tied.astype(int), 0),
+        octaves=_unless_plain(beads.octaves, 0),
+        letters=[LETTERS[at] if at >= 0 else "" for at in beads.letters.tolist()] if lane.links else [],
+        covered=_unless_plain(beads.are_covered.astype(int), 0),
         louder=[],
         bursts=[],
         values=shown_values(step_window, shown)[inside].tolist() if shown else [],
@@ -237,7 +232,7 @@ def _draw(
         pitches=pitches,
         degrees=degrees_of(step_window)[steps].tolist() if context else [],
         staff=staff_of(context, (pitch for row in pitches for pitch in row)) if context else None,
-        folded=sum(list(row) != now for row, now in zip(unfolded, pitches, strict=True)),
+        folded=sum(list(row) != now for row, now in zip(beads.pitches, pitches, strict=True)),
         held=_held(lane),
         tone=lane.tone,
         cycle_starts=cycle_starts.tolist(),
@@ -272,8 +267,8 @@ def _ruled(line: LaneSteps) -> list[int]:
     ]
 
 
-def _hits_inside(hits: Hits, inside: slice) -> NDArray[np.bool_]:
-    result: NDArray[np.bool_] = (hits.steps >= inside.start) & (hits.steps < inside.stop)
+def _hits_inside(layout: Layout, inside: slice) -> NDArray[np.bool_]:
+    result: NDArray[np.bool_] = (layout.hits >= inside.start) & (layout.hits < inside.stop)
     return result
 
 

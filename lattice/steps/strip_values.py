@@ -67,7 +67,7 @@ def value_places(strip: Strip, kind: StripKind, step_window: StepWindow) -> Tick
 def _round_begins(free: Free, step_window: StepWindow, places: Ticks) -> Ticks:
     """Return the count of the step at which the round of a strip begins that has come to *places* at each step."""
     counts = step_window.counts
-    if free.advance == "step":
+    if free.advance == "step" or not counts.size:
         return counts - places
     firsts, numbers = step_window.counting_begins, step_window.hit_index - places
     is_last = np.append((np.diff(firsts) != 0) | (np.diff(numbers) != 0), True)  # of its round in the window

@@ -37,7 +37,6 @@ __all__ = [
     "in_ratchets",
     "octaves_of",
     "pitched",
-    "pitches_by_hit",
     "single_pitches",
     "takes_velocities",
     "unpitched",
@@ -161,14 +160,6 @@ def single_pitches(pitches: Pitched, of: Ticks) -> tuple[Ticks, Ticks]:
     row = np.repeat(np.arange(of.size), each)
     within = np.arange(row.size) - np.repeat(np.cumsum(each) - each, each)
     return row, pitches.firsts[of[row]] + within
-
-
-def pitches_by_hit(pitches: Pitched) -> tuple[tuple[int, ...], ...]:
-    """Return all pitches that begin with each hit, before they are folded into what MIDI has."""
-    each = np.arange(int(pitches.counts.sum()))
-    moved = (pitches.raised(each, np.zeros_like(each)) + np.repeat(pitches.after, pitches.counts)).tolist()
-    ends = (pitches.firsts + pitches.counts).tolist()
-    return tuple(tuple(moved[first:end]) for first, end in zip(pitches.firsts.tolist(), ends, strict=True))
 
 
 def in_ratchets(pitches: Pitched, notes: Ticks, numbers: Ticks, lane: Lane) -> tuple[Ticks, Ticks]:

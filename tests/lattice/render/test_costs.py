@@ -82,7 +82,7 @@ def made(count: int):
 )
 def test_what_would_take_long_is_refused_before_any_lane_is_laid_out(ask, says, monkeypatch):
     laid_out = []
-    monkeypatch.setattr(pipeline, "lay_out", lambda *of: laid_out.append(of))
+    monkeypatch.setattr(pipeline, "layout", lambda *of: laid_out.append(of))
     with pytest.raises(DocumentError, match=says):
         ask()
     assert laid_out == []
@@ -91,10 +91,10 @@ def test_what_would_take_long_is_refused_before_any_lane_is_laid_out(ask, says, 
 def test_a_long_cascade_costs_the_same_far_out(monkeypatch):
     """Each of its lanes is laid out for itself, and once for all that play its notes: not anew for each of them."""
     counts = []
-    original = pipeline.lay_out
+    original = pipeline.layout
     for bar in (0, 500):
         laid_out = []
-        monkeypatch.setattr(pipeline, "lay_out", lambda *of, kept=laid_out: kept.append(of) or original(*of))
+        monkeypatch.setattr(pipeline, "layout", lambda *of, kept=laid_out: kept.append(of) or original(*of))
         render(cascade(40), 77 + bar, Window(first_bar=bar, bars=1))
         counts.append(len(laid_out))
     assert counts[1] <= 2 * 41 + 1

@@ -30,6 +30,7 @@ from lattice.document import (
 from lattice.render import Window, render
 from lattice.render.feel import feel_of
 from lattice.render.pipeline import play
+from lattice.render.stages.chance import letters_of
 from lattice.render.stages.times import Placing
 from lattice.screen import picture
 from lattice.steps.lane_steps import lines_of
@@ -79,11 +80,12 @@ def test_linked_steps_sound_together_or_not_at_all(score, dice, first):
         line = with_changed(score, one.id, dice, bursts=(), step_rules=())
         begin, end = Window(first_bar=first, bars=3).ticks(score.meter.bar_ticks)
         played = play(line, feel_of(line.lane, score), None, begin, end)
-        cycles = played.step_window.cycles[played.hits.steps]
-        for letter in set(played.hits.letters.tolist()) - {-1}:
-            linked = played.hits.letters == letter
+        steps = played.layout.hits
+        cycles, letters = played.step_window.cycles[steps], letters_of(played.step_window)[steps]
+        for letter in set(letters.tolist()) - {-1}:
+            linked = letters == letter
             for cycle in set(cycles[linked].tolist()):
-                assert len(set(played.hits.sound[linked & (cycles == cycle)].tolist())) == 1
+                assert len(set(played.sound[steps][linked & (cycles == cycle)].tolist())) == 1
 
 
 @given(scores(), dice, firsts)
@@ -93,7 +95,8 @@ def test_chance_0_never_sounds_and_100_always(score, dice, first):
     for one in score.lanes:
         for percent in (0, 100):
             line = with_changed(score, one.id, dice, chance_percent=percent, **plain)
-            sound = play(line, feel_of(line.lane, score), None, begin, end).hits.sound
+            played = play(line, feel_of(line.lane, score), None, begin, end)
+            sound = played.sound[played.layout.hits]
             assert sound.all() if percent else not sound.any()
 
 

@@ -138,7 +138,10 @@ def test_orders_of_strips_and_notes_repeat_with_their_luck(direction, advance, p
             pedal=pedal,
         ),
     )
-    assert checked(Score(tempo=112.0, kit=DOCKSIDE, bars=4, lanes=(lane,)), 7) > 40
+    score = Score(tempo=112.0, kit=DOCKSIDE, bars=4, lanes=(lane,))
+    assert checked(score, 7) > 40
+    line = lines_of(score, 7)[0]
+    assert play(line, feel_of(lane, score), pitch_context_of(lane, score, 7), 1, 2).notes.starts.size == 0
 
 
 def test_lengths_up_to_the_longest_that_hands_make_stray_as_others_do():
