@@ -15,7 +15,7 @@ const ofKind = (kind: ListedStarter['kind'], most = 8) =>
 const ways = computed(() => [
   {
     name: 'A starter',
-    says: 'Of a few lanes, to be turned into something else.',
+    says: 'A few lanes, ready to be made your own.',
     rows: [
       { name: 'Whole pieces', starters: ofKind('piece') },
       { name: 'Beats', starters: ofKind('pattern', 7) },
@@ -23,7 +23,7 @@ const ways = computed(() => [
   },
   {
     name: 'A ground',
-    says: 'A plane of grooves: one drag moves all lanes from groove to groove.',
+    says: 'A map of grooves: drag to move all lanes from one to another.',
     rows: [{ name: '', starters: ofKind('ground') }],
   },
 ])
@@ -58,11 +58,11 @@ const ways = computed(() => [
         >
           Begin with {{ heard.starter.name }}
         </button>
-        <p v-else class="hint">A press plays it, here and now.</p>
+        <p v-else class="hint">Click one to hear it.</p>
       </section>
       <section class="card way" aria-label="An empty lane">
         <h3 class="named">An empty lane</h3>
-        <p>One voice, 3 hits in 8 steps. Beside its name stands what it does: take hold of a number.</p>
+        <p>One voice, 3 hits in 8 steps. What it does stands next to its name: drag a number to change it.</p>
         <button type="button" class="word-button strong" @click="emit('add')">Add a lane</button>
       </section>
     </div>
@@ -101,6 +101,7 @@ h3 {
   gap: 4px;
 }
 .starters:has(.row-name) {
+  min-height: 36px; /* as high before its starters have come */
   padding-left: 92px;
 }
 .row-name {
