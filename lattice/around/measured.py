@@ -2,6 +2,7 @@
 
 from collections import defaultdict
 from collections.abc import Hashable, Mapping, Sequence
+from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
@@ -11,7 +12,7 @@ from lattice.around.ways import Fields
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.source import Made
-from lattice.steps.lane_steps import LaneSteps, line_as, lines_of
+from lattice.steps.lane_steps import LaneSteps, lines_of
 from lattice.steps.measured_steps import measured_steps
 from lattice.steps.measures import MEASURED_BARS, evenness_of_rows, syncopation_of_rows
 from lattice.steps.muting import silent_lanes
@@ -142,7 +143,8 @@ def _variants(
                 variants.append(made.line(at, line.lane.id))
             else:
                 fields = dict(changed[0])
-                variants.append(line_as(line, line.lane.model_copy(update=fields)) if fields else line)
+                lane = line.lane.model_copy(update=fields)
+                variants.append(replace(line.laid, lane=lane).by(line.dice) if fields else line)
         which[at] = known[changed]
     return which, variants
 

@@ -26,7 +26,7 @@ Id = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,35}$")]
 class Document(BaseModel):
     """Base of all documents. Numbers are not read from text, and unknown fields are refused."""
 
-    __slots__ = ("_known_hash", "_known_weight")  # see `lattice.memory.weight`
+    __slots__ = ("_known_hash",)
     model_config = ConfigDict(strict=True, frozen=True, extra="forbid", allow_inf_nan=False)
 
     def __hash__(self) -> int:

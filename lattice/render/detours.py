@@ -7,6 +7,7 @@ from itertools import pairwise
 from math import ceil, floor
 
 from lattice.around.candidates import candidate
+from lattice.cache import MEGABYTE, cached
 from lattice.document.detour import (
     PACES,
     Detour,
@@ -21,7 +22,6 @@ from lattice.document.detour import (
 )
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
-from lattice.memory import MEGABYTE, remembered
 from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["Away", "Leg", "away", "has_detours", "legs"]
@@ -187,7 +187,7 @@ def _variant(score: Score, variation: Away | None, shift: Away | None) -> Score:
     return changed
 
 
-@remembered(16 * MEGABYTE)
+@cached(16 * MEGABYTE)
 def _varied(score: Score, asked: Variation, number: int) -> Score:
     try:
         changes = candidate(score, asked.distance, asked.ways, asked.throw, number)

@@ -21,7 +21,7 @@ from lattice.render.pipeline import asked_of, of_one_pitch, play_all, play_lane,
 from lattice.render.size import check_detours, check_movements, check_notes, check_work
 from lattice.render.sounding import port_of
 from lattice.render.window import Window
-from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
+from lattice.steps.lane_steps import LaneSteps, lines_of
 from lattice.steps.muting import silent_lanes, unmuted
 from lattice.theory.scales import folded
 
@@ -191,7 +191,6 @@ def _on_stretch(score: Score, stretch: Sequence[Leg], dice: int, silent: frozens
     asked = [one for line in lines for one in asked_of(line, score, dice, first, end)]
     check_notes(score, asked)
     check_work(score, asked)
-    lines = [remember_line(line) for line in lines]
     exactly = any(leg.is_displaced for leg in stretch)
     parts = []
     for index, line in enumerate(lines):

@@ -8,9 +8,9 @@ from typing import NamedTuple
 
 import numpy as np
 
+from lattice.cache import MEGABYTE, cached
 from lattice.document.arpeggio import MOST_AT_ONCE, Latch
 from lattice.document.keys import HeldKey, Keys, Sustain
-from lattice.memory import MEGABYTE, remembered
 from lattice.render.note_orders import PoolNote
 from lattice.units import Ticks
 
@@ -63,7 +63,7 @@ class _Reckoned(NamedTuple):
     after: _Hands
 
 
-@remembered(24 * MEGABYTE)
+@cached(24 * MEGABYTE)
 def held_pools(keys: Keys, latch: Latch) -> HeldPools:
     """Return the pools that *keys* give.
 
@@ -164,7 +164,7 @@ def _joined(sustained: Sequence[Sustain]) -> list[tuple[int, int | None]]:
 
 
 # Remembered, so that one more key costs a block of keys and not all that were played before it.
-@remembered(24 * MEGABYTE)
+@cached(24 * MEGABYTE)
 def _reckoned(hands: _Hands, events: tuple[_Event, ...], latch: Latch) -> _Reckoned:
     down, pool = set(hands.down), dict(hands.pool)
     changes: list[int] = []

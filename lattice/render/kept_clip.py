@@ -4,8 +4,8 @@ from typing import Any
 
 import numpy as np
 
+from lattice.cache import MEGABYTE, cached
 from lattice.document.lane_clip import LaneClip
-from lattice.memory import MEGABYTE, remembered
 from lattice.render.notes import Notes
 from lattice.units import Ticks
 
@@ -61,7 +61,7 @@ def kept_longest(clip: LaneClip) -> int:
     return int(_columns(clip)[1].max(initial=0))
 
 
-@remembered(16 * MEGABYTE)
+@cached(16 * MEGABYTE)
 def _columns(clip: LaneClip) -> Any:
     return np.array(clip.notes, np.int64).reshape(-1, 5).T
 

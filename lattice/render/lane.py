@@ -6,8 +6,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from lattice.cache import MEGABYTE, cached
 from lattice.document.lane import Lane
-from lattice.memory import MEGABYTE, remembered
 from lattice.render.feel import Feel
 from lattice.render.notes import Notes
 from lattice.render.pitch_context import PitchContext
@@ -120,7 +120,7 @@ def reach(line: LaneSteps, feel: Feel, end_tick: int) -> int:
     return _reach(line if line.is_random else line.laid, feel, end_tick)
 
 
-@remembered(8 * MEGABYTE)
+@cached(8 * MEGABYTE)
 def _reach(line: LaneSteps, feel: Feel, end_tick: int) -> int:
     longest = longest_note(line, feel)
     if may_tie(line):

@@ -10,11 +10,11 @@ from lattice.document.movement import Movement, Value
 from lattice.document.piece import Score
 from lattice.document.step_value import StepValue
 from lattice.render.feel import Feel, feel_of
-from lattice.render.stages import STAGES
-from lattice.steps.lane_steps import LaneSteps, line_of, remember_line
-from lattice.steps.moving import changes, cuts, moved_lane, moving, played_as, value_at
+from lattice.render.stages import STAGES, of_the_sound, taken_by_step
+from lattice.steps.lane_steps import LaneSteps, line_of
+from lattice.steps.moving import changes, moved_lane, moving, value_at
 
-__all__ = ["Stretch", "extremes", "is_cut", "moves_of", "plays_of", "reading", "stretches"]
+__all__ = ["Stretch", "cuts", "extremes", "is_cut", "moves_of", "plays_of", "reading", "stretches"]
 
 
 @dataclass(frozen=True)
@@ -63,7 +63,7 @@ def stretches(score: Score, dice: int, lane: Lane, first: int, end: int) -> list
     found: list[Stretch] = []
     for start, stop in pairwise(_edges(score, lane, first, end)):
         there = _score_at(score, lane, start)
-        line = remember_line(line_of(there, dice, lane.id))
+        line = line_of(there, dice, lane.id)
         found.append(Stretch(start, stop, there, line, feel_of(line.lane, there)))
     return found
 
@@ -131,6 +131,16 @@ def _widest_lane(lane: Lane, step: StepValue | None) -> Lane:
     return moved_lane(lane, values)
 
 
+def cuts(movement: Movement, lane: Lane, *, heard: bool = False) -> bool:
+    """Return whether *movement* cuts the time of *lane*: whether the lane is another before and after a point.
+
+    *heard*: for a lane that plays its notes, it is another by each of them.
+    """
+    if movement.control in of_the_sound():
+        return False
+    return heard or movement.control not in taken_by_step(lane)
+
+
 def _cutting(score: Score, lane: Lane) -> list[Movement]:
     """Return the movements that cut the time of *lane*."""
     read = reading(score, lane)
@@ -152,7 +162,7 @@ def _score_at(score: Score, lane: Lane, tick: int) -> Score:
     """Return the score in which *lane* plays at *tick*: it and the lanes that it reads are as they are then."""
     bar = score.meter.bar_ticks
     read = reading(score, lane)
-    lanes = {one.lane.id: played_as(one.lane, tick, bar, heard=one.heard) for one in read}
+    lanes = {one.lane.id: _played_as(one.lane, tick, bar, heard=one.heard) for one in read}
     changed: dict[str, object] = {"lanes": tuple(lanes.get(one.id, one) for one in score.lanes)}
     values = {
         movement.control: value
@@ -164,3 +174,17 @@ def _score_at(score: Score, lane: Lane, tick: int) -> Score:
     if any(one.heard for one in read):
         changed |= {**values, "movements": ()}
     return score.model_copy(update=changed)
+
+
+def _played_as(lane: Lane, tick: int, bar_ticks: int, *, heard: bool = False) -> Lane:
+    """Return what *lane* is at *tick* as far as movements cut time; those that do not go on moving."""
+    cutting = {movement.control for movement in moving(lane.movements) if cuts(movement, lane, heard=heard)}
+    if not cutting:
+        return lane
+    values = {
+        movement.control: value
+        for movement in lane.movements
+        if movement.control in cutting and (value := value_at(movement, tick, bar_ticks)) is not None
+    }
+    left = tuple(movement for movement in moving(lane.movements) if movement.control not in cutting)
+    return moved_lane(lane, values).model_copy(update={"movements": left})

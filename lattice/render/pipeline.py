@@ -12,8 +12,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from lattice.cache import MEGABYTE, Cache, cached
 from lattice.document.piece import Score
-from lattice.memory import MEGABYTE, Memory, remembered
 from lattice.render.feel import STRAIGHT_ON, Feel, feel_of
 from lattice.render.kept_clip import kept_longest, kept_notes
 from lattice.render.lane import (
@@ -44,7 +44,7 @@ from lattice.render.stages.ratchet import ratchets_of
 from lattice.render.stages.times import Placing, note_times
 from lattice.render.stages.velocity import note_velocities
 from lattice.render.window import Window
-from lattice.steps.lane_steps import LaneSteps, lines_of, remember_line
+from lattice.steps.lane_steps import LaneSteps, lines_of
 from lattice.steps.step_window import StepWindow
 from lattice.theory.scales import folded
 from lattice.units import Ticks, exact_ticks
@@ -65,7 +65,7 @@ __all__ = [
 REMEMBERED_STEPS = 2048  # of a lane on a screen; longer stretches would take too much memory to keep
 
 
-@remembered(8 * MEGABYTE)  # a page asks for what is drawn and what is heard of one window
+@cached(8 * MEGABYTE)  # a page asks for what is drawn and what is heard of one window
 def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, Played]]:
     """Return what each lane plays from the window's first tick until its notes can be cut by none after.
 
@@ -88,8 +88,6 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, P
     # As far as a power of two, so that what is known of the other lanes stays known while one lane's steps are moved.
     ends = [end + (1 << longest[group].bit_length()) for group in groups]
     check_work(score, [one for part, its in zip(parts, ends, strict=True) for one in _up_to(part, its)])
-    for line in lines:
-        remember_line(line)
     # Those that read others first: what they ask of a lane reaches further back than the lane itself.
     in_turn = sorted(range(len(lines)), key=lambda at: -len(reading(score, lines[at].lane)))
     played = {at: play_lane(lines[at], feels[at], score, dice, first, ends[at]) for at in in_turn}
@@ -177,7 +175,7 @@ def _within(ticks: Ticks, first: int, end: int) -> NDArray[np.bool_]:
 
 
 # The same object for the same question, as with all that is played: pictures are remembered by it.
-@remembered(16 * MEGABYTE)
+@cached(16 * MEGABYTE)
 def _in_its_place(played: Played, line: LaneSteps, note: int, first: int, end: int, exactly: bool) -> Played:
     clip = line.lane.clip
     return (
@@ -212,13 +210,13 @@ def play(
     return _remembered(*asked) if end - first <= REMEMBERED_STEPS else with_luck(line, layout(*asked))
 
 
-@remembered(64 * MEGABYTE)
+@cached(64 * MEGABYTE)
 def _remembered(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Played:
     by_luck = is_moved_by_luck(line) or (context is not None and context.source is not None)
     return with_luck(line, _cached_layout(line if by_luck else line.laid, feel, context, span))
 
 
-@remembered(64 * MEGABYTE)
+@cached(64 * MEGABYTE)
 def _cached_layout(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Layout:
     return layout(line, feel, context, span)
 
@@ -321,7 +319,7 @@ class _Sounding(NamedTuple):
     velocities: Ticks
 
 
-_SOUNDING: Memory[SourceLane, _Sounding] = Memory(16 * MEGABYTE)
+_SOUNDING: Cache[SourceLane, _Sounding] = Cache(16 * MEGABYTE)
 
 
 def sounding_in(voice: SourceLane, first_tick: int, end_tick: int) -> tuple[Ticks, Ticks, Ticks, Ticks]:
@@ -331,7 +329,7 @@ def sounding_in(voice: SourceLane, first_tick: int, end_tick: int) -> tuple[Tick
     """
     known = _SOUNDING.get(voice)
     if known is None or first_tick < known.first or end_tick > known.end:
-        known = _SOUNDING.replace(voice, _sounding_from(voice, first_tick, end_tick))
+        known = _SOUNDING.put(voice, _sounding_from(voice, first_tick, end_tick), replace=True)
     inside = (known.starts < end_tick) & (known.ends > first_tick)
     return known.starts[inside], known.ends[inside], known.pitches[inside], known.velocities[inside]
 

@@ -10,7 +10,7 @@ from lattice.document.piece import Score
 from lattice.document.pitched import PITCHED
 from lattice.document.scale import Scale
 from lattice.render.progression import Chords, chords_of
-from lattice.steps.lane_steps import LaneSteps, line_as, line_of, remember_line
+from lattice.steps.lane_steps import LaneSteps, line_as, line_of
 from lattice.steps.moving import moving, numbers_at
 from lattice.theory.chords import Chord, parse_chord
 from lattice.theory.voicing import nearest_root
@@ -123,7 +123,7 @@ def _listens(lane: Lane, arpeggio: Arpeggio | None) -> bool:
 
 def _heard(lane: Lane, score: Score, dice: int) -> SourceLane:
     straight = lane.model_copy(update={"nudge_strip": None, "humanise": None})
-    line = remember_line(line_as(line_of(score, dice, lane.id), straight))
+    line = line_as(line_of(score, dice, lane.id), straight)
     context = pitch_context_of(lane, score, dice)
     voice = score.kit.voice(lane.voice)
     struck = lane.note if lane.note is not None else voice.pitch if voice else 0

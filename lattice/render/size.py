@@ -5,11 +5,11 @@ from typing import NamedTuple
 
 import numpy as np
 
+from lattice.cache import MEGABYTE, cached
 from lattice.document.arpeggio import MOST_AT_ONCE, Arpeggio, ChordPool, HeldPool, LanePool
 from lattice.document.detour import RepeatDetour, Variation
 from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
-from lattice.memory import MEGABYTE, remembered
 from lattice.render.detours import away
 from lattice.render.feel import STRAIGHT_ON, Feel
 from lattice.render.kept_clip import kept_count, kept_longest
@@ -61,7 +61,7 @@ class Asked(NamedTuple):
 def check_notes(score: Score, asked: list[Asked]) -> None:
     """Raise DocumentError if more than MAX_NOTES_AT_ONCE notes may begin in all that is *asked*."""
     long = 0
-    for line in {id(one.line.laid): one.line for one in asked}.values():
+    for line in {one.line.laid: one.line for one in asked}.values():
         long += 0 if line.is_random else line.line.hits.size
         if long > MAX_LINES:
             said = f"it repeats too late to be reckoned with the others: they have {long:,} steps by then"
@@ -134,7 +134,7 @@ def _without_dice(line: LaneSteps) -> LaneSteps:
 
 
 # An edit moves one lane, and new dice none: what is counted of the others stays the same.
-@remembered(16 * MEGABYTE)
+@cached(16 * MEGABYTE)
 def _counts(line: LaneSteps, first: int, end: int) -> tuple[int, int, int]:
     """Return how many steps begin from tick *first* to before *end*, and how many notes of hits and of bursts."""
     begin, last = line.clock.first_at(first), line.clock.first_at(end)

@@ -11,9 +11,10 @@ from lattice.render.notes import note_of
 from lattice.render.overlaps import Events
 from lattice.render.pipeline import play_all
 from lattice.render.sounding import lane_sound, port_of
+from lattice.render.stages.standing import SOUND_STAGE
 from lattice.render.window import Window
 from lattice.screen.pictures import ChosenProgram, ControlColumns, EventColumns, Sounds, SoundSettings
-from lattice.steps.moving import OF_THE_SOUND, held, moved_lane, moving
+from lattice.steps.moving import held, moved_lane, moving
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
 __all__ = ["sounds"]
@@ -86,7 +87,7 @@ def _settings(score: Score, events: Events) -> tuple[list[SoundSettings], Ticks]
     which = np.zeros(len(events), np.int64)
     for index, lane in enumerate(score.lanes):
         mine = np.flatnonzero(events.lanes == index)
-        moved = [one for one in moving(lane.movements) if one.control in OF_THE_SOUND - {"mute"}]
+        moved = [one for one in moving(lane.movements) if one.control in SOUND_STAGE.of_the_sound]
         if not moved:
             which[mine] = len(settings)
             settings.append(_setting(lane))

@@ -8,12 +8,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from lattice.cache import MEGABYTE, cached
 from lattice.document.arpeggio import HeldPool
 from lattice.document.chance import LETTERS
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.source import Drawn, Made
-from lattice.memory import MEGABYTE, remembered
 from lattice.render.detours import away, has_detours
 from lattice.render.events import away_notes, louder_lanes
 from lattice.render.feel import feel_of
@@ -181,7 +181,7 @@ def _part_picture(
     return drawn.model_copy(update={"bursts": [burst for burst in drawn.bursts if burst.start >= part.start]})
 
 
-@remembered(48 * MEGABYTE)
+@cached(48 * MEGABYTE)
 def _remembered(*asked: Any) -> LanePicture:
     return _draw(*asked)
 

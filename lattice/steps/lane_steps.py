@@ -1,7 +1,7 @@
 """Which played steps of each lane are hits, before chance: sources, turns, and lanes made from lanes."""
 
 from collections.abc import Callable
-from copy import copy
+from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import cached_property
 from typing import TypeVar
@@ -9,6 +9,7 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
+from lattice.cache import MEGABYTE, bytes_of, cached
 from lattice.document.ground import GroundSource
 from lattice.document.lane import Lane
 from lattice.document.piece import Rhythm
@@ -16,7 +17,6 @@ from lattice.document.problems import DocumentError
 from lattice.document.source import Echo, Made, Reply
 from lattice.document.timing import BarRestart, PassRestart
 from lattice.luck.draws import PLACES, Purpose, draws
-from lattice.memory import MEGABYTE, Memory, weight
 from lattice.steps import along
 from lattice.steps.busy import metrical_ranks
 from lattice.steps.direction import RANDOM_DIRECTIONS, cycle_length, random_order, steady_order
@@ -28,7 +28,7 @@ from lattice.steps.step_clock import StepClock
 from lattice.steps.thin import kept_of
 from lattice.units import Ticks
 
-__all__ = ["RANDOM_REACH", "LaneSteps", "line_as", "line_of", "lines_of", "remember_line"]
+__all__ = ["RANDOM_REACH", "LaneSteps", "line_as", "line_of", "lines_of"]
 
 RANDOM_REACH = 2048  # steps within which a reply to a lane of lucky order looks for the next hit
 
@@ -37,10 +37,7 @@ Orders = NDArray[np.int64]
 
 
 def lines_of(rhythm: Rhythm, dice: int) -> list["LaneSteps"]:
-    """Return the line of each lane of *rhythm*, in its order: those that are known, and new ones.
-
-    New ones are remembered once they are accepted: see `remember_line`.
-    """
+    """Return the line of each lane of *rhythm*, in its order."""
     known: dict[str, LaneSteps] = {}
     return [_line_in(rhythm, lane, known).by(dice) for lane in rhythm.lanes]
 
@@ -66,19 +63,9 @@ def _line_in(rhythm: Rhythm, lane: Lane, known: dict[str, "LaneSteps"]) -> "Lane
 
 # A hand moves one lane at a time: what the others play is still known. By no dice: what luck has no part in is laid out
 # once, however often dice are thrown.
-_LINES: Memory[tuple[Lane, Frame, "LaneSteps | None"], "LaneSteps"] = Memory(48 * MEGABYTE)
-
-
+@cached(48 * MEGABYTE)
 def _line(lane: Lane, frame: Frame, followed: "LaneSteps | None") -> "LaneSteps":
-    return _LINES.get((lane, frame, followed)) or LaneSteps(lane, frame, followed)
-
-
-def remember_line(line: "LaneSteps") -> "LaneSteps":
-    """Remember *line*, whose score was accepted: what is refused leaves nothing behind. Return it, or its like."""
-    laid = line.laid
-    if laid.followed:
-        remember_line(laid.followed)
-    return _LINES.put((laid.lane, laid.frame, laid.followed), laid).by(line.dice)
+    return LaneSteps(lane, frame, followed)
 
 
 Value = TypeVar("Value")
@@ -92,48 +79,42 @@ class laid_out(cached_property[Value]):  # noqa: N801 - used like the one it is 
         self.__doc__ = work_out.__doc__
 
 
+@dataclass(frozen=True)
 class LaneSteps:
     """One lane's played steps, by some *dice*. A lane made from another runs on the clock of *followed*'s lane.
 
-    Lanes with equal settings share one layout (`laid`); their lines are equal if their dice are, too.
+    *without_dice*: the same by no dice, which all dice share what luck has no part in with; None for that itself.
     """
 
-    def __init__(self, lane: Lane, frame: Frame, followed: "LaneSteps | None") -> None:
-        self.lane = lane
-        self.frame = frame
-        self.followed = followed
-        self.dice = 0
-        self._laid: LaneSteps | None = None
+    lane: Lane
+    frame: Frame
+    followed: "LaneSteps | None"
+    dice: int = 0
+    without_dice: "LaneSteps | None" = field(default=None, compare=False, repr=False)
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash((self.lane, self.frame, self.followed, self.dice))
+
+    def __hash__(self) -> int:
+        return self._hash  # looked up often
 
     @property
     def laid(self) -> "LaneSteps":
         """The same line without dice."""
-        return self._laid or self
+        return self.without_dice or self
 
     def by(self, dice: int) -> "LaneSteps":
         """Return the same line by other *dice*."""
         if dice == self.dice:
             return self
-        if dice == 0:
-            return self.laid
-        twin = copy(self.laid)
-        twin._laid = self.laid
-        twin.dice = dice
-        twin.followed = self.followed.by(dice) if self.followed else None
-        twin.__dict__.pop("clock_lane", None)
-        return twin
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, LaneSteps) and self.laid is other.laid and self.dice == other.dice
-
-    def __hash__(self) -> int:
-        return hash((id(self.laid), self.dice))
+        followed = self.followed.by(dice) if self.followed else None
+        return LaneSteps(self.lane, self.frame, followed, dice, self.laid) if dice else self.laid
 
     @laid_out
     def weighs(self) -> int:
         """About how many bytes it takes, all that it works out later included; without the line that it follows."""
-        known = 0 if self.is_random else 10 * self.line.hits.size
-        return 2000 + weight(self.lane) + known
+        return bytes_of(self.lane) + (0 if self.is_random else 10 * self.line.hits.size)
 
     @cached_property
     def clock_lane(self) -> "LaneSteps":

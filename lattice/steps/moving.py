@@ -6,53 +6,27 @@ from typing import Any
 
 import numpy as np
 
+from lattice.cache import MEGABYTE, cached
 from lattice.document.arpeggio import MOST_AT_ONCE, Arpeggio
-from lattice.document.ground import GroundSource
 from lattice.document.lane import CLOCK_FIELDS, Lane
 from lattice.document.movement import CONTROLS, Movement, Value
 from lattice.document.source import Drawn, Made
-from lattice.memory import MEGABYTE, remembered
 from lattice.units import Ticks
 
 __all__ = [
-    "OF_THE_SOUND",
     "changes",
-    "cuts",
     "greatest_of",
     "held",
     "moved_lane",
     "moving",
     "numbers_at",
-    "played_as",
     "value_at",
 ]
-
-# Moved, they change nothing of which note begins when: they say how the built-in sound stands, and whether it is heard.
-OF_THE_SOUND = frozenset({"level_db", "pan", "brightness", "attack_ms", "release_ms", "room", "mute"})
-# A step takes each of these by itself: the lane need not be laid out again for another value.
-_OF_A_STEP = frozenset(
-    {"velocity", "chance_percent", "length_percent", "beat_weight", "degrees_up", "semitones_up"}
-)
 
 
 def moving(movements: Iterable[Movement]) -> list[Movement]:
     """Return those that are not switched off."""
     return [movement for movement in movements if not movement.off]
-
-
-def cuts(movement: Movement, lane: Lane, *, heard: bool = False) -> bool:
-    """Return whether what *movement* says of *lane* cuts time: whether the lane is another before and after a point.
-
-    *heard*: for a lane that plays its notes, it is another by each of them.
-    """
-    control = movement.control
-    if control in OF_THE_SOUND:
-        return False
-    if heard or control not in _OF_A_STEP or lane.bursts:
-        return True
-    if control == "velocity":  # a mean and a ground need all of it at once
-        return bool(lane.evened) or isinstance(lane.source, GroundSource)
-    return control == "chance_percent" and bool(lane.links)
 
 
 def held(movement: Movement, ticks: Ticks, bar_ticks: int) -> Ticks:
@@ -103,7 +77,7 @@ def changes(movement: Movement, first: int, end: int, bar_ticks: int) -> list[in
     return [tick for one in rounds for at in begins if first < (tick := one * lasts + at) < end]
 
 
-@remembered(4 * MEGABYTE)
+@cached(4 * MEGABYTE)
 def _begins(movement: Movement, bar_ticks: int) -> tuple[int, ...]:
     """Return when points begin to hold; those after a loop's end never do."""
     end = movement.loop_bars * bar_ticks if movement.loop_bars else None
@@ -148,17 +122,3 @@ def _with(part: Any, field: str, value: Any) -> Any:
     if isinstance(part, Arpeggio) and field == "octaves":
         value = max(1, min(value, MOST_AT_ONCE // part.size_of(part.pool)))
     return part.model_copy(update={field: value})
-
-
-def played_as(lane: Lane, tick: int, bar_ticks: int, *, heard: bool = False) -> Lane:
-    """Return what *lane* is at *tick* as far as movements cut time; those that do not go on moving."""
-    cutting = {movement.control for movement in moving(lane.movements) if cuts(movement, lane, heard=heard)}
-    if not cutting:
-        return lane
-    values = {
-        movement.control: value
-        for movement in lane.movements
-        if movement.control in cutting and (value := value_at(movement, tick, bar_ticks)) is not None
-    }
-    left = tuple(movement for movement in moving(lane.movements) if movement.control not in cutting)
-    return moved_lane(lane, values).model_copy(update={"movements": left})

@@ -2,10 +2,10 @@
 
 from collections.abc import Sequence
 
+from lattice.cache import MEGABYTE, cached
 from lattice.document.ground import GroundSource, Source
 from lattice.document.lane import Lane
 from lattice.document.source import Drawn, Euclidean, Numbered, Thrown
-from lattice.memory import MEGABYTE, remembered
 from lattice.steps.busy import busier
 from lattice.steps.euclidean import euclidean
 from lattice.steps.ground import place_on
@@ -40,7 +40,7 @@ def source_hits(source: Source, lane_id: str) -> tuple[int, ...]:
             raise TypeError(f"{source!r} reads another lane's line")
 
 
-_moved = remembered(2 * MEGABYTE)(moved)  # luck is dear to draw
+_moved = cached(2 * MEGABYTE)(moved)  # luck is dear to draw
 
 
 def turned_hits(lane: Lane, steps: int, ranks: Sequence[int]) -> tuple[int, ...]:

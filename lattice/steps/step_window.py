@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from lattice.luck.draws import DEVIATION_DRAWS, deviations, draws, draws_each
 from lattice.steps.lane_steps import LaneSteps
-from lattice.steps.moving import cuts, numbers_at
+from lattice.steps.moving import numbers_at
 from lattice.units import Ticks
 
 __all__ = ["StepWindow"]
@@ -105,10 +105,13 @@ class StepWindow:
         return self.line.clock.starts(self.counts)
 
     def moved(self, field: str) -> Ticks | None:
-        """Return the lane's number *field* at each step where a movement moves it; None where none does."""
+        """Return the lane's number *field* at each step where a movement moves it; None where none does.
+
+        Movements that cut time are none of the lane's: see `lattice.render.movements`.
+        """
         lane = self.line.lane
         for movement in lane.movements:
-            if movement.control == field and not movement.off and not cuts(movement, lane):
+            if movement.control == field and not movement.off:
                 bar_ticks = self.line.frame.meter.bar_ticks
                 return numbers_at(movement, self.straights, bar_ticks, getattr(lane, field))
         return None

@@ -6,7 +6,8 @@ size or whether luck matters asks here.
 
 from fractions import Fraction
 
-from lattice.memory import MEGABYTE, remembered
+from lattice.cache import MEGABYTE, cached
+from lattice.document.lane import Lane
 from lattice.render.feel import Feel
 from lattice.render.stages.bursts import BURST_STAGE
 from lattice.render.stages.chance import CHANCE_STAGE
@@ -31,6 +32,8 @@ __all__ = [
     "is_decided_by_luck",
     "is_moved_by_luck",
     "longest_note",
+    "of_the_sound",
+    "taken_by_step",
 ]
 
 STAGES = (
@@ -58,7 +61,7 @@ def earliest_and_latest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
     return _furthest(line.laid, feel)
 
 
-@remembered(8 * MEGABYTE)
+@cached(8 * MEGABYTE)
 def _furthest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
     early = sum((stage.early(line, feel) for stage in STAGES), Fraction(0))
     late = sum((stage.late(line, feel) for stage in STAGES), Fraction(0))
@@ -78,6 +81,16 @@ def is_moved_by_luck(line: LaneSteps) -> bool:
 def is_decided_by_luck(line: LaneSteps) -> bool:
     """Return whether dice have a say in what a lane plays, or sends."""
     return is_moved_by_luck(line) or any(stage.is_silenced_by_luck(line) for stage in STAGES)
+
+
+def of_the_sound() -> frozenset[str]:
+    """Return the controls that, moved, change nothing of which note begins when."""
+    return frozenset().union(*(stage.of_the_sound for stage in STAGES))
+
+
+def taken_by_step(lane: Lane) -> frozenset[str]:
+    """Return the controls of which each step takes its own value; none where bursts, which are no steps, need them."""
+    return frozenset() if lane.bursts else frozenset().union(*(stage.taken_by_step(lane) for stage in STAGES))
 
 
 def _ticks_up(quarters: Fraction) -> int:

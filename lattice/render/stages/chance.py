@@ -102,4 +102,6 @@ CHANCE_STAGE = Stage(
     repeats=_repeats,
     is_moved_by_luck=lambda line: is_strip_lucky(line.lane.chance_strip),  # how often each step sounds
     is_silenced_by_luck=_is_silenced,
+    # Linked steps share one draw a cycle, against the lowest chance in it.
+    taken_by_step=lambda lane: frozenset() if lane.links else frozenset({"chance_percent"}),
 )

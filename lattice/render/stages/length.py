@@ -49,6 +49,7 @@ LENGTH_STAGE = Stage(
     "length",
     frozenset({"length_percent", "length_strip"}),
     lasts=_lasts,
+    taken_by_step=lambda _lane: frozenset({"length_percent"}),
     repeats=lambda reading: strip_rounds(reading.line, reading.line.lane.length_strip),
     is_moved_by_luck=lambda line: is_strip_lucky(line.lane.length_strip),
 )

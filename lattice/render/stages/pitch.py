@@ -315,5 +315,6 @@ PITCH_STAGE = Stage(
     ),
     notes=_most,
     repeats=_repeats,
+    taken_by_step=lambda _lane: frozenset({"degrees_up", "semitones_up"}),
     is_moved_by_luck=_is_lucky,
 )

@@ -7,6 +7,7 @@ from functools import reduce
 from math import lcm
 from typing import NamedTuple, Self
 
+from lattice.document.lane import Lane
 from lattice.document.strip import Strip
 from lattice.render.arpeggio import Heard
 from lattice.render.feel import Feel
@@ -88,6 +89,10 @@ def _never(_line: LaneSteps) -> bool:
     return False
 
 
+def _no_controls(_lane: Lane) -> frozenset[str]:
+    return frozenset()
+
+
 def _always(_reading: Reading) -> Round:
     return Round()
 
@@ -101,6 +106,8 @@ class Stage:
     *repeats*: after what it does the same again, before chance; raises NeverRepeatsError where luck orders it for ever.
     *is_moved_by_luck*: whether dice have a say in a lane's hits, times, velocities or pitches because of it;
     *is_silenced_by_luck*: whether they decide what sounds, or is sent.
+    *taken_by_step*: the controls of which each step of a lane takes its own value, so that moving them cuts no time;
+    *of_the_sound*: those that say how, and whether, the built-in sound is heard, and nothing of which note begins when.
     *widest_at_most*, *widest_at_least*: the controls that make its bounds widest at their greatest, or least, value.
     """
 
@@ -113,5 +120,7 @@ class Stage:
     repeats: Callable[[Reading], Round] = _always
     is_moved_by_luck: Callable[[LaneSteps], bool] = _never
     is_silenced_by_luck: Callable[[LaneSteps], bool] = _never
+    taken_by_step: Callable[[Lane], frozenset[str]] = _no_controls
+    of_the_sound: frozenset[str] = frozenset()
     widest_at_most: tuple[str, ...] = ()
     widest_at_least: tuple[str, ...] = ()

@@ -9,7 +9,10 @@ SOUND_STAGE = Stage(
     frozenset(
         {"level_db", "pan", "room", "brightness", "attack_ms", "release_ms", "port", "program", "channel"}
     ),
+    of_the_sound=frozenset({"level_db", "pan", "room", "brightness", "attack_ms", "release_ms"}),
 )
 STANDING_STAGE = Stage(
-    "standing", frozenset({"id", "name", "ink", "anchored", "clip", "movements", "mute", "solo"})
+    "standing",
+    frozenset({"id", "name", "ink", "anchored", "clip", "movements", "mute", "solo"}),
+    of_the_sound=frozenset({"mute"}),
 )

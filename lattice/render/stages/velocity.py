@@ -6,6 +6,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from lattice.document.ground import GroundSource
+from lattice.document.lane import Lane
 from lattice.document.strip import VELOCITY
 from lattice.luck.draws import DRAW_BITS, Purpose
 from lattice.render.stages.pitch import takes_velocities
@@ -145,13 +147,25 @@ def _beats_repeat(reading: Reading) -> Round:
     return Round(bar_quarters=(beat,)) if line.lane.beat_weight else Round()
 
 
+def _velocity_by_step(lane: Lane) -> frozenset[str]:
+    """A mean, and a ground, need the velocity of all steps at once."""
+    is_of_all = lane.evened or isinstance(lane.source, GroundSource)
+    return frozenset() if is_of_all else frozenset({"velocity"})
+
+
 # Humanise and the fades of ratchets have a say too, and belong to the stages of those names.
 VELOCITY_STAGE = Stage(
     "velocity",
     frozenset({"velocity", "velocity_strip"}),
     repeats=lambda reading: strip_rounds(reading.line, reading.line.lane.velocity_strip),
+    taken_by_step=_velocity_by_step,
     is_moved_by_luck=lambda line: is_strip_lucky(line.lane.velocity_strip),
 )
 ACCENT_STAGE = Stage("accent", frozenset({"accent"}), repeats=_accents_repeat)
-BEAT_WEIGHT_STAGE = Stage("beat weight", frozenset({"beat_weight"}), repeats=_beats_repeat)
+BEAT_WEIGHT_STAGE = Stage(
+    "beat weight",
+    frozenset({"beat_weight"}),
+    repeats=_beats_repeat,
+    taken_by_step=lambda _lane: frozenset({"beat_weight"}),
+)
 EVENING_STAGE = Stage("evening", frozenset({"evened"}))

@@ -5,10 +5,10 @@ import json
 import numpy as np
 import pytest
 
+from lattice.cache import forget_all
 from lattice.document import Score
 from lattice.luck import draws
 from lattice.luck.draws import Purpose
-from lattice.memory import forget_all
 from tests.lattice.golden.heard import FOLDER, heard
 
 FILES = sorted(FOLDER.glob("version_*/*.json"))

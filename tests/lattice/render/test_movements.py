@@ -12,8 +12,8 @@ from lattice.render.events import render
 from lattice.render.notes import note_of
 from lattice.render.overlaps import Events, resolve_overlaps
 from lattice.render.pipeline import play_all
+from lattice.render.stages import of_the_sound
 from lattice.render.window import Window
-from lattice.steps.moving import OF_THE_SOUND
 from lattice.steps.muting import silent_lanes
 from lattice.theory.scales import folded
 from tests.lattice.moves import as_if, edges, moved, movement
@@ -103,7 +103,7 @@ def rich(control: str) -> Score:
     return score(reed, rests, reader, bars=2)
 
 
-@pytest.mark.parametrize("control", sorted(set(CONTROLS) - OF_THE_SOUND))
+@pytest.mark.parametrize("control", sorted(set(CONTROLS) - of_the_sound()))
 @given(data=st.data())
 @settings(max_examples=3)
 def test_each_control_makes_each_stretch_what_it_would_be(control, data):

@@ -5,7 +5,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lattice.steps.meeting import CannotTellError, Moments, cycle_starts, meeting, say_bars
+from lattice.sentence.lengths import say_bars
+from lattice.steps.meeting import CannotTellError, Moments, cycle_starts, meeting
 from lattice.steps.step_clock import StepClock
 
 cycles = st.lists(st.fractions(Fraction(1, 64), 64, max_denominator=1000), min_size=1, max_size=6)
