@@ -6,10 +6,10 @@ from typing import Any
 
 from demo.pieces import PIECES
 
+from lattice.cache import forget_all
 from lattice.document import Piece, Score
 from lattice.document.movement import Movement, Point
 from lattice.document.order import OrderRow
-from lattice.cache import forget_all
 from lattice.order.rows import order_events, stands
 from lattice.render import Window, render
 from lattice.screen import picture

@@ -81,14 +81,14 @@ def candidates(
     if not 1 <= count <= MAX_CANDIDATES:
         raise DocumentError.of("count", f"ask for 1 to {MAX_CANDIDATES:,} at once, got {count:,}")
     if least > most:
-        said = f"the least hits a bar ({least:g}) are more than the most ({most:g})"
-        raise DocumentError.of("least", said)
+        message = f"the least hits a bar ({least:g}) are more than the most ({most:g})"
+        raise DocumentError.of("least", message)
     made = sum(isinstance(lane.source, Made) for lane in score.lanes)
     if count * made > _MAX_MADE:
-        said = (
+        message = (
             f"{made} lanes are made from others, which takes its time: ask for at most {_MAX_MADE // made:,}"
         )
-        raise DocumentError.of("count", said)
+        raise DocumentError.of("count", message)
     subjects = _subjects(score)
     fitting = _ways_of(subjects, ways, distance)
     own = measured(score, [{}])
@@ -142,8 +142,8 @@ def _subjects(score: Score) -> list[Subject]:
     if not score.lanes:
         raise DocumentError.of("lanes", "there is nothing to look around from: add a lane first")
     if not free:
-        said = "every lane is anchored, made from another or played by a clip: free one of them first"
-        raise DocumentError.of("lanes", said)
+        message = "every lane is anchored, made from another or played by a clip: free one of them first"
+        raise DocumentError.of("lanes", message)
     steps = {lane.id: lane.source.steps for lane in free if not isinstance(lane.source, Made)}
     return [
         Subject(
@@ -169,8 +169,8 @@ def _ways_of(subjects: Sequence[Subject], ways: Sequence[WayName], distance: int
         raise DocumentError.of("ways", "no way is chosen: choose at least one")
     fitting = [[way for way in chosen if way.fits(subject)] for subject in subjects]
     if not any(fitting):
-        said = f"no free lane can go {' or '.join(way.name for way in chosen)}: choose another way as well"
-        raise DocumentError.of("ways", said)
+        message = f"no free lane can go {' or '.join(way.name for way in chosen)}: choose another way as well"
+        raise DocumentError.of("ways", message)
     return fitting
 
 

@@ -12,7 +12,7 @@ from lattice.around.ways import Fields
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
 from lattice.document.source import Made
-from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.lane_steps import LaneSteps, steps_of_lanes
 from lattice.steps.measured_steps import measured_steps
 from lattice.steps.measures import MEASURED_BARS, evenness_of_rows, syncopation_of_rows
 from lattice.steps.muting import silent_lanes
@@ -58,7 +58,7 @@ def measured(score: Score, changes: Sequence[Mapping[str, Fields]]) -> Measured:
     bars = min(score.bars, MEASURED_BARS)
     end = bars * score.meter.bar_ticks
     made = _MadeLines(score, changes)
-    lanes = [_lane(score, line, changes, end, made) for line in lines_of(score, 0)]
+    lanes = [_lane(score, lane_steps, changes, end, made) for lane_steps in steps_of_lanes(score, 0)]
     none = np.zeros(len(changes))
     hits = sum((lane.hits for lane in lanes), none)
     over = np.maximum(hits, 1)
@@ -72,33 +72,33 @@ def measured(score: Score, changes: Sequence[Mapping[str, Fields]]) -> Measured:
 
 
 class _MadeLines:
-    """The lines of all lanes in each of many patterns, worked out together: lanes made from others share theirs."""
+    """The played steps of all lanes in each of many patterns; lanes made from others share theirs."""
 
     def __init__(self, score: Score, changes: Sequence[Mapping[str, Fields]]) -> None:
         self._score = score
         self._changes = changes
         self._known: dict[int, dict[str, LaneSteps]] = {}
 
-    def line(self, at: int, lane_id: str) -> LaneSteps:
-        """Return the line of a lane in the pattern at a place."""
+    def lane_steps(self, at: int, lane_id: str) -> LaneSteps:
+        """Return the played steps of a lane in the pattern at *place*."""
         if at not in self._known:
             change = self._changes[at]
             lanes = tuple(
                 lane.model_copy(update=dict(change[lane.id])) if lane.id in change else lane
                 for lane in self._score.lanes
             )
-            lines = lines_of(self._score.model_copy(update={"lanes": lanes}), 0)
-            self._known[at] = {line.lane.id: line for line in lines}
+            all_lane_steps = steps_of_lanes(self._score.model_copy(update={"lanes": lanes}), 0)
+            self._known[at] = {lane_steps.lane.id: lane_steps for lane_steps in all_lane_steps}
         return self._known[at][lane_id]
 
 
 def _lane(
-    score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]], end: int, made: _MadeLines
+    score: Score, lane_steps: LaneSteps, changes: Sequence[Mapping[str, Fields]], end: int, made: _MadeLines
 ) -> _Lane:
-    """Return what the lane of *line* adds, worked out once for all patterns in which it is the same."""
-    which, variants = _variants(score, line, changes, made)
-    is_unheard = _is_unheard(score, line.lane)
-    start = _onsets(line, end)
+    """Return what the lane of *lane_steps* adds, worked out once for all patterns in which it is the same."""
+    which, variants = _variants(score, lane_steps, changes, made)
+    is_unheard = _is_unheard(score, lane_steps.lane)
+    start = _onsets(lane_steps, end)
     hits = np.zeros(len(variants), np.int64)
     differing = np.zeros(len(variants), np.int64)
     syncopation, evenness = np.zeros(len(variants)), np.ones(len(variants))
@@ -128,23 +128,25 @@ def _lane(
 
 
 def _variants(
-    score: Score, line: LaneSteps, changes: Sequence[Mapping[str, Fields]], made: _MadeLines
+    score: Score, lane_steps: LaneSteps, changes: Sequence[Mapping[str, Fields]], made: _MadeLines
 ) -> tuple[Ticks, list[LaneSteps]]:
-    """Return the lines that the lane has, each once, and which of them it has in each pattern."""
+    """Return the variants of a lane, each once, and which of them it is in each pattern."""
     known: dict[Hashable, int] = {}
     variants: list[LaneSteps] = []
     which = np.zeros(len(changes), np.int64)
-    followed = _followed(score, line.lane)
+    followed = _followed(score, lane_steps.lane)
     for at, change in enumerate(changes):
         changed = tuple(tuple(change[one.id].items()) if one.id in change else () for one in followed)
         if changed not in known:
             known[changed] = len(variants)
             if len(followed) > 1:
-                variants.append(made.line(at, line.lane.id))
+                variants.append(made.lane_steps(at, lane_steps.lane.id))
             else:
                 fields = dict(changed[0])
-                lane = line.lane.model_copy(update=fields)
-                variants.append(replace(line.laid, lane=lane).by(line.dice) if fields else line)
+                lane = lane_steps.lane.model_copy(update=fields)
+                variants.append(
+                    replace(lane_steps.laid, lane=lane).by(lane_steps.dice) if fields else lane_steps
+                )
         which[at] = known[changed]
     return which, variants
 
@@ -164,17 +166,17 @@ def _by_clock(variants: Sequence[LaneSteps]) -> dict[int, list[int]]:
     return groups
 
 
-def _counts(line: LaneSteps, end: int) -> tuple[Ticks, int]:
+def _counts(lane_steps: LaneSteps, end: int) -> tuple[Ticks, int]:
     """Return the counts of the steps up to *end*, and of the first cycle at least; and how many that has."""
-    within = measured_steps(line, end)
-    cycle = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
+    within = measured_steps(lane_steps, end)
+    cycle = min(lane_steps.clock.cycle, lane_steps.clock.per_run or lane_steps.clock.cycle)
     return np.arange(max(within, cycle)), cycle
 
 
-def _onsets(line: LaneSteps, end: int) -> Ticks:
-    counts = np.arange(_counts(line, end)[0].size)
-    hits = line.hits(0, counts.size)[: line.clock.first_at(end)]
-    return line.clock.starts(np.flatnonzero(hits))
+def _onsets(lane_steps: LaneSteps, end: int) -> Ticks:
+    counts = np.arange(_counts(lane_steps, end)[0].size)
+    hits = lane_steps.hits(0, counts.size)[: lane_steps.clock.first_at(end)]
+    return lane_steps.clock.starts(np.flatnonzero(hits))
 
 
 def _played(variants: Sequence[LaneSteps], counts: Ticks) -> Hits:
@@ -191,23 +193,23 @@ def _played(variants: Sequence[LaneSteps], counts: Ticks) -> Hits:
     return by_number[:, variants[0].numbers(counts)]
 
 
-def _heard(line: LaneSteps, struck: Ticks, hits: bytes) -> Hashable:
+def _heard(lane_steps: LaneSteps, struck: Ticks, hits: bytes) -> Hashable:
     """Return what is the same for variants of a lane that sound alike: steps, hits, how hard they are struck.
 
     *struck*: the step numbers of its hits, in the order of time.
     """
-    lane, strip = line.lane, line.lane.velocity_strip
+    lane, strip = lane_steps.lane, lane_steps.lane.velocity_strip
     if strip and strip.free:
         velocities = strip.values
     else:
-        plain = np.broadcast_to(line.velocities, line.steps)
-        velocities = tuple(own_values(strip, line.steps, plain)[struck].tolist())
+        plain = np.broadcast_to(lane_steps.velocities, lane_steps.steps)
+        velocities = tuple(own_values(strip, lane_steps.steps, plain)[struck].tolist())
     is_accented = lane.accent is not None and set(velocities) - {lane.accent.velocity}
-    return line.steps, hits, velocities, lane.accent if is_accented else None
+    return lane_steps.steps, hits, velocities, lane.accent if is_accented else None
 
 
 def _is_unheard(score: Score, lane: Lane) -> bool:
-    """Return whether nothing that the lane plays is heard, also not by another lane that plays its notes."""
+    """Return whether nothing that the lane plays is heard, by itself or through a lane that plays its notes."""
     return lane.id in silent_lanes(score.lanes) and not any(
         lane.id in one.reads and one.reading(lane.id) == "arpeggio" for one in score.lanes
     )

@@ -1,4 +1,4 @@
-"""From a numbered rhythm to the next that is more even, or more syncopated: at once, however many there are."""
+"""The next rhythm that is more even, or more syncopated, than a numbered one: at once, however many there are."""
 
 from collections.abc import Sequence
 from typing import Literal, get_args
@@ -17,7 +17,7 @@ AIMS: tuple[Aim, ...] = get_args(Aim)
 
 
 def next_number(hits: Sequence[int], steps: int, aim: Aim, meter: Meter, step_ticks: int) -> int | None:
-    """Return the number of the rhythm that is only just *aim* than *hits*, of those that move one hit.
+    """Return the number of the rhythm that is just a little more *aim* than *hits*, of those one moved hit away.
 
     There are at most hits x rests of them, so that it takes no time among any number of rhythms. Of equals the first.
     None if no hit can move so that it is. *step_ticks*: length of a step, counted from a bar line.

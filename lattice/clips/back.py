@@ -1,4 +1,4 @@
-"""From a clip back to where it came from: in place of its lanes, or the pattern as it stood."""
+"""From a clip back to its origin: to play in place of its lanes, or as the pattern that it was kept from."""
 
 from collections.abc import Sequence
 
@@ -34,8 +34,8 @@ def in_place(clip: Clip, lanes: Sequence[str]) -> dict[str, LaneClip]:
         track = tracks.get(lane)
         notes = track.notes if track else ()
         if len(notes) > MAX_LANE_NOTES:
-            said = f"at most {MAX_LANE_NOTES:,} notes play in place of a lane, these are {len(notes):,}"
-            raise DocumentError.of("clip", said, lane=track.lane if track else None)
+            message = f"at most {MAX_LANE_NOTES:,} notes play in place of a lane, these are {len(notes):,}"
+            raise DocumentError.of("clip", message, lane=track.lane if track else None)
         kept[lane] = LaneClip(
             name=clip.name,
             length_ticks=clip.length_ticks,
@@ -88,7 +88,7 @@ def _held_from(lane: Lane, tick: int) -> Lane:
 
 
 def apart(clip: Clip) -> list[Clip]:
-    """Return a clip for each track of *clip* that has notes, called after both."""
+    """Return a clip for each track of *clip* that has notes, named after both."""
     return [
         clip.model_copy(
             update={

@@ -92,8 +92,8 @@ def best_grid(clip: Clip, name: str, notes: Sequence[Note]) -> Grid:
             if grid.is_within(percent):
                 return grid
     if not fits:
-        said = "no step value holds each of its notes: quantise the clip, or crop it to whole bars"
-        raise DocumentError.of("clip", said, lane=name)
+        message = "no step value holds each of its notes: quantise the clip, or crop it to whole bars"
+        raise DocumentError.of("clip", message, lane=name)
     return min(fits, key=lambda grid: grid.worst)
 
 

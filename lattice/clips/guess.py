@@ -1,4 +1,4 @@
-"""What scale and chords a clip is in: as it says itself, or guessed from its notes."""
+"""What scale and chords a clip is in: its own, or guessed from its notes."""
 
 from pydantic import BaseModel
 

@@ -70,11 +70,13 @@ def lane_offers(clip: Clip, kit: Kit = DOCKSIDE) -> list[LaneOffer]:
     Raises DocumentError if it needs more lanes or bars than a pattern has, or no step value fits.
     """
     if clip.bars > MAX_BARS_OF_A_PATTERN:
-        said = f"a pattern has at most {MAX_BARS_OF_A_PATTERN} bars, the clip has {clip.bars}: crop it first"
-        raise DocumentError.of("clip", said)
+        message = (
+            f"a pattern has at most {MAX_BARS_OF_A_PATTERN} bars, the clip has {clip.bars}: crop it first"
+        )
+        raise DocumentError.of("clip", message)
     if clip.note_count > MAX_NOTES_AT_ONCE:
-        said = f"lanes are made of at most {MAX_NOTES_AT_ONCE:,} notes, the clip has {clip.note_count:,}: crop it first"
-        raise DocumentError.of("clip", said)
+        message = f"lanes are made of at most {MAX_NOTES_AT_ONCE:,} notes, the clip has {clip.note_count:,}: crop it"
+        raise DocumentError.of("clip", message)
     offers: list[LaneOffer] = []
     guessed = guess_clip(clip)
     scale = guessed.scale if guessed else Scale()
@@ -95,8 +97,8 @@ def left_out(clip: Clip) -> list[str]:
         "move of a controller": sum(len(track.controls) for track in clip.tracks),
     }
     return [
-        f"{count:,} {said if count == 1 else said.replace(' of', 's of', 1)}"
-        for said, count in counted.items()
+        f"{count:,} {remark if count == 1 else remark.replace(' of', 's of', 1)}"
+        for remark, count in counted.items()
         if count
     ]
 
@@ -236,8 +238,8 @@ def _parts(clip: Clip, grid: Grid, line: Line, name: str) -> Iterator[tuple[Line
         chunk = int(MAX_STEPS // per_bar * per_bar) if per_bar.denominator == 1 else 0
         if chunk == 0:
             steps = f"{line.count:,} steps of {say_step_value(grid.step)}"
-            said = f"it has {steps}: a lane has {MAX_STEPS}. Crop it, or quantise it"
-            raise DocumentError.of("clip", said, lane=name)
+            message = f"it has {steps}: a lane has {MAX_STEPS}. Crop it, or quantise it"
+            raise DocumentError.of("clip", message, lane=name)
         for first in range(0, line.count, chunk):
             part = line.within(first, min(first + chunk, line.count))
             if part.hits:
@@ -264,8 +266,8 @@ def _offer(clip: Clip, grid: Grid, line: Line, shared: dict[str, Any], remarks: 
 
 
 def _said_steps(grid: Grid) -> str:
-    said = say_step_value(grid.step)
-    return f"{said}, swing {grid.swing.percent} %" if grid.swing else said
+    message = say_step_value(grid.step)
+    return f"{message}, swing {grid.swing.percent} %" if grid.swing else message
 
 
 def _pitch_rows(pitches: dict[int, int], plain: int, scale: Scale) -> dict[str, dict[int, int]]:

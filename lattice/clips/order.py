@@ -51,8 +51,8 @@ def order_clip(piece: Piece, *, moves: bool = False) -> Clip:
         for track in row_clip(piece, stand, moves=moves).tracks:
             notes += len(track.notes)
             if notes > MAX_NOTES:
-                said = f"it has more than {MAX_NOTES:,} notes: keep a clip of each row instead"
-                raise DocumentError.of("order", said)
+                message = f"it has more than {MAX_NOTES:,} notes: keep a clip of each row instead"
+                raise DocumentError.of("order", message)
             found[track.lane_id, track.lane, track.channel].append((track, stand.start))
     if len(found) > MAX_TRACKS:
         raise DocumentError.of("order", f"its rows have {len(found)} lanes, {MAX_TRACKS} is the most")

@@ -13,7 +13,7 @@ from lattice.document.problems import DocumentError
 from lattice.render.events import furthest_from_steps
 from lattice.render.stages import is_decided_by_luck
 from lattice.render.window import MAX_BARS, Window
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.steps.measures import distance, syncopation
 from lattice.steps.muting import silent_lanes
 from lattice.steps.throwing import throw_all
@@ -92,8 +92,10 @@ def take(score: Score, dice: int, window: Window, lanes: tuple[str, ...] | None 
     kept = keep_bars(tape, window.first_bar, window.first_bar + window.bars, most=window.bars)
     first, end = window.ticks(score.meter.bar_ticks)
     rows = []
-    for line, track in zip(lines_of(alone, dice), tape.tracks, strict=True):
-        steps = line.clock.starts(np.arange(line.clock.first_at(first), line.clock.first_at(end)))
+    for lane_steps, track in zip(steps_of_lanes(alone, dice), tape.tracks, strict=True):
+        steps = lane_steps.clock.starts(
+            np.arange(lane_steps.clock.first_at(first), lane_steps.clock.first_at(end))
+        )
         hits = np.unique(np.array(track.straights, np.int64))
         hits = hits[(hits >= first) & (hits < end)]
         rows.append((np.union1d(steps, hits), hits))
@@ -104,7 +106,11 @@ def is_lucky(score: Score, lanes: tuple[str, ...] | None = None) -> bool:
     """Return whether dice have a say in what the chosen *lanes* play, or all that are not muted."""
     alone = _only(score, lanes)
     silent = silent_lanes(alone.lanes)
-    return any(is_decided_by_luck(line) for line in lines_of(alone, 0) if line.lane.id not in silent)
+    return any(
+        is_decided_by_luck(lane_steps)
+        for lane_steps in steps_of_lanes(alone, 0)
+        if lane_steps.lane.id not in silent
+    )
 
 
 def varied(score: Score, percent: int, number: int) -> Score:

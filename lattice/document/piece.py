@@ -114,8 +114,8 @@ class Rhythm(Document):
     def _once_within_a_pass(self) -> Self:
         for lane in self.lanes:
             if lane.once and lane.once.offset_quarters(self.meter.bar_quarters) >= self.pass_quarters:
-                said = f"it would begin after the pattern's end: the pattern has {self.bars} bars"
-                raise lane_error(lane.name, "once", said)
+                message = f"it would begin after the pattern's end: the pattern has {self.bars} bars"
+                raise lane_error(lane.name, "once", message)
         return self
 
     @property
@@ -218,12 +218,12 @@ class Piece(Document):
                 try:
                     _check_chords(pattern, row.scale)
                 except ValueError as refusal:
-                    said = f"pattern {pattern.name} has chords that this scale cannot read: {refusal}"
-                    raise lane_error(None, f"order.{place}.scale", said) from None
+                    message = f"pattern {pattern.name} has chords that this scale cannot read: {refusal}"
+                    raise lane_error(None, f"order.{place}.scale", message) from None
         bars = sum(row.repeats * (row.bars or by_id[row.pattern].bars) for row in self.order)
         if bars > MAX_BARS_OF_AN_ORDER:
-            said = f"it lasts {bars:,} bars, {MAX_BARS_OF_AN_ORDER:,} is the most: take fewer repeats"
-            raise lane_error(None, "order", said)
+            message = f"it lasts {bars:,} bars, {MAX_BARS_OF_AN_ORDER:,} is the most: take fewer repeats"
+            raise lane_error(None, "order", message)
         return self
 
     @model_validator(mode="after")

@@ -7,7 +7,7 @@ from lattice.document.piece import Score
 from lattice.document.problems import DocumentError, read
 from lattice.edits.without import without_lanes
 from lattice.render.pitch_context import pitch_context_of
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 
 __all__ = ["BROUGHT", "Brought", "bring"]
 
@@ -49,8 +49,8 @@ def bring(origin: Score, there: Score, lane_ids: list[str], what: Brought) -> tu
             continue
         onto = _like(lanes, lane)
         if onto is None:
-            said = "there is no lane of that name or voice to bring it onto: bring the lane whole"
-            raise DocumentError.of("lanes", said, lane=lane.name)
+            message = "there is no lane of that name or voice to bring it onto: bring the lane whole"
+            raise DocumentError.of("lanes", message, lane=lane.name)
         fields = _strip_fields() if what == "strips" else set(Lane.model_fields) - _ITS_OWN
         changed = onto.model_dump(mode="json") | lane.model_dump(mode="json", include=fields)
         lanes = _placed(lanes, read(Lane, changed))
@@ -75,9 +75,9 @@ def _by_itself(origin: Score, lane: Lane, known: set[str]) -> Lane:
     gone = [of for of in lane.reads if of not in known]
     if not gone:
         return lane
-    line = line_of(origin, 0, lane.id)
+    lane_steps = steps_of_lane(origin, 0, lane.id)
     freed: dict[str, Any] = lane.model_dump(mode="json")
-    for of, fields in without_lanes(line, pitch_context_of(lane, origin, 0), origin).items():
+    for of, fields in without_lanes(lane_steps, pitch_context_of(lane, origin, 0), origin).items():
         if of in gone:
             freed |= fields
     return read(Lane, freed)

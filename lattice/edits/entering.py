@@ -13,7 +13,7 @@ from lattice.document.strip import LONGEST, NUDGE, PITCH, RATCHET
 from lattice.edits.chosen import is_hit, turned
 from lattice.edits.copied import with_values
 from lattice.render.pitch_context import PitchContext
-from lattice.steps.lane_steps import LaneSteps, line_as
+from lattice.steps.lane_steps import LaneSteps, steps_as
 from lattice.theory.scales import scale_note_below, scale_steps, steps_between
 from lattice.units import TICKS_PER_QUARTER
 
@@ -39,33 +39,37 @@ class Recorded(NamedTuple):
 
 
 def enter_note(
-    line: LaneSteps, context: PitchContext | None, step: int, pitch: int, velocity: int | None
+    lane_steps: LaneSteps, context: PitchContext | None, step: int, pitch: int, velocity: int | None
 ) -> dict[str, Any]:
     """Return the fields after *pitch* was entered on a step: a voice of the kit is struck there, whatever the pitch.
 
     Raises DocumentError where the lane takes none.
     """
-    return _laid(line, context, [Entered(step, pitch, velocity)])
+    return _laid(lane_steps, context, [Entered(step, pitch, velocity)])
 
 
-def enter_rest(line: LaneSteps, step: int) -> dict[str, Any]:
+def enter_rest(lane_steps: LaneSteps, step: int) -> dict[str, Any]:
     """Return the fields after a rest was entered on a step."""
-    return turned(line, {step: False})
+    return turned(lane_steps, {step: False})
 
 
-def enter_tie(line: LaneSteps, step: int) -> dict[str, Any]:
+def enter_tie(lane_steps: LaneSteps, step: int) -> dict[str, Any]:
     """Return the fields after a tie was entered: the step rests, and the hit before it lasts to its end, not beyond.
 
     Raises DocumentError if there is no hit before it in the cycle.
     """
-    hits = [number for number, hit in enumerate(is_hit(line)[:step]) if hit]
+    hits = [number for number, hit in enumerate(is_hit(lane_steps)[:step]) if hit]
     if not hits:
-        raise DocumentError.of("step", "there is no note before it that could be tied", lane=line.lane.name)
-    return turned(line, {step: False}) | with_values(line, "length", {hits[-1]: 100 * (step + 1 - hits[-1])})
+        raise DocumentError.of(
+            "step", "there is no note before it that could be tied", lane=lane_steps.lane.name
+        )
+    return turned(lane_steps, {step: False}) | with_values(
+        lane_steps, "length", {hits[-1]: 100 * (step + 1 - hits[-1])}
+    )
 
 
 def record_keys(
-    line: LaneSteps, context: PitchContext | None, keys: Sequence[HeldKey], *, over: bool, nudges: bool
+    lane_steps: LaneSteps, context: PitchContext | None, keys: Sequence[HeldKey], *, over: bool, nudges: bool
 ) -> Recorded:
     """Return the fields after *keys* were played along: each on the step that begins nearest, as long as it was held.
 
@@ -76,17 +80,17 @@ def record_keys(
     """
     entered: dict[int, Entered] = {}
     counts: dict[int, int] = {}  # on which of the played steps each was played
-    taken = set() if over else {number for number, hit in enumerate(is_hit(line)) if hit}
+    taken = set() if over else {number for number, hit in enumerate(is_hit(lane_steps)) if hit}
     left_out = 0
     for key in sorted(keys, key=lambda one: one.start):
-        count, one = _nearest_step(line, key, nudges)
+        count, one = _nearest_step(lane_steps, key, nudges)
         before = entered.get(one.step) if counts.get(one.step) == count else None
         if before and (context is None or before.pitch == one.pitch):
             left_out += before.ratchet == RATCHET.high
             entered[one.step] = before._replace(ratchet=min(RATCHET.high, before.ratchet + 1))
             continue
         if before:
-            free = _free_step(line, count, {*entered, *taken})
+            free = _free_step(lane_steps, count, {*entered, *taken})
             if free is None:
                 left_out += 1
                 continue
@@ -95,17 +99,21 @@ def record_keys(
         entered[one.step] = one
         counts[one.step] = count
     if over:
-        rests = {number: False for number, hit in enumerate(is_hit(line)) if hit and number not in entered}
-        line = line_as(line, _changed(line.lane, turned(line, rests)))
-        return Recorded(_beside(line.lane) | _laid(line, context, list(entered.values())), left_out)
-    return Recorded(_laid(line, context, list(entered.values())), left_out)
+        rests = {
+            number: False for number, hit in enumerate(is_hit(lane_steps)) if hit and number not in entered
+        }
+        lane_steps = steps_as(lane_steps, _changed(lane_steps.lane, turned(lane_steps, rests)))
+        return Recorded(
+            _beside(lane_steps.lane) | _laid(lane_steps, context, list(entered.values())), left_out
+        )
+    return Recorded(_laid(lane_steps, context, list(entered.values())), left_out)
 
 
-def _free_step(line: LaneSteps, count: int, taken: set[int]) -> tuple[int, int] | None:
+def _free_step(lane_steps: LaneSteps, count: int, taken: set[int]) -> tuple[int, int] | None:
     """Return the next played step after *count*, within a beat, whose number is not *taken*, and that number."""
-    within = max(1, int(1 / line.clock.step))
+    within = max(1, int(1 / lane_steps.clock.step))
     after = np.arange(count + 1, count + 1 + within)
-    free = [(int(at), int(number)) for at, number in zip(after, line.numbers(after), strict=True)]
+    free = [(int(at), int(number)) for at, number in zip(after, lane_steps.numbers(after), strict=True)]
     return next(((at, number) for at, number in free if number not in taken), None)
 
 
@@ -117,9 +125,9 @@ def _changed(lane: Lane, patch: dict[str, Any]) -> Lane:
     return read(Lane, lane.model_dump(mode="json") | patch)
 
 
-def _nearest_step(line: LaneSteps, key: HeldKey, nudges: bool) -> tuple[int, Entered]:
+def _nearest_step(lane_steps: LaneSteps, key: HeldKey, nudges: bool) -> tuple[int, Entered]:
     """Return which of the played steps begins nearest, counted from 0, and the key on it."""
-    clock = line.clock
+    clock = lane_steps.clock
     after = clock.first_at(key.start)
     counts = np.array([max(0, after - 1), after])
     exact, denominator = clock.exact(counts)
@@ -128,7 +136,7 @@ def _nearest_step(line: LaneSteps, key: HeldKey, nudges: bool) -> tuple[int, Ent
     step = clock.step * TICKS_PER_QUARTER
     length = 100 if key.end is None else round(100 * (key.end - key.start) / step)
     return int(counts[nearest]), Entered(
-        int(line.numbers(counts)[nearest]),
+        int(lane_steps.numbers(counts)[nearest]),
         key.key,
         key.velocity,
         min(LONGEST, max(1, length)),
@@ -136,12 +144,12 @@ def _nearest_step(line: LaneSteps, key: HeldKey, nudges: bool) -> tuple[int, Ent
     )
 
 
-def _laid(line: LaneSteps, context: PitchContext | None, entered: Sequence[Entered]) -> dict[str, Any]:
-    lane = line.lane
+def _laid(lane_steps: LaneSteps, context: PitchContext | None, entered: Sequence[Entered]) -> dict[str, Any]:
+    lane = lane_steps.lane
     found = _values(lane, context, entered) if context else {}
     values: dict[int, int | None] = {step: value for step, (value, _) in found.items()}
     accidentals = {step: raised for step, (_, raised) in found.items()}
-    patch = turned(line, {one.step: True for one in entered})
+    patch = turned(lane_steps, {one.step: True for one in entered})
     rows: dict[str, dict[int, int | None]] = {
         "pitch": values,
         "velocity": {one.step: one.velocity for one in entered},
@@ -152,9 +160,9 @@ def _laid(line: LaneSteps, context: PitchContext | None, entered: Sequence[Enter
     for name, row in rows.items():
         if told := {step: value for step, value in row.items() if value is not None}:
             raised = accidentals if name == "pitch" else None
-            patch |= with_values(line_as(line, _changed(lane, patch)), name, {**told}, raised)
+            patch |= with_values(steps_as(lane_steps, _changed(lane, patch)), name, {**told}, raised)
     if lane.octave_strip:
-        patch |= with_values(line, "octave", dict.fromkeys(one.step for one in entered))
+        patch |= with_values(lane_steps, "octave", dict.fromkeys(one.step for one in entered))
     return patch
 
 
@@ -164,21 +172,21 @@ def _values(lane: Lane, context: PitchContext, entered: Sequence[Entered]) -> di
     found = {one.step: _value(context, lane, one.pitch) for one in entered}
     for one in entered:
         if not PITCH.low <= found[one.step][0] <= PITCH.high:
-            said = f"{one.pitch} is too far from the lane's note, {context.note}: move that first"
-            raise DocumentError.of("pitch", said, lane=lane.name)
+            message = f"{one.pitch} is too far from the lane's note, {context.note}: move that first"
+            raise DocumentError.of("pitch", message, lane=lane.name)
     return found
 
 
 def _check(lane: Lane, context: PitchContext) -> None:
     if lane.arpeggio:
-        said = "it plays an arpeggio: what is played on the keys fills its pool"
-        raise DocumentError.of("arpeggio", said, lane=lane.name)
+        message = "it plays an arpeggio: what is played on the keys fills its pool"
+        raise DocumentError.of("arpeggio", message, lane=lane.name)
     if lane.follows in ("root", "tones") and context.chords:
-        said = "it follows the chords: let it keep its own notes, then play them in"
-        raise DocumentError.of("follows", said, lane=lane.name)
+        message = "it follows the chords: let it keep its own notes, then play them in"
+        raise DocumentError.of("follows", message, lane=lane.name)
     if lane.pitch_strip and lane.pitch_strip.free:
-        said = "its pitch strip has a length of its own: let it go with the lane, then play notes in"
-        raise DocumentError.of("pitch_strip", said, lane=lane.name)
+        message = "its pitch strip has a length of its own: let it go with the lane, then play notes in"
+        raise DocumentError.of("pitch_strip", message, lane=lane.name)
 
 
 def _base(context: PitchContext) -> int:

@@ -78,8 +78,8 @@ def take_off_ground(lane: Lane) -> dict[str, Any]:
     if not isinstance(source, GroundSource):
         raise DocumentError.of("source", "it is on no ground", lane=lane.name)
     if source.was is None:
-        said = "it began on its ground and was nothing before: draw it as it stands instead"
-        raise DocumentError.of("source", said, lane=lane.name)
+        message = "it began on its ground and was nothing before: draw it as it stands instead"
+        raise DocumentError.of("source", message, lane=lane.name)
     return source.was.model_dump(mode="json")
 
 
@@ -102,12 +102,12 @@ def _part_for(rhythm: Rhythm, kit: Kit, lane: Lane, ground: GroundId, part: Part
     free = free_parts(rhythm, ground, lane.id)
     if part:
         if other := _taken(rhythm, ground, lane.id).get(part):
-            said = f"{other} plays the {part} of {name} already: choose another part, or take {other} off"
-            raise DocumentError.of("source.part", said, lane=lane.name)
+            message = f"{other} plays the {part} of {name} already: choose another part, or take {other} off"
+            raise DocumentError.of("source.part", message, lane=lane.name)
         return part
     if not free:
-        said = f"every part of {name} is played: take a lane off it first"
-        raise DocumentError.of("source.part", said, lane=lane.name)
+        message = f"every part of {name} is played: take a lane off it first"
+        raise DocumentError.of("source.part", message, lane=lane.name)
     voice = kit.voice(lane.voice)
     own = part_of_note(voice.pitch) if voice else None
     return own if own in free else free[0]

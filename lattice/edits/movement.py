@@ -8,7 +8,7 @@ from lattice.document.arpeggio import LanePool
 from lattice.document.lane import Lane
 from lattice.document.movement import CONTROLS, Movement, Point
 from lattice.document.piece import Score
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 
 __all__ = ["smoothed", "thinned", "thinned_lane", "with_movement"]
 
@@ -79,7 +79,7 @@ def _is_heard_at_steps_alone(score: Score, lane: Lane) -> bool:
 
 
 def _with_steps_between(points: list[Point], score: Score, lane: Lane) -> list[Point]:
-    clock = line_of(score, 0, lane.id).clock
+    clock = steps_of_lane(score, 0, lane.id).clock
     # The last one holds for ever: some step begins in that.
     firsts = np.array([clock.first_at(point.tick) for point in points])
     heard = np.append(firsts[1:] > firsts[:-1], True)

@@ -15,12 +15,14 @@ __all__ = ["without_lanes"]
 _BARS = 8  # of the other lane are listened to
 
 
-def without_lanes(line: LaneSteps, context: PitchContext | None, score: Score) -> dict[str, dict[str, Any]]:
-    """Return, by the id of each lane that the lane of *line* reads, the fields that let it go on without that."""
-    lane = line.lane
+def without_lanes(
+    lane_steps: LaneSteps, context: PitchContext | None, score: Score
+) -> dict[str, dict[str, Any]]:
+    """Return, by the id of each lane that the lane of *lane_steps* reads, the fields that let it go on without that."""
+    lane = lane_steps.lane
     found: dict[str, dict[str, Any]] = {of: {} for of in lane.reads}
     if isinstance(lane.source, Made):
-        found[lane.source.of] |= settled(line)
+        found[lane.source.of] |= settled(lane_steps)
     if lane.arpeggio and isinstance(lane.arpeggio.pool, LanePool):
         pool = _heard(context, score)
         arpeggio = lane.arpeggio.model_copy(update={"pool": pool})

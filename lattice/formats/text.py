@@ -6,7 +6,7 @@ from lattice.document.piece import Score
 from lattice.render.pitch_context import PitchContext, pitch_context_of
 from lattice.sentence import Speech, sentence
 from lattice.sentence.detours import detour_words
-from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.lane_steps import LaneSteps, steps_of_lanes
 
 __all__ = ["pattern_text"]
 
@@ -18,11 +18,11 @@ def pattern_text(score: Score, dice: int) -> str:
 
     Hits are those before chance. The pattern's detours follow, a line each.
     """
-    lines = lines_of(score, dice)
+    lines = steps_of_lanes(score, dice)
     tunes = [pitch_context_of(lane, score, dice) for lane in score.lanes]
     rows = [
-        (line.lane.name, _first_cycle(line), _said(line, context))
-        for line, context in zip(lines, tunes, strict=True)
+        (lane_steps.lane.name, _first_cycle(lane_steps), _said(lane_steps, context))
+        for lane_steps, context in zip(lines, tunes, strict=True)
     ]
     widths = [max((len(row[column]) for row in rows), default=0) for column in (0, 1)]
     detours = [
@@ -33,11 +33,11 @@ def pattern_text(score: Score, dice: int) -> str:
     return "\n".join([*said_lanes, *detours])
 
 
-def _first_cycle(line: LaneSteps) -> str:
-    length = min(line.clock.cycle, line.clock.per_run or line.clock.cycle, MAX_PLACES)
-    return "".join(np.where(line.hits(0, length), "x", ".").tolist())
+def _first_cycle(lane_steps: LaneSteps) -> str:
+    length = min(lane_steps.clock.cycle, lane_steps.clock.per_run or lane_steps.clock.cycle, MAX_PLACES)
+    return "".join(np.where(lane_steps.hits(0, length), "x", ".").tolist())
 
 
-def _said(line: LaneSteps, context: PitchContext | None) -> str:
-    parts = sentence(Speech(line, context)).parts
+def _said(lane_steps: LaneSteps, context: PitchContext | None) -> str:
+    parts = sentence(Speech(lane_steps, context)).parts
     return " · ".join("".join(word.text for word in part.words) for part in parts)

@@ -22,7 +22,7 @@ from lattice.sentence.setting import Setting
 from lattice.sentence.table import GROUPS
 from lattice.sentence.words import Group, Part, Patch
 from lattice.starters.progressions import PROGRESSIONS
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 from lattice.units import TICKS_PER_QUARTER
 
 __all__ = ["BASES", "Base", "Example", "HelpWord", "help_words"]
@@ -156,7 +156,7 @@ def _speech(base: Base, patch: Patch) -> Speech:
     score = BASES[base]
     shown = read(Lane, score.lanes[0].model_dump(mode="json") | patch)
     changed = score.model_copy(update={"lanes": (shown, *score.lanes[1:])})
-    return Speech(line_of(changed, DICE, shown.id), pitch_context_of(shown, changed, DICE), changed)
+    return Speech(steps_of_lane(changed, DICE, shown.id), pitch_context_of(shown, changed, DICE), changed)
 
 
 # ---- What holds for a whole pattern ----

@@ -118,8 +118,8 @@ def order_events(piece: Piece, window: Window) -> OrderEvents:
         events = later(render(score, dice, Window(first_bar=begin, bars=stop - begin)), stand.start)
         count += len(events)
         if count > MAX_NOTES_AT_ONCE:
-            said = f"more than {MAX_NOTES_AT_ONCE:,} notes are asked for at once: ask for fewer bars"
-            raise DocumentError.of("order", said)
+            message = f"more than {MAX_NOTES_AT_ONCE:,} notes are asked for at once: ask for fewer bars"
+            raise DocumentError.of("order", message)
         parts.append(events)
         rows.append(np.full(len(events), stand.place))
     return OrderEvents(np.concatenate([np.empty(0, np.int64), *rows]), Events.join(parts))

@@ -68,10 +68,10 @@ def _at_once(score: Score, dice: int, tick: int) -> int:
     ]
     if not parts:
         return tick
-    finest = min(parts, key=lambda part: part[0].line.clock.step)
+    finest = min(parts, key=lambda part: part[0].lane_steps.clock.step)
     for there in finest:
-        context = pitch_context_of(there.line.lane, there.score, dice)
-        played = play(there.line, there.feel, context, there.start, until)
+        context = pitch_context_of(there.lane_steps.lane, there.score, dice)
+        played = play(there.lane_steps, there.feel, context, there.start, until)
         inside = (played.step_window.straights >= there.start) & (played.step_window.straights < there.end)
         starts = played.starts[inside & (played.starts >= tick) & (played.starts < until)]
         if starts.size:

@@ -64,9 +64,9 @@ class PoolsAt(NamedTuple):
 Heard = Callable[[SourceLane, int, int], tuple[Ticks, Ticks, Ticks, Ticks]]
 
 
-def moments_of(line: LaneSteps, counts: Ticks) -> Moments:
+def moments_of(lane_steps: LaneSteps, counts: Ticks) -> Moments:
     """Return the straight times of steps."""
-    return Moments(*line.clock.exact(counts), line.clock.starts(counts))
+    return Moments(*lane_steps.clock.exact(counts), lane_steps.clock.starts(counts))
 
 
 def pools_at(arpeggio: Arpeggio, context: PitchContext, at: Moments, heard: Heard) -> PoolsAt:
@@ -155,20 +155,20 @@ def played_notes(
     *steps*: indices of the hits in *step_window*. *whole*: at which of them the whole pool sounds at once, its lowest
     MOST_AT_ONCE notes.
     """
-    pools = pools_at(arpeggio, context, moments_of(step_window.line, step_window.counts[steps]), heard)
+    pools = pools_at(arpeggio, context, moments_of(step_window.lane_steps, step_window.counts[steps]), heard)
     rounds = rounds_of(arpeggio, pools)
     used, begun = _used(step_window, steps, arpeggio, context)
     is_pedal, ordinals = _without_pedal(used, arpeggio.pedal)
 
     def round_keys(here: Ticks, turns: Ticks, into: Ticks) -> Ticks:
         """Return the keys of the rounds that the hits *here* are *into*: the *turns*-th since counting began."""
-        line = step_window.line
-        if not line.lane.luck_bars:
+        lane_steps = step_window.lane_steps
+        if not lane_steps.lane.luck_bars:
             return begun[here] * _ROUNDS + turns
         firsts = _used_before(used[here], ordinals[here], into, arpeggio.pedal)
         numbers = step_window.hit_index[steps[here]] - used[here] + firsts
-        begins = line.count_of_hit(numbers, begun[here], step_window.counts[steps[here]])
-        return line.steps_since_repeat(begins)
+        begins = lane_steps.count_of_hit(numbers, begun[here], step_window.counts[steps[here]])
+        return lane_steps.steps_since_repeat(begins)
 
     places = _places(step_window, steps, arpeggio, pools, rounds, ordinals, round_keys)
     at_once = whole | (arpeggio.order == "all")
@@ -192,21 +192,21 @@ def _used(
     step_window: StepWindow, steps: Ticks, arpeggio: Arpeggio, context: PitchContext
 ) -> tuple[Ticks, Ticks]:
     """Return how many hits were used before each since the arpeggio last began, and the step where it did, counted."""
-    line = step_window.line
+    lane_steps = step_window.lane_steps
     counts, before = step_window.counts[steps], step_window.hit_index[steps]
     first = step_window.counting_begins[steps]
     if arpeggio.restart == "cycle":
-        begun = line.clock.first_of_cycle(step_window.cycles[steps])
+        begun = lane_steps.clock.first_of_cycle(step_window.cycles[steps])
     elif arpeggio.restart == "chord":
-        begun = np.maximum(first, _last_begin(line, counts, arpeggio, context))
+        begun = np.maximum(first, _last_begin(lane_steps, counts, arpeggio, context))
     else:
         return before, first
-    return before - line.hits_before_at(begun), begun
+    return before - lane_steps.hits_before_at(begun), begun
 
 
-def _last_begin(line: LaneSteps, counts: Ticks, arpeggio: Arpeggio, context: PitchContext) -> Ticks:
+def _last_begin(lane_steps: LaneSteps, counts: Ticks, arpeggio: Arpeggio, context: PitchContext) -> Ticks:
     """Return the count of the first step since held keys, or for other pools the chord, last began; 0 for none."""
-    numerators, denominator = line.clock.exact(counts)
+    numerators, denominator = lane_steps.clock.exact(counts)
     moments: dict[int, Fraction]
     if isinstance(arpeggio.pool, HeldPool):
         begins = (
@@ -220,7 +220,9 @@ def _last_begin(line: LaneSteps, counts: Ticks, arpeggio: Arpeggio, context: Pit
     else:
         return np.zeros_like(counts)
     known, where = np.unique(numbers, return_inverse=True)
-    firsts = [line.clock.first_from(moments[number]) if number in moments else 0 for number in known.tolist()]
+    firsts = [
+        lane_steps.clock.first_from(moments[number]) if number in moments else 0 for number in known.tolist()
+    ]
     return np.array(firsts, np.int64)[where]
 
 
@@ -256,7 +258,7 @@ def _places(
 ) -> Ticks:
     """Return which note of its round each hit plays."""
     places = np.zeros(ordinals.size, np.int64)
-    lane, dice = step_window.line.lane.id, step_window.line.dice
+    lane, dice = step_window.lane_steps.lane.id, step_window.lane_steps.dice
     lucky = step_window.draws(Purpose.NOTE_OF_POOL)[steps] if arpeggio.order == "random" else None
     for number, row in enumerate(rounds):
         here = np.flatnonzero(pools.which == number)

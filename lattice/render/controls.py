@@ -62,19 +62,21 @@ def controls_of(score: Score, window: Window, played: list[tuple[LaneSteps, Play
     silent = silent_lanes(score.lanes)
     sends: list[tuple[int, int, int, int, int]] = []
     held: list[tuple[int, int, int, int, int]] = []
-    for index, (line, steps) in enumerate(played):
-        if line.lane.id in silent:
+    for index, (lane_steps, steps) in enumerate(played):
+        if lane_steps.lane.id in silent:
             continue
-        channel, _ = note_of(line.lane, score)
-        if line.lane.clip:
-            moves, earlier = kept_moves(line.lane.clip, first, end)
+        channel, _ = note_of(lane_steps.lane, score)
+        if lane_steps.lane.clip:
+            moves, earlier = kept_moves(lane_steps.lane.clip, first, end)
             sends += [(index, tick, controller, value, channel) for tick, controller, value in moves]
             held += [(index, first, controller, value, channel) for controller, value in earlier.items()]
             continue
-        held += [(index, first, controller, value, channel) for controller, value in _gliding(line.lane)]
-        for place, strip in enumerate(line.lane.control_strips):
+        held += [
+            (index, first, controller, value, channel) for controller, value in _gliding(lane_steps.lane)
+        ]
+        for place, strip in enumerate(lane_steps.lane.control_strips):
             at = control_strip_at(strip, place)
-            rows, before = _in_parts(at, strip, line, steps, first, end)
+            rows, before = _in_parts(at, strip, lane_steps, steps, first, end)
             sends += [(index, tick, strip.controller, value, channel) for tick, value in rows]
             if before is not None:
                 held.append((index, first, strip.controller, before, channel))
@@ -95,16 +97,16 @@ def _gliding(lane: Lane) -> list[tuple[int, int]]:
 
 
 def _in_parts(
-    at: StripAt, strip: ControlStrip, line: LaneSteps, played: Played, first: int, end: int
+    at: StripAt, strip: ControlStrip, lane_steps: LaneSteps, played: Played, first: int, end: int
 ) -> tuple[list[tuple[int, int]], int | None]:
     """As `_sent`, in each stretch by the lane as movements make it there; what it holds then is sent as it begins."""
     if not played.parts:
-        return _sent(at, strip, line, played, first, end)
+        return _sent(at, strip, lane_steps, played, first, end)
     rows: list[tuple[int, int]] = []
     before, last = None, None
     for place, part in enumerate(one for one in played.parts if one.start < end and one.end > first):
         begin = max(first, part.start)
-        sent, held = _sent(at, strip, part.line, part.played, begin, min(end, part.end))
+        sent, held = _sent(at, strip, part.lane_steps, part.played, begin, min(end, part.end))
         if place == 0:
             before = last = held
         elif held is not None and held != last and not (sent and sent[0][0] == begin):
@@ -115,14 +117,16 @@ def _in_parts(
 
 
 def _sent(
-    at: StripAt, strip: ControlStrip, line: LaneSteps, played: Played, first: int, end: int
+    at: StripAt, strip: ControlStrip, lane_steps: LaneSteps, played: Played, first: int, end: int
 ) -> tuple[list[tuple[int, int]], int | None]:
     """Return (tick, value) of all that is sent from *first* to before *end*, and the value held before that."""
     values, told = _told(at, strip, played.step_window)
     at_tick = played.starts
     earlier = np.flatnonzero(told & (at_tick < first))
     before = (
-        int(values[earlier[-1]]) if earlier.size else _held_before(at, strip, line, played.step_window.first)
+        int(values[earlier[-1]])
+        if earlier.size
+        else _held_before(at, strip, lane_steps, played.step_window.first)
     )
     inside = np.flatnonzero(told & (at_tick >= first) & (at_tick < end))
     rows = list(zip(at_tick[inside].tolist(), values[inside].tolist(), strict=True))
@@ -149,21 +153,21 @@ def _told(at: StripAt, strip: ControlStrip, step_window: StepWindow) -> tuple[Ti
     values = np.array([value or 0 for value in row], np.int64)[np.where(within, places, 0)]
     if strip.spread or (strip.free and strip.free.advance == "hit"):
         own = own & step_window.hit
-    line = step_window.line
-    heard = unmuted(line.lane, step_window.straights, line.frame.meter.bar_ticks)
+    lane_steps = step_window.lane_steps
+    heard = unmuted(lane_steps.lane, step_window.straights, lane_steps.frame.meter.bar_ticks)
     if heard is not None:
         own = own & heard
     return with_spread(values, strip, at.kind, step_window), own
 
 
-def _held_before(at: StripAt, strip: ControlStrip, line: LaneSteps, count: int) -> int | None:
+def _held_before(at: StripAt, strip: ControlStrip, lane_steps: LaneSteps, count: int) -> int | None:
     """Return the value that was sent last before the step of that *count*; None if there is none in reach."""
     if not any(value is not None for value in strip.values):
         return None
     lowest = max(0, count - _FURTHEST)
     while count > lowest:
         begin = max(lowest, count - _AT_ONCE)
-        values, told = _told(at, strip, StepWindow(line, begin, count))
+        values, told = _told(at, strip, StepWindow(lane_steps, begin, count))
         if (found := np.flatnonzero(told)).size:
             return int(values[found[-1]])
         count = begin

@@ -24,7 +24,7 @@ from lattice.document.piece import Score
 from lattice.document.problems import DocumentError
 from lattice.units import TICKS_PER_QUARTER
 
-__all__ = ["Away", "Leg", "away", "has_detours", "legs"]
+__all__ = ["Away", "Segment", "away", "detour_segments", "has_detours"]
 
 
 @dataclass(frozen=True)
@@ -43,7 +43,7 @@ class Away:
 
 
 @dataclass(frozen=True)
-class Leg:
+class Segment:
     """From tick *start* to before *end*, *score* is played from its *source* tick on, *pace* times as fast.
 
     *only*: the ids of the lanes that sound; None for all. *is_away*: whether any detour holds.
@@ -126,8 +126,8 @@ def _since(detour: Detour, pressed: int, score: Score) -> Fraction:
     return -(-pressed // unit) * unit
 
 
-def legs(score: Score, first: int, end: int) -> list[Leg]:
-    """Return what is played from tick *first* to before *end*, leg by leg.
+def detour_segments(score: Score, first: int, end: int) -> list[Segment]:
+    """Return what is played from tick *first* to before *end*, segment by segment.
 
     Of each kind one detour holds at a time: those of hands before the pattern's, later ones before earlier. They are
     applied in the order pace, repeat, variation, shift, only.
@@ -136,14 +136,14 @@ def legs(score: Score, first: int, end: int) -> list[Leg]:
     edges = sorted(
         {first, end, *(tick for one in known for tick in (one.start, one.end) if first < tick < end)}
     )
-    found: list[Leg] = []
+    found: list[Segment] = []
     for start, stop in pairwise(edges):
         holding = {one.detour.kind: one for one in known if one.start <= start and one.end >= stop}
-        found += _legs(score, holding, start, stop)
+        found += _segments(score, holding, start, stop)
     return found
 
 
-def _legs(score: Score, holding: Mapping[DetourKind, Away], start: int, end: int) -> Iterator[Leg]:
+def _segments(score: Score, holding: Mapping[DetourKind, Away], start: int, end: int) -> Iterator[Segment]:
     pace, repeat = holding.get("pace"), holding.get("repeat")
     there = _variant(score, holding.get("variation"), holding.get("shift"))
     only = holding["only"].detour if "only" in holding else None
@@ -153,8 +153,8 @@ def _legs(score: Score, holding: Mapping[DetourKind, Away], start: int, end: int
     times = PACES[pace.detour.times] if pace and isinstance(pace.detour, PaceDetour) else Fraction(1)
     for begin, stop, source in _rounds(repeat, start, end):
         at = pace.since + (source - pace.since) * times if pace else source
-        leg = Leg(begin, stop, at, times, there, chosen or None, bool(holding))
-        yield from _after_the_start(leg)
+        segment = Segment(begin, stop, at, times, there, chosen or None, bool(holding))
+        yield from _after_the_start(segment)
 
 
 def _rounds(repeat: Away | None, start: int, end: int) -> Iterator[tuple[Fraction, Fraction, Fraction]]:
@@ -170,12 +170,16 @@ def _rounds(repeat: Away | None, start: int, end: int) -> Iterator[tuple[Fractio
         count += 1
 
 
-def _after_the_start(leg: Leg) -> Iterator[Leg]:
-    """Return the leg as far as its source has begun: nothing is heard from before the start."""
-    if leg.source_end <= 0:
+def _after_the_start(segment: Segment) -> Iterator[Segment]:
+    """Return the segment as far as its source has begun: nothing is heard from before the start."""
+    if segment.source_end <= 0:
         return
-    late = max(Fraction(0), -leg.source)
-    yield replace(leg, start=leg.start + late / leg.pace, source=leg.source + late) if late else leg
+    late = max(Fraction(0), -segment.source)
+    yield (
+        replace(segment, start=segment.start + late / segment.pace, source=segment.source + late)
+        if late
+        else segment
+    )
 
 
 def _variant(score: Score, variation: Away | None, shift: Away | None) -> Score:

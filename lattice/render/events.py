@@ -12,16 +12,16 @@ from numpy.typing import NDArray
 from lattice.document.detour import PACES
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
-from lattice.render.detours import Leg, has_detours, legs
+from lattice.render.detours import Segment, detour_segments, has_detours
 from lattice.render.feel import feel_of
 from lattice.render.lane import Played
 from lattice.render.notes import Notes, note_of
 from lattice.render.overlaps import Events, heard_lanes, resolve_overlaps
-from lattice.render.pipeline import asked_of, of_one_pitch, play_all, play_lane, strays
+from lattice.render.pipeline import lane_spans, of_one_pitch, play_all, play_lane, timing_bounds
 from lattice.render.size import check_detours, check_movements, check_notes, check_work
 from lattice.render.sounding import port_of
 from lattice.render.window import Window
-from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.lane_steps import LaneSteps, steps_of_lanes
 from lattice.steps.muting import silent_lanes, unmuted
 from lattice.theory.scales import folded
 
@@ -45,10 +45,10 @@ def events_of(score: Score, dice: int, window: Window, played: list[tuple[LaneSt
     """
     first, end = window.ticks(score.meter.bar_ticks)
     if has_detours(score):
-        begun = _on_all_legs(score, dice, first, end)
+        begun = _on_all_segments(score, dice, first, end)
         # What begins later may still cut what begins in the window, for as long as that lasts.
         lasts = int(begun.lengths.max(initial=0))
-        notes = Events.join([begun, _on_all_legs(score, dice, end, end + lasts)]) if lasts else begun
+        notes = Events.join([begun, _on_all_segments(score, dice, end, end + lasts)]) if lasts else begun
     else:
         notes = Events.join(_sounding(score, played))
     resolved = resolve_overlaps(notes, [port_of(lane, score.kit) for lane in score.lanes])
@@ -88,9 +88,9 @@ def _sounding(
     """Return what sounds of each lane that is not silent; *wanted*: of which, by their places."""
     silent = silent_lanes(score.lanes)
     return [
-        _lane_events(index, line.lane, score, _heard(line.lane, steps.notes, score))
-        for index, (line, steps) in enumerate(played)
-        if line.lane.id not in silent and (wanted is None or wanted[index])
+        _lane_events(index, lane_steps.lane, score, _heard(lane_steps.lane, steps.notes, score))
+        for index, (lane_steps, steps) in enumerate(played)
+        if lane_steps.lane.id not in silent and (wanted is None or wanted[index])
     ]
 
 
@@ -120,20 +120,20 @@ def _lane_events(index: int, lane: Lane, score: Score, notes: Notes) -> Events:
 def away_notes(score: Score, dice: int, window: Window) -> Events:
     """Return the notes of detours that start in *window*, muted lanes included, before overlaps are resolved."""
     first, end = window.ticks(score.meter.bar_ticks)
-    return _on_all_legs(score, dice, first, end, with_silent=True, only_away=True)
+    return _on_all_segments(score, dice, first, end, with_silent=True, only_away=True)
 
 
-def _on_all_legs(
+def _on_all_segments(
     score: Score, dice: int, first: int, end: int, *, with_silent: bool = False, only_away: bool = False
 ) -> Events:
-    """Return all notes that start from tick *first* to before *end*, each by the leg in which its step stands."""
-    _, around = _legs_around(score, dice, first, end)
+    """Return all notes that start from tick *first* to before *end*, each by the segment in which its step stands."""
+    _, around = _segments_around(score, dice, first, end)
     silent = frozenset[str]() if with_silent else silent_lanes(score.lanes)
-    asked = [leg for leg in around if leg.is_away or not only_away]
+    asked = [segment for segment in around if segment.is_away or not only_away]
     parts = [
         part
         for there in _scores(asked)
-        for stretch in _stretches([leg for leg in asked if leg.score is there])
+        for stretch in _stretches([segment for segment in asked if segment.score is there])
         for part in _on_stretch(there, stretch, dice, silent)
     ]
     joined = Events.join(parts)
@@ -143,100 +143,109 @@ def _on_all_legs(
 def furthest_from_steps(score: Score, dice: int, first: int, end: int) -> int:
     """Return by how many ticks at most a note is heard before or after its step, from tick *first* to before *end*."""
     if has_detours(score):
-        return _legs_around(score, dice, first, end)[0]
-    return max((max(strays(line, score, dice)) for line in lines_of(score, dice)), default=0)
+        return _segments_around(score, dice, first, end)[0]
+    return max(
+        (max(timing_bounds(lane_steps, score, dice)) for lane_steps in steps_of_lanes(score, dice)), default=0
+    )
 
 
-def _legs_around(score: Score, dice: int, first: int, end: int) -> tuple[int, list[Leg]]:
-    """Return how far from its step a note is heard at most, and the legs of all that is heard in a stretch."""
+def _segments_around(score: Score, dice: int, first: int, end: int) -> tuple[int, list[Segment]]:
+    """Return how far from its step a note is heard at most, and the segments of all that is heard in a stretch."""
     furthest = 0
     check_detours(score, first, end)
     while True:
-        around = legs(score, max(0, first - furthest), end + furthest)
+        around = detour_segments(score, max(0, first - furthest), end + furthest)
         wanted = max((_strays(there, dice) for there in _scores(around)), default=0)
         if wanted <= furthest:
             return furthest, around
         furthest = wanted
 
 
-def _scores(of: Sequence[Leg]) -> list[Score]:
+def _scores(of: Sequence[Segment]) -> list[Score]:
     """Return the scores that are played, each once."""
-    return list({id(leg.score): leg.score for leg in of}.values())
+    return list({id(segment.score): segment.score for segment in of}.values())
 
 
 def _strays(score: Score, dice: int) -> int:
     """Return by how many ticks at most a note is heard before or after its step, at the slowest pace."""
-    furthest = max((max(strays(line, score, dice)) for line in lines_of(score, dice)), default=0)
+    furthest = max(
+        (max(timing_bounds(lane_steps, score, dice)) for lane_steps in steps_of_lanes(score, dice)), default=0
+    )
     return ceil(furthest / min(PACES.values())) + 1
 
 
-def _stretches(of: Sequence[Leg]) -> list[list[Leg]]:
-    """Return legs of one score in groups whose sources lie together: each group is played once."""
-    groups: list[list[Leg]] = []
+def _stretches(of: Sequence[Segment]) -> list[list[Segment]]:
+    """Return detour_segments of one score in groups whose sources lie together: each group is played once."""
+    groups: list[list[Segment]] = []
     reached = Fraction(0)
-    for leg in sorted(of, key=lambda leg: leg.source):
-        near = leg.score.meter.bar_ticks
-        if groups and leg.source <= reached + near:
-            groups[-1].append(leg)
+    for segment in sorted(of, key=lambda segment: segment.source):
+        near = segment.score.meter.bar_ticks
+        if groups and segment.source <= reached + near:
+            groups[-1].append(segment)
         else:
-            groups.append([leg])
-        reached = max(reached, leg.source_end)
+            groups.append([segment])
+        reached = max(reached, segment.source_end)
     return groups
 
 
-def _on_stretch(score: Score, stretch: Sequence[Leg], dice: int, silent: frozenset[str]) -> list[Events]:
-    lines = lines_of(score, dice)
-    first, end = ceil(min(leg.source for leg in stretch)), ceil(max(leg.source_end for leg in stretch))
+def _on_stretch(score: Score, stretch: Sequence[Segment], dice: int, silent: frozenset[str]) -> list[Events]:
+    all_lane_steps = steps_of_lanes(score, dice)
+    first, end = (
+        ceil(min(segment.source for segment in stretch)),
+        ceil(max(segment.source_end for segment in stretch)),
+    )
     check_movements(score, first, end)
-    asked = [one for line in lines for one in asked_of(line, score, dice, first, end)]
+    asked = [one for lane_steps in all_lane_steps for one in lane_spans(lane_steps, score, dice, first, end)]
     check_notes(score, asked)
     check_work(score, asked)
-    exactly = any(leg.is_displaced for leg in stretch)
+    exactly = any(segment.is_displaced for segment in stretch)
     parts = []
-    for index, line in enumerate(lines):
-        if line.lane.id in silent:
+    for index, lane_steps in enumerate(all_lane_steps):
+        if lane_steps.lane.id in silent:
             continue
-        feel = feel_of(line.lane, score)
-        early, late = strays(line, score, dice)
+        feel = feel_of(lane_steps.lane, score)
+        early, late = timing_bounds(lane_steps, score, dice)
         around = max(0, first - early), end + late
-        notes = _heard(line.lane, play_lane(line, feel, score, dice, *around, exactly=exactly).notes, score)
+        notes = _heard(
+            lane_steps.lane, play_lane(lane_steps, feel, score, dice, *around, exactly=exactly).notes, score
+        )
         chosen: dict[tuple[Fraction, Fraction], Notes] = {}  # what is repeated is picked once
         displaced = []
-        for leg in stretch:
-            if leg.only is None or line.lane.id in leg.only:
-                source = leg.source, leg.source_end
+        for segment in stretch:
+            if segment.only is None or lane_steps.lane.id in segment.only:
+                source = segment.source, segment.source_end
                 if source not in chosen:
-                    chosen[source] = notes.take(_begin_in(leg, notes))
-                displaced.append(_displaced(leg, chosen[source]))
+                    chosen[source] = notes.take(_begin_in(segment, notes))
+                displaced.append(_displaced(segment, chosen[source]))
         if displaced:
-            parts.append(_lane_events(index, line.lane, score, Notes.join(displaced)))
+            parts.append(_lane_events(index, lane_steps.lane, score, Notes.join(displaced)))
     return parts
 
 
-def _begin_in(leg: Leg, notes: Notes) -> NDArray[np.bool_]:
-    """Return which *notes* belong to the source of a leg: those whose steps stand in it, by their exact times."""
+def _begin_in(segment: Segment, notes: Notes) -> NDArray[np.bool_]:
+    """Return which *notes* belong to the source of a segment: those whose steps stand in it, by their exact times."""
     straights, exact = notes.straights, notes.exact_straights
-    inside: NDArray[np.bool_] = (straights >= ceil(leg.source)) & (straights < ceil(leg.source_end))
+    inside: NDArray[np.bool_] = (straights >= ceil(segment.source)) & (straights < ceil(segment.source_end))
     if exact is None:
         return inside
     # A rounded time lies within half a tick of the exact one.
-    edges = np.array([floor(leg.source), floor(leg.source_end)])
+    edges = np.array([floor(segment.source), floor(segment.source_end)])
     near = np.flatnonzero((np.abs(straights[:, None] - edges) <= 1).any(axis=1))
-    inside[near] = [leg.source <= straight < leg.source_end for straight in exact[near]]
+    inside[near] = [segment.source <= straight < segment.source_end for straight in exact[near]]
     return inside
 
 
-def _displaced(leg: Leg, notes: Notes) -> Notes:
-    """Return *notes* of a leg's source as they are heard, each time rounded once."""
+def _displaced(segment: Segment, notes: Notes) -> Notes:
+    """Return *notes* of a segment's source as they are heard, each time rounded once."""
     if (
-        not leg.is_displaced
+        not segment.is_displaced
         or notes.exact_starts is None
         or notes.exact_ends is None
         or notes.exact_straights is None
     ):
         return notes
     starts, ends, straights = (
-        np.array([leg.heard_at(tick) for tick in column], np.int64)
+        np.array([segment.heard_at(tick) for tick in column], np.int64)
         for column in (notes.exact_starts, notes.exact_ends, notes.exact_straights)
     )
     return replace(notes, starts=starts, ends=np.maximum(ends, starts + 1), straights=straights)

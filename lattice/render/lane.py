@@ -107,29 +107,29 @@ class Played:
 
 @dataclass(frozen=True, eq=False)
 class PlayedPart:
-    """What a lane plays from tick *start* to before *end*, and perhaps around; there it is the lane of *line*."""
+    """What a lane plays from tick *start* to before *end*, and perhaps around; there it is the lane of *lane_steps*."""
 
     start: int
     end: int
-    line: LaneSteps
+    lane_steps: LaneSteps
     played: Played
 
 
-def reach(line: LaneSteps, feel: Feel, end_tick: int) -> int:
+def reach(lane_steps: LaneSteps, feel: Feel, end_tick: int) -> int:
     """Return for how long after *end_tick* a note of the lane may last that begins before, in ticks."""
-    return _reach(line if line.is_random else line.laid, feel, end_tick)
+    return _reach(lane_steps if lane_steps.is_random else lane_steps.laid, feel, end_tick)
 
 
 @cached(8 * MEGABYTE)
-def _reach(line: LaneSteps, feel: Feel, end_tick: int) -> int:
-    longest = longest_note(line, feel)
-    if may_tie(line):
-        early, late = earliest_and_latest(line, feel)
-        most = MAX_TIE_BARS * line.frame.meter.bar_ticks
+def _reach(lane_steps: LaneSteps, feel: Feel, end_tick: int) -> int:
+    longest = longest_note(lane_steps, feel)
+    if may_tie(lane_steps):
+        early, late = earliest_and_latest(lane_steps, feel)
+        most = MAX_TIE_BARS * lane_steps.frame.meter.bar_ticks
         # The first hit whose note cannot begin before: what begins before is tied to it at the latest.
-        following = line.next_hit(line.clock.first_at(end_tick + early))
+        following = lane_steps.next_hit(lane_steps.clock.first_at(end_tick + early))
         if following is not None:
-            most = min(most, int(line.clock.starts(np.array([following]))[0]) + late - end_tick)
+            most = min(most, int(lane_steps.clock.starts(np.array([following]))[0]) + late - end_tick)
         longest = max(longest, most)
     return longest
 

@@ -11,7 +11,7 @@ from lattice.document.piece import Score
 from lattice.document.step_value import StepValue
 from lattice.render.feel import Feel, feel_of
 from lattice.render.stages import STAGES, of_the_sound, taken_by_step
-from lattice.steps.lane_steps import LaneSteps, line_of
+from lattice.steps.lane_steps import LaneSteps, steps_of_lane
 from lattice.steps.moving import changes, moved_lane, moving, value_at
 
 __all__ = ["Stretch", "cuts", "extremes", "is_cut", "moves_of", "plays_of", "reading", "stretches"]
@@ -19,12 +19,12 @@ __all__ = ["Stretch", "cuts", "extremes", "is_cut", "moves_of", "plays_of", "rea
 
 @dataclass(frozen=True)
 class Stretch:
-    """From tick *start* to before *end* a lane plays as it does in *score*, by its *line* and *feel* there."""
+    """From tick *start* to before *end* a lane plays as it does in *score*, by its *lane_steps* and *feel* there."""
 
     start: int
     end: int
     score: Score
-    line: LaneSteps
+    lane_steps: LaneSteps
     feel: Feel
 
 
@@ -63,8 +63,8 @@ def stretches(score: Score, dice: int, lane: Lane, first: int, end: int) -> list
     found: list[Stretch] = []
     for start, stop in pairwise(_edges(score, lane, first, end)):
         there = _score_at(score, lane, start)
-        line = line_of(there, dice, lane.id)
-        found.append(Stretch(start, stop, there, line, feel_of(line.lane, there)))
+        lane_steps = steps_of_lane(there, dice, lane.id)
+        found.append(Stretch(start, stop, there, lane_steps, feel_of(lane_steps.lane, there)))
     return found
 
 
@@ -99,15 +99,15 @@ def extremes(score: Score, dice: int, lane: Lane) -> list[tuple[LaneSteps, Feel]
     }
     pattern = _widest(score.movements)
     swing = {"swing": score.swing.model_copy(update={"percent": pattern["swing.percent"]})} if pattern else {}
-    lines = []
+    all_lane_steps = []
     for step in [None, *sorted(steps, key=lambda value: value.quarters)]:
         lanes = {one.id: _widest_lane(one, step) for one in lanes_read}
         there = score.model_copy(
             update={**swing, "lanes": tuple(lanes.get(one.id, one) for one in score.lanes)}
         )
-        line = line_of(there, dice, lane.id)
-        lines.append((line, feel_of(line.lane, there)))
-    return lines
+        lane_steps = steps_of_lane(there, dice, lane.id)
+        all_lane_steps.append((lane_steps, feel_of(lane_steps.lane, there)))
+    return all_lane_steps
 
 
 def _widest(movements: Iterable[Movement]) -> dict[str, int]:

@@ -21,26 +21,26 @@ _MOST_BARS = 64  # of a round of movements are looked at
 _MOST_STRETCHES = 64
 
 
-def period_of(line: LaneSteps, feel: Feel, context: PitchContext | None, tick: int) -> Fraction:
+def period_of(lane_steps: LaneSteps, feel: Feel, context: PitchContext | None, tick: int) -> Fraction:
     """Return after how many quarters all that a lane plays repeats, exactly; before chance.
 
     *tick*: when the held keys are looked at. What luck decides repeats with it where that does, and else is left out.
     Raises NeverRepeatsError where luck orders something for ever.
     """
-    lane, clock = line.lane, line.clock
-    reading = Reading(line, feel, context, tick, sounding_in)
+    lane, clock = lane_steps.lane, lane_steps.clock
+    reading = Reading(lane_steps, feel, context, tick, sounding_in)
     whole = reduce(Round.met, (stage.repeats(reading) for stage in STAGES))
     lengths = [*whole.quarters]
     if clock.period is not None and clock.cycles_per_run is not None:
         # Every run is like the first, but for what counts cycles.
         lengths.append(clock.period * (whole.cycles // gcd(whole.cycles, clock.cycles_per_run)))
     else:
-        steps, hits = hits_repeat_after(line)
+        steps, hits = hits_repeat_after(lane_steps)
         rounds = whole.hits // gcd(whole.hits, hits) if hits else 1
         lengths.append(lcm(steps * rounds, whole.steps, whole.cycles * clock.cycle) * clock.step)
         lengths += whole.bar_quarters
-    if lane.luck_bars and is_decided_by_luck(line):
-        lengths.append(lane.luck_bars * line.frame.meter.bar_quarters)
+    if lane.luck_bars and is_decided_by_luck(lane_steps):
+        lengths.append(lane.luck_bars * lane_steps.frame.meter.bar_quarters)
     return _common_multiple(lengths)
 
 
@@ -53,30 +53,33 @@ def _common_multiple(lengths: list[Fraction]) -> Fraction:
     )
 
 
-def hits_repeat_after(line: LaneSteps) -> tuple[int, int]:
+def hits_repeat_after(lane_steps: LaneSteps) -> tuple[int, int]:
     """Return after how many steps a lane's hits repeat, and how many hits those have that are counted on."""
-    if not line.is_random:
-        return line.line.period, line.line.period_hits
-    if line.counts_each_cycle:
-        return line.clock.cycle, 0
-    cycles = line.lane.thin.every if line.lane.thin else 1
+    if not lane_steps.is_random:
+        return lane_steps.hit_cycle.period, lane_steps.hit_cycle.period_hits
+    if lane_steps.counts_each_cycle:
+        return lane_steps.clock.cycle, 0
+    cycles = lane_steps.lane.thin.every if lane_steps.lane.thin else 1
     hits = [
-        int(line.hits_before_at(line.clock.first_of_cycle(np.array([one])))[0]) for one in (1, 1 + cycles)
+        int(lane_steps.hits_before_at(lane_steps.clock.first_of_cycle(np.array([one])))[0])
+        for one in (1, 1 + cycles)
     ]
-    return line.clock.cycle * cycles, hits[1] - hits[0]
+    return lane_steps.clock.cycle * cycles, hits[1] - hits[0]
 
 
-def moved_period(line: LaneSteps, score: Score, tick: int) -> Fraction:
+def moved_period(lane_steps: LaneSteps, score: Score, tick: int) -> Fraction:
     """Return after how long a lane repeats whose movements loop: with them, and in each stretch of a round of them.
 
     Raises NeverRepeatsError as `period_of` does.
     """
-    loops = [one.loop_bars for one in moves_of(score, line.lane) if one.loop_bars]
+    loops = [one.loop_bars for one in moves_of(score, lane_steps.lane) if one.loop_bars]
     bars = lcm(*loops)
     # The second round: what held at the first one's end holds until the first point then.
     round_ticks = min(bars, _MOST_BARS) * score.meter.bar_ticks
     lengths = [bars * score.meter.bar_quarters] if loops else []
-    for there in stretches(score, line.dice, line.lane, round_ticks, 2 * round_ticks)[:_MOST_STRETCHES]:
-        context = pitch_context_of(there.line.lane, there.score, line.dice)
-        lengths.append(period_of(there.line, there.feel, context, tick))
+    for there in stretches(score, lane_steps.dice, lane_steps.lane, round_ticks, 2 * round_ticks)[
+        :_MOST_STRETCHES
+    ]:
+        context = pitch_context_of(there.lane_steps.lane, there.score, lane_steps.dice)
+        lengths.append(period_of(there.lane_steps, there.feel, context, tick))
     return _common_multiple(lengths)

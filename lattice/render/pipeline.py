@@ -28,7 +28,7 @@ from lattice.render.movements import extremes, is_cut, reading, stretches
 from lattice.render.notes import Notes, note_of
 from lattice.render.overlaps import alone
 from lattice.render.pitch_context import PitchContext, SourceLane, pitch_context_of
-from lattice.render.size import Asked, check_detours, check_movements, check_notes, check_work
+from lattice.render.size import LaneSpan, check_detours, check_movements, check_notes, check_work
 from lattice.render.stages import earliest_and_latest, is_moved_by_luck, longest_note
 from lattice.render.stages.bursts import BurstNotes, burst_notes, covered
 from lattice.render.stages.chance import chances_of, sounding
@@ -44,21 +44,21 @@ from lattice.render.stages.ratchet import ratchets_of
 from lattice.render.stages.times import Placing, note_times
 from lattice.render.stages.velocity import note_velocities
 from lattice.render.window import Window
-from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.lane_steps import LaneSteps, steps_of_lanes
 from lattice.steps.step_window import StepWindow
 from lattice.theory.scales import folded
 from lattice.units import Ticks, exact_ticks
 
 __all__ = [
     "REMEMBERED_STEPS",
-    "asked_of",
+    "lane_spans",
     "layout",
     "of_one_pitch",
     "play",
     "play_all",
     "play_lane",
     "sounding_in",
-    "strays",
+    "timing_bounds",
     "with_luck",
 ]
 
@@ -74,46 +74,46 @@ def play_all(score: Score, dice: int, window: Window) -> list[tuple[LaneSteps, P
     Raises DocumentError if that is more than is rendered at once: see `lattice.render.size`.
     """
     first, end = window.ticks(score.meter.bar_ticks)
-    lines = lines_of(score, dice)
+    all_lane_steps = steps_of_lanes(score, dice)
     feels = [feel_of(lane, score) for lane in score.lanes]
     check_detours(score, first, end)
     check_movements(score, first, end)
-    parts = [asked_of(line, score, dice, first, end) for line in lines]
+    parts = [lane_spans(lane_steps, score, dice, first, end) for lane_steps in all_lane_steps]
     check_notes(score, [one for part in parts for one in part])
     groups = of_one_pitch(score)
     longest: dict[Hashable, int] = {}
-    for part, line, group in zip(parts, lines, groups, strict=True):
-        lasts = kept_longest(line.lane.clip) if line.lane.clip else _lasts(part, end)
+    for part, lane_steps, group in zip(parts, all_lane_steps, groups, strict=True):
+        lasts = kept_longest(lane_steps.lane.clip) if lane_steps.lane.clip else _lasts(part, end)
         longest[group] = max(longest.get(group, 0), lasts)
     # As far as a power of two, so that what is known of the other lanes stays known while one lane's steps are moved.
     ends = [end + (1 << longest[group].bit_length()) for group in groups]
     check_work(score, [one for part, its in zip(parts, ends, strict=True) for one in _up_to(part, its)])
     # Those that read others first: what they ask of a lane reaches further back than the lane itself.
-    in_turn = sorted(range(len(lines)), key=lambda at: -len(reading(score, lines[at].lane)))
-    played = {at: play_lane(lines[at], feels[at], score, dice, first, ends[at]) for at in in_turn}
-    return [(line, played[at]) for at, line in enumerate(lines)]
+    in_turn = sorted(range(len(all_lane_steps)), key=lambda at: -len(reading(score, all_lane_steps[at].lane)))
+    played = {at: play_lane(all_lane_steps[at], feels[at], score, dice, first, ends[at]) for at in in_turn}
+    return [(lane_steps, played[at]) for at, lane_steps in enumerate(all_lane_steps)]
 
 
-def asked_of(line: LaneSteps, score: Score, dice: int, first: int, end: int) -> list[Asked]:
+def lane_spans(lane_steps: LaneSteps, score: Score, dice: int, first: int, end: int) -> list[LaneSpan]:
     """Return what a lane is from one tick to before another: one line, or one for each stretch of its movements."""
-    if not is_cut(score, line.lane):
-        return [Asked(line, feel_of(line.lane, score), first, end)]
-    there = stretches(score, dice, line.lane, first, end)
-    return [Asked(one.line, one.feel, one.start, one.end) for one in there]
+    if not is_cut(score, lane_steps.lane):
+        return [LaneSpan(lane_steps, feel_of(lane_steps.lane, score), first, end)]
+    there = stretches(score, dice, lane_steps.lane, first, end)
+    return [LaneSpan(one.lane_steps, one.feel, one.start, one.end) for one in there]
 
 
-def _lasts(part: list[Asked], end: int) -> int:
+def _lasts(part: list[LaneSpan], end: int) -> int:
     """Return for how long after tick *end* a note may last that begins before it."""
-    return max(reach(one.line, one.feel, end) for one in part)
+    return max(reach(one.lane_steps, one.feel, end) for one in part)
 
 
-def _up_to(part: list[Asked], end: int) -> list[Asked]:
+def _up_to(part: list[LaneSpan], end: int) -> list[LaneSpan]:
     """Return the same, but that it ends at another tick."""
     return [*part[:-1], part[-1]._replace(end=end)]
 
 
 def play_lane(
-    line: LaneSteps,
+    lane_steps: LaneSteps,
     feel: Feel,
     score: Score,
     dice: int,
@@ -126,18 +126,20 @@ def play_lane(
 
     If a clip plays in its place, the notes of that. *exactly*: with times that are not rounded yet beside the others.
     """
-    context = pitch_context_of(line.lane, score, dice)
-    played = play(line, feel, context, first_tick, end_tick, exactly=exactly)
-    if line.lane.clip is not None:
-        return _in_its_place(played, line, note_of(line.lane, score)[1], first_tick, end_tick, exactly)
-    if not is_cut(score, line.lane):
+    context = pitch_context_of(lane_steps.lane, score, dice)
+    played = play(lane_steps, feel, context, first_tick, end_tick, exactly=exactly)
+    if lane_steps.lane.clip is not None:
+        return _in_its_place(
+            played, lane_steps, note_of(lane_steps.lane, score)[1], first_tick, end_tick, exactly
+        )
+    if not is_cut(score, lane_steps.lane):
         return played
-    return _in_stretches(played, line, score, dice, first_tick, end_tick, exactly=exactly)
+    return _in_stretches(played, lane_steps, score, dice, first_tick, end_tick, exactly=exactly)
 
 
 def _in_stretches(
     played: Played,
-    line: LaneSteps,
+    lane_steps: LaneSteps,
     score: Score,
     dice: int,
     first_tick: int,
@@ -146,25 +148,25 @@ def _in_stretches(
     exactly: bool,
 ) -> Played:
     """Return what a lane plays where movements cut its time: a note is of the stretch in which its step stands."""
-    before, after = strays(line, score, dice)
+    before, after = timing_bounds(lane_steps, score, dice)
     parts, notes = [], []
-    for there in stretches(score, dice, line.lane, max(0, first_tick - after), end_tick + before):
-        context = pitch_context_of(there.line.lane, there.score, dice)
-        early, late = earliest_and_latest(there.line, there.feel)
+    for there in stretches(score, dice, lane_steps.lane, max(0, first_tick - after), end_tick + before):
+        context = pitch_context_of(there.lane_steps.lane, there.score, dice)
+        early, late = earliest_and_latest(there.lane_steps, there.feel)
         around = max(0, there.start - early), there.end + late
-        mine = play(there.line, there.feel, context, *around, exactly=exactly)
+        mine = play(there.lane_steps, there.feel, context, *around, exactly=exactly)
         notes.append(mine.notes.take(_within(mine.notes.straights, there.start, there.end)))
-        parts.append(PlayedPart(there.start, there.end, there.line, mine))
+        parts.append(PlayedPart(there.start, there.end, there.lane_steps, mine))
     joined = Notes.join(notes)
     inside = _within(joined.starts, first_tick, end_tick)
     return replace(played, notes=joined.take(inside), parts=tuple(parts))
 
 
-def strays(line: LaneSteps, score: Score, dice: int) -> tuple[int, int]:
+def timing_bounds(lane_steps: LaneSteps, score: Score, dice: int) -> tuple[int, int]:
     """Return by how many ticks at most a note of the lane ever begins before, and after, its step's straight time."""
-    if not is_cut(score, line.lane):
-        return earliest_and_latest(line, feel_of(line.lane, score))
-    outmost = [earliest_and_latest(*one) for one in extremes(score, dice, line.lane)]
+    if not is_cut(score, lane_steps.lane):
+        return earliest_and_latest(lane_steps, feel_of(lane_steps.lane, score))
+    outmost = [earliest_and_latest(*one) for one in extremes(score, dice, lane_steps.lane)]
     before, after = (max(far) for far in zip(*outmost, strict=True))
     return before, after
 
@@ -176,8 +178,10 @@ def _within(ticks: Ticks, first: int, end: int) -> NDArray[np.bool_]:
 
 # The same object for the same question, as with all that is played: pictures are remembered by it.
 @cached(16 * MEGABYTE)
-def _in_its_place(played: Played, line: LaneSteps, note: int, first: int, end: int, exactly: bool) -> Played:
-    clip = line.lane.clip
+def _in_its_place(
+    played: Played, lane_steps: LaneSteps, note: int, first: int, end: int, exactly: bool
+) -> Played:
+    clip = lane_steps.lane.clip
     return (
         played if clip is None else replace(played, notes=kept_notes(clip, note, first, end, exactly=exactly))
     )
@@ -191,7 +195,7 @@ def of_one_pitch(score: Score) -> list[Hashable]:
 
 
 def play(
-    line: LaneSteps,
+    lane_steps: LaneSteps,
     feel: Feel,
     context: PitchContext | None,
     first_tick: int,
@@ -204,29 +208,31 @@ def play(
     *context*: where a melodic lane's pitches come from; None for a voice of the kit.
     Costs the same wherever the stretch lies: positions are computed, never stepped up to.
     """
-    early, late = earliest_and_latest(line, feel)
-    first, end = line.clock.first_at(first_tick - late), line.clock.first_at(end_tick + early)
-    asked = (line, feel, context, Span(first, end, first_tick, end_tick, exactly))
-    return _remembered(*asked) if end - first <= REMEMBERED_STEPS else with_luck(line, layout(*asked))
+    early, late = earliest_and_latest(lane_steps, feel)
+    first, end = lane_steps.clock.first_at(first_tick - late), lane_steps.clock.first_at(end_tick + early)
+    asked = (lane_steps, feel, context, Span(first, end, first_tick, end_tick, exactly))
+    return _remembered(*asked) if end - first <= REMEMBERED_STEPS else with_luck(lane_steps, layout(*asked))
 
 
 @cached(64 * MEGABYTE)
-def _remembered(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Played:
-    by_luck = is_moved_by_luck(line) or (context is not None and context.source is not None)
-    return with_luck(line, _cached_layout(line if by_luck else line.laid, feel, context, span))
+def _remembered(lane_steps: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Played:
+    by_luck = is_moved_by_luck(lane_steps) or (context is not None and context.source is not None)
+    return with_luck(
+        lane_steps, _cached_layout(lane_steps if by_luck else lane_steps.laid, feel, context, span)
+    )
 
 
 @cached(64 * MEGABYTE)
-def _cached_layout(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Layout:
-    return layout(line, feel, context, span)
+def _cached_layout(lane_steps: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Layout:
+    return layout(lane_steps, feel, context, span)
 
 
-def layout(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Layout:
+def layout(lane_steps: LaneSteps, feel: Feel, context: PitchContext | None, span: Span) -> Layout:
     """Return what a lane would play if every hit sounded: the order of operations, each in the module of its name."""
     first, end, first_tick, end_tick, exactly = span
     # Which step when.
-    step_window = StepWindow(line, first, end)
-    if line.lane.links:
+    step_window = StepWindow(lane_steps, first, end)
+    if lane_steps.lane.links:
         step_window = step_window.whole_cycles()  # linked steps need all of their cycle: once is enough
     # Which of them are hits; bursts play in place of some.
     hits = np.flatnonzero(step_window.hit)
@@ -243,7 +249,7 @@ def layout(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span
     # How hard: each pitch of each note, the first of a hit's first.
     note, pitch = single_pitches(pitches, times.of)
     velocities = note_velocities(step_window, times, note, pitches.velocities[pitch])
-    ramps, tunes = in_ratchets(pitches, pitch, times.numbers[note], line.lane)
+    ramps, tunes = in_ratchets(pitches, pitch, times.numbers[note], lane_steps.lane)
     intervals = ramps + pitches.after[times.of[note]] - (context.note if context else 0)
 
     inside = ((times.starts >= first_tick) & (times.starts < end_tick))[note]
@@ -254,11 +260,11 @@ def layout(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span
         velocities=velocities[inside],
         intervals=intervals[inside],
         tunes=tunes[inside],
-        straights=line.clock.starts(step_window.counts[times.steps[rows]]),
+        straights=lane_steps.clock.starts(step_window.counts[times.steps[rows]]),
     )
     if exactly:
         precise = note_times(Placing(step_window, feel, placing.ratchets, exactly=True), hits)
-        numerators, denominator = line.clock.exact(step_window.counts[times.steps[rows]])
+        numerators, denominator = lane_steps.clock.exact(step_window.counts[times.steps[rows]])
         notes = replace(
             notes,
             exact_starts=precise.starts[rows],
@@ -283,22 +289,24 @@ def layout(line: LaneSteps, feel: Feel, context: PitchContext | None, span: Span
     )
 
 
-def with_luck(line: LaneSteps, laid: Layout) -> Played:
+def with_luck(lane_steps: LaneSteps, laid: Layout) -> Played:
     """Return what sounds of a layout, by the line's dice and its cycle rules; and its bursts."""
-    step_window = laid.step_window.of(line)
+    step_window = laid.step_window.of(lane_steps)
     sound = sounding(step_window, laid.chances) & laid.may_sound
     notes = laid.notes.take(sound[laid.of])
     span = laid.span
-    bursts = burst_notes(line, laid.feel, span.first_tick, span.end_tick, exactly=span.exactly)
+    bursts = burst_notes(lane_steps, laid.feel, span.first_tick, span.end_tick, exactly=span.exactly)
     if bursts.starts.size:
-        notes = notes.and_those(_notes_of(bursts, line, laid.context, exactly=span.exactly))
+        notes = notes.and_those(_notes_of(bursts, lane_steps, laid.context, exactly=span.exactly))
     return Played(laid, step_window, sound, bursts, notes)
 
 
-def _notes_of(bursts: BurstNotes, line: LaneSteps, context: PitchContext | None, *, exactly: bool) -> Notes:
+def _notes_of(
+    bursts: BurstNotes, lane_steps: LaneSteps, context: PitchContext | None, *, exactly: bool
+) -> Notes:
     intervals, there = np.zeros(bursts.starts.size, np.int64), bursts.sound
     if context:
-        pitches, has_pitch = burst_pitches(line, bursts.starts, context, sounding_in)
+        pitches, has_pitch = burst_pitches(lane_steps, bursts.starts, context, sounding_in)
         intervals, there = pitches - context.note, bursts.sound & has_pitch
     none = np.zeros_like(intervals)
     notes = Notes(bursts.starts, bursts.ends, bursts.velocities, intervals, none, bursts.starts)
@@ -335,14 +343,14 @@ def sounding_in(voice: SourceLane, first_tick: int, end_tick: int) -> tuple[Tick
 
 
 def _sounding_from(voice: SourceLane, first_tick: int, end_tick: int) -> _Sounding:
-    line, clip = voice.line, voice.line.lane.clip
+    lane_steps, clip = voice.lane_steps, voice.lane_steps.lane.clip
     if clip:
         notes = kept_notes(clip, voice.note, max(0, first_tick - kept_longest(clip)), end_tick)
     else:
-        lasts = longest_note(line, STRAIGHT_ON)
-        if may_tie(line):
-            lasts = max(lasts, MAX_TIE_BARS * line.frame.meter.bar_ticks)
-        notes = play(line, STRAIGHT_ON, voice.context, max(0, first_tick - lasts), end_tick).notes
+        lasts = longest_note(lane_steps, STRAIGHT_ON)
+        if may_tie(lane_steps):
+            lasts = max(lasts, MAX_TIE_BARS * lane_steps.frame.meter.bar_ticks)
+        notes = play(lane_steps, STRAIGHT_ON, voice.context, max(0, first_tick - lasts), end_tick).notes
     heard = alone(notes.starts, notes.ends, folded(voice.note + notes.intervals), notes.velocities)
     return _Sounding(
         first_tick, end_tick, heard.starts, heard.starts + heard.lengths, heard.pitches, heard.velocities

@@ -10,7 +10,7 @@ from lattice.document.piece import Score
 from lattice.document.pitched import PITCHED
 from lattice.document.scale import Scale
 from lattice.render.progression import Chords, chords_of
-from lattice.steps.lane_steps import LaneSteps, line_as, line_of
+from lattice.steps.lane_steps import LaneSteps, steps_as, steps_of_lane
 from lattice.steps.moving import moving, numbers_at
 from lattice.theory.chords import Chord, parse_chord
 from lattice.theory.voicing import nearest_root
@@ -67,7 +67,7 @@ class PitchContext:
 class SourceLane:
     """A lane as another one reads it: without swing, nudges and humanise. *note*: its own, or the kit's."""
 
-    line: LaneSteps
+    lane_steps: LaneSteps
     context: PitchContext | None
     note: int
 
@@ -123,8 +123,8 @@ def _listens(lane: Lane, arpeggio: Arpeggio | None) -> bool:
 
 def _heard(lane: Lane, score: Score, dice: int) -> SourceLane:
     straight = lane.model_copy(update={"nudge_strip": None, "humanise": None})
-    line = line_as(line_of(score, dice, lane.id), straight)
+    lane_steps = steps_as(steps_of_lane(score, dice, lane.id), straight)
     context = pitch_context_of(lane, score, dice)
     voice = score.kit.voice(lane.voice)
     struck = lane.note if lane.note is not None else voice.pitch if voice else 0
-    return SourceLane(line, context, context.note if context else struck)
+    return SourceLane(lane_steps, context, context.note if context else struck)

@@ -14,7 +14,7 @@ from lattice.screen.picture import lane_picture
 from lattice.screen.pictures import LanePicture
 from lattice.sentence import Speech, alternatives, offers, row_choices, row_offers, standing_choices
 from lattice.sentence.words import Patch
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 
 __all__ = ["Alternative", "alternatives_of", "offers_of", "row_alternatives", "standing_alternatives"]
 
@@ -112,8 +112,8 @@ def row_alternatives(piece: Piece, place: int, setting: str, word: str) -> list[
 
 
 def _speech(score: Score, dice: int, lane_id: str) -> Speech:
-    line = line_of(score, dice, lane_id)
-    return Speech(line, pitch_context_of(line.lane, score, dice), score)
+    lane_steps = steps_of_lane(score, dice, lane_id)
+    return Speech(lane_steps, pitch_context_of(lane_steps.lane, score, dice), score)
 
 
 def _threads(

@@ -25,7 +25,7 @@ from lattice.document.piece import Score
 from lattice.document.step_value import StepValue
 from lattice.sentence.step_value import say_step_value
 from lattice.steps.ground import ground_meter, places_of
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.theory.grounds import GROUNDS, GroundId, Part, ground_text
 from lattice.units import Ticks
 
@@ -282,7 +282,10 @@ def candidate_picture(score: Score, asked: Variation | None) -> CandidatePicture
     bar = score.meter.bar_ticks
     end = (
         bar
-        if all(line.clock.cycle_quarters <= score.meter.bar_quarters for line in lines_of(there, 0))
+        if all(
+            lane_steps.clock.cycle_quarters <= score.meter.bar_quarters
+            for lane_steps in steps_of_lanes(there, 0)
+        )
         else 2 * bar
     )
     now, then = (_onsets(one, end) for one in (there, score))
@@ -324,10 +327,10 @@ def _beside(point: FieldPoint, hits: float, syncopation: float) -> str:
 
 def _onsets(score: Score, end: int) -> list[_Onsets]:
     rows = []
-    for line in lines_of(score, 0):
-        count = line.clock.first_at(end)
-        starts = line.clock.starts(np.arange(count))
-        rows.append(_Onsets(starts, starts[line.hits(0, count)]))
+    for lane_steps in steps_of_lanes(score, 0):
+        count = lane_steps.clock.first_at(end)
+        starts = lane_steps.clock.starts(np.arange(count))
+        rows.append(_Onsets(starts, starts[lane_steps.hits(0, count)]))
     return rows
 
 

@@ -22,20 +22,24 @@ __all__ = ["bench_of"]
 _DEGREES = 7  # about an octave of most scales
 
 
-def bench_of(line: LaneSteps, played: Played, inside: slice, score: Score, first: int, end: int) -> Bench:
+def bench_of(
+    lane_steps: LaneSteps, played: Played, inside: slice, score: Score, first: int, end: int
+) -> Bench:
     """Return a lane's bench in the window from tick *first* to before *end*; *inside*: the steps that begin there."""
-    pool = pool_round(line, played.context, score, max(first, end - 1))
+    pool = pool_round(lane_steps, played.context, score, max(first, end - 1))
     return Bench.model_construct(
-        id=line.lane.id,
-        fields=bench(Speech(line, played.context)),
-        strips=[_strip_picture(at, line, played, inside) for at in strips_of(line.lane)],
-        rates=rates(Speech(line)),
-        rate=rate_beside(Speech(line)),
-        repeats=repeats_every(line, feel_of(line.lane, score), played.context, score, max(first, end - 1)),
-        without=without_lanes(line, played.context, score),
+        id=lane_steps.lane.id,
+        fields=bench(Speech(lane_steps, played.context)),
+        strips=[_strip_picture(at, lane_steps, played, inside) for at in strips_of(lane_steps.lane)],
+        rates=rates(Speech(lane_steps)),
+        rate=rate_beside(Speech(lane_steps)),
+        repeats=repeats_every(
+            lane_steps, feel_of(lane_steps.lane, score), played.context, score, max(first, end - 1)
+        ),
+        without=without_lanes(lane_steps, played.context, score),
         pool=pool.says,
         fits=pool.fits,
-        channel=_said_of_channel(line.lane, score),
+        channel=_said_of_channel(lane_steps.lane, score),
     )
 
 
@@ -49,10 +53,10 @@ def _said_of_channel(lane: Lane, score: Score) -> str:
     return f"Here it moves {lane.name} alone. In MIDI it moves all of channel {channel}: {named} too."
 
 
-def _strip_picture(at: StripAt, line: LaneSteps, played: Played, inside: slice) -> StripPicture:
+def _strip_picture(at: StripAt, lane_steps: LaneSteps, played: Played, inside: slice) -> StripPicture:
     strip = at.present
-    plain = plain_value(at, line.lane)
-    values = own_values(strip, line.steps, plain_of(at, line))
+    plain = plain_value(at, lane_steps.lane)
+    values = own_values(strip, lane_steps.steps, plain_of(at, lane_steps))
     own = [int(value is not None) for value in strip.values[: values.size]]
     low, high = _drawn_range(at, values)
     return StripPicture.model_construct(

@@ -5,7 +5,7 @@ from pydantic import BaseModel
 
 from lattice.document.piece import Score
 from lattice.render.window import Window
-from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.lane_steps import LaneSteps, steps_of_lanes
 from lattice.steps.measured_steps import measured_steps
 from lattice.steps.measures import (
     MEASURED_BARS,
@@ -35,28 +35,28 @@ def measures(score: Score, dice: int, lane_id: str, since: Score, since_dice: in
     """
     bars = min(score.bars, MEASURED_BARS)
     end = Window(bars=bars).ticks(score.meter.bar_ticks)[1]
-    here = {line.lane.id: line for line in lines_of(score, dice)}
-    there = {line.lane.id: line for line in lines_of(since, since_dice)}
-    line = here[score.lane(lane_id).id]
+    here = {lane_steps.lane.id: lane_steps for lane_steps in steps_of_lanes(score, dice)}
+    there = {lane_steps.lane.id: lane_steps for lane_steps in steps_of_lanes(since, since_dice)}
+    lane_steps = here[score.lane(lane_id).id]
     ids = list(dict.fromkeys([*here, *there]))
     ours = {one: _rows(here.get(one), end) for one in ids}
     theirs = {one: _rows(there.get(one), end) for one in ids}
     _, hits = ours[lane_id]
-    cycle = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
-    step = int(line.clock.step * TICKS_PER_QUARTER)
+    cycle = min(lane_steps.clock.cycle, lane_steps.clock.per_run or lane_steps.clock.cycle)
+    step = int(lane_steps.clock.step * TICKS_PER_QUARTER)
     return Measures(
         hits_a_bar=hits.size / bars,
         syncopation=syncopation(hits, end, score.meter, max(1, step)),
-        evenness=evenness(np.flatnonzero(line.hits(0, cycle)).tolist(), cycle),
+        evenness=evenness(np.flatnonzero(lane_steps.hits(0, cycle)).tolist(), cycle),
         distance=distance([ours[lane_id]], [theirs[lane_id]]),
         pattern_distance=distance(list(ours.values()), list(theirs.values())),
     )
 
 
-def _rows(line: LaneSteps | None, end: int) -> tuple[Ticks, Ticks]:
+def _rows(lane_steps: LaneSteps | None, end: int) -> tuple[Ticks, Ticks]:
     """Return when steps and hits begin up to *end*, in ticks."""
-    if line is None:
+    if lane_steps is None:
         return np.empty(0, np.int64), np.empty(0, np.int64)
-    steps = measured_steps(line, end)
-    starts = line.clock.starts(np.arange(steps))
-    return starts, starts[line.hits(0, steps)]
+    steps = measured_steps(lane_steps, end)
+    starts = lane_steps.clock.starts(np.arange(steps))
+    return starts, starts[lane_steps.hits(0, steps)]

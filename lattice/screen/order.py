@@ -7,7 +7,7 @@ from lattice.document.piece import Piece, Score
 from lattice.order.rows import Stand, row_score, stands
 from lattice.screen.chords import chord_pictures
 from lattice.sentence import Part, row_parts, say_pace
-from lattice.steps.lane_steps import LaneSteps, lines_of
+from lattice.steps.lane_steps import LaneSteps, steps_of_lanes
 from lattice.steps.muting import silent_lanes
 from lattice.units import TICKS_PER_QUARTER, Ticks
 
@@ -108,15 +108,15 @@ def _hits(score: Score, stand: Stand) -> list[int]:
     silent = silent_lanes(score.lanes)
     bars = min(stand.bars, _MOST_BARS)
     total = np.zeros(bars, np.int64)
-    for line in lines_of(score, 0):
-        if line.lane.id not in silent:
-            total += _hits_of(line, bars, stand.bar_ticks)
+    for lane_steps in steps_of_lanes(score, 0):
+        if lane_steps.lane.id not in silent:
+            total += _hits_of(lane_steps, bars, stand.bar_ticks)
     return total.tolist()
 
 
-def _hits_of(line: LaneSteps, bars: int, bar_ticks: int) -> Ticks:
-    firsts = [line.clock.first_at(bar * bar_ticks) for bar in range(bars + 1)]
-    hits = line.hits(firsts[0], firsts[-1])
+def _hits_of(lane_steps: LaneSteps, bars: int, bar_ticks: int) -> Ticks:
+    firsts = [lane_steps.clock.first_at(bar * bar_ticks) for bar in range(bars + 1)]
+    hits = lane_steps.hits(firsts[0], firsts[-1])
     before = np.concatenate([[0], np.cumsum(hits)])
     result: Ticks = np.diff(before[np.array(firsts) - firsts[0]])
     return result

@@ -34,39 +34,39 @@ class PoolRound(NamedTuple):
     fits: dict[str, Any] | None
 
 
-def repeats_every(line: LaneSteps, feel: Feel, context: PitchContext | None, score: Score, tick: int) -> str:
+def repeats_every(
+    lane_steps: LaneSteps, feel: Feel, context: PitchContext | None, score: Score, tick: int
+) -> str:
     """Say after how long all that a lane plays repeats, before chance, with the keys that are held at *tick*."""
-    if line.lane.clip:
-        return (
-            f"repeats {say_every(*_length(Fraction(line.lane.clip.length_ticks, TICKS_PER_QUARTER), score))}"
-        )
-    is_moved = bool(moves_of(score, line.lane))
+    if lane_steps.lane.clip:
+        return f"repeats {say_every(*_length(Fraction(lane_steps.lane.clip.length_ticks, TICKS_PER_QUARTER), score))}"
+    is_moved = bool(moves_of(score, lane_steps.lane))
     try:
-        period = period_of(line, feel, context, tick)
-        if (control := _moved_once(line, score)) is not None:
+        period = period_of(lane_steps, feel, context, tick)
+        if (control := _moved_once(lane_steps, score)) is not None:
             return f"never repeats: {control} is moved, once through"
-        arpeggio = line.lane.arpeggio if context else None
+        arpeggio = lane_steps.lane.arpeggio if context else None
         if arpeggio and isinstance(arpeggio.pool, LanePool):
             return f"repeats together with {score.lane(arpeggio.pool.of).name}, whose notes it plays"
         if is_moved:
-            period = moved_period(line, score, tick)
+            period = moved_period(lane_steps, score, tick)
     except NeverRepeatsError as error:
         return f"never repeats: {error}"
     return f"repeats {say_every(*_length(period, score))}"
 
 
-def _moved_once(line: LaneSteps, score: Score) -> str | None:
+def _moved_once(lane_steps: LaneSteps, score: Score) -> str | None:
     """Return the name of a control that a movement moves once through, so that it never repeats; None if none does."""
-    for one in moves_of(score, line.lane):
+    for one in moves_of(score, lane_steps.lane):
         is_still = len(one.points) == 1 and one.points[0].tick == 0
         if one.loop_bars is None and not is_still:
             return CONTROLS[one.control].name
     return None
 
 
-def pool_round(line: LaneSteps, context: PitchContext | None, score: Score, tick: int) -> PoolRound:
+def pool_round(lane_steps: LaneSteps, context: PitchContext | None, score: Score, tick: int) -> PoolRound:
     """Return what is to be said of an arpeggio's pool as it is at *tick*."""
-    arpeggio = line.lane.arpeggio
+    arpeggio = lane_steps.lane.arpeggio
     if context is None or arpeggio is None:
         return PoolRound("", None)
     rounds = rounds_at(arpeggio, context, tick, sounding_in)
@@ -74,9 +74,13 @@ def pool_round(line: LaneSteps, context: PitchContext | None, score: Score, tick
     if not any(sizes):
         hint = "hold keys to fill it" if isinstance(arpeggio.pool, HeldPool) else "it rests"
         return PoolRound(f"an empty pool: {hint}", None)
-    hits = int(line.line.period_hits * line.clock.cycle // line.line.period) if not line.is_random else 0
+    hits = (
+        int(lane_steps.hit_cycle.period_hits * lane_steps.clock.cycle // lane_steps.hit_cycle.period)
+        if not lane_steps.is_random
+        else 0
+    )
     said = " or ".join(str(one) for one in sorted(set(sizes))) + (" note" if sizes == [1] else " notes")
-    if missing := _voiceless(line, context, rounds, score):
+    if missing := _voiceless(lane_steps, context, rounds, score):
         said += f", no voice of the kit on {', '.join(missing)}"
     if not hits or arpeggio.order in ("random", "all"):
         return PoolRound(said, None)
@@ -85,14 +89,14 @@ def pool_round(line: LaneSteps, context: PitchContext | None, score: Score, tick
     if arpeggio.restart == "cycle" or hits % used == 0:
         return PoolRound(f"{said}: fits each cycle", None)
     fits = {"arpeggio": arpeggio.model_copy(update={"restart": "cycle"}).model_dump(mode="json")}
-    steps, of_hits = hits_repeat_after(line)
-    together = steps * line.clock.step * (used // gcd(of_hits, used))
+    steps, of_hits = hits_repeat_after(lane_steps)
+    together = steps * lane_steps.clock.step * (used // gcd(of_hits, used))
     return PoolRound(f"{said}: together again after {say_bars(*_length(together, score))}", fits)
 
 
-def _voiceless(line: LaneSteps, context: PitchContext, rounds: list[Row], score: Score) -> list[str]:
+def _voiceless(lane_steps: LaneSteps, context: PitchContext, rounds: list[Row], score: Score) -> list[str]:
     """Return the names of the notes in the pool of a lane of the whole kit that the kit has no voice on."""
-    if line.lane.voice != WHOLE_KIT:
+    if lane_steps.lane.voice != WHOLE_KIT:
         return []
     known = {voice.pitch for voice in score.kit.voices}
     notes = sorted({note.pitch for row in rounds for note in row} - known)

@@ -20,7 +20,7 @@ from lattice.render.feel import feel_of
 from lattice.render.held_keys import held_pools
 from lattice.render.lane import Layout, Played, PlayedPart
 from lattice.render.notes import note_of
-from lattice.render.pipeline import REMEMBERED_STEPS, asked_of, play_all, play_lane
+from lattice.render.pipeline import REMEMBERED_STEPS, lane_spans, play_all, play_lane
 from lattice.render.size import check_movements, check_notes, check_work
 from lattice.render.sounding import port_of
 from lattice.render.stages.bursts import BurstNotes, awake, burst_ticks
@@ -45,7 +45,7 @@ from lattice.screen.staff import folded_row, staff_of
 from lattice.sentence import Speech, busy_word, sentence, standing
 from lattice.sentence.detours import say_detour
 from lattice.sentence.lengths import say_bars, say_every, say_progression
-from lattice.steps.lane_steps import LaneSteps, line_as, line_of
+from lattice.steps.lane_steps import LaneSteps, steps_as, steps_of_lane
 from lattice.steps.meeting import CannotTellError, cycle_starts, meeting
 from lattice.steps.muting import silent_lanes
 from lattice.steps.step_window import StepWindow
@@ -67,8 +67,8 @@ def picture(
     first, end = window.ticks(score.meter.bar_ticks)
     played = play_all(score, dice, window)
     silent = silent_lanes(score.lanes)
-    lines = [line for line, _ in played]
-    of_chosen = [line for line in lines if line.lane.id in set(chosen)]
+    all_lane_steps = [lane_steps for lane_steps, _ in played]
+    of_chosen = [lane_steps for lane_steps in all_lane_steps if lane_steps.lane.id in set(chosen)]
     # What is built here is ours and correct by construction: no second validation of thousands of numbers.
     return Rendering.model_construct(
         first_tick=first,
@@ -83,18 +83,20 @@ def picture(
         property=property_of(shown) if shown else None,
         lanes=[
             _with_louder(
-                _lane_picture(line, steps, line.lane.id in silent, score, first, end, shown), others, score
+                _lane_picture(lane_steps, steps, lane_steps.lane.id in silent, score, first, end, shown),
+                others,
+                score,
             ).model_copy(update={"away": notes})
-            for (line, steps), notes, others in zip(
+            for (lane_steps, steps), notes, others in zip(
                 played, _away(score, dice, window), louder_lanes(score, played), strict=True
             )
         ],
         benches=[
-            bench_of(line, steps, _inside(line, steps.step_window, first, end), score, first, end)
-            for line, steps in played
-            if line.lane.id in set(chosen)
+            bench_of(lane_steps, steps, _inside(lane_steps, steps.step_window, first, end), score, first, end)
+            for lane_steps, steps in played
+            if lane_steps.lane.id in set(chosen)
         ],
-        meeting=_meeting(score, of_chosen if len(of_chosen) > 1 else lines, first, end),
+        meeting=_meeting(score, of_chosen if len(of_chosen) > 1 else all_lane_steps, first, end),
     )
 
 
@@ -125,18 +127,18 @@ def _away(score: Score, dice: int, window: Window) -> list[AwayPicture | None]:
 
 def lane_picture(score: Score, dice: int, lane_id: str, window: Window) -> LanePicture:
     """Return the picture of one lane alone. Raises DocumentError if there is no such lane, or it has too many notes."""
-    line = line_of(score, dice, lane_id)
+    lane_steps = steps_of_lane(score, dice, lane_id)
     first, end = window.ticks(score.meter.bar_ticks)
     check_movements(score, first, end)
-    asked = asked_of(line, score, dice, first, end)
+    asked = lane_spans(lane_steps, score, dice, first, end)
     check_notes(score, asked)
     check_work(score, asked)
-    played = play_lane(line, feel_of(line.lane, score), score, dice, first, end)
-    return _lane_picture(line, played, False, score, first, end, None)
+    played = play_lane(lane_steps, feel_of(lane_steps.lane, score), score, dice, first, end)
+    return _lane_picture(lane_steps, played, False, score, first, end, None)
 
 
 def _lane_picture(
-    line: LaneSteps,
+    lane_steps: LaneSteps,
     played: Played,
     is_silent: bool,
     score: Score,
@@ -145,20 +147,22 @@ def _lane_picture(
     shown: PropertyName | None,
 ) -> LanePicture:
     if played.parts:
-        whole = _lane_picture(line, replace(played, parts=()), is_silent, score, first, end, shown)
+        whole = _lane_picture(lane_steps, replace(played, parts=()), is_silent, score, first, end, shown)
         inside = [part for part in played.parts if part.start < end and part.end > first]
         return joined(whole, [_part_picture(part, is_silent, score, first, end, shown) for part in inside])
     asked = (played.layout, is_silent, score.quarters_per_minute, first, end, shown)
     is_short = played.starts.size <= REMEMBERED_STEPS
     picture = _remembered(*asked) if is_short else _draw(*asked)
-    steps = played.layout.hits[_hits_inside(played.layout, _inside(line, played.step_window, first, end))]
+    steps = played.layout.hits[
+        _hits_inside(played.layout, _inside(lane_steps, played.step_window, first, end))
+    ]
     return picture.model_copy(
         update={
             "sounds": played.sound[steps].astype(int).tolist(),
-            "bursts": _burst_pictures(line, played.bursts, end),
-            "kept": _kept_picture(line, played, first, end),
-            "port": port_of(line.lane, score.kit),
-            "plays_on": note_of(line.lane, score)[0],
+            "bursts": _burst_pictures(lane_steps, played.bursts, end),
+            "kept": _kept_picture(lane_steps, played, first, end),
+            "port": port_of(lane_steps.lane, score.kit),
+            "plays_on": note_of(lane_steps.lane, score)[0],
         }
     )
 
@@ -177,7 +181,7 @@ def _part_picture(
 ) -> LanePicture:
     """Return what is drawn of one stretch of a lane whose time movements cut."""
     begin, stop = max(first, part.start), min(end, part.end)
-    drawn = _lane_picture(part.line, part.played, is_silent, score, begin, stop, shown)
+    drawn = _lane_picture(part.lane_steps, part.played, is_silent, score, begin, stop, shown)
     return drawn.model_copy(update={"bursts": [burst for burst in drawn.bursts if burst.start >= part.start]})
 
 
@@ -191,10 +195,10 @@ def _draw(
 ) -> LanePicture:
     """Return all of a lane's picture that luck has no part in, or that was laid out by it."""
     step_window, context = layout.step_window, layout.context
-    line = step_window.line
-    lane, clock = line.lane, line.clock
-    bar = line.frame.meter.bar_quarters
-    inside = _inside(line, step_window, first, end)
+    lane_steps = step_window.lane_steps
+    lane, clock = lane_steps.lane, lane_steps.clock
+    bar = lane_steps.frame.meter.bar_quarters
+    inside = _inside(lane_steps, step_window, first, end)
     beads = beads_of(layout, _hits_inside(layout, inside))
     steps = beads.steps
     cycle_starts, cycle_ends = clock.cycles_from(clock.first_at(first), clock.first_at(end))
@@ -202,10 +206,10 @@ def _draw(
     return LanePicture.model_construct(
         id=lane.id,
         silent=is_silent,
-        steps=line.steps,
-        first_step=int(line.range[0]),
-        last_step=int(line.range[-1]),
-        cycle_hits=_cycle_hits(line),
+        steps=lane_steps.steps,
+        first_step=int(lane_steps.range[0]),
+        last_step=int(lane_steps.range[-1]),
+        cycle_hits=_cycle_hits(lane_steps),
         step_ticks=float(clock.step * TICKS_PER_QUARTER),
         cycle_ticks=float(clock.cycle_quarters * TICKS_PER_QUARTER),
         cycle_length=say_bars(clock.cycle_quarters / bar, tempo, bar),
@@ -228,7 +232,7 @@ def _draw(
         louder=[],
         bursts=[],
         values=shown_values(step_window, shown)[inside].tolist() if shown else [],
-        painted_on=all_in_the_strip(line) if shown == "chance" else None,
+        painted_on=all_in_the_strip(lane_steps) if shown == "chance" else None,
         pitches=pitches,
         degrees=degrees_of(step_window)[steps].tolist() if context else [],
         staff=staff_of(context, (pitch for row in pitches for pitch in row)) if context else None,
@@ -238,32 +242,36 @@ def _draw(
         cycle_starts=cycle_starts.tolist(),
         cycle_ends=cycle_ends.tolist(),
         draws=_draws(lane),
-        edited=[edit.step for edit in lane.edits if edit.step < line.steps],
-        ruled=_ruled(line),
+        edited=[edit.step for edit in lane.edits if edit.step < lane_steps.steps],
+        ruled=_ruled(lane_steps),
         kept=None,
         away=None,
         port="",
         plays_on=0,
-        sentence=sentence(Speech(line, context)),
-        busy=busy_word(Speech(line, context)),
-        movements=movement_pictures(lane, first, end, line.frame.meter.bar_ticks),
+        sentence=sentence(Speech(lane_steps, context)),
+        busy=busy_word(Speech(lane_steps, context)),
+        movements=movement_pictures(lane, first, end, lane_steps.frame.meter.bar_ticks),
     )
 
 
-def _cycle_hits(line: LaneSteps) -> list[int]:
+def _cycle_hits(lane_steps: LaneSteps) -> list[int]:
     """Return the numbers of the steps that are hits in a lane's first cycle."""
-    first_cycle = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
-    hits: list[int] = np.unique(line.numbers(np.arange(first_cycle))[line.hits(0, first_cycle)]).tolist()
+    first_cycle = min(lane_steps.clock.cycle, lane_steps.clock.per_run or lane_steps.clock.cycle)
+    hits: list[int] = np.unique(
+        lane_steps.numbers(np.arange(first_cycle))[lane_steps.hits(0, first_cycle)]
+    ).tolist()
     return hits
 
 
-def _ruled(line: LaneSteps) -> list[int]:
+def _ruled(lane_steps: LaneSteps) -> list[int]:
     """Return the steps forced by hand that are hits without that."""
-    edited = {edit.step for edit in line.lane.edits}
+    edited = {edit.step for edit in lane_steps.lane.edits}
     if not edited:
         return []
     return [
-        hit for hit in _cycle_hits(line_as(line, line.lane.model_copy(update={"edits": ()}))) if hit in edited
+        hit
+        for hit in _cycle_hits(steps_as(lane_steps, lane_steps.lane.model_copy(update={"edits": ()})))
+        if hit in edited
     ]
 
 
@@ -280,8 +288,8 @@ def _held(lane: Lane) -> list[int]:
     return sorted({note.pitch for note in pools[-1]}) if pools else []
 
 
-def _kept_picture(line: LaneSteps, played: Played, first: int, end: int) -> KeptPicture | None:
-    clip, notes = line.lane.clip, played.notes
+def _kept_picture(lane_steps: LaneSteps, played: Played, first: int, end: int) -> KeptPicture | None:
+    clip, notes = lane_steps.lane.clip, played.notes
     if clip is None:
         return None
     inside = notes.starts < end
@@ -296,23 +304,23 @@ def _kept_picture(line: LaneSteps, played: Played, first: int, end: int) -> Kept
     )
 
 
-def _inside(line: LaneSteps, step_window: StepWindow, first: int, end: int) -> slice:
+def _inside(lane_steps: LaneSteps, step_window: StepWindow, first: int, end: int) -> slice:
     """Return which of the steps played begin in the window; the rest is there for notes that stray, or cut others."""
     begun = step_window.first
-    return slice(line.clock.first_at(first) - begun, line.clock.first_at(end) - begun)
+    return slice(lane_steps.clock.first_at(first) - begun, lane_steps.clock.first_at(end) - begun)
 
 
 def _unless_plain(column: Ticks, plain: Ticks | int) -> list[int]:
     return [] if np.all(column == plain) else column.tolist()
 
 
-def _burst_pictures(line: LaneSteps, notes: BurstNotes, end: int) -> list[BurstPicture]:
+def _burst_pictures(lane_steps: LaneSteps, notes: BurstNotes, end: int) -> list[BurstPicture]:
     pictures = []
-    for place, burst in awake(line):
+    for place, burst in awake(lane_steps):
         mine = np.flatnonzero((notes.bursts == place) & (notes.starts < end))
         # One round after the other, each with its own luck; the first may lie before the window in part.
         is_other = np.diff(notes.rounds[mine]) != 0
-        is_other |= np.diff(notes.starts[mine]) > burst_ticks(burst, line)
+        is_other |= np.diff(notes.starts[mine]) > burst_ticks(burst, lane_steps)
         groups = np.split(mine, np.flatnonzero(is_other) + 1)
         pictures += [
             BurstPicture(
@@ -337,16 +345,18 @@ def _draws(lane: Lane) -> list[int]:
     return [(step - lane.rotate) % steps for step in range(steps)]
 
 
-def _meeting(score: Score, lines: list[LaneSteps], first: int, end: int) -> Meeting:
-    of = [line.lane.id for line in lines]
-    if not lines:
+def _meeting(score: Score, all_lane_steps: list[LaneSteps], first: int, end: int) -> Meeting:
+    of = [lane_steps.lane.id for lane_steps in all_lane_steps]
+    if not all_lane_steps:
         return Meeting(says="", at=[], of=of)
     who = (
-        "all lanes" if len(lines) == len(score.lanes) else " and ".join(line.lane.name for line in lines[:2])
+        "all lanes"
+        if len(all_lane_steps) == len(score.lanes)
+        else " and ".join(lane_steps.lane.name for lane_steps in all_lane_steps[:2])
     )
-    who = who if len(lines) in (2, len(score.lanes)) else f"{len(lines)} chosen lanes"
+    who = who if len(all_lane_steps) in (2, len(score.lanes)) else f"{len(all_lane_steps)} chosen lanes"
     try:
-        moments = meeting([cycle_starts(line.clock) for line in lines])
+        moments = meeting([cycle_starts(lane_steps.clock) for lane_steps in all_lane_steps])
     except CannotTellError:
         return Meeting(says=f"{who} line up too rarely to say when", at=[], of=of)
     after = moments.next_after(Fraction(0))
@@ -354,7 +364,7 @@ def _meeting(score: Score, lines: list[LaneSteps], first: int, end: int) -> Meet
         return Meeting(says=f"{'the lanes' if who == 'all lanes' else who} never line up", at=[], of=of)
     bar = score.meter.bar_quarters
     length = after / bar, score.quarters_per_minute, bar
-    if len(lines) == 1:
+    if len(all_lane_steps) == 1:
         says = f"repeats {say_every(*length)}"
     elif 0 in moments.at:
         says = f"{who} line up {say_every(*length)}"

@@ -15,11 +15,11 @@ __all__ = ["all_in_the_strip", "property_of", "shown_values"]
 
 def shown_values(step_window: StepWindow, shown: PropertyName) -> Ticks:
     """Return the value that each step played has, what the lane and its strip make together."""
-    lane = step_window.line.lane
+    lane = step_window.lane_steps.lane
     if shown == "pitch" and not lane.is_melodic:
         return np.zeros(step_window.counts.size, np.int64)
     at = strip_at(lane, shown)
-    values = values_at(at.strip, at.kind, step_window, plain_of(at, step_window.line))
+    values = values_at(at.strip, at.kind, step_window, plain_of(at, step_window.lane_steps))
     return _times(values, lane.chance_percent) if shown == "chance" else values
 
 
@@ -27,12 +27,12 @@ def _times(values: Ticks, percent: int) -> Ticks:
     return (values * percent + 50) // 100
 
 
-def all_in_the_strip(line: LaneSteps) -> dict[str, object] | None:
+def all_in_the_strip(lane_steps: LaneSteps) -> dict[str, object] | None:
     """Return the fields with which a lane's chance lies in its strip alone; None where it does."""
-    lane, at = line.lane, strip_at(line.lane, "chance")
+    lane, at = lane_steps.lane, strip_at(lane_steps.lane, "chance")
     if lane.chance_percent == 100:
         return None
-    count = max(line.steps, len(at.present.values))
+    count = max(lane_steps.steps, len(at.present.values))
     values = _times(own_values(at.strip, count, CHANCE.plain or 100), lane.chance_percent)
     strip = at.present.model_copy(update={"values": tuple(values.tolist())})
     return {"chance_percent": 100, **at.patch(lane, strip)}

@@ -119,7 +119,9 @@ def _pool_words(speech: Speech, arpeggio: Arpeggio) -> list[Word]:
                 number("highest degree", "arpeggio.pool.high", high, low, min(28, low + most)),
             ]
         case LanePool():
-            name = speech.context.source.line.lane.name if speech.context and speech.context.source else ""
+            name = (
+                speech.context.source.lane_steps.lane.name if speech.context and speech.context.source else ""
+            )
             return [choice("notes of", "pool"), text(" "), choice(name, "pool lane")]
 
 

@@ -31,7 +31,7 @@ def _say_bursts(speech: Speech) -> list[Word]:
 
 def _round(burst: Burst, speech: Speech) -> Fraction:
     frame = speech.frame
-    cycle = speech.line.clock.cycle_quarters
+    cycle = speech.lane_steps.clock.cycle_quarters
     return burst.round_quarters(frame.meter.bar_quarters, frame.pass_quarters, cycle)
 
 

@@ -176,7 +176,7 @@ def _say_range(speech: Speech) -> list[Word]:
     chosen = speech.lane.step_range
     if chosen is None:
         return []
-    last = speech.line.steps - 1
+    last = speech.lane_steps.steps - 1
 
     def end(name: str, field: str, stored: int) -> Word:
         return number(name, field, min(stored, last), 0, last, counted_from=1, stored=stored)
@@ -190,7 +190,7 @@ def _say_range(speech: Speech) -> list[Word]:
 
 
 def _range_choices(speech: Speech) -> list[Choice]:
-    steps = speech.line.steps
+    steps = speech.lane_steps.steps
     half = max(1, steps // 2)
     ranges = {
         "all": ("all steps", None),
@@ -208,9 +208,9 @@ def _range_choices(speech: Speech) -> list[Choice]:
 
 
 def _offer_range(speech: Speech) -> list[Offer]:
-    if speech.is_made or speech.lane.step_range or speech.line.steps < 2:
+    if speech.is_made or speech.lane.step_range or speech.lane_steps.steps < 2:
         return []
-    half = max(1, speech.line.steps // 2)
+    half = max(1, speech.lane_steps.steps // 2)
     patch = {"step_range": StepRange(first=0, last=half - 1).model_dump()}
     return [Offer(setting="step range", text=f"steps 1–{half}", explains=_RANGE, patch=patch)]
 

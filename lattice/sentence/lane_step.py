@@ -84,7 +84,7 @@ def rates(speech: Speech) -> list[Choice]:
     """Return what one hand may make of the step, slow to fast; nothing of a lane that runs on another one's clock."""
     if speech.is_made:
         return []
-    here = None if speech.lane.span else speech.line.clock.step
+    here = None if speech.lane.span else speech.lane_steps.clock.step
     return [
         Choice(
             key=f"{rate.note} {rate.kind}",
@@ -98,7 +98,7 @@ def rates(speech: Speech) -> list[Choice]:
 
 def rate_beside(speech: Speech) -> int:
     """Return which of `rates` a lane has, or the one that is next slower; -1 where it is slower than all."""
-    step = speech.line.clock.step
+    step = speech.lane_steps.clock.step
     return sum(rate.quarters >= step for rate in step_rates()) - 1
 
 

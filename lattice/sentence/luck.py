@@ -11,7 +11,7 @@ __all__ = ["LUCK"]
 
 
 def _say_links(speech: Speech) -> list[Word]:
-    awake = [link.letter for link in speech.lane.links if link.step < speech.line.steps]
+    awake = [link.letter for link in speech.lane.links if link.step < speech.lane_steps.steps]
     if not speech.lane.links:
         return []
     letters = Counter(awake)
@@ -54,7 +54,7 @@ def _rule_choices(speech: Speech) -> list[Choice]:
 def _say_step_rules(speech: Speech) -> list[Word]:
     if not speech.lane.step_rules:
         return []
-    awake = sum(row.step < speech.line.steps for row in speech.lane.step_rules)
+    awake = sum(row.step < speech.lane_steps.steps for row in speech.lane.step_rules)
     return [choice(f"cycles on {awake}", "cycle rules")]
 
 

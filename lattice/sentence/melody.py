@@ -99,10 +99,10 @@ def _pitches_said(speech: Speech, strip: PitchStrip) -> str:
     unit = "" if strip.unit == "degrees" else " in semitones"
     if strip.free:
         return count_said(strip_at(speech.lane, "pitch"), speech, "pitch", "pitches") + unit
-    line = speech.line
-    cycle = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
-    numbers = line.numbers(np.arange(cycle))[line.hits(0, cycle)]
-    values = own_values(strip, line.steps, 0)[numbers]
+    lane_steps = speech.lane_steps
+    cycle = min(lane_steps.clock.cycle, lane_steps.clock.per_run or lane_steps.clock.cycle)
+    numbers = lane_steps.numbers(np.arange(cycle))[lane_steps.hits(0, cycle)]
+    values = own_values(strip, lane_steps.steps, 0)[numbers]
     pitches = np.unique(values).size
     said = f"{pitches} {'pitch' if pitches == 1 else 'pitches'}{unit} on {numbers.size}"
     said += " hit" if numbers.size == 1 else " hits"

@@ -33,14 +33,14 @@ class Speech:
     *score*: all of the pattern, for what a lane could become.
     """
 
-    line: LaneSteps
+    lane_steps: LaneSteps
     context: PitchContext | None = None
     score: Score | None = None
 
     @property
     def lane(self) -> Lane:
         """The lane that is spoken of."""
-        return self.line.lane
+        return self.lane_steps.lane
 
     @property
     def lanes(self) -> tuple[Lane, ...]:
@@ -50,12 +50,12 @@ class Speech:
     @property
     def frame(self) -> Frame:
         """What the lane plays in."""
-        return self.line.frame
+        return self.lane_steps.frame
 
     @property
     def is_made(self) -> bool:
         """Whether the lane runs on another one's clock."""
-        return self.line.followed is not None
+        return self.lane_steps.followed is not None
 
 
 Words = Callable[[Speech], list[Word]]

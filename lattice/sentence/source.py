@@ -68,7 +68,7 @@ def say_source(speech: Speech) -> list[Word]:
         case GroundSource():
             return _say_ground(source)
         case Made():
-            name = speech.line.followed.lane.name if speech.line.followed else ""
+            name = speech.lane_steps.followed.lane.name if speech.lane_steps.followed else ""
             made = [choice(_MADE_SAID[source.kind], "source"), text(" "), choice(name, "lane")]
             return made + _how(source)
 
@@ -155,16 +155,16 @@ def offer_replies(speech: Speech) -> list[Offer]:
 
 def source_choices(speech: Speech) -> list[Choice]:
     """Return the other sources that a lane could have, as near as can be to what it plays."""
-    lane, line = speech.lane, speech.line
-    drawn = settled(line)
+    lane, lane_steps = speech.lane, speech.lane_steps
+    drawn = settled(lane_steps)
     of_drawn = drawn["source"]
-    if line.followed:
+    if lane_steps.followed:
         hits, steps = of_drawn["hits"], of_drawn["steps"]
     else:
-        hits, steps = source_hits(lane.source, lane.id), line.steps
+        hits, steps = source_hits(lane.source, lane.id), lane_steps.steps
     said = f"{len(hits)} in {steps}"
     # What was on another lane's clock goes on in its time.
-    clock = {field: drawn[field] for field in CLOCK_FIELDS} if line.followed else {}
+    clock = {field: drawn[field] for field in CLOCK_FIELDS} if lane_steps.followed else {}
     rules: dict[str, tuple[str, Source]] = {
         "euclidean": (f"{said}, spread evenly", Euclidean(hits=len(hits), steps=steps)),
         "numbered": (
@@ -194,7 +194,7 @@ def _grounds(speech: Speech) -> dict[str, tuple[str, dict[str, Any]]]:
     """Return the ground that the lane could stand on: the first of as many steps, or else the first of all."""
     if speech.score is None:
         return {}
-    near = sorted(GROUNDS, key=lambda ground: ground_text(ground).steps != speech.line.steps)
+    near = sorted(GROUNDS, key=lambda ground: ground_text(ground).steps != speech.lane_steps.steps)
     try:
         patch = put_on_ground(speech.score, speech.score.kit, speech.lane.id, near[0], None)
     except DocumentError:  # every part of it is played
@@ -204,11 +204,11 @@ def _grounds(speech: Speech) -> dict[str, tuple[str, dict[str, Any]]]:
 
 def next_number_choices(speech: Speech) -> list[Choice]:
     """Return the next rhythms of a numbered lane that are more even, or more syncopated."""
-    source, line = speech.lane.source, speech.line
+    source, lane_steps = speech.lane.source, speech.lane_steps
     if not isinstance(source, Numbered):
         return []
     hits = source_hits(source, speech.lane.id)
-    step_ticks = max(1, int(line.clock.step * TICKS_PER_QUARTER))
+    step_ticks = max(1, int(lane_steps.clock.step * TICKS_PER_QUARTER))
     fields: dict[str, Any] = {}
     said = [("here", f"no. {number_of(hits, source.steps) + 1:,}")]
     for aim in AIMS:
@@ -298,8 +298,8 @@ def _way(lane: Lane, by_id: dict[str, Lane]) -> set[str]:
 
 def _nearest(speech: Speech) -> Lane | None:
     """Return the lane that it follows; else the nearest one above that it could; else the nearest below."""
-    if speech.line.followed:
-        return speech.line.followed.lane
+    if speech.lane_steps.followed:
+        return speech.lane_steps.followed.lane
     could = could_follow(speech)
     ids = [lane.id for lane in speech.lanes]
     above = [lane for lane in could if ids.index(lane.id) < ids.index(speech.lane.id)]

@@ -108,7 +108,7 @@ def count_said(at: StripAt, speech: Speech, one: str = "value", many: str = "val
     if strip.free:
         values = len(strip.values)
         return f"{values} {one if values == 1 else many} at each {strip.free.advance}"
-    own = sum(value is not None for value in strip.values[: speech.line.steps])
+    own = sum(value is not None for value in strip.values[: speech.lane_steps.steps])
     return f"on {own}" if own else ""
 
 
@@ -123,7 +123,7 @@ def _alternatives(speech: Speech, at: StripAt) -> dict[str, list[Choice]]:
     def timing(key: str) -> Patch:
         if key == "lane":
             return with_(free=None)
-        values = strip.values or (None,) * speech.line.steps
+        values = strip.values or (None,) * speech.lane_steps.steps
         return with_(
             values=values, free=Free(direction=free.direction if free else "forward", advance=_ADVANCES[key])
         )
@@ -217,7 +217,7 @@ def _beside_a_number(
             of_lane.strip, of_lane.own = name, sum(value is not None for value in at.strip.values)
         words = [of_lane, *spread_words(at)]
         # On a ground a hit is struck as hard as its place says: the lane's velocity is a share of that.
-        of_ground = " % of its ground's" if at.kind is STRIPS["velocity"] and speech.line.ground else ""
+        of_ground = " % of its ground's" if at.kind is STRIPS["velocity"] and speech.lane_steps.ground else ""
         words += [text(unit or of_ground)] if unit or of_ground else []
         if said := count_said(at, speech):
             words += [text(", "), choice(said, f"{name} on steps")]

@@ -99,7 +99,7 @@ def alternatives(speech: Speech, setting: str, word: str) -> list[Choice]:
 
 def _rotated(speech: Speech) -> Word:
     turned = speech.lane.rotate
-    furthest = MAX_STEPS - 1 if speech.is_made else max(speech.line.steps - 1, abs(turned))
+    furthest = MAX_STEPS - 1 if speech.is_made else max(speech.lane_steps.steps - 1, abs(turned))
     return number("rotated", "rotate", turned, -furthest, furthest)
 
 
@@ -185,7 +185,7 @@ def _offer_thin(speech: Speech) -> list[Offer]:
 def _say_edits(speech: Speech) -> list[Word]:
     if not speech.lane.edits:
         return []
-    awake = sum(edit.step < speech.line.steps for edit in speech.lane.edits)
+    awake = sum(edit.step < speech.lane_steps.steps for edit in speech.lane.edits)
     asleep = len(speech.lane.edits) - awake
     said = f"{awake} by hand" + (f" ({asleep} beyond its steps)" if asleep else "")
     if not awake:
@@ -197,7 +197,7 @@ def _edit_choices(speech: Speech) -> list[Choice]:
     return choices(
         [("edited", "as edited"), ("clear", "clear what was done by hand"), ("settle", "drawn as it stands")],
         "edited",
-        lambda key: {"edits": []} if key == "clear" else settled(speech.line),
+        lambda key: {"edits": []} if key == "clear" else settled(speech.lane_steps),
     )
 
 

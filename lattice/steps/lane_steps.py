@@ -28,7 +28,7 @@ from lattice.steps.step_clock import StepClock
 from lattice.steps.thin import kept_of
 from lattice.units import Ticks
 
-__all__ = ["RANDOM_REACH", "LaneSteps", "line_as", "line_of", "lines_of"]
+__all__ = ["RANDOM_REACH", "LaneSteps", "steps_as", "steps_of_lane", "steps_of_lanes"]
 
 RANDOM_REACH = 2048  # steps within which a reply to a lane of lucky order looks for the next hit
 
@@ -36,35 +36,37 @@ Hits = NDArray[np.bool_]
 Orders = NDArray[np.int64]
 
 
-def lines_of(rhythm: Rhythm, dice: int) -> list["LaneSteps"]:
+def steps_of_lanes(rhythm: Rhythm, dice: int) -> list["LaneSteps"]:
     """Return the line of each lane of *rhythm*, in its order."""
     known: dict[str, LaneSteps] = {}
-    return [_line_in(rhythm, lane, known).by(dice) for lane in rhythm.lanes]
+    return [_steps_in(rhythm, lane, known).by(dice) for lane in rhythm.lanes]
 
 
-def line_of(rhythm: Rhythm, dice: int, lane_id: str) -> "LaneSteps":
+def steps_of_lane(rhythm: Rhythm, dice: int, lane_id: str) -> "LaneSteps":
     """Return the line of one lane. Raises DocumentError if there is no lane of that id."""
-    return _line_in(rhythm, rhythm.lane(lane_id), {}).by(dice)
+    return _steps_in(rhythm, rhythm.lane(lane_id), {}).by(dice)
 
 
-def line_as(line: "LaneSteps", lane: Lane) -> "LaneSteps":
-    """Return the line of *lane* where it stands in the place of the lane that *line* is of."""
-    return _line(lane, line.frame, line.followed.laid if line.followed else None).by(line.dice)
+def steps_as(lane_steps: "LaneSteps", lane: Lane) -> "LaneSteps":
+    """Return the line of *lane* where it stands in the place of the lane that *lane_steps* is of."""
+    return _steps_of(lane, lane_steps.frame, lane_steps.followed.laid if lane_steps.followed else None).by(
+        lane_steps.dice
+    )
 
 
-def _line_in(rhythm: Rhythm, lane: Lane, known: dict[str, "LaneSteps"]) -> "LaneSteps":
+def _steps_in(rhythm: Rhythm, lane: Lane, known: dict[str, "LaneSteps"]) -> "LaneSteps":
     if lane.id not in known:
         source = lane.source
         made_of = rhythm.lane(source.of) if isinstance(source, Made) else None
-        followed = _line_in(rhythm, made_of, known) if made_of else None
-        known[lane.id] = _line(lane, frame_of(rhythm), followed)
+        followed = _steps_in(rhythm, made_of, known) if made_of else None
+        known[lane.id] = _steps_of(lane, frame_of(rhythm), followed)
     return known[lane.id]
 
 
 # A hand moves one lane at a time: what the others play is still known. By no dice: what luck has no part in is laid out
 # once, however often dice are thrown.
 @cached(48 * MEGABYTE)
-def _line(lane: Lane, frame: Frame, followed: "LaneSteps | None") -> "LaneSteps":
+def _steps_of(lane: Lane, frame: Frame, followed: "LaneSteps | None") -> "LaneSteps":
     return LaneSteps(lane, frame, followed)
 
 
@@ -75,7 +77,7 @@ class laid_out(cached_property[Value]):  # noqa: N801 - used like the one it is 
     """What luck has no part in: worked out once for a lane as it is laid out, whatever the dice."""
 
     def __init__(self, work_out: Callable[["LaneSteps"], Value]) -> None:
-        super().__init__(lambda line: work_out(line.laid))
+        super().__init__(lambda lane_steps: work_out(lane_steps.laid))
         self.__doc__ = work_out.__doc__
 
 
@@ -114,7 +116,7 @@ class LaneSteps:
     @laid_out
     def weighs(self) -> int:
         """About how many bytes it takes, all that it works out later included; without the line that it follows."""
-        return bytes_of(self.lane) + (0 if self.is_random else 10 * self.line.hits.size)
+        return bytes_of(self.lane) + (0 if self.is_random else 10 * self.hit_cycle.hits.size)
 
     @cached_property
     def clock_lane(self) -> "LaneSteps":
@@ -191,7 +193,7 @@ class LaneSteps:
         """Return which of the steps counted from *first* up to *end* are hits, after all turns and edits."""
         if not self.is_random:
             _, indices = self.clock.run_and_index(np.arange(first, end))
-            return self.line.at(indices)
+            return self.hit_cycle.at(indices)
         return self._random_hits(first, end)
 
     def hits_before(self, first: int, end: int) -> Ticks:
@@ -202,7 +204,7 @@ class LaneSteps:
         """
         _, indices = self.clock.run_and_index(np.arange(first, end))
         if not self.is_random:
-            return self.line.before(indices)
+            return self.hit_cycle.before(indices)
         low = self._cycle_begin(first)
         hits = self.hits(low, end)
         cycles, _ = self.clock.cycle_and_place(np.arange(low, end))
@@ -214,14 +216,14 @@ class LaneSteps:
         if self.is_random:
             return max(0, end - first)
         runs, indices = self.clock.run_and_index(np.array([first, end]))
-        of_run = int(self.line.before(np.array([self.clock.per_run or 0]))[0])
-        before = runs * of_run + self.line.before(indices)
+        of_run = int(self.hit_cycle.before(np.array([self.clock.per_run or 0]))[0])
+        before = runs * of_run + self.hit_cycle.before(indices)
         return int(before[1] - before[0])
 
     def hits_before_at(self, counts: Ticks) -> Ticks:
         """Return how many hits came before each of the steps of those *counts*, as `hits_before` does of a stretch."""
         if not self.is_random:
-            return self.line.before(self.clock.run_and_index(counts)[1])
+            return self.hit_cycle.before(self.clock.run_and_index(counts)[1])
         known, where = np.unique(counts, return_inverse=True)
         before = [self.hits_before(count, count + 1)[0] for count in known.tolist()]
         return np.array(before, np.int64)[where]
@@ -275,10 +277,10 @@ class LaneSteps:
         if self.is_random:
             return 4 * RANDOM_REACH
         rest_of_run = min(self.clock.per_run or 0, MAX_LINE)
-        return rest_of_run + self.line.lead + self.line.period
+        return rest_of_run + self.hit_cycle.lead + self.hit_cycle.period
 
     @laid_out
-    def line(self) -> HitCycle:
+    def hit_cycle(self) -> HitCycle:
         """All of its run, where luck has no part in the order. Raises ValueError where it has.
 
         Raises DocumentError if it repeats too late.
@@ -287,14 +289,14 @@ class LaneSteps:
         numbers = self.clock_lane._cycle_numbers
         try:
             if self.followed is None:
-                line = HitCycle(self._by_number[numbers], self.clock.cycle, self.clock.per_run)
+                hits = HitCycle(self._by_number[numbers], self.clock.cycle, self.clock.per_run)
             else:
-                line = self._made(self.followed.line).later(lane.rotate)
-                line = line.rests() if lane.complement else line
-            line = line.thinned(lane.thin) if lane.thin else line
+                hits = self._made(self.followed.hit_cycle).later(lane.rotate)
+                hits = hits.rests() if lane.complement else hits
+            hits = hits.thinned(lane.thin) if lane.thin else hits
         except TooLongError as error:
             raise DocumentError.of("thin" if lane.thin else "source", str(error), lane=lane.name) from error
-        return line.edited(lane.edits, numbers)
+        return hits.edited(lane.edits, numbers)
 
     def _made(self, followed: HitCycle) -> HitCycle:
         match self.lane.source:

@@ -109,7 +109,7 @@ def moved_lane(lane: Lane, values: Mapping[str, Value]) -> Lane:
 
 
 def _dormant(lane: Lane) -> tuple[str, ...]:
-    """Return the fields that change nothing of *lane*: another lane, or its span, has the say."""
+    """Return the fields that change nothing of *lane*: another lane, or its span, decides them."""
     if isinstance(lane.source, Made):
         return (*CLOCK_FIELDS, "busy")
     return ("step_value",) if lane.span else ()

@@ -23,7 +23,7 @@ def silent_lanes(lanes: tuple[Lane, ...]) -> frozenset[str]:
 
 
 def unmuted(lane: Lane, straights: Ticks, bar_ticks: int) -> NDArray[np.bool_] | None:
-    """Return which notes, by when their steps stand, no moved muting silences; None where nothing moves it."""
+    """Return which notes, by their straight times, no movement mutes; None if there is no such movement."""
     movement = _muting(lane)
     if movement is None:
         return None

@@ -17,58 +17,60 @@ _PLAIN_TURNS: dict[str, Any] = {"rotate": 0, "complement": False, "busy": 0, "th
 _PLAIN_ORDER: dict[str, Any] = {"step_range": None, "direction": "forward"}
 
 
-def settled(line: LaneSteps) -> dict[str, Any]:
+def settled(lane_steps: LaneSteps) -> dict[str, Any]:
     """Return the fields that turn the lane into a drawn one that plays as it does before chance, turns included.
 
     Drawn is what is played, as long as it takes to repeat, where that fits into one drawn cycle and into the
     lane's span; else the first cycle. Where luck or a span needs the order of the steps, the order stays and the
     steps of the first cycle are drawn.
     """
-    clock = _clock_of(line) if isinstance(line.lane.source, Made) else {}
-    if line.is_random or (line.clock_lane.lane.span and line.clock.cycle != line.steps):
-        return _by_number(line) | _PLAIN_TURNS | clock
-    lead, period = line.line.lead, line.line.period
-    if line.clock_lane.lane.span or line.clock_lane.lane.once or period > MAX_STEPS:
-        lead, period = 0, line.clock.cycle
+    clock = _clock_of(lane_steps) if isinstance(lane_steps.lane.source, Made) else {}
+    if lane_steps.is_random or (
+        lane_steps.clock_lane.lane.span and lane_steps.clock.cycle != lane_steps.steps
+    ):
+        return _by_number(lane_steps) | _PLAIN_TURNS | clock
+    lead, period = lane_steps.hit_cycle.lead, lane_steps.hit_cycle.period
+    if lane_steps.clock_lane.lane.span or lane_steps.clock_lane.lane.once or period > MAX_STEPS:
+        lead, period = 0, lane_steps.clock.cycle
     if period > MAX_STEPS:  # there and back
-        return _by_number(line) | _PLAIN_TURNS | clock
+        return _by_number(lane_steps) | _PLAIN_TURNS | clock
     # What was silent only at the very start repeats from the first step on.
-    hits = line.line.at(np.arange(lead, lead + period))
+    hits = lane_steps.hit_cycle.at(np.arange(lead, lead + period))
     hits = np.roll(hits, lead % period)
-    played = line.numbers(np.arange(period)).tolist()
-    beside = _of_the_mean(line, played)
+    played = lane_steps.numbers(np.arange(period)).tolist()
+    beside = _of_the_mean(lane_steps, played)
     source = {"source": _drawn(period + len(beside), np.flatnonzero(hits).tolist())}
     order = _PLAIN_ORDER | ({"step_range": {"first": 0, "last": period - 1}} if beside else {})
-    return source | _by_place(line, played, beside) | _PLAIN_TURNS | clock | order
+    return source | _by_place(lane_steps, played, beside) | _PLAIN_TURNS | clock | order
 
 
-def _of_the_mean(line: LaneSteps, played: list[int]) -> list[int]:
+def _of_the_mean(lane_steps: LaneSteps, played: list[int]) -> list[int]:
     """Return the step numbers to add after the *played* ones so that velocities are evened towards the same mean.
 
     That is of all values of the velocity strip, played or not: where the played ones alone have another, all of them
     go with the drawn lane as often as the one that is played most, as far as there is room; those added take no part.
     """
-    strip = line.lane.velocity_strip
-    if not line.lane.evened or (strip is None and not line.ground) or (strip and strip.free):
+    strip = lane_steps.lane.velocity_strip
+    if not lane_steps.lane.evened or (strip is None and not lane_steps.ground) or (strip and strip.free):
         return []
-    if line.clock_lane.lane.span:
+    if lane_steps.clock_lane.lane.span:
         return []  # more steps would be shorter ones
-    times = np.bincount(played, minlength=line.steps)
-    beside = np.repeat(np.arange(line.steps), times.max() - times).tolist()
+    times = np.bincount(played, minlength=lane_steps.steps)
+    beside = np.repeat(np.arange(lane_steps.steps), times.max() - times).tolist()
     return beside if len(played) + len(beside) <= MAX_STEPS else []
 
 
-def _clock_of(line: LaneSteps) -> dict[str, Any]:
-    clock_lane = line.clock_lane.lane.model_dump(mode="json")
+def _clock_of(lane_steps: LaneSteps) -> dict[str, Any]:
+    clock_lane = lane_steps.clock_lane.lane.model_dump(mode="json")
     return {field: clock_lane[field] for field in CLOCK_FIELDS}
 
 
-def _by_place(line: LaneSteps, played: list[int], beside: list[int]) -> dict[str, Any]:
-    """Return all that belongs to step numbers, by the places at which they are *played*: there they are drawn.
+def _by_place(lane_steps: LaneSteps, played: list[int], beside: list[int]) -> dict[str, Any]:
+    """Return all that belongs to step numbers, moved to the places at which they are *played*.
 
     *beside*: the step numbers that follow those, of which only the velocities count.
     """
-    lane = line.lane
+    lane = lane_steps.lane
     moved: dict[str, Any] = {
         field: [
             {**row.model_dump(mode="json"), "step": place}
@@ -80,8 +82,8 @@ def _by_place(line: LaneSteps, played: list[int], beside: list[int]) -> dict[str
     }
     for kind in STRIPS.values():
         strips = getattr(lane, kind.field)
-        if kind is VELOCITY and line.ground:
-            strips = _velocities_of_the_ground(line)
+        if kind is VELOCITY and lane_steps.ground:
+            strips = _velocities_of_the_ground(lane_steps)
         if kind is CONTROL:
             moved[kind.field] = [_strip_by_place(strip, played) for strip in strips]
         elif strips is not None:
@@ -89,15 +91,15 @@ def _by_place(line: LaneSteps, played: list[int], beside: list[int]) -> dict[str
     return moved
 
 
-def _velocities_of_the_ground(line: LaneSteps) -> VelocityStrip:
+def _velocities_of_the_ground(lane_steps: LaneSteps) -> VelocityStrip:
     """Return the lane's velocity strip with what its place on a ground says where it has no value of its own.
 
     One of its own length stays as it is: what it leaves open cannot be said step by step.
     """
-    strip = line.lane.velocity_strip or VelocityStrip()
+    strip = lane_steps.lane.velocity_strip or VelocityStrip()
     if strip.free:
         return strip
-    values = own_values(strip, line.steps, line.velocities)
+    values = own_values(strip, lane_steps.steps, lane_steps.velocities)
     return strip.model_copy(update={"values": tuple(values.tolist())})
 
 
@@ -112,18 +114,18 @@ def _strip_by_place(strip: Strip, played: list[int]) -> dict[str, Any]:
     return old | moved
 
 
-def _by_number(line: LaneSteps) -> dict[str, Any]:
+def _by_number(lane_steps: LaneSteps) -> dict[str, Any]:
     """Return the first cycle drawn with the step numbers as they are, and the velocities of a ground it stood on."""
-    source = {"source": _first_cycle_by_number(line)}
-    if line.ground is None:
+    source = {"source": _first_cycle_by_number(lane_steps)}
+    if lane_steps.ground is None:
         return source
-    return source | {"velocity_strip": _velocities_of_the_ground(line).model_dump(mode="json")}
+    return source | {"velocity_strip": _velocities_of_the_ground(lane_steps).model_dump(mode="json")}
 
 
-def _first_cycle_by_number(line: LaneSteps) -> dict[str, Any]:
-    length = min(line.clock.cycle, line.clock.per_run or line.clock.cycle)
-    numbers = line.numbers(np.arange(length))[line.hits(0, length)]
-    return _drawn(line.steps, np.unique(numbers).tolist())
+def _first_cycle_by_number(lane_steps: LaneSteps) -> dict[str, Any]:
+    length = min(lane_steps.clock.cycle, lane_steps.clock.per_run or lane_steps.clock.cycle)
+    numbers = lane_steps.numbers(np.arange(length))[lane_steps.hits(0, length)]
+    return _drawn(lane_steps.steps, np.unique(numbers).tolist())
 
 
 def _drawn(steps: int, hits: list[int]) -> dict[str, Any]:

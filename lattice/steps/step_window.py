@@ -15,16 +15,16 @@ __all__ = ["StepWindow"]
 
 
 class StepWindow:
-    """The steps of *line* counted from *first* up to *end*: one entry of every column for each of them."""
+    """The steps of *lane_steps* counted from *first* up to *end*: one entry of every column for each of them."""
 
-    def __init__(self, line: LaneSteps, first: int, end: int) -> None:
-        self.line = line
+    def __init__(self, lane_steps: LaneSteps, first: int, end: int) -> None:
+        self.lane_steps = lane_steps
         self.first = first
         self.end = end
 
     @property
     def weighs(self) -> int:
-        """About how many bytes all its columns take, without the line."""
+        """About how many bytes all its columns take."""
         return 400 + 120 * (self.end - self.first)
 
     @cached_property
@@ -35,28 +35,28 @@ class StepWindow:
     @cached_property
     def numbers(self) -> Ticks:
         """Which step of the lane each plays."""
-        return self.line.numbers(self.counts)
+        return self.lane_steps.numbers(self.counts)
 
     @cached_property
     def hit(self) -> NDArray[np.bool_]:
         """Whether each is a hit, before chance."""
-        return self.line.hits(self.first, self.end)
+        return self.lane_steps.hits(self.first, self.end)
 
     @cached_property
     def hit_index(self) -> Ticks:
         """How many hits came before each since its run began."""
-        return self.line.hits_before(self.first, self.end)
+        return self.lane_steps.hits_before(self.first, self.end)
 
     @cached_property
     def counting_begins(self) -> Ticks:
         """The count of the step at which `hit_index` of each began: with its run, or its cycle."""
-        if self.line.counts_each_cycle:
-            return self.line.clock.first_of_cycle(self.cycles)
+        if self.lane_steps.counts_each_cycle:
+            return self.lane_steps.clock.first_of_cycle(self.cycles)
         return self.counts - self.indices
 
     @cached_property
     def _runs_and_indices(self) -> tuple[Ticks, Ticks]:
-        return self.line.clock.run_and_index(self.counts)
+        return self.lane_steps.clock.run_and_index(self.counts)
 
     @property
     def runs(self) -> Ticks:
@@ -70,7 +70,7 @@ class StepWindow:
 
     @cached_property
     def _cycles_and_places(self) -> tuple[Ticks, Ticks]:
-        return self.line.clock.cycle_and_place(self.counts)
+        return self.lane_steps.clock.cycle_and_place(self.counts)
 
     @property
     def cycles(self) -> Ticks:
@@ -85,15 +85,15 @@ class StepWindow:
     @cached_property
     def keys(self) -> tuple[Ticks, Ticks]:
         """Under which (cycle, place) each draws."""
-        return self.line.luck_keys(self.counts, self.cycles, self.places)
+        return self.lane_steps.luck_keys(self.counts, self.cycles, self.places)
 
     def draws(self, purpose: int) -> NDArray[np.uint64]:
         """Return a draw for each."""
-        return draws(self.line.dice, self.line.lane.id, purpose, *self.keys)
+        return draws(self.lane_steps.dice, self.lane_steps.lane.id, purpose, *self.keys)
 
     def draws_each(self, purpose: int, count: int) -> NDArray[np.uint64]:
         """Return *count* draws for each, along a last axis."""
-        return draws_each(self.line.dice, self.line.lane.id, purpose, *self.keys, count)
+        return draws_each(self.lane_steps.dice, self.lane_steps.lane.id, purpose, *self.keys, count)
 
     def deviations(self, purpose: int) -> Ticks:
         """Return by how many spreads each deviates, in 1/2**53: see `lattice.luck.draws.deviations`."""
@@ -102,17 +102,17 @@ class StepWindow:
     @cached_property
     def straights(self) -> Ticks:
         """When each begins before swing, in ticks."""
-        return self.line.clock.starts(self.counts)
+        return self.lane_steps.clock.starts(self.counts)
 
     def moved(self, field: str) -> Ticks | None:
         """Return the lane's number *field* at each step where a movement moves it; None where none does.
 
         Movements that cut time are none of the lane's: see `lattice.render.movements`.
         """
-        lane = self.line.lane
+        lane = self.lane_steps.lane
         for movement in lane.movements:
             if movement.control == field and not movement.off:
-                bar_ticks = self.line.frame.meter.bar_ticks
+                bar_ticks = self.lane_steps.frame.meter.bar_ticks
                 return numbers_at(movement, self.straights, bar_ticks, getattr(lane, field))
         return None
 
@@ -121,20 +121,22 @@ class StepWindow:
         moved = self.moved(field)
         if moved is not None:
             return moved
-        own: int = getattr(self.line.lane, field)
+        own: int = getattr(self.lane_steps.lane, field)
         return own
 
-    def of(self, line: LaneSteps) -> "StepWindow":
-        """Return the same steps of *line*, which is this one by other dice that have no say in their order."""
-        if line is self.line:
+    def of(self, lane_steps: LaneSteps) -> "StepWindow":
+        """Return the same steps by the dice of *lane_steps*, which do not decide their order."""
+        if lane_steps is self.lane_steps:
             return self
         other = copy(self)
-        other.line = line
+        other.lane_steps = lane_steps
         return other
 
     def whole_cycles(self) -> "StepWindow":
         """Return the stretch of all cycles of which this one has a part."""
         if not self.counts.size:
             return self
-        first, end = self.line.clock.first_of_cycle(np.array([self.cycles[0], self.cycles[-1] + 1])).tolist()
-        return self if (first, end) == (self.first, self.end) else StepWindow(self.line, first, end)
+        first, end = self.lane_steps.clock.first_of_cycle(
+            np.array([self.cycles[0], self.cycles[-1] + 1])
+        ).tolist()
+        return self if (first, end) == (self.first, self.end) else StepWindow(self.lane_steps, first, end)

@@ -1,4 +1,4 @@
-"""Whether luck has a say in the values of a strip."""
+"""Whether luck decides the values of a strip."""
 
 from lattice.document.strip import Strip
 from lattice.steps.direction import RANDOM_DIRECTIONS

@@ -53,25 +53,27 @@ def value_places(strip: Strip, kind: StripKind, step_window: StepWindow) -> Tick
     cycles, places = np.divmod(moved_on, cycle_length(free.direction, count))
     if free.direction not in RANDOM_DIRECTIONS:
         return steady_order(free.direction, count)[places]
-    line, purpose = step_window.line, Purpose.STRIP_ORDER.of(kind.draw_number)
-    if free.direction == "random" and line.lane.luck_bars:
+    lane_steps, purpose = step_window.lane_steps, Purpose.STRIP_ORDER.of(kind.draw_number)
+    if free.direction == "random" and lane_steps.lane.luck_bars:
         return whole_numbers(step_window.draws(purpose), 0, count - 1)
     rounds = step_window.runs * _RUN + cycles
-    if line.lane.luck_bars:
-        rounds = line.steps_since_repeat(_round_begins(free, step_window, places))
+    if lane_steps.lane.luck_bars:
+        rounds = lane_steps.steps_since_repeat(_round_begins(free, step_window, places))
     known, where = np.unique(rounds, return_inverse=True)
     keys = np.broadcast_arrays(known[:, None], np.arange(count))
-    return random_order(free.direction, draws(line.dice, line.lane.id, purpose, *keys))[where, places]
+    return random_order(free.direction, draws(lane_steps.dice, lane_steps.lane.id, purpose, *keys))[
+        where, places
+    ]
 
 
 def _round_begins(free: Free, step_window: StepWindow, places: Ticks) -> Ticks:
-    """Return the count of the step at which the round of a strip begins that has come to *places* at each step."""
+    """Return the count of the step at which the strip's round began that is at *places* now, for each step."""
     counts = step_window.counts
     if free.advance == "step" or not counts.size:
         return counts - places
     firsts, numbers = step_window.counting_begins, step_window.hit_index - places
     is_last = np.append((np.diff(firsts) != 0) | (np.diff(numbers) != 0), True)  # of its round in the window
-    begins = step_window.line.count_of_hit(numbers[is_last], firsts[is_last], counts[is_last])
+    begins = step_window.lane_steps.count_of_hit(numbers[is_last], firsts[is_last], counts[is_last])
     return np.repeat(begins, np.diff(np.flatnonzero(is_last), prepend=-1))
 
 
@@ -102,7 +104,7 @@ def values_at(strip: Strip | None, kind: StripKind, step_window: StepWindow, pla
 
     *plain*: the same for all, or a row by step number.
     """
-    by_step = np.broadcast_to(plain, step_window.line.steps)
+    by_step = np.broadcast_to(plain, step_window.lane_steps.steps)
     if strip is None or not any(value is not None for value in strip.values):
         return (
             by_step[step_window.numbers]
@@ -110,7 +112,7 @@ def values_at(strip: Strip | None, kind: StripKind, step_window: StepWindow, pla
             else np.full(step_window.counts.size, plain)
         )
     places = value_places(strip, kind, step_window)
-    values = own_values(strip, step_window.line.steps, plain)[places]
+    values = own_values(strip, step_window.lane_steps.steps, plain)[places]
     if isinstance(plain, np.ndarray) and strip.free:
         has_none = np.array([value is None for value in strip.values])[places]
         return np.where(has_none, by_step[step_window.numbers], values)
@@ -125,9 +127,9 @@ def values_or(strip: Strip | None, kind: StripKind, step_window: StepWindow, eac
     return np.where(values == _NONE, each, values)
 
 
-def plain_of(at: StripAt, line: LaneSteps) -> Plain:
-    """Return what the steps have that the strip says nothing of: one value, or a row by step number."""
-    return line.velocities if at.kind is VELOCITY else plain_value(at, line.lane)
+def plain_of(at: StripAt, lane_steps: LaneSteps) -> Plain:
+    """Return the value of steps without one in the strip: the same for all, or a row by step number."""
+    return lane_steps.velocities if at.kind is VELOCITY else plain_value(at, lane_steps.lane)
 
 
 def accidentals_at(strip: PitchStrip | None, step_window: StepWindow) -> Ticks:

@@ -21,7 +21,7 @@ def is_counted(ordinals: NDArray[np.int64], every: int, first: int) -> NDArray[n
 
 
 def kept_of(hits: NDArray[np.int64], thin: Thin) -> NDArray[np.int64]:
-    """Return how many of the first so many *hits* are left after thinning.
+    """Return how many of the first *hits* hits are left after thinning.
 
     >>> kept_of(np.array([0, 1, 2, 3, 7]), Thin(every=3, first=2)).tolist()
     [0, 0, 1, 1, 2]

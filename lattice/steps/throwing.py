@@ -21,8 +21,8 @@ def throw_lane(lane: Lane, percent: int, throw: int) -> Source:
         raise DocumentError.of("anchored", "it is anchored: no throw touches it", lane=lane.name)
     source = lane.source
     if isinstance(source, Made):
-        said = "it follows another lane: throw that one, or draw this one as it stands first"
-        raise DocumentError.of("source", said, lane=lane.name)
+        message = "it follows another lane: throw that one, or draw this one as it stands first"
+        raise DocumentError.of("source", message, lane=lane.name)
     hits = source_hits(source, lane.id)
     if isinstance(source, Drawn):
         return Drawn(steps=source.steps, hits=moved(hits, source.steps, percent, throw, lane.id))

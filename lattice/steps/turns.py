@@ -15,7 +15,7 @@ def rotate(hits: Iterable[int], steps: int, by: int) -> tuple[int, ...]:
 
 
 def complement(hits: Iterable[int], steps: int) -> tuple[int, ...]:
-    """Return the rests of a cycle: hits and rests change places.
+    """Return the rests of a cycle: swaps hits and rests.
 
     >>> complement((0, 3, 6), 8)
     (1, 2, 4, 5, 7)

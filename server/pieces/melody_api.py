@@ -25,7 +25,7 @@ from lattice.render.pitch_context import pitch_context_of
 from lattice.screen.chord_lengths import ChordLength, chord_lengths
 from lattice.screen.keyboard import Key, keyboard
 from lattice.starters.progressions import PROGRESSIONS
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 from pieces.schemas import MAX_TICK, Changed, Question
 
 router = Router(auth=to_compute)
@@ -172,33 +172,35 @@ def keys(request: HttpRequest, body: KeyboardQuestion) -> list[Key]:
 @router.post("/contour", response={200: Changed, **refusals()})
 def contour(request: HttpRequest, body: ContourQuestion) -> Changed:
     """What lanes become when a contour is drawn on their pitches."""
-    lines = [line_of(body.score, body.dice, lane) for lane in body.lanes]
+    all_lane_steps = [steps_of_lane(body.score, body.dice, lane) for lane in body.lanes]
     asked = (body.contour, body.low, body.high, body.leap, body.throw)
-    return Changed(patches={line.lane.id: edits.draw_contour(line, *asked) for line in lines})
+    return Changed(
+        patches={lane_steps.lane.id: edits.draw_contour(lane_steps, *asked) for lane_steps in all_lane_steps}
+    )
 
 
 @router.post("/enter", response={200: Changed, **refusals()})
 def enter(request: HttpRequest, body: EnterQuestion) -> Changed:
     """What a lane becomes when a note, a rest or a tie is entered on a step."""
-    line = line_of(body.score, body.dice, body.lane)
-    if body.step >= line.steps:
-        raise DocumentError.of("step", f"there are {line.steps} steps", lane=line.lane.name)
+    lane_steps = steps_of_lane(body.score, body.dice, body.lane)
+    if body.step >= lane_steps.steps:
+        raise DocumentError.of("step", f"there are {lane_steps.steps} steps", lane=lane_steps.lane.name)
     if body.what == "rest":
-        patch = edits.enter_rest(line, body.step)
+        patch = edits.enter_rest(lane_steps, body.step)
     elif body.what == "tie":
-        patch = edits.enter_tie(line, body.step)
+        patch = edits.enter_tie(lane_steps, body.step)
     else:
-        context = pitch_context_of(line.lane, body.score, body.dice)
-        patch = edits.enter_note(line, context, body.step, body.pitch or 0, body.velocity)
+        context = pitch_context_of(lane_steps.lane, body.score, body.dice)
+        patch = edits.enter_note(lane_steps, context, body.step, body.pitch or 0, body.velocity)
     return Changed(patches={body.lane: patch})
 
 
 @router.post("/record", response={200: PlayedIn, **refusals()})
 def record(request: HttpRequest, body: RecordQuestion) -> PlayedIn:
     """What a lane becomes when keys were played along with it."""
-    line = line_of(body.score, body.dice, body.lane)
-    context = pitch_context_of(line.lane, body.score, body.dice)
-    patch, left_out = edits.record_keys(line, context, body.keys, over=body.over, nudges=body.nudges)
+    lane_steps = steps_of_lane(body.score, body.dice, body.lane)
+    context = pitch_context_of(lane_steps.lane, body.score, body.dice)
+    patch, left_out = edits.record_keys(lane_steps, context, body.keys, over=body.over, nudges=body.nudges)
     return PlayedIn(patches={body.lane: patch}, left_out=left_out)
 
 

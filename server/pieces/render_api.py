@@ -17,7 +17,7 @@ from lattice.document import DocumentError
 from lattice.formats.midi import midi_file
 from lattice.render import Window
 from lattice.screen import Alternative, Measures, News, Sounds
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 from pieces.schemas import (
     MAX_SCREEN_BARS,
     AlternativesQuestion,
@@ -101,19 +101,25 @@ def steps(request: HttpRequest, body: StepsQuestion) -> Changed:
     """What lanes become when something is done to the steps that begin in a stretch of time."""
     if body.end_tick <= body.first_tick:
         raise DocumentError.of("end_tick", "the stretch has no length")
-    lines = [line_of(body.score, body.dice, lane) for lane in body.lanes]
+    all_lane_steps = [steps_of_lane(body.score, body.dice, lane) for lane in body.lanes]
     first, end = body.first_tick, body.end_tick
     if body.action == "copy":
         return Changed(
-            patches={}, copied=[edits.copied(one, edits.chosen_numbers(one, first, end)) for one in lines]
+            patches={},
+            copied=[edits.copied(one, edits.chosen_numbers(one, first, end)) for one in all_lane_steps],
         )
     if body.action == "paste":
         if not body.copied:
             raise DocumentError.of("copied", "nothing was copied")
-        laid = zip(lines, cycle(body.copied), strict=False)
-        return Changed(patches={line.lane.id: edits.paste(line, first, rows) for line, rows in laid})
+        laid = zip(all_lane_steps, cycle(body.copied), strict=False)
+        return Changed(
+            patches={lane_steps.lane.id: edits.paste(lane_steps, first, rows) for lane_steps, rows in laid}
+        )
     return Changed(
-        patches={one.lane.id: edits.act(body.action, one, first, end, body.number, body.of) for one in lines}
+        patches={
+            one.lane.id: edits.act(body.action, one, first, end, body.number, body.of)
+            for one in all_lane_steps
+        }
     )
 
 
@@ -122,13 +128,15 @@ def strip(request: HttpRequest, body: StripQuestion) -> Changed:
     """What lanes become when something is done to one of their strips."""
     patches = {}
     for lane in body.lanes:
-        line = line_of(body.score, body.dice, lane)
+        lane_steps = steps_of_lane(body.score, body.dice, lane)
         if body.action == "throw":
-            patches[lane] = edits.throw_strip(line, body.strip, body.low, body.high, body.shape, body.throw)
+            patches[lane] = edits.throw_strip(
+                lane_steps, body.strip, body.low, body.high, body.shape, body.throw
+            )
         elif body.action == "empty":
-            patches[lane] = edits.empty_strip(line, body.strip)
+            patches[lane] = edits.empty_strip(lane_steps, body.strip)
         else:
-            patches[lane] = edits.change_strip(line, body.strip, body.action)
+            patches[lane] = edits.change_strip(lane_steps, body.strip, body.action)
     return Changed(patches=patches)
 
 
@@ -137,7 +145,7 @@ def control(request: HttpRequest, body: ControlQuestion) -> Changed:
     """What lanes become with a new strip of a MIDI controller."""
     return Changed(
         patches={
-            lane: edits.begin_control(line_of(body.score, body.dice, lane), body.controller)
+            lane: edits.begin_control(steps_of_lane(body.score, body.dice, lane), body.controller)
             for lane in body.lanes
         }
     )

@@ -13,7 +13,7 @@ from playwright.sync_api import BrowserContext, expect
 from lattice.document import Score, read
 from lattice.edits.chosen import is_hit
 from lattice.render import Window, render
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 from tests.browser.conftest import BAR, Musician
 from tests.browser.gate import gate
 
@@ -44,7 +44,7 @@ def score_on_the_table(musician: Musician) -> tuple[Score, int]:
 def seen_is_what_the_engine_says(musician: Musician) -> None:
     score, dice = score_on_the_table(musician)
     for lane in score.lanes:
-        steps = line_of(score, dice, lane.id)
+        steps = steps_of_lane(score, dice, lane.id)
         row = list(is_hit(steps))
         hits = [number + 1 for number, hit in enumerate(row) if hit]
         musician.expect_hits(lane.name, hits, len(row))

@@ -3,7 +3,9 @@
 Beside `walking`, and like it slow. Shared with the engine: the draws, and how a lucky order is made of them.
 """
 
+from bisect import bisect_left
 from fractions import Fraction
+from functools import cached_property
 from math import floor
 from typing import NamedTuple
 
@@ -40,6 +42,7 @@ class Walked:
         while isinstance(self.clock_lane.source, Made):
             self.clock_lane = score.lane(self.clock_lane.source.of)
         self.steps = walk(score, dice, lane, count + 500)
+        self.times = [step.at for step in self.steps]  # ascending
         self.count = count
         self.bar = score.meter.bar_quarters
         self.length = self.steps[1].at - self.steps[0].at if len(self.steps) > 1 else Fraction(1)
@@ -73,7 +76,7 @@ class Walked:
         """How many steps began since the last multiple of the bars after which luck repeats."""
         every = self.lane.luck_bars * self.bar
         multiple = step.at // every * every
-        return sum(multiple <= one.at < step.at for one in self.steps)
+        return bisect_left(self.times, step.at) - bisect_left(self.times, multiple)
 
     def round_begin(self, at: int, advance: str, place: int) -> Step:
         """The step at which the strip's round began that has come to *place*."""
@@ -330,6 +333,7 @@ class Walked:
         count = len(chosen.within(self.clock_lane.source.steps)) if chosen else self.clock_lane.source.steps
         return cycle_length(self.clock_lane.direction, count)
 
+    @cached_property
     def cycles(self) -> dict[int, tuple[Fraction, int]]:
         """When each cycle begins, and in which run."""
         found: dict[int, tuple[Fraction, int]] = {}
@@ -339,9 +343,7 @@ class Walked:
 
     def in_burst(self, step: Step) -> bool:
         return any(
-            begin
-            <= (step.at - self.cycles()[step.cycle][0] if self.by_cycle(burst) else step.at % whole)
-            < end
+            begin <= (step.at - self.cycles[step.cycle][0] if self.by_cycle(burst) else step.at % whole) < end
             for burst, begin, end, whole in self.bursts()
         )
 
@@ -357,7 +359,7 @@ class Walked:
             if self.by_cycle(burst):
                 begins = {
                     number: (at, self.run_end(Step(at, run, number, 0, 0)))
-                    for number, (at, run) in self.cycles().items()
+                    for number, (at, run) in self.cycles.items()
                 }
             else:
                 begins = {number: (number * whole, None) for number in range(floor(last / whole) + 1)}

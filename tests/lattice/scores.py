@@ -17,7 +17,7 @@ from lattice.document import (
 )
 from lattice.document.pitched import PITCHED
 from lattice.render.size import MAX_NOTES_AT_ONCE, notes_of_lane
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from tests.lattice.lane_fields import (
     clocks,
     edits,
@@ -115,4 +115,7 @@ def scores(draw: st.DrawFn, min_lanes: int = 0, *, made: bool = True) -> Score:
 def is_light(asked: Score, bars: int = 4) -> bool:
     """Return whether several times so many bars of a score can be rendered at once."""
     end = bars * asked.meter.bar_ticks
-    return sum(notes_of_lane(line, asked, 0, end) for line in lines_of(asked, 1)) < MAX_NOTES_AT_ONCE / 8
+    return (
+        sum(notes_of_lane(lane_steps, asked, 0, end) for lane_steps in steps_of_lanes(asked, 1))
+        < MAX_NOTES_AT_ONCE / 8
+    )

@@ -4,7 +4,7 @@ Shared with the engine: draws, and what the names of scales and chords mean, whi
 """
 
 from fractions import Fraction
-from itertools import count
+from functools import cached_property
 from math import ceil
 
 import numpy as np
@@ -57,14 +57,18 @@ class Sung(Walked):
 
     def chord_number(self, time: Fraction) -> tuple[int, Fraction]:
         """The running number of the chord at a time, and when it began."""
-        begin = Fraction(0)
-        for number in count():
-            chord = self.score.progression.chords[number % len(self.score.progression.chords)]
-            end = begin + chord.lasts.quarters(self.bar)
-            if time < end:
-                return number, begin
-            begin = end
+        lengths = self.chord_lengths
+        rounds = time // sum(lengths)
+        begin = rounds * sum(lengths)
+        for place, length in enumerate(lengths):
+            if time < begin + length:
+                return rounds * len(lengths) + place, begin
+            begin += length
         raise AssertionError
+
+    @cached_property
+    def chord_lengths(self) -> list[Fraction]:
+        return [chord.lasts.quarters(self.bar) for chord in self.score.progression.chords]
 
     def written(self, text: str) -> Chord:
         return parse_chord(text, self.score.scale.root, self.score.scale.semitones)

@@ -10,12 +10,15 @@ from lattice.sentence import (
     Speech,
     sentence,
 )
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from tests.lattice.scores import score
 
 
 def speeches(score: Score) -> list[Speech]:
-    return [Speech(line, pitch_context_of(line.lane, score, 1), score) for line in lines_of(score, 1)]
+    return [
+        Speech(lane_steps, pitch_context_of(lane_steps.lane, score, 1), score)
+        for lane_steps in steps_of_lanes(score, 1)
+    ]
 
 
 def spoken(lane: Lane, *others: Lane) -> Sentence:

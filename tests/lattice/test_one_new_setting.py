@@ -29,11 +29,11 @@ CHANGES = {
         (
             "return with_spread(values_at(strip, NUDGE, step_window, 0), strip, NUDGE, step_window)",
             "nudges = with_spread(values_at(strip, NUDGE, step_window, 0), strip, NUDGE, step_window)\n"
-            "    return nudges + step_window.line.lane.late_percent",
+            "    return nudges + step_window.lane_steps.lane.late_percent",
         ),
         (
-            "max(0, extent(line.lane.nudge_strip, NUDGE, 0).high) / 100",
-            "(max(0, extent(line.lane.nudge_strip, NUDGE, 0).high) + line.lane.late_percent) / 100",
+            "max(0, extent(lane_steps.lane.nudge_strip, NUDGE, 0).high) / 100",
+            "(max(0, extent(lane_steps.lane.nudge_strip, NUDGE, 0).high) + lane_steps.lane.late_percent) / 100",
         ),
         ('frozenset({"nudge_strip"})', 'frozenset({"nudge_strip", "late_percent"})'),
     ],
@@ -48,7 +48,7 @@ from lattice.render.feel import feel_of
 from lattice.render.stages import earliest_and_latest
 from lattice.screen import picture
 from lattice.sentence import Speech, offers
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 
 def score(**fields):
     lane = Lane(id="a", name="A", voice="thud", source=Euclidean(hits=16, steps=16), **fields)
@@ -56,8 +56,8 @@ def score(**fields):
 
 plain, late = score(), score(late_percent={LATE})
 drawn = picture(late, 1, Window(bars=1), ["a"])
-line = lines_of(late, 1)[0]
-before = lines_of(plain, 1)[0]
+lane_steps = steps_of_lanes(late, 1)[0]
+before = steps_of_lanes(plain, 1)[0]
 refused = ""
 try:
     score(late_percent=81)
@@ -69,7 +69,7 @@ print(json.dumps({{
     "said": [[word.text for part in drawn.lanes[0].sentence.parts for word in part.words]],
     "bench": [one.label for one in drawn.benches[0].fields],
     "offered": [one.text for one in offers(Speech(before))],
-    "latest": earliest_and_latest(line, feel_of(line.lane, late))[1],
+    "latest": earliest_and_latest(lane_steps, feel_of(lane_steps.lane, late))[1],
     "limits": limits(Lane, "late_percent"),
     "refused": refused,
 }}))

@@ -1,4 +1,4 @@
-"""What a clip and its tracks say beside their notes: controllers, tempo, key, names and channels."""
+"""What a clip and its tracks hold besides notes: controllers, tempo, key, names and channels."""
 
 from typing import Annotated, Literal, NamedTuple
 

@@ -1,4 +1,4 @@
-"""When exactly the notes of a clip come, and how hard: pulled to a grid, swung, loosened, weighted."""
+"""Feel of a clip: notes quantised, swung, humanised, and their velocities."""
 
 from fractions import Fraction
 from typing import Annotated, Literal, NamedTuple
@@ -45,7 +45,7 @@ class Quantise(ClipAction):
 
 
 class Swung(ClipAction):
-    """Swing of *swing* put in, or taken *out* of notes that have it. Bars are those of the clip's first meter."""
+    """Puts *swing* in, or takes it *out* of notes that have it. Bars are those of the clip's first meter."""
 
     kind: Literal["swing"] = "swing"
     swing: Swing
@@ -117,7 +117,7 @@ class Humanised(ClipAction):
 
 
 class Harder(ClipAction):
-    """Every velocity by as much higher or lower, within 1-127."""
+    """Raises or lowers every velocity by the same amount, within 1-127."""
 
     kind: Literal["harder"] = "harder"
     by: Annotated[int, Field(ge=-126, le=126)]

@@ -1,4 +1,4 @@
-"""Adding, moving and taking away single notes, and giving them exact values."""
+"""Adding, moving and deleting single notes, and giving them exact values."""
 
 from collections import Counter
 from typing import Annotated, Literal, NamedTuple
@@ -54,7 +54,7 @@ class Add(ClipAction):
 
 
 class Delete(ClipAction):
-    """The chosen notes go; without a choice none do."""
+    """Deletes the chosen notes; none if none is chosen."""
 
     kind: Literal["delete"] = "delete"
 
@@ -68,7 +68,7 @@ class Delete(ClipAction):
 
 
 class Move(ClipAction):
-    """By so many *steps* of the grid and *ticks* beside, *rows* of tracks down, *semitones* up.
+    """Moves notes by *steps* of the grid plus *ticks*, *rows* of tracks down, *semitones* up.
 
     Notes move together: the first one to reach an edge stops all. On another track they play what that plays plainly.
     """
@@ -107,13 +107,13 @@ class Transpose(ClipAction):
     def apply(self, sheet: Sheet) -> Sheet:
         pitched = self._pitched(sheet)
         if sheet.meant.any() and not pitched.any():
-            said = "drums have no pitch to transpose: drag a note up or down to move it to another drum"
-            raise DocumentError.of("notes", said)
+            message = "drums have no pitch to transpose: drag a note up or down to move it to another drum"
+            raise DocumentError.of("notes", message)
         return sheet.at(pitched, pitches=folded(sheet.pitches[pitched] + self.semitones))
 
     def label(self, sheet: Sheet) -> str:
-        said = said_notes(int(self._pitched(sheet).sum()))
-        return f"{said} transposed by {self.semitones:+}".replace("-", "−")
+        message = said_notes(int(self._pitched(sheet).sum()))
+        return f"{message} transposed by {self.semitones:+}".replace("-", "−")
 
     @staticmethod
     def _pitched(sheet: Sheet) -> NDArray[np.bool_]:
@@ -123,7 +123,7 @@ class Transpose(ClipAction):
 
 
 class Resize(ClipAction):
-    """Longer by so many *steps* of the grid and *ticks* beside; never shorter than a tick."""
+    """Makes notes longer by *steps* of the grid plus *ticks*; never shorter than a tick."""
 
     kind: Literal["resize"] = "resize"
     steps: Annotated[int, Field(ge=-MAX_STEPS_MOVED, le=MAX_STEPS_MOVED)] = 0

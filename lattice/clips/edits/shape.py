@@ -147,7 +147,7 @@ class Crop(ClipAction):
 
 
 class Lengthen(ClipAction):
-    """The clip lasts so many whole *bars*. Raises DocumentError where notes begin later: cropping takes them out."""
+    """The clip lasts so many whole *bars*. Raises DocumentError where notes begin later: crop to remove them."""
 
     kind: Literal["lengthen"] = "lengthen"
     bars: Annotated[int, Field(ge=1, le=10_000)]
@@ -157,8 +157,8 @@ class Lengthen(ClipAction):
         beyond = int((sheet.starts >= length).sum())
         if beyond:
             notes = "1 note begins" if beyond == 1 else f"{beyond:,} notes begin"
-            said = f"{notes} after bar {self.bars:,}: choose the bars to keep and crop the clip to them"
-            raise DocumentError.of("bars", said)
+            message = f"{notes} after bar {self.bars:,}: choose the bars to keep and crop the clip to them"
+            raise DocumentError.of("bars", message)
         if length < sheet.clip.length_ticks:
             return Crop(first_tick=0, end_tick=length).apply(sheet)
         return sheet.with_clip(length_ticks=length)
@@ -187,8 +187,8 @@ class Pace(ClipAction):
         meters = [(0, clip.meter), *((paced(one.tick), one.meter) for one in clip.meter_changes)]
         for (since, meter), (tick, _) in pairwise(meters):
             if (tick - since) % meter.bar_ticks:
-                said = f"a change of meter would come in the middle of a bar, at tick {tick:,}"
-                raise DocumentError.of("meter_changes", said)
+                message = f"a change of meter would come in the middle of a bar, at tick {tick:,}"
+                raise DocumentError.of("meter_changes", message)
         sheet = sheet.at(every, starts=np.minimum(starts, length - 1), lengths=np.maximum(1, ends - starts))
         return sheet.with_clip(
             length_ticks=length,

@@ -56,31 +56,31 @@ STAGES = (
 )
 
 
-def earliest_and_latest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
+def earliest_and_latest(lane_steps: LaneSteps, feel: Feel) -> tuple[int, int]:
     """Return by how many ticks at most a note of the lane begins before, and after, its step's straight time."""
-    return _furthest(line.laid, feel)
+    return _furthest(lane_steps.laid, feel)
 
 
 @cached(8 * MEGABYTE)
-def _furthest(line: LaneSteps, feel: Feel) -> tuple[int, int]:
-    early = sum((stage.early(line, feel) for stage in STAGES), Fraction(0))
-    late = sum((stage.late(line, feel) for stage in STAGES), Fraction(0))
+def _furthest(lane_steps: LaneSteps, feel: Feel) -> tuple[int, int]:
+    early = sum((stage.early(lane_steps, feel) for stage in STAGES), Fraction(0))
+    late = sum((stage.late(lane_steps, feel) for stage in STAGES), Fraction(0))
     return _ticks_up(early), _ticks_up(late)
 
 
-def longest_note(line: LaneSteps, feel: Feel) -> int:
+def longest_note(lane_steps: LaneSteps, feel: Feel) -> int:
     """Return the length that no note of the lane exceeds, in ticks; notes that are tied apart."""
-    return ticks(max(stage.lasts(line, feel) for stage in STAGES)) + 2  # both its ends are rounded
+    return ticks(max(stage.lasts(lane_steps, feel) for stage in STAGES)) + 2  # both its ends are rounded
 
 
-def is_moved_by_luck(line: LaneSteps) -> bool:
+def is_moved_by_luck(lane_steps: LaneSteps) -> bool:
     """Return whether dice have a say in a lane's hits, times, velocities or pitches, not only in which sound."""
-    return any(stage.is_moved_by_luck(line) for stage in STAGES)
+    return any(stage.is_moved_by_luck(lane_steps) for stage in STAGES)
 
 
-def is_decided_by_luck(line: LaneSteps) -> bool:
+def is_decided_by_luck(lane_steps: LaneSteps) -> bool:
     """Return whether dice have a say in what a lane plays, or sends."""
-    return is_moved_by_luck(line) or any(stage.is_silenced_by_luck(line) for stage in STAGES)
+    return is_moved_by_luck(lane_steps) or any(stage.is_silenced_by_luck(lane_steps) for stage in STAGES)
 
 
 def of_the_sound() -> frozenset[str]:

@@ -53,71 +53,75 @@ class _Begins(NamedTuple):
     ends: Ticks | None = None
 
 
-def round_of(burst: Burst, line: LaneSteps) -> Fraction:
+def round_of(burst: Burst, lane_steps: LaneSteps) -> Fraction:
     """Return the time from one burst to the next, in quarters: a pass, a number of bars, or the lane's cycle."""
-    frame = line.frame
-    return burst.round_quarters(frame.meter.bar_quarters, frame.pass_quarters, line.clock.cycle_quarters)
+    frame = lane_steps.frame
+    return burst.round_quarters(
+        frame.meter.bar_quarters, frame.pass_quarters, lane_steps.clock.cycle_quarters
+    )
 
 
-def reaches(burst: Burst, line: LaneSteps) -> tuple[Fraction, Fraction]:
+def reaches(burst: Burst, lane_steps: LaneSteps) -> tuple[Fraction, Fraction]:
     """Return the start and end of a burst within its pass, bars or cycle, in quarters, at the lane's pace."""
-    start, end = burst.quarters(line.frame.meter.bar_quarters)
-    rate = line.frame.rate if isinstance(burst.comes, EveryCycle) else 1
+    start, end = burst.quarters(lane_steps.frame.meter.bar_quarters)
+    rate = lane_steps.frame.rate if isinstance(burst.comes, EveryCycle) else 1
     return start / rate, end / rate
 
 
-def fits(burst: Burst, line: LaneSteps) -> bool:
+def fits(burst: Burst, lane_steps: LaneSteps) -> bool:
     """Return whether a burst ends within its pass, bars or cycle; otherwise it lies dormant."""
-    return reaches(burst, line)[1] <= round_of(burst, line)
+    return reaches(burst, lane_steps)[1] <= round_of(burst, lane_steps)
 
 
-def awake(line: LaneSteps) -> list[tuple[int, Burst]]:
+def awake(lane_steps: LaneSteps) -> list[tuple[int, Burst]]:
     """Return the lane's bursts that are not dormant, with their places among all of them."""
-    return [(place, burst) for place, burst in enumerate(line.lane.bursts) if fits(burst, line)]
+    return [(place, burst) for place, burst in enumerate(lane_steps.lane.bursts) if fits(burst, lane_steps)]
 
 
-def burst_ticks(burst: Burst, line: LaneSteps) -> int:
+def burst_ticks(burst: Burst, lane_steps: LaneSteps) -> int:
     """Return the length of a burst in ticks, rounded."""
-    start, end = reaches(burst, line)
+    start, end = reaches(burst, lane_steps)
     return ticks(end - start)
 
 
 def covered(step_window: StepWindow) -> NDArray[np.bool_]:
     """Return which steps begin, by their straight time, where a burst plays instead."""
-    line = step_window.line
+    lane_steps = step_window.lane_steps
     silent = np.zeros(step_window.counts.size, bool)
-    bursts = awake(line)
+    bursts = awake(lane_steps)
     if not bursts:
         return silent
-    exact, denominator = line.clock.exact(step_window.counts)
+    exact, denominator = lane_steps.clock.exact(step_window.counts)
     for _, burst in bursts:
         if isinstance(burst.comes, EveryCycle):
-            into = exact - line.clock.exact(line.clock.first_of_cycle(step_window.cycles))[0]
+            into = exact - lane_steps.clock.exact(lane_steps.clock.first_of_cycle(step_window.cycles))[0]
         else:
-            into = exact % (int(round_of(burst, line) * TICKS_PER_QUARTER) * denominator)
-        start, end = (time * TICKS_PER_QUARTER * denominator for time in reaches(burst, line))
+            into = exact % (int(round_of(burst, lane_steps) * TICKS_PER_QUARTER) * denominator)
+        start, end = (time * TICKS_PER_QUARTER * denominator for time in reaches(burst, lane_steps))
         silent |= (into * start.denominator >= start.numerator) & (into * end.denominator < end.numerator)
     return silent
 
 
 def burst_notes(
-    line: LaneSteps, feel: Feel, first_tick: int, end_tick: int, *, exactly: bool = False
+    lane_steps: LaneSteps, feel: Feel, first_tick: int, end_tick: int, *, exactly: bool = False
 ) -> BurstNotes:
     """Return the notes of a lane's bursts that begin at or after *first_tick* and before *end_tick*."""
-    if not line.lane.bursts:
+    if not lane_steps.lane.bursts:
         return _nothing()
     parts = [_nothing()]
-    for place, burst in awake(line):
-        begins = _begins(burst, line, first_tick, end_tick)
-        times = _times(burst, line, feel, begins, exactly=exactly)
-        heard = np.repeat(_heard(line, burst, begins), burst.notes)[times.kept]
+    for place, burst in awake(lane_steps):
+        begins = _begins(burst, lane_steps, first_tick, end_tick)
+        times = _times(burst, lane_steps, feel, begins, exactly=exactly)
+        heard = np.repeat(_heard(lane_steps, burst, begins), burst.notes)[times.kept]
         parts.append(
             BurstNotes(
                 bursts=np.full(heard.size, place),
                 rounds=np.repeat(begins.numbers, burst.notes)[times.kept],
                 starts=times.starts,
                 ends=times.ends,
-                velocities=np.tile(_velocities(burst, line.lane.velocity), begins.numbers.size)[times.kept],
+                velocities=np.tile(_velocities(burst, lane_steps.lane.velocity), begins.numbers.size)[
+                    times.kept
+                ],
                 sound=heard,
                 exact_starts=times.exact_starts,
                 exact_ends=times.exact_ends,
@@ -133,13 +137,13 @@ def _nothing() -> BurstNotes:
     return BurstNotes(none, none, none, none, none, np.empty(0, bool), none, none)
 
 
-def _begins(burst: Burst, line: LaneSteps, first_tick: int, end_tick: int) -> _Begins:
+def _begins(burst: Burst, lane_steps: LaneSteps, first_tick: int, end_tick: int) -> _Begins:
     """Return all from which notes of a burst may begin in a stretch of time, and perhaps one before and after."""
     if not isinstance(burst.comes, EveryCycle):
-        every = int(round_of(burst, line) * TICKS_PER_QUARTER)
+        every = int(round_of(burst, lane_steps) * TICKS_PER_QUARTER)
         numbers = np.arange(max(0, first_tick // every), max(0, -(-end_tick // every)), dtype=np.int64)
         return _Begins(numbers * every, 1, numbers)
-    clock = line.clock
+    clock = lane_steps.clock
     around = np.array([clock.first_at(max(0, first_tick)), clock.first_at(max(0, end_tick))])
     low, high = clock.cycle_and_place(around)[0].tolist()
     numbers = np.arange(max(0, low - 1), high + 2)
@@ -158,16 +162,16 @@ class _Times(NamedTuple):
     kept: NDArray[np.bool_]
 
 
-def _times(burst: Burst, line: LaneSteps, feel: Feel, begins: _Begins, *, exactly: bool) -> _Times:
+def _times(burst: Burst, lane_steps: LaneSteps, feel: Feel, begins: _Begins, *, exactly: bool) -> _Times:
     """Return when the notes of a burst begin and end: even between its ends, which swing as its values do.
 
     And which of them all are there: those that begin before the lane begins again.
     """
-    bar_ticks = line.frame.meter.bar_ticks
-    offsets = [time * TICKS_PER_QUARTER for time in reaches(burst, line)]
+    bar_ticks = lane_steps.frame.meter.bar_ticks
+    offsets = [time * TICKS_PER_QUARTER for time in reaches(burst, lane_steps)]
     swing = feel.swing
     own = isinstance(swing, LaneSwing) and swing.own_steps
-    unit = swing_unit(line.clock.step if own else burst.value.quarters, swing)
+    unit = swing_unit(lane_steps.clock.step if own else burst.value.quarters, swing)
     exact = [begins.denominator, *(offset.denominator for offset in offsets)]
     parts = lcm(*exact, (unit * TICKS_PER_QUARTER).denominator if unit else 1)
     bar = bar_ticks * parts
@@ -181,19 +185,19 @@ def _times(burst: Burst, line: LaneSteps, feel: Feel, begins: _Begins, *, exactl
     fine = parts * SWING_PARTS * burst.notes
     lasts = end + (end_bars - bars) * (bar * SWING_PARTS) - start
     at = (start * burst.notes)[:, None] + lasts[:, None] * np.arange(burst.notes)
-    lines = (bars * bar_ticks)[:, None]
-    lasting = at * _PERCENT + (lasts * line.lane.length_percent)[:, None]
+    all_lane_steps = (bars * bar_ticks)[:, None]
+    lasting = at * _PERCENT + (lasts * lane_steps.lane.length_percent)[:, None]
     kept = np.ones(at.size, bool)
     if begins.ends is not None:
-        kept = (at < (begins.ends[:, None] - lines) * fine).ravel()
-    starts = (lines + half_up(at, fine)).ravel()[kept]
-    ends = np.maximum((lines + half_up(lasting, fine * _PERCENT)).ravel()[kept], starts + 1)
+        kept = (at < (begins.ends[:, None] - all_lane_steps) * fine).ravel()
+    starts = (all_lane_steps + half_up(at, fine)).ravel()[kept]
+    ends = np.maximum((all_lane_steps + half_up(lasting, fine * _PERCENT)).ravel()[kept], starts + 1)
     if not exactly:
         return _Times(starts, ends, starts, ends, kept)
-    lines = np.broadcast_to(lines, at.shape).ravel()[kept]
-    exact_starts = exact_ticks(lines, at.ravel()[kept], fine)
+    all_lane_steps = np.broadcast_to(all_lane_steps, at.shape).ravel()[kept]
+    exact_starts = exact_ticks(all_lane_steps, at.ravel()[kept], fine)
     return _Times(
-        starts, ends, exact_starts, exact_ticks(lines, lasting.ravel()[kept], fine * _PERCENT), kept
+        starts, ends, exact_starts, exact_ticks(all_lane_steps, lasting.ravel()[kept], fine * _PERCENT), kept
     )
 
 
@@ -205,27 +209,28 @@ def _velocities(burst: Burst, velocity: int) -> Ticks:
     return np.clip(rounded, LOWEST, HIGHEST).astype(np.int64)
 
 
-def _heard(line: LaneSteps, burst: Burst, begins: _Begins) -> NDArray[np.bool_]:
+def _heard(lane_steps: LaneSteps, burst: Burst, begins: _Begins) -> NDArray[np.bool_]:
     """Return which times a burst sounds: one draw each time for all of its notes."""
     if burst.chance_percent in (0, 100):
         return np.full(begins.numbers.size, burst.chance_percent == 100)
-    frame, lane = line.frame, line.lane
-    at = ticks(reaches(burst, line)[0])
+    frame, lane = lane_steps.frame, lane_steps.lane
+    at = ticks(reaches(burst, lane_steps)[0])
     numbers = begins.numbers
     if lane.luck_bars:
         numbers = (begins.numerators // begins.denominator + at) % (lane.luck_bars * frame.meter.bar_ticks)
     keys = numbers // PLACES, numbers % PLACES
-    drawn = draws(line.dice, lane.id, Purpose.BURST.of(at), *keys)
+    drawn = draws(lane_steps.dice, lane.id, Purpose.BURST.of(at), *keys)
     return sounds(np.full(numbers.size, burst.chance_percent * 100), drawn)
 
 
-def _lasts(line: LaneSteps, _feel: Feel) -> Fraction:
+def _lasts(lane_steps: LaneSteps, _feel: Feel) -> Fraction:
     """No note of a burst lasts longer than all of it, but for the lane's length."""
-    bar = line.frame.meter.bar_quarters
+    bar = lane_steps.frame.meter.bar_quarters
     longest = max(
-        (end - start for start, end in (one.quarters(bar) for one in line.lane.bursts)), default=Fraction(0)
+        (end - start for start, end in (one.quarters(bar) for one in lane_steps.lane.bursts)),
+        default=Fraction(0),
     )
-    return longest / min(line.frame.rate, Fraction(1)) * line.lane.length_percent / _PERCENT
+    return longest / min(lane_steps.frame.rate, Fraction(1)) * lane_steps.lane.length_percent / _PERCENT
 
 
 BURST_STAGE = Stage(
@@ -233,7 +238,9 @@ BURST_STAGE = Stage(
     frozenset({"bursts"}),
     lasts=_lasts,
     repeats=lambda reading: Round(
-        quarters=tuple(round_of(one, reading.line) for _, one in awake(reading.line))
+        quarters=tuple(round_of(one, reading.lane_steps) for _, one in awake(reading.lane_steps))
     ),
-    is_silenced_by_luck=lambda line: any(burst.chance_percent < _PERCENT for burst in line.lane.bursts),
+    is_silenced_by_luck=lambda lane_steps: any(
+        burst.chance_percent < _PERCENT for burst in lane_steps.lane.bursts
+    ),
 )

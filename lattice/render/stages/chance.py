@@ -23,7 +23,7 @@ Mask = NDArray[np.bool_]
 
 def chances_of(step_window: StepWindow) -> Ticks:
     """Return how often each step sounds, in 1/10,000: the lane's chance times the strip's."""
-    lane = step_window.line.lane
+    lane = step_window.lane_steps.lane
     values = values_at(lane.chance_strip, CHANCE, step_window, 100)
     return step_window.own("chance_percent") * with_spread(values, lane.chance_strip, CHANCE, step_window)
 
@@ -34,15 +34,15 @@ def sounding(step_window: StepWindow, chances: Ticks) -> Mask:
         lucky = sounds(chances, step_window.draws(Purpose.CHANCE))
     else:
         lucky = chances > 0
-    if step_window.line.lane.links:
+    if step_window.lane_steps.lane.links:
         _sound_together(step_window, lucky)
     return lucky & _ruled(step_window)
 
 
 def letters_of(step_window: StepWindow) -> Ticks:
     """Return the place in the alphabet of each step's letter; -1 where it is not linked."""
-    by_number = np.full(step_window.line.steps, -1)
-    for link in step_window.line.lane.links:
+    by_number = np.full(step_window.lane_steps.steps, -1)
+    for link in step_window.lane_steps.lane.links:
         if link.step < by_number.size:
             by_number[link.step] = LETTERS.index(link.letter)
     return by_number[step_window.numbers]
@@ -54,14 +54,16 @@ def _sound_together(step_window: StepWindow, lucky: Mask) -> None:
     letters, chances = letters_of(whole), chances_of(whole)
     inside = slice(step_window.first - whole.first, step_window.end - whole.first)
     cycles, of_cycle = np.unique(whole.cycles, return_inverse=True)
-    firsts = step_window.line.clock.first_of_cycle(cycles)
-    keys = step_window.line.luck_keys(firsts, cycles, np.zeros_like(cycles))
+    firsts = step_window.lane_steps.clock.first_of_cycle(cycles)
+    keys = step_window.lane_steps.luck_keys(firsts, cycles, np.zeros_like(cycles))
     for letter in np.unique(letters[letters >= 0]).tolist():
         linked = letters == letter
         lowest = np.full(cycles.size, CERTAIN)
         met = linked & whole.hit
         np.minimum.at(lowest, of_cycle[met], chances[met])
-        drawn = draws(step_window.line.dice, step_window.line.lane.id, Purpose.LINK.of(letter), *keys)
+        drawn = draws(
+            step_window.lane_steps.dice, step_window.lane_steps.lane.id, Purpose.LINK.of(letter), *keys
+        )
         together = sounds(lowest, drawn)[of_cycle]
         here = linked[inside]
         lucky[here] = together[inside][here]
@@ -69,7 +71,7 @@ def _sound_together(step_window: StepWindow, lucky: Mask) -> None:
 
 def _ruled(step_window: StepWindow) -> Mask:
     """Return the steps that no cycle rule silences."""
-    lane = step_window.line.lane
+    lane = step_window.lane_steps.lane
     ruled = np.ones(step_window.counts.size, bool)
     if lane.cycle_rule:
         ruled &= _is_in(step_window.cycles, lane.cycle_rule)
@@ -85,14 +87,14 @@ def _is_in(cycles: Ticks, rule: CycleRule) -> Mask:
 
 def _repeats(reading: Reading) -> Round:
     """Cycle rules count cycles."""
-    line, lane = reading.line, reading.line.lane
+    lane_steps, lane = reading.lane_steps, reading.lane_steps.lane
     rules = [lane.cycle_rule] if lane.cycle_rule else []
-    rules += [row.rule for row in lane.step_rules if row.step in line.range]
-    return strip_rounds(line, lane.chance_strip).met(Round(cycles=lcm(*(rule.of for rule in rules))))
+    rules += [row.rule for row in lane.step_rules if row.step in lane_steps.range]
+    return strip_rounds(lane_steps, lane.chance_strip).met(Round(cycles=lcm(*(rule.of for rule in rules))))
 
 
-def _is_silenced(line: LaneSteps) -> bool:
-    lane = line.lane
+def _is_silenced(lane_steps: LaneSteps) -> bool:
+    lane = lane_steps.lane
     return not (lane.chance_percent in (0, CERTAIN // 100) and lane.chance_strip is None)
 
 
@@ -100,7 +102,9 @@ CHANCE_STAGE = Stage(
     "chance",
     frozenset({"chance_percent", "chance_strip", "links", "cycle_rule", "step_rules"}),
     repeats=_repeats,
-    is_moved_by_luck=lambda line: is_strip_lucky(line.lane.chance_strip),  # how often each step sounds
+    is_moved_by_luck=lambda lane_steps: is_strip_lucky(
+        lane_steps.lane.chance_strip
+    ),  # how often each step sounds
     is_silenced_by_luck=_is_silenced,
     # Linked steps share one draw a cycle, against the lowest chance in it.
     taken_by_step=lambda lane: frozenset() if lane.links else frozenset({"chance_percent"}),

@@ -8,6 +8,6 @@ __all__ = ["CONTROL_STAGE"]
 CONTROL_STAGE = Stage(
     "controls",
     frozenset({"control_strips", "glide_ms"}),
-    repeats=lambda reading: strip_rounds(reading.line, *reading.line.lane.control_strips),
-    is_silenced_by_luck=lambda line: any(map(is_strip_lucky, line.lane.control_strips)),
+    repeats=lambda reading: strip_rounds(reading.lane_steps, *reading.lane_steps.lane.control_strips),
+    is_silenced_by_luck=lambda lane_steps: any(map(is_strip_lucky, lane_steps.lane.control_strips)),
 )

@@ -7,7 +7,7 @@ __all__ = ["HITS_STAGE"]
 
 def _repeats(reading: Reading) -> Round:
     """The hits themselves are what all others are counted in: see `lattice.render.periods`."""
-    if reading.line.is_random and not reading.line.lane.luck_bars:
+    if reading.lane_steps.is_random and not reading.lane_steps.lane.luck_bars:
         raise NeverRepeatsError("luck decides its order")
     return Round()
 
@@ -30,6 +30,6 @@ HITS_STAGE = Stage(
         | {"direction", "restart", "luck_bars"}
     ),
     repeats=_repeats,
-    is_moved_by_luck=lambda line: line.is_random,
+    is_moved_by_luck=lambda lane_steps: lane_steps.is_random,
     widest_at_least=("source.steps",),  # of a span: fewer steps are longer
 )

@@ -16,16 +16,16 @@ __all__ = ["NUDGE_STAGE", "nudges_of"]
 
 def nudges_of(step_window: StepWindow) -> Ticks:
     """Return how much later each step is, in % of a straight step."""
-    strip = step_window.line.lane.nudge_strip
+    strip = step_window.lane_steps.lane.nudge_strip
     return with_spread(values_at(strip, NUDGE, step_window, 0), strip, NUDGE, step_window)
 
 
-def _early(line: LaneSteps, _feel: Feel) -> Fraction:
-    return line.clock.step * max(0, -extent(line.lane.nudge_strip, NUDGE, 0).low) / 100
+def _early(lane_steps: LaneSteps, _feel: Feel) -> Fraction:
+    return lane_steps.clock.step * max(0, -extent(lane_steps.lane.nudge_strip, NUDGE, 0).low) / 100
 
 
-def _late(line: LaneSteps, _feel: Feel) -> Fraction:
-    return line.clock.step * max(0, extent(line.lane.nudge_strip, NUDGE, 0).high) / 100
+def _late(lane_steps: LaneSteps, _feel: Feel) -> Fraction:
+    return lane_steps.clock.step * max(0, extent(lane_steps.lane.nudge_strip, NUDGE, 0).high) / 100
 
 
 NUDGE_STAGE = Stage(
@@ -33,6 +33,6 @@ NUDGE_STAGE = Stage(
     frozenset({"nudge_strip"}),
     early=_early,
     late=_late,
-    repeats=lambda reading: strip_rounds(reading.line, reading.line.lane.nudge_strip),
-    is_moved_by_luck=lambda line: is_strip_lucky(line.lane.nudge_strip),
+    repeats=lambda reading: strip_rounds(reading.lane_steps, reading.lane_steps.lane.nudge_strip),
+    is_moved_by_luck=lambda lane_steps: is_strip_lucky(lane_steps.lane.nudge_strip),
 )

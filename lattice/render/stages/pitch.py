@@ -72,7 +72,7 @@ def takes_velocities(lane: Lane) -> bool:
 
 def pitched(step_window: StepWindow, steps: Ticks, context: PitchContext, heard: Heard) -> Pitched:
     """Return the notes of the hits at *steps*, indices in *step_window*. *heard*: see `lattice.render.arpeggio`."""
-    lane = step_window.line.lane
+    lane = step_window.lane_steps.lane
     values = with_spread(degrees_of(step_window), lane.pitch_strip, PITCH, step_window)[steps]
     stacks = with_spread(
         values_at(lane.chord_strip, CHORD, step_window, 1), lane.chord_strip, CHORD, step_window
@@ -102,7 +102,7 @@ def pitched(step_window: StepWindow, steps: Ticks, context: PitchContext, heard:
         counts = stacks
         of = np.repeat(np.arange(counts.size), counts)
         above = np.arange(of.size) - np.repeat(np.cumsum(counts) - counts, counts)
-        exact, denominator = step_window.line.clock.exact(step_window.counts[steps][of])
+        exact, denominator = step_window.lane_steps.clock.exact(step_window.counts[steps][of])
         raised = partial(
             _own_at,
             lane,
@@ -135,7 +135,7 @@ def _higher(step_window: StepWindow, steps: Ticks, context: PitchContext) -> tup
 
 def degrees_of(step_window: StepWindow) -> Ticks:
     """Return what the pitch strip says at each step, before it strays: degrees, or semitones."""
-    return values_at(step_window.line.lane.pitch_strip, PITCH, step_window, 0)
+    return values_at(step_window.lane_steps.lane.pitch_strip, PITCH, step_window, 0)
 
 
 def unpitched(step_window: StepWindow, steps: Ticks) -> Pitched:
@@ -147,7 +147,7 @@ def unpitched(step_window: StepWindow, steps: Ticks) -> Pitched:
 
 def octaves_of(step_window: StepWindow) -> Ticks:
     """Return by how many octaves each step is higher."""
-    strip = step_window.line.lane.octave_strip
+    strip = step_window.lane_steps.lane.octave_strip
     return with_spread(values_at(strip, OCTAVE, step_window, 0), strip, OCTAVE, step_window)
 
 
@@ -179,13 +179,13 @@ def in_ratchets(pitches: Pitched, notes: Ticks, numbers: Ticks, lane: Lane) -> t
 
 
 def burst_pitches(
-    line: LaneSteps, starts: Ticks, context: PitchContext, heard: Heard
+    lane_steps: LaneSteps, starts: Ticks, context: PitchContext, heard: Heard
 ) -> tuple[Ticks, NDArray[np.bool_]]:
     """Return the pitch of each note of bursts at those ticks, and whether there is one.
 
     Degree 0; of an arpeggio its order's first note, and none where its pool is empty.
     """
-    lane = line.lane
+    lane = lane_steps.lane
     all_of_them, zeros = np.arange(starts.size), np.zeros(starts.size, np.int64)
     degrees_up, semitones_up = zeros + lane.degrees_up, zeros + lane.semitones_up
     if context.transposed:
@@ -274,9 +274,9 @@ def _own_at(
     return nearest_tones(chords.chords, chord, own) if chords and lane.follows == "nearest" else own
 
 
-def _most(line: LaneSteps) -> int:
+def _most(lane_steps: LaneSteps) -> int:
     """The notes of a stack; those of a pool are the pool's."""
-    return extent(line.lane.chord_strip, CHORD, 1).high if line.lane.is_melodic else 1
+    return extent(lane_steps.lane.chord_strip, CHORD, 1).high if lane_steps.lane.is_melodic else 1
 
 
 def _strips(lane: Lane) -> tuple[Strip | None, ...]:
@@ -285,14 +285,14 @@ def _strips(lane: Lane) -> tuple[Strip | None, ...]:
 
 def _repeats(reading: Reading) -> Round:
     """Chords repeat with their progression; an arpeggio's order where it is not begun again for ever."""
-    line, context = reading.line, reading.context
-    whole = strip_rounds(line, *_strips(line.lane))
+    lane_steps, context = reading.lane_steps, reading.context
+    whole = strip_rounds(lane_steps, *_strips(lane_steps.lane))
     if context and context.chords:
         whole = whole.met(Round(quarters=(context.chords.total,)))
-    arpeggio = line.lane.arpeggio if context else None
+    arpeggio = lane_steps.lane.arpeggio if context else None
     if arpeggio is None or context is None:
         return whole
-    if arpeggio.order in ("shuffled", "random") and not line.lane.luck_bars:
+    if arpeggio.order in ("shuffled", "random") and not lane_steps.lane.luck_bars:
         raise NeverRepeatsError("luck decides the order of its notes")
     with_chords = context.chords is not None and not isinstance(arpeggio.pool, HeldPool)
     if arpeggio.restart == "cycle" or (arpeggio.restart == "chord" and with_chords):
@@ -301,8 +301,8 @@ def _repeats(reading: Reading) -> Round:
     return whole.met(Round(hits=hits_of_order(arpeggio, sizes)))
 
 
-def _is_lucky(line: LaneSteps) -> bool:
-    lane = line.lane
+def _is_lucky(lane_steps: LaneSteps) -> bool:
+    lane = lane_steps.lane
     orders = lane.is_melodic and lane.arpeggio is not None and lane.arpeggio.order in ("random", "shuffled")
     return orders or any(map(is_strip_lucky, _strips(lane)))
 

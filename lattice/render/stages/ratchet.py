@@ -17,17 +17,17 @@ __all__ = ["RATCHET_STAGE", "ratchets_of"]
 
 def ratchets_of(step_window: StepWindow) -> Ticks:
     """Return into how many notes each step is divided, if it is a hit."""
-    strip = step_window.line.lane.ratchet_strip
+    strip = step_window.lane_steps.lane.ratchet_strip
     return with_spread(values_at(strip, RATCHET, step_window, 1), strip, RATCHET, step_window)
 
 
-def _most(line: LaneSteps) -> int:
-    return extent(line.lane.ratchet_strip, RATCHET, 1).high
+def _most(lane_steps: LaneSteps) -> int:
+    return extent(lane_steps.lane.ratchet_strip, RATCHET, 1).high
 
 
-def _late(line: LaneSteps, feel: Feel) -> Fraction:
+def _late(lane_steps: LaneSteps, feel: Feel) -> Fraction:
     """The last note begins before the swung step ends."""
-    return line.clock.step + swung_by(line, feel) if _most(line) > 1 else Fraction(0)
+    return lane_steps.clock.step + swung_by(lane_steps, feel) if _most(lane_steps) > 1 else Fraction(0)
 
 
 RATCHET_STAGE = Stage(
@@ -35,6 +35,6 @@ RATCHET_STAGE = Stage(
     frozenset({"ratchet_strip"}),
     late=_late,
     notes=_most,
-    repeats=lambda reading: strip_rounds(reading.line, reading.line.lane.ratchet_strip),
-    is_moved_by_luck=lambda line: is_strip_lucky(line.lane.ratchet_strip),
+    repeats=lambda reading: strip_rounds(reading.lane_steps, reading.lane_steps.lane.ratchet_strip),
+    is_moved_by_luck=lambda lane_steps: is_strip_lucky(lane_steps.lane.ratchet_strip),
 )

@@ -25,7 +25,7 @@ class NeverRepeatsError(ValueError):
 class Reading(NamedTuple):
     """What decides after how long a lane repeats. *tick*: when held keys, and what *heard* plays, are looked at."""
 
-    line: LaneSteps
+    lane_steps: LaneSteps
     feel: Feel
     context: PitchContext | None
     tick: int
@@ -57,16 +57,16 @@ class Round:
         )
 
 
-def strip_rounds(line: LaneSteps, *strips: Strip | None) -> Round:
+def strip_rounds(lane_steps: LaneSteps, *strips: Strip | None) -> Round:
     """Return after what strips of a lane repeat. Raises NeverRepeatsError where luck orders one, for ever."""
-    return reduce(Round.met, (_strip_round(line, strip) for strip in strips), Round())
+    return reduce(Round.met, (_strip_round(lane_steps, strip) for strip in strips), Round())
 
 
-def _strip_round(line: LaneSteps, strip: Strip | None) -> Round:
+def _strip_round(lane_steps: LaneSteps, strip: Strip | None) -> Round:
     free = strip.free if strip else None
     if strip is None or free is None:
         return Round()
-    if free.direction in RANDOM_DIRECTIONS and not line.lane.luck_bars:
+    if free.direction in RANDOM_DIRECTIONS and not lane_steps.lane.luck_bars:
         raise NeverRepeatsError("luck decides the order of a strip")
     if free.direction == "random":  # each step draws for itself
         return Round()

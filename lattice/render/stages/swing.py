@@ -10,18 +10,18 @@ from lattice.steps.lane_steps import LaneSteps
 __all__ = ["SWING_STAGE", "swung_by"]
 
 
-def swung_by(line: LaneSteps, feel: Feel) -> Fraction:
+def swung_by(lane_steps: LaneSteps, feel: Feel) -> Fraction:
     """Return by how many quarters at most swing makes a step later, or longer."""
-    return (swing_unit(line.clock.step, feel.swing) or Fraction(0)) / 2
+    return (swing_unit(lane_steps.clock.step, feel.swing) or Fraction(0)) / 2
 
 
 def _repeats(reading: Reading) -> Round:
     """Pairs are counted from each bar line."""
-    line = reading.line
-    unit = swing_unit(line.clock.step, reading.feel.swing)
+    lane_steps = reading.lane_steps
+    unit = swing_unit(lane_steps.clock.step, reading.feel.swing)
     if unit is None:
         return Round()
-    pair, bar = 2 * unit, line.frame.meter.bar_quarters
+    pair, bar = 2 * unit, lane_steps.frame.meter.bar_quarters
     return Round(bar_quarters=(bar if bar % pair else pair,))
 
 

@@ -41,8 +41,8 @@ class Placing:
         self.feel = feel
         self.ratchets = ratchets
         self.exactly = exactly
-        clock = step_window.line.clock
-        self.bar_ticks = step_window.line.frame.meter.bar_ticks
+        clock = step_window.lane_steps.clock
+        self.bar_ticks = step_window.lane_steps.frame.meter.bar_ticks
         exact, self._denominator = clock.exact(step_window.counts)
         self.bars, self._into = np.divmod(exact, self.bar_ticks * self._denominator)
         step = clock.step * TICKS_PER_QUARTER
@@ -103,12 +103,12 @@ class Placing:
 
     def is_cut_off(self, which: Ticks, note: Ticks) -> NDArray[np.bool_]:
         """Return which notes would begin when the lane has begun again, or its pass is over."""
-        period = self.step_window.line.clock.period_ticks
+        period = self.step_window.lane_steps.clock.period_ticks
         if not period:
             return np.zeros(which.size, bool)
         left = (self.step_window.runs[which] + 1) * period - self.bars[which] * self.bar_ticks
         # No step is longer: what lies further off cuts nothing, and the numbers stay small.
-        left = np.minimum(left, self.bar_ticks + 2 * ticks(self.step_window.line.clock.step) + 2)
+        left = np.minimum(left, self.bar_ticks + 2 * ticks(self.step_window.lane_steps.clock.step) + 2)
         left = left.astype(self._into.dtype)
         late = (self._begin(which, note) >= left * self.unit).astype(bool)
         result: NDArray[np.bool_] = (note > 0) & late
@@ -125,15 +125,19 @@ class Placing:
         return result
 
     def _rounded(self, which: Ticks, positions: Ticks) -> Ticks:
-        lines = self.bars[which] * self.bar_ticks
+        all_lane_steps = self.bars[which] * self.bar_ticks
         unit = self.unit
         if self._strays is not None:
             # Milliseconds in ticks by the exact tempo; beyond 64 bits, so in Python's own whole numbers.
-            spread = spread_quarters(self.step_window.line, self.feel) * TICKS_PER_QUARTER
+            spread = spread_quarters(self.step_window.lane_steps, self.feel) * TICKS_PER_QUARTER
             parts = spread.denominator << DRAW_BITS
             strays = self._strays[which].astype(object) * (spread.numerator * unit)
             positions, unit = positions.astype(object) * parts + strays, unit * parts
-        return exact_ticks(lines, positions, unit) if self.exactly else lines + half_up(positions, unit)
+        return (
+            exact_ticks(all_lane_steps, positions, unit)
+            if self.exactly
+            else all_lane_steps + half_up(positions, unit)
+        )
 
 
 class NoteTimes(NamedTuple):
@@ -173,7 +177,7 @@ def note_times(placing: "Placing", hits: Ticks) -> NoteTimes:
     starts, ends = starts - early, ends - early
     if (tied := np.flatnonzero(lengths == TIED)).size:
         until = _next_starts(placing, hits, starts[firsts])[tied]
-        longest = MAX_TIE_BARS * step_window.line.frame.meter.bar_ticks
+        longest = MAX_TIE_BARS * step_window.lane_steps.frame.meter.bar_ticks
         ends[lasts[tied]] = np.minimum(until, starts[lasts[tied]] + longest)
     ends = np.maximum(ends, starts + 1)
     return NoteTimes(of, steps, numbers, starts, ends, firsts, lasts, counts, lengths)
@@ -181,15 +185,17 @@ def note_times(placing: "Placing", hits: Ticks) -> NoteTimes:
 
 def _next_starts(placing: Placing, steps: Ticks, starts: Ticks) -> Ticks:
     """Return when the next hit after each begins; where a pass ends that is played once, its end."""
-    step_window, line = placing.step_window, placing.step_window.line
-    clock = line.clock
-    following = line.next_hit(step_window.end)
+    step_window, lane_steps = placing.step_window, placing.step_window.lane_steps
+    clock = lane_steps.clock
+    following = lane_steps.next_hit(step_window.end)
     counts = step_window.counts[steps]
     if following is None:  # tied to nothing
         after = np.array([counts[-1] + 1])
-        last = starts[-1:] + 2 * MAX_TIE_BARS * line.frame.meter.bar_ticks  # which is longer than one may
+        last = (
+            starts[-1:] + 2 * MAX_TIE_BARS * lane_steps.frame.meter.bar_ticks
+        )  # which is longer than one may
     else:
-        one = StepWindow(line, following, following + 1)
+        one = StepWindow(lane_steps, following, following + 1)
         after = np.array([following])
         none = np.zeros(1, np.int64)
         last = Placing(one, placing.feel, np.ones(1, np.int64), exactly=placing.exactly).starts(none, none)

@@ -64,7 +64,7 @@ class Velocities(NamedTuple):
 
 def accents_of(step_window: StepWindow) -> NDArray[np.bool_]:
     """Return which of the steps of *step_window* are accents, if they are hits."""
-    accent = step_window.line.lane.accent
+    accent = step_window.lane_steps.lane.accent
     if accent is None:
         return np.zeros(step_window.counts.size, bool)
     return is_counted(step_window.hit_index, accent.every, accent.first)
@@ -75,9 +75,9 @@ def velocities_of(step_window: StepWindow, by_keys: int | None = None) -> Veloci
 
     *by_keys*: the velocity of a key that stands in for the lane's.
     """
-    lane = step_window.line.lane
+    lane = step_window.lane_steps.lane
     strip = lane.velocity_strip
-    own_velocity = step_window.line.velocities if by_keys is None else by_keys
+    own_velocity = step_window.lane_steps.velocities if by_keys is None else by_keys
     moved = step_window.moved("velocity") if by_keys is None else None
     if moved is None:
         values = values_at(strip, VELOCITY, step_window, own_velocity)
@@ -88,8 +88,8 @@ def velocities_of(step_window: StepWindow, by_keys: int | None = None) -> Veloci
     whole = values * _WEIGHT
     depth = step_window.own("beat_weight")
     if np.any(depth):
-        positions, denominator = step_window.line.clock.exact(step_window.counts)
-        whole = values * beat_weights(positions, denominator, step_window.line.frame.meter, depth)
+        positions, denominator = step_window.lane_steps.clock.exact(step_window.counts)
+        whole = values * beat_weights(positions, denominator, step_window.lane_steps.frame.meter, depth)
     if strip and strip.spread:
         low, high = bounds(strip.spread, VELOCITY)
         whole = whole + deviations(strip.spread, VELOCITY, step_window) * _WEIGHT
@@ -97,8 +97,8 @@ def velocities_of(step_window: StepWindow, by_keys: int | None = None) -> Veloci
     denominator = _WEIGHT
     left = 1
     if lane.evened:
-        towards = step_window.line.velocities if by_keys is None else KEYS_MEAN
-        own = own_values(strip, step_window.line.steps, towards)
+        towards = step_window.lane_steps.velocities if by_keys is None else KEYS_MEAN
+        own = own_values(strip, step_window.lane_steps.steps, towards)
         left = (100 - lane.evened) * own.size
         whole = whole * left + int(own.sum()) * lane.evened * _WEIGHT
         denominator *= 100 * own.size
@@ -115,7 +115,7 @@ def note_velocities(step_window: StepWindow, times: NoteTimes, note: Ticks, give
     which = times.steps[note]
     shares, denominator = _ramped(step_window, times)
     numerators = shares[note]
-    if not takes_velocities(step_window.line.lane):
+    if not takes_velocities(step_window.lane_steps.lane):
         return velocities_of(step_window).rounded(which, numerators, denominator)
     result = np.empty(which.size, np.int64)
     for velocity in np.unique(given).tolist():
@@ -127,7 +127,7 @@ def note_velocities(step_window: StepWindow, times: NoteTimes, note: Ticks, give
 
 def _ramped(step_window: StepWindow, times: NoteTimes) -> tuple[Ticks, int]:
     """Return each note's share of its step's velocity: numerators, and the denominator of all."""
-    strip = step_window.line.lane.ratchet_strip
+    strip = step_window.lane_steps.lane.ratchet_strip
     if strip is None or strip.fade_from == strip.fade_to == 100:
         return np.ones_like(times.numbers), 1
     parts = np.maximum(times.counts[times.of] - 1, 1)
@@ -137,14 +137,14 @@ def _ramped(step_window: StepWindow, times: NoteTimes) -> tuple[Ticks, int]:
 
 
 def _accents_repeat(reading: Reading) -> Round:
-    accent = reading.line.lane.accent
+    accent = reading.lane_steps.lane.accent
     return Round(hits=accent.every) if accent else Round()
 
 
 def _beats_repeat(reading: Reading) -> Round:
-    line = reading.line
-    beat = Fraction(beat_ticks(line.frame.meter), TICKS_PER_QUARTER)
-    return Round(bar_quarters=(beat,)) if line.lane.beat_weight else Round()
+    lane_steps = reading.lane_steps
+    beat = Fraction(beat_ticks(lane_steps.frame.meter), TICKS_PER_QUARTER)
+    return Round(bar_quarters=(beat,)) if lane_steps.lane.beat_weight else Round()
 
 
 def _velocity_by_step(lane: Lane) -> frozenset[str]:
@@ -157,9 +157,9 @@ def _velocity_by_step(lane: Lane) -> frozenset[str]:
 VELOCITY_STAGE = Stage(
     "velocity",
     frozenset({"velocity", "velocity_strip"}),
-    repeats=lambda reading: strip_rounds(reading.line, reading.line.lane.velocity_strip),
+    repeats=lambda reading: strip_rounds(reading.lane_steps, reading.lane_steps.lane.velocity_strip),
     taken_by_step=_velocity_by_step,
-    is_moved_by_luck=lambda line: is_strip_lucky(line.lane.velocity_strip),
+    is_moved_by_luck=lambda lane_steps: is_strip_lucky(lane_steps.lane.velocity_strip),
 )
 ACCENT_STAGE = Stage("accent", frozenset({"accent"}), repeats=_accents_repeat)
 BEAT_WEIGHT_STAGE = Stage(

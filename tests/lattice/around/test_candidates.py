@@ -23,7 +23,7 @@ from lattice.document import (
 )
 from lattice.document.source import Made
 from lattice.screen.measured import measures
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.steps.numbered import number_of
 from lattice.steps.source_hits import source_hits
 from tests.lattice.scores import lane, score, scores
@@ -45,7 +45,10 @@ def changed(asked: Score, changes) -> Score:
 def heard(asked: Score) -> list[object]:
     """When each lane that is heard hits in the first bars, before chance, and how hard before feel."""
     end = asked.bars * asked.meter.bar_ticks
-    return [None if is_unheard(asked, line.lane) else struck(line, end) for line in lines_of(asked, 0)]
+    return [
+        None if is_unheard(asked, lane_steps.lane) else struck(lane_steps, end)
+        for lane_steps in steps_of_lanes(asked, 0)
+    ]
 
 
 def is_unheard(asked: Score, lane) -> bool:
@@ -56,16 +59,22 @@ def is_unheard(asked: Score, lane) -> bool:
     return silent and all(getattr(pool, "of", None) != lane.id for pool in pools)
 
 
-def struck(line, end: int) -> object:
-    lane, strip, found = line.lane, line.lane.velocity_strip, []
-    counts = np.arange(line.clock.first_at(end))
-    for number, hit in zip(line.numbers(counts).tolist(), line.hits(0, counts.size).tolist(), strict=True):
+def struck(lane_steps, end: int) -> object:
+    lane, strip, found = lane_steps.lane, lane_steps.lane.velocity_strip, []
+    counts = np.arange(lane_steps.clock.first_at(end))
+    for number, hit in zip(
+        lane_steps.numbers(counts).tolist(), lane_steps.hits(0, counts.size).tolist(), strict=True
+    ):
         if not hit:
             found.append(None)
             continue
         values = strip.values if strip else ()
         own = values[number] if number < len(values) else None
-        plain = line.velocities if isinstance(line.velocities, int) else int(line.velocities[number])
+        plain = (
+            lane_steps.velocities
+            if isinstance(lane_steps.velocities, int)
+            else int(lane_steps.velocities[number])
+        )
         found.append(plain if own is None else own)
     is_free = strip is not None and strip.free is not None
     given = set(strip.values if is_free else found) - {None}
@@ -73,7 +82,7 @@ def struck(line, end: int) -> object:
         None in strip.values if is_free else False or given - {lane.accent.velocity}
     )
     hits = [one is not None for one in found]
-    return line.steps, hits, strip.values if is_free else found, lane.accent if says else None
+    return lane_steps.steps, hits, strip.values if is_free else found, lane.accent if says else None
 
 
 def found_of(asked, *rest, **limits):
@@ -133,10 +142,14 @@ def moved(one: Score, other: Score) -> float:
     """Hits a bar that moved, came or went: the larger number of those that only one of the two has."""
     end = one.bars * one.meter.bar_ticks
     total = 0
-    for here, there in zip(lines_of(one, 0), lines_of(other, 0), strict=True):
+    for here, there in zip(steps_of_lanes(one, 0), steps_of_lanes(other, 0), strict=True):
         was, now = (
-            set(line.clock.starts(line.hits(0, line.clock.first_at(end)).nonzero()[0]).tolist())
-            for line in (here, there)
+            set(
+                lane_steps.clock.starts(
+                    lane_steps.hits(0, lane_steps.clock.first_at(end)).nonzero()[0]
+                ).tolist()
+            )
+            for lane_steps in (here, there)
         )
         total += max(len(was - now), len(now - was))
     return total / one.bars

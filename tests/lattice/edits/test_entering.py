@@ -40,7 +40,7 @@ from lattice.edits import (
 )
 from lattice.render import Window, render
 from lattice.render.pitch_context import pitch_context_of
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 from tests.lattice.lane_fields import scales
 from tests.lattice.scores import lane, score
 
@@ -62,8 +62,8 @@ def with_patch(one: Lane, patch: dict[str, Any]) -> Lane:
 
 def entered(one: Lane, step: int, pitch: int, velocity: int | None = None, **fields: Any) -> Lane:
     whole = asked(one, **fields)
-    line, context = line_of(whole, 1, one.id), pitch_context_of(one, whole, 1)
-    return with_patch(one, enter_note(line, context, step, pitch, velocity))
+    lane_steps, context = steps_of_lane(whole, 1, one.id), pitch_context_of(one, whole, 1)
+    return with_patch(one, enter_note(lane_steps, context, step, pitch, velocity))
 
 
 def sounding(one: Lane, **fields: Any) -> list[tuple[int, int]]:
@@ -93,13 +93,13 @@ def test_a_note_outside_the_scale_has_an_accidental_of_its_own_and_moves_no_othe
 
 def test_an_accidental_goes_with_its_value():
     one = entered(entered(reed(), 0, 55), 2, 54)
-    line = line_of(asked(one), 1, "reed")
-    later = with_patch(one, change_strip(line, "pitch", "later")).pitch_strip
+    lane_steps = steps_of_lane(asked(one), 1, "reed")
+    later = with_patch(one, change_strip(lane_steps, "pitch", "later")).pitch_strip
     assert later is not None
     assert (later.values[:4], later.accidentals[:4]) == ((None, 3, None, 2), (0, 0, 0, 1))
-    pasted = with_patch(one, paste(line, 4 * STEP, copied(line, [0, 1, 2])))
+    pasted = with_patch(one, paste(lane_steps, 4 * STEP, copied(lane_steps, [0, 1, 2])))
     assert sounding(pasted) == [(0, 55), (2, 54), (4, 55), (6, 54)]
-    thrown = with_patch(one, throw_strip(line, "pitch", 0, 4, "even", 1)).pitch_strip
+    thrown = with_patch(one, throw_strip(lane_steps, "pitch", 0, 4, "even", 1)).pitch_strip
     assert thrown is not None
     assert thrown.accidentals == ()
 
@@ -112,12 +112,12 @@ def test_pasting_a_ratchet_takes_its_fade_and_climb_along():
     )
     other = lane("bell", source=Drawn(steps=8))
     both = score(one, other)
-    rows = copied(line_of(both, 1, "thud"), [0])
-    laid = with_patch(other, paste(line_of(both, 1, "bell"), 0, rows)).ratchet_strip
+    rows = copied(steps_of_lane(both, 1, "thud"), [0])
+    laid = with_patch(other, paste(steps_of_lane(both, 1, "bell"), 0, rows)).ratchet_strip
     assert laid == RatchetStrip(values=(4,), fade_from=30, climb=2)
     # Where the other lane has ratchets of its own, they stay what they are.
     own = other.model_copy(update={"ratchet_strip": RatchetStrip(values=(None, 2), fade_to=50)})
-    kept = with_patch(own, paste(line_of(score(one, own), 1, "bell"), 0, rows)).ratchet_strip
+    kept = with_patch(own, paste(steps_of_lane(score(one, own), 1, "bell"), 0, rows)).ratchet_strip
     assert kept == RatchetStrip(values=(4, 2), fade_to=50)
 
 
@@ -142,9 +142,9 @@ def test_whatever_is_entered_is_what_sounds(scale, pitches, degrees_up, semitone
 def test_a_rest_and_a_tie_are_entered_too():
     one = entered(entered(reed(), 0, 50), 2, 52)
     whole = asked(one)
-    rested = with_patch(one, enter_rest(line_of(whole, 1, "reed"), 2))
+    rested = with_patch(one, enter_rest(steps_of_lane(whole, 1, "reed"), 2))
     assert sounding(rested) == [(0, 50)]
-    tied = with_patch(rested, enter_tie(line_of(asked(rested), 1, "reed"), 1))
+    tied = with_patch(rested, enter_tie(steps_of_lane(asked(rested), 1, "reed"), 1))
     assert render(asked(tied), 1, Window(bars=1)).lengths.tolist()[0] == 2 * STEP
 
 
@@ -152,18 +152,18 @@ def test_a_tie_lasts_to_its_last_tied_step_and_not_over_the_rests_after_it():
     """Note, tie, rest, rest, note; and a note longer than four steps."""
     one = entered(reed(), 0, 50)
     for enter, step in ((enter_tie, 1), (enter_rest, 2), (enter_rest, 3)):
-        one = with_patch(one, enter(line_of(asked(one), 1, "reed"), step))
+        one = with_patch(one, enter(steps_of_lane(asked(one), 1, "reed"), step))
     one = entered(one, 4, 52)
     assert render(asked(one), 1, Window(bars=1)).lengths.tolist()[:2] == [2 * STEP, STEP]
     long = entered(reed(), 0, 50)
     for step in range(1, 7):
-        long = with_patch(long, enter_tie(line_of(asked(long), 1, "reed"), step))
+        long = with_patch(long, enter_tie(steps_of_lane(asked(long), 1, "reed"), step))
     assert render(asked(long), 1, Window(bars=1)).lengths.tolist()[0] == 7 * STEP
 
 
 def test_a_tie_needs_a_note_before_it():
     with pytest.raises(DocumentError, match="no note before it"):
-        enter_tie(line_of(asked(reed()), 1, "reed"), 0)
+        enter_tie(steps_of_lane(asked(reed()), 1, "reed"), 0)
 
 
 @pytest.mark.parametrize(
@@ -184,9 +184,9 @@ def test_a_voice_of_the_kit_is_struck_whatever_the_key():
     chain = reed(voice="chain", source=Drawn(steps=4, hits=()))
     struck = entered(chain, 2, 61)
     assert (struck.source, struck.edits, struck.pitch_strip) == (Drawn(steps=4, hits=(2,)), (), None)
-    line = line_of(asked(chain), 1, "reed")
+    lane_steps = steps_of_lane(asked(chain), 1, "reed")
     played = [HeldKey(start=3 * STEP + 100, key=40, velocity=90, end=4 * STEP)]
-    laid = with_patch(chain, record_keys(line, None, played, over=False, nudges=True).patch)
+    laid = with_patch(chain, record_keys(lane_steps, None, played, over=False, nudges=True).patch)
     assert render(asked(laid), 1, Window(bars=1)).velocities.tolist()[0] == 90
     assert laid.nudge_strip.values[3] > 0
 
@@ -210,8 +210,8 @@ def key(start: float, end: float, pitch: int, velocity: int = 90) -> HeldKey:
 
 def recorded(one: Lane, *keys: HeldKey, over: bool = False, nudges: bool = False) -> Lane:
     whole = asked(one)
-    line, context = line_of(whole, 1, one.id), pitch_context_of(one, whole, 1)
-    return with_patch(one, record_keys(line, context, keys, over=over, nudges=nudges).patch)
+    lane_steps, context = steps_of_lane(whole, 1, one.id), pitch_context_of(one, whole, 1)
+    return with_patch(one, record_keys(lane_steps, context, keys, over=over, nudges=nudges).patch)
 
 
 def test_keys_land_on_the_step_nearest_to_them():
@@ -232,8 +232,8 @@ def test_nudges_are_kept_where_it_is_wanted():
 
 def left_out(one: Lane, *keys: HeldKey) -> int:
     whole = asked(one)
-    line, context = line_of(whole, 1, one.id), pitch_context_of(one, whole, 1)
-    return record_keys(line, context, keys, over=False, nudges=False).left_out
+    lane_steps, context = steps_of_lane(whole, 1, one.id), pitch_context_of(one, whole, 1)
+    return record_keys(lane_steps, context, keys, over=False, nudges=False).left_out
 
 
 def test_of_several_keys_on_one_step_the_later_go_to_the_next_that_are_free():
@@ -276,16 +276,16 @@ def test_recording_over_leaves_nothing_of_what_was_and_adding_all(source):
 
 def test_a_contour_gives_each_hit_a_pitch_and_leaves_rests_alone():
     one = reed(source=Drawn(steps=8, hits=(1, 4, 6)), pitch_strip=PitchStrip(values=(9,)))
-    drawn = with_patch(one, draw_contour(line_of(asked(one), 1, "reed"), "rise", 0, 4, 7, 1))
+    drawn = with_patch(one, draw_contour(steps_of_lane(asked(one), 1, "reed"), "rise", 0, 4, 7, 1))
     assert drawn.pitch_strip is not None
     assert drawn.pitch_strip.values[:8] == (9, 0, None, None, 2, None, 4, None)
 
 
 def test_pitches_are_mirrored_and_moved():
     one = reed(pitch_strip=PitchStrip(values=(0, 2, None, 6)))
-    line = line_of(asked(one), 1, "reed")
-    turned = with_patch(one, change_strip(line, "pitch", "upside down")).pitch_strip
-    higher = with_patch(one, change_strip(line, "pitch", "up")).pitch_strip
+    lane_steps = steps_of_lane(asked(one), 1, "reed")
+    turned = with_patch(one, change_strip(lane_steps, "pitch", "upside down")).pitch_strip
+    higher = with_patch(one, change_strip(lane_steps, "pitch", "up")).pitch_strip
     assert turned is not None
     assert higher is not None
     assert turned.values[:4] == (6, 4, None, 0)
@@ -293,11 +293,11 @@ def test_pitches_are_mirrored_and_moved():
 
 
 def test_a_contour_beyond_the_strip_is_refused():
-    line = line_of(asked(reed()), 1, "reed")
+    lane_steps = steps_of_lane(asked(reed()), 1, "reed")
     with pytest.raises(DocumentError, match="between -28 and 28"):
-        draw_contour(line, "rise", 5, 40, 1, 1)
+        draw_contour(lane_steps, "rise", 5, 40, 1, 1)
     with pytest.raises(DocumentError, match="there is no such strip"):
-        draw_contour(line_of(score(lane()), 1, "thud"), "rise", 0, 4, 1, 1)
+        draw_contour(steps_of_lane(score(lane()), 1, "thud"), "rise", 0, 4, 1, 1)
 
 
 # ---- Another scale ----

@@ -25,24 +25,24 @@ from lattice.document import (
 )
 from lattice.edits import Copied, CopiedStep, act, chosen_numbers, copied, paste
 from lattice.edits.chosen import is_hit, turned
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 from tests.lattice.scores import dice, lane, score, scores
 
 STEP = 3360
 
 
-def line(one, **fields):
-    return line_of(score(one, **fields), 1, one.id)
+def lane_steps(one, **fields):
+    return steps_of_lane(score(one, **fields), 1, one.id)
 
 
 def after(one, action, first, end, number=1, **fields):
     """Return the lane after an action on the steps from *first* to before *end*."""
-    patch = act(action, line(one, **fields), first * STEP, end * STEP, number)
+    patch = act(action, lane_steps(one, **fields), first * STEP, end * STEP, number)
     return read(Lane, one.model_dump(mode="json") | patch)
 
 
 def hits(one):
-    return [number for number, hit in enumerate(is_hit(line(one))) if hit]
+    return [number for number, hit in enumerate(is_hit(lane_steps(one))) if hit]
 
 
 DRAWN = lane(source=Drawn(steps=16, hits=(0, 1, 4, 6)))
@@ -62,7 +62,7 @@ def test_what_is_computed_is_cleared_by_hand_and_set_back_to_its_rule():
     one = lane(source=Euclidean(hits=4, steps=16))
     cleared = after(one, "clear", 0, 5)
     assert cleared.edits == (Edit(step=0, hit=False), Edit(step=4, hit=False))
-    back = read(Lane, cleared.model_dump(mode="json") | turned(line(cleared), {0: True}))
+    back = read(Lane, cleared.model_dump(mode="json") | turned(lane_steps(cleared), {0: True}))
     assert back.edits == (Edit(step=4, hit=False),)
 
 
@@ -74,10 +74,10 @@ def test_steps_become_what_they_are_turned_to(score, dice, data):
     )
     one = one.model_copy(update={"restart": None})
     score = score.model_copy(update={"lanes": (one,)})
-    found = line_of(score, dice, one.id)
+    found = steps_of_lane(score, dice, one.id)
     wanted = data.draw(st.dictionaries(st.integers(0, found.steps - 1), st.booleans(), max_size=5))
     turned_lane = read(Lane, one.model_dump(mode="json") | turned(found, wanted))
-    now = is_hit(line_of(score.model_copy(update={"lanes": (turned_lane,)}), dice, one.id))
+    now = is_hit(steps_of_lane(score.model_copy(update={"lanes": (turned_lane,)}), dice, one.id))
     assert {number: now[number] for number in wanted} == wanted
 
 
@@ -111,16 +111,16 @@ def test_links_take_the_first_letter_that_is_free():
 
 
 def test_a_cycle_rule_is_for_the_hits_and_goes_away_the_second_time():
-    ruled = read(Lane, DRAWN.model_dump(mode="json") | act("rule", line(DRAWN), 0, 5 * STEP, 2, 3))
+    ruled = read(Lane, DRAWN.model_dump(mode="json") | act("rule", lane_steps(DRAWN), 0, 5 * STEP, 2, 3))
     rule = CycleRule(nth=2, of=3)
     assert ruled.step_rules == tuple(StepRule(step=step, rule=rule) for step in (0, 1, 4))
-    fewer = read(Lane, ruled.model_dump(mode="json") | act("rule", line(ruled), 0, 2 * STEP, 2, 3))
+    fewer = read(Lane, ruled.model_dump(mode="json") | act("rule", lane_steps(ruled), 0, 2 * STEP, 2, 3))
     assert fewer.step_rules == (StepRule(step=4, rule=rule),)
     assert after(ruled, "clear", 4, 5).step_rules == ruled.step_rules[:2]
     with pytest.raises(DocumentError, match="there is no 4th of 3 cycles"):
-        act("rule", line(DRAWN), 0, STEP, 4, 3)
+        act("rule", lane_steps(DRAWN), 0, STEP, 4, 3)
     with pytest.raises(DocumentError, match="there is no hit"):
-        act("rule", line(DRAWN), 2 * STEP, 4 * STEP, 1, 3)
+        act("rule", lane_steps(DRAWN), 2 * STEP, 4 * STEP, 1, 3)
 
 
 def test_a_burst_lies_on_the_lanes_own_steps_where_it_can():
@@ -128,22 +128,24 @@ def test_a_burst_lies_on_the_lanes_own_steps_where_it_can():
     assert burst == (Burst(count=4, value=StepValue(), length=4, notes=5),)
     sevenths = lane(source=Euclidean(hits=3, steps=7), step_value=StepValue(note=2, divisor=7))
     (one,) = read(
-        Lane, sevenths.model_dump(mode="json") | act("burst", line(sevenths), 2 * 3840, 4 * 3840, 3)
+        Lane, sevenths.model_dump(mode="json") | act("burst", lane_steps(sevenths), 2 * 3840, 4 * 3840, 3)
     ).bursts
     assert (one.count, one.length, one.value) == (2, 2, StepValue(note=2, divisor=7))
 
 
 def test_a_burst_in_a_span_lies_on_the_nearest_grid():
     spread = lane(source=Euclidean(hits=3, steps=7), span=NoteSpan(value=StepValue(note=2)))
-    (one,) = read(Lane, spread.model_dump(mode="json") | act("burst", line(spread), 3840, 3 * 3840, 3)).bursts
-    begin, end = (time * 13440 for time in one.quarters(line(spread).frame.meter.bar_quarters))
+    (one,) = read(
+        Lane, spread.model_dump(mode="json") | act("burst", lane_steps(spread), 3840, 3 * 3840, 3)
+    ).bursts
+    begin, end = (time * 13440 for time in one.quarters(lane_steps(spread).frame.meter.bar_quarters))
     assert abs(begin - 3840) <= 420
     assert abs(end - 3 * 3840) <= 840
 
 
 def test_bursts_in_later_passes_and_bars_are_the_patterns_own():
     (one,) = after(DRAWN, "burst", 16 * 17 + 4, 16 * 17 + 8, 5, bars=16).bursts
-    assert one.quarters(line(DRAWN).frame.meter.bar_quarters)[0] == 4 + 1
+    assert one.quarters(lane_steps(DRAWN).frame.meter.bar_quarters)[0] == 4 + 1
     with pytest.raises(DocumentError, match="beyond the pattern's end"):
         after(DRAWN, "burst", 12, 20, 5, bars=1)
 
@@ -159,10 +161,10 @@ def test_copied_steps_are_pasted_into_another_lane():
     one = DRAWN.model_copy(
         update={"chance_strip": ChanceStrip(values=(50, None, 20)), "links": (Link(step=1), Link(step=4))}
     )
-    steps = copied(line(one), chosen_numbers(line(one), 0, 3 * STEP))
+    steps = copied(lane_steps(one), chosen_numbers(lane_steps(one), 0, 3 * STEP))
     assert steps.steps[0] == CopiedStep(hit=True, values={"chance": 50})
     other = lane("bell", source=Drawn(steps=8, hits=(7,)))
-    target = line_of(score(one, other), 1, "bell")
+    target = steps_of_lane(score(one, other), 1, "bell")
     got = read(Lane, other.model_dump(mode="json") | paste(target, 6 * STEP, steps))
     assert got.source.hits == (6, 7)  # and step 1, by going round, a rest as step 3 was
     assert got.chance_strip.values == (20, None, None, None, None, None, 50)
@@ -172,13 +174,13 @@ def test_copied_steps_are_pasted_into_another_lane():
 def test_a_free_strip_is_left_alone_by_paste():
     free = DRAWN.model_copy(update={"velocity_strip": VelocityStrip(values=(9,), free=Free())})
     steps = Copied(steps=(CopiedStep(hit=True, values={"velocity": 3}),))
-    assert "velocity_strip" not in paste(line(free), 0, steps)
+    assert "velocity_strip" not in paste(lane_steps(free), 0, steps)
 
 
 def test_a_value_that_its_strip_cannot_have_is_refused():
     steps = Copied(steps=(CopiedStep(hit=True, values={"velocity": 300}),))
     with pytest.raises(DocumentError, match=r"velocity_strip.values.1"):
-        paste(line(DRAWN), 0, steps)
+        paste(lane_steps(DRAWN), 0, steps)
 
 
 @pytest.mark.parametrize(("action", "number"), [("ratchet", 13), ("burst", 65)])
@@ -197,5 +199,5 @@ def test_where_no_step_begins_nothing_can_be_done():
 def test_thinned_lanes_are_turned_by_hand():
     one = lane(source=Drawn(steps=8, hits=(0, 2, 4, 6)), thin=Thin(every=2, each_cycle=True))
     assert hits(one) == [0, 4]
-    turned_lane = read(Lane, one.model_dump(mode="json") | turned(line(one), {2: True, 0: False}))
+    turned_lane = read(Lane, one.model_dump(mode="json") | turned(lane_steps(one), {2: True, 0: False}))
     assert hits(turned_lane) == [2, 4]

@@ -13,7 +13,7 @@ from lattice.formats.midi_reader import read_midi
 from lattice.render import Window, render
 from lattice.render.overlaps import Events, resolve_overlaps
 from lattice.screen import sounds
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from tests.lattice.formats.readers import by_midicsv, by_mido, by_pretty_midi
 from tests.lattice.scores import dice, scores
 
@@ -82,7 +82,7 @@ def test_everything_is_the_same_notes(score, dice, first_bar, bars):
     clip = take_clip(taken, "Night Ferry", "A")
     # A clip holds the hits of its bars, also those that came early, and what of them came late.
     # No note is further from its step than the longest step that there is, and a second.
-    longest = max(line.clock.step for line in lines_of(score, dice))
+    longest = max(lane_steps.clock.step for lane_steps in steps_of_lanes(score, dice))
     bars_around = ceil((longest + 2) / score.meter.bar_quarters)
     before = min(bars_around, first_bar)
     around = render(score, dice, Window(first_bar=first_bar - before, bars=before + bars + bars_around))

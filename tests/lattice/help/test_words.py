@@ -11,7 +11,7 @@ from lattice.render import Window, render
 from lattice.render.pitch_context import pitch_context_of
 from lattice.screen.heard import sounds
 from lattice.sentence import SETTINGS, Speech, sentence, standing
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 
 PAGES = help_words()
 OF_LANES = [word for word in PAGES if word.group != "pattern"]
@@ -45,7 +45,9 @@ def test_each_setting_of_the_table_has_a_page_with_an_example():
 def test_an_example_says_its_setting_in_the_words_of_the_sentence(word):
     for example in word.examples:
         score = with_lane(word, example.patch)
-        speech = Speech(line_of(score, DICE, "shown"), pitch_context_of(score.lanes[0], score, DICE), score)
+        speech = Speech(
+            steps_of_lane(score, DICE, "shown"), pitch_context_of(score.lanes[0], score, DICE), score
+        )
         part = next(part for part in sentence(speech).parts if part.setting == word.setting)
         assert "".join(word.text for word in part.words).strip() == example.text
     assert len({example.text for example in word.examples}) == len(word.examples)

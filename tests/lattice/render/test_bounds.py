@@ -26,7 +26,7 @@ from lattice.document.order import RowPace
 from lattice.document.problems import DocumentError
 from lattice.document.strip import LENGTH, NUDGE, RATCHET
 from lattice.render import Window, render
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.steps.step_window import StepWindow
 from lattice.steps.strip_values import extent, values_at, with_spread
 from tests.lattice.scores import dice, lane, score, scores
@@ -68,9 +68,9 @@ def test_windows_join_where_notes_are_longer_than_a_spread_lets_others_be(values
 @given(scores(min_lanes=1), dice, st.sampled_from([(NUDGE, 0), (LENGTH, 100), (RATCHET, 1)]))
 def test_no_step_has_a_value_beyond_what_its_strip_reaches(asked, its_dice, of):
     kind, plain = of
-    for line in lines_of(asked, its_dice):
-        strip = getattr(line.lane, kind.field)
-        steps = StepWindow(line, 0, 64)
+    for lane_steps in steps_of_lanes(asked, its_dice):
+        strip = getattr(lane_steps.lane, kind.field)
+        steps = StepWindow(lane_steps, 0, 64)
         values = with_spread(values_at(strip, kind, steps, plain), strip, kind, steps)
         low, high = extent(strip, kind, plain)
         assert low <= values.min()

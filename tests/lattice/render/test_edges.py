@@ -39,7 +39,7 @@ from lattice.document.problems import DocumentError
 from lattice.render import Window, render
 from lattice.render.controls import controls_of
 from lattice.render.pipeline import play_all
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.steps.settle import settled
 from lattice.theory.chords import parse_chord
 from lattice.theory.voicing import voiced
@@ -203,8 +203,8 @@ def velocities(one: Lane, bars: int = 3) -> list[tuple[int, int]]:
 def test_a_lane_settled_under_evened_velocities_sounds_the_same(fields):
     strip = VelocityStrip(values=(40, 60, 80, 100, 1, 1, 1, 1))
     one = lane(source=Euclidean(hits=8, steps=8), velocity_strip=strip, evened=50, **fields)
-    line = lines_of(score(one), 1)[0]
-    after = read(Lane, one.model_dump(mode="json") | settled(line))
+    lane_steps = steps_of_lanes(score(one), 1)[0]
+    after = read(Lane, one.model_dump(mode="json") | settled(lane_steps))
     assert isinstance(after.source, Drawn)
     assert velocities(after) == velocities(one)
 
@@ -218,8 +218,8 @@ def test_a_settled_lane_that_fills_all_the_steps_there_may_be_is_evened_as_befor
         evened=50,
         step_range=StepRange(first=0, last=63),
     )
-    (line,) = lines_of(score(one), 1)
-    drawn = read(Lane, one.model_dump(mode="json") | settled(line))
+    (lane_steps,) = steps_of_lanes(score(one), 1)
+    drawn = read(Lane, one.model_dump(mode="json") | settled(lane_steps))
     assert drawn.source.steps == 128
     assert velocities(drawn, bars=9) == velocities(one, bars=9)
 

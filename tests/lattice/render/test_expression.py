@@ -33,7 +33,7 @@ from lattice.render.pipeline import play
 from lattice.render.stages.chance import letters_of
 from lattice.render.stages.times import Placing
 from lattice.screen import picture
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.steps.step_window import StepWindow
 from tests.lattice.scores import dice, lane, scores
 from tests.lattice.scores import score as score_with
@@ -53,7 +53,9 @@ def with_changed(score, lane_id, dice, **fields):
     """Return the line of a lane after setting *fields* of it."""
     lanes = tuple(one.model_copy(update=fields) if one.id == lane_id else one for one in score.lanes)
     return next(
-        line for line in lines_of(score.model_copy(update={"lanes": lanes}), dice) if line.lane.id == lane_id
+        lane_steps
+        for lane_steps in steps_of_lanes(score.model_copy(update={"lanes": lanes}), dice)
+        if lane_steps.lane.id == lane_id
     )
 
 
@@ -77,9 +79,9 @@ def test_velocities_pitches_and_starts_are_within_what_midi_has(score, dice, fir
 @given(scores(), dice, firsts)
 def test_linked_steps_sound_together_or_not_at_all(score, dice, first):
     for one in score.lanes:
-        line = with_changed(score, one.id, dice, bursts=(), step_rules=())
+        lane_steps = with_changed(score, one.id, dice, bursts=(), step_rules=())
         begin, end = Window(first_bar=first, bars=3).ticks(score.meter.bar_ticks)
-        played = play(line, feel_of(line.lane, score), None, begin, end)
+        played = play(lane_steps, feel_of(lane_steps.lane, score), None, begin, end)
         steps = played.layout.hits
         cycles, letters = played.step_window.cycles[steps], letters_of(played.step_window)[steps]
         for letter in set(letters.tolist()) - {-1}:
@@ -94,8 +96,8 @@ def test_chance_0_never_sounds_and_100_always(score, dice, first):
     begin, end = Window(first_bar=first, bars=2).ticks(score.meter.bar_ticks)
     for one in score.lanes:
         for percent in (0, 100):
-            line = with_changed(score, one.id, dice, chance_percent=percent, **plain)
-            played = play(line, feel_of(line.lane, score), None, begin, end)
+            lane_steps = with_changed(score, one.id, dice, chance_percent=percent, **plain)
+            played = play(lane_steps, feel_of(lane_steps.lane, score), None, begin, end)
             sound = played.sound[played.layout.hits]
             assert sound.all() if percent else not sound.any()
 
@@ -104,13 +106,13 @@ def test_chance_0_never_sounds_and_100_always(score, dice, first):
 def test_ratchets_and_swung_steps_sum_to_what_they_divide(score, dice, first):
     """A step's notes follow each other without a gap, and each step ends where the next one begins."""
     for one in score.lanes:
-        line = with_changed(score, one.id, dice, nudge_strip=None, humanise=None)
-        begin = line.clock.first_at(first * score.meter.bar_ticks)
-        step_window = StepWindow(line, begin, begin + 40)
+        lane_steps = with_changed(score, one.id, dice, nudge_strip=None, humanise=None)
+        begin = lane_steps.clock.first_at(first * score.meter.bar_ticks)
+        step_window = StepWindow(lane_steps, begin, begin + 40)
         whole = np.arange(39)
         same_run = step_window.runs[1:] == step_window.runs[:-1]
         for ratchets in (1, 5, 12):
-            placing = Placing(step_window, feel_of(line.lane, score), np.full(40, ratchets))
+            placing = Placing(step_window, feel_of(lane_steps.lane, score), np.full(40, ratchets))
             ends = placing.ends(whole, np.full(39, ratchets - 1), np.full(39, 100))
             assert (ends == placing.grid[1:])[same_run].all()
             for note in range(ratchets - 1):

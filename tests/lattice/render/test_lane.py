@@ -28,7 +28,7 @@ from lattice.document.strip import STRIPS
 from lattice.render.feel import feel_of
 from lattice.render.pipeline import play
 from lattice.render.pitch_context import pitch_context_of
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.units import ticks
 from tests.lattice.lane_fields import progressions, strips
 from tests.lattice.playing import Note
@@ -52,7 +52,7 @@ def checked(score, dice):
     )
     score = score.model_copy(update={"lanes": lanes})
     compared = 0
-    for lane, line in zip(score.lanes, lines_of(score, dice), strict=True):
+    for lane, lane_steps in zip(score.lanes, steps_of_lanes(score, dice), strict=True):
         walked = walked_of(score, dice, lane, STEPS)
         # All that begins before the steps at the end have a say: late ones are not walked.
         late = walked.length * 3 + score.quarters_per_minute / 60 * 2
@@ -61,7 +61,7 @@ def checked(score, dice):
             expected = [note for note in walked.notes() if note.start < end]
         except LookupError:
             continue
-        notes = play(line, feel_of(lane, score), pitch_context_of(lane, score, dice), 0, end).notes
+        notes = play(lane_steps, feel_of(lane, score), pitch_context_of(lane, score, dice), 0, end).notes
         columns = (notes.starts, notes.ends, notes.velocities, notes.intervals, notes.tunes)
         found = sorted(Note(*row) for row in zip(*(column.tolist() for column in columns), strict=True))
         assert found == expected
@@ -140,8 +140,10 @@ def test_orders_of_strips_and_notes_repeat_with_their_luck(direction, advance, p
     )
     score = Score(tempo=112.0, kit=DOCKSIDE, bars=4, lanes=(lane,))
     assert checked(score, 7) > 40
-    line = lines_of(score, 7)[0]
-    assert play(line, feel_of(lane, score), pitch_context_of(lane, score, 7), 1, 2).notes.starts.size == 0
+    lane_steps = steps_of_lanes(score, 7)[0]
+    assert (
+        play(lane_steps, feel_of(lane, score), pitch_context_of(lane, score, 7), 1, 2).notes.starts.size == 0
+    )
 
 
 def test_lengths_up_to_the_longest_that_hands_make_stray_as_others_do():
@@ -150,8 +152,8 @@ def test_lengths_up_to_the_longest_that_hands_make_stray_as_others_do():
     lane = Lane(id="a", name="A", voice="thud", source=Drawn(steps=4, hits=(0, 2)), length_strip=strip)
     score = Score(tempo=112.0, kit=DOCKSIDE, bars=1, lanes=(lane,))
     walked = walked_of(score, 7, lane, 64)
-    line = lines_of(score, 7)[0]
-    notes = play(line, feel_of(lane, score), None, 0, 8 * 53_760).notes
+    lane_steps = steps_of_lanes(score, 7)[0]
+    notes = play(lane_steps, feel_of(lane, score), None, 0, 8 * 53_760).notes
     lengths = [note.end - note.start for note in walked.notes()][:20]
     assert (notes.ends - notes.starts).tolist()[:20] == lengths
     assert len(set(lengths)) > 8

@@ -21,7 +21,7 @@ from lattice.document import (
     Swing,
 )
 from lattice.render import Events, Window, render
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.units import TICKS_PER_QUARTER, ticks
 from tests.lattice.scores import dice, lane, lanes_called, score, scores
 
@@ -103,12 +103,12 @@ def test_times_are_exact(score, first):
     window = Window(first_bar=first, bars=1)
     events = render(score, 1, window)
     begin, end = window.ticks(score.meter.bar_ticks)
-    for index, line in enumerate(lines_of(score, 1)):
-        step = line.clock.step
+    for index, lane_steps in enumerate(steps_of_lanes(score, 1)):
+        step = lane_steps.clock.step
         count = max(0, int(Fraction(begin, TICKS_PER_QUARTER) / step) - 1)
         expected = []
         while (start := ticks(count * step)) < end:
-            if start >= begin and line.hits(count, count + 1)[0]:
+            if start >= begin and lane_steps.hits(count, count + 1)[0]:
                 expected.append(start)
             count += 1
         assert events.starts[events.lanes == index].tolist() == expected
@@ -195,7 +195,7 @@ def test_mute_and_solo_silence_but_move_nothing():
 
 def test_turns_are_applied_rotate_first_then_its_rests():
     turned = lane(source=Euclidean(hits=3, steps=8), rotate=1, complement=True)
-    assert lines_of(score(turned), 1)[0].rule_hits == (0, 2, 3, 5, 6)  # .x..x..x turned round
+    assert steps_of_lanes(score(turned), 1)[0].rule_hits == (0, 2, 3, 5, 6)  # .x..x..x turned round
 
 
 @given(st.integers(1, 99), dice)

@@ -10,12 +10,12 @@ from lattice.document import Lane, StepValue
 from lattice.document.movement import CONTROLS, Movement, Point
 from lattice.render import Window, render
 from lattice.render.feel import feel_of
-from lattice.render.pipeline import play_all, strays
+from lattice.render.pipeline import play_all, timing_bounds
 from lattice.render.stages import STAGES, is_decided_by_luck, is_moved_by_luck, longest_note
 from lattice.render.stages.length import may_tie
 from lattice.render.stages.pitch import PITCH_STAGE
 from lattice.render.stages.ratchet import RATCHET_STAGE
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from tests.lattice.scores import dice, is_light, scores
 
 FIRST, BARS = 3, 4
@@ -61,10 +61,10 @@ def test_what_makes_bounds_widest_can_be_moved():
 @given(moved_scores(), dice)
 def test_no_note_strays_further_from_its_step_than_the_stages_say(asked, its_dice):
     assume(is_light(asked, bars=FIRST + BARS))
-    for line, played in play_all(asked, its_dice, WINDOW):
-        if line.lane.clip or not played.notes.starts.size:
+    for lane_steps, played in play_all(asked, its_dice, WINDOW):
+        if lane_steps.lane.clip or not played.notes.starts.size:
             continue
-        early, late = strays(line, asked, its_dice)
+        early, late = timing_bounds(lane_steps, asked, its_dice)
         off = played.notes.starts - played.notes.straights
         assert -early <= off.min()
         assert off.max() <= late
@@ -73,20 +73,25 @@ def test_no_note_strays_further_from_its_step_than_the_stages_say(asked, its_dic
 @given(scores(min_lanes=1), dice)
 def test_no_note_is_longer_than_the_stages_say_but_for_ties(asked, its_dice):
     assume(is_light(asked, bars=FIRST + BARS))
-    for line, played in play_all(asked, its_dice, WINDOW):
-        if line.lane.clip or may_tie(line) or not played.notes.starts.size:
+    for lane_steps, played in play_all(asked, its_dice, WINDOW):
+        if lane_steps.lane.clip or may_tie(lane_steps) or not played.notes.starts.size:
             continue
         lengths = played.notes.ends - played.notes.starts
-        assert lengths.max() <= longest_note(line, feel_of(line.lane, asked))
+        assert lengths.max() <= longest_note(lane_steps, feel_of(lane_steps.lane, asked))
 
 
 @given(scores(min_lanes=1), dice)
 def test_no_hit_has_more_notes_than_the_stages_say(asked, its_dice):
     assume(is_light(asked, bars=FIRST + BARS))
-    for line, played in play_all(asked, its_dice, WINDOW):
-        if line.lane.clip or line.lane.arpeggio or line.lane.bursts or not played.notes.starts.size:
+    for lane_steps, played in play_all(asked, its_dice, WINDOW):
+        if (
+            lane_steps.lane.clip
+            or lane_steps.lane.arpeggio
+            or lane_steps.lane.bursts
+            or not played.notes.starts.size
+        ):
             continue
-        most = RATCHET_STAGE.notes(line) * PITCH_STAGE.notes(line)
+        most = RATCHET_STAGE.notes(lane_steps) * PITCH_STAGE.notes(lane_steps)
         assert np.unique(played.notes.straights, return_counts=True)[1].max() <= most
 
 
@@ -113,7 +118,7 @@ def without_luck(lane: Lane) -> Lane:
 def test_what_no_stage_leaves_to_luck_is_the_same_by_any_dice(asked, other):
     steady = asked.model_copy(update={"lanes": tuple(map(without_luck, asked.lanes))})
     assume(is_light(steady, bars=FIRST + BARS))
-    assert not any(map(is_decided_by_luck, lines_of(steady, 1)))
+    assert not any(map(is_decided_by_luck, steps_of_lanes(steady, 1)))
     one, another = render(steady, 1, WINDOW), render(steady, other, WINDOW)
     for column in ("starts", "lengths", "pitches", "velocities"):
         assert getattr(one, column).tolist() == getattr(another, column).tolist()
@@ -121,5 +126,5 @@ def test_what_no_stage_leaves_to_luck_is_the_same_by_any_dice(asked, other):
 
 @given(scores(min_lanes=1))
 def test_luck_that_moves_notes_decides_what_is_played(asked):
-    for line in lines_of(asked, 1):
-        assert is_decided_by_luck(line) or not is_moved_by_luck(line)
+    for lane_steps in steps_of_lanes(asked, 1):
+        assert is_decided_by_luck(lane_steps) or not is_moved_by_luck(lane_steps)

@@ -5,7 +5,7 @@ from lattice.document import DocumentError, Euclidean, Rests, Score, read
 from lattice.render import Window
 from lattice.screen import alternatives_of, offers_of, picture, standing_alternatives
 from lattice.sentence import Speech, bench
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from tests.lattice.scores import dice, lane, score, scores
 
 BAR = Window(bars=1)
@@ -13,7 +13,7 @@ BAR = Window(bars=1)
 
 @given(scores(min_lanes=1), dice)
 def test_every_alternative_is_drawn_as_the_thread_that_choosing_it_makes(score, dice):
-    speech = Speech(lines_of(score, dice)[-1], score=score)
+    speech = Speech(steps_of_lanes(score, dice)[-1], score=score)
     words = [
         (field.setting, word.name) for field in bench(speech) for word in field.words if word.kind == "choice"
     ]

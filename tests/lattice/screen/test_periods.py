@@ -44,7 +44,7 @@ from lattice.render.periods import period_of
 from lattice.render.pipeline import play_all
 from lattice.render.pitch_context import pitch_context_of
 from lattice.screen.periods import pool_round, repeats_every
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.units import TICKS_PER_QUARTER
 from tests.lattice.render.test_movements import moves
 from tests.lattice.scores import dice, lane, score, scores
@@ -56,15 +56,17 @@ PAIR = Progression(chords=(PlacedChord(chord="Dm", lasts=BarSpan(bars=2)), Place
 
 
 def said(asked: Score) -> str:
-    line = lines_of(asked, 1)[0]
-    return repeats_every(line, feel_of(line.lane, asked), pitch_context_of(line.lane, asked, 1), asked, 0)
+    lane_steps = steps_of_lanes(asked, 1)[0]
+    return repeats_every(
+        lane_steps, feel_of(lane_steps.lane, asked), pitch_context_of(lane_steps.lane, asked, 1), asked, 0
+    )
 
 
 def period(asked: Score, dice: int = 1) -> Fraction:
     """Return after how many bars the first lane is said to repeat."""
-    line = lines_of(asked, dice)[0]
-    context = pitch_context_of(line.lane, asked, dice)
-    return period_of(line, feel_of(line.lane, asked), context, 0) / asked.meter.bar_quarters
+    lane_steps = steps_of_lanes(asked, dice)[0]
+    context = pitch_context_of(lane_steps.lane, asked, dice)
+    return period_of(lane_steps, feel_of(lane_steps.lane, asked), context, 0) / asked.meter.bar_quarters
 
 
 def sounding(asked: Score, first: Fraction, bars: Fraction, dice: int = 1) -> list[tuple[int, ...]]:
@@ -82,7 +84,7 @@ def sounding(asked: Score, first: Fraction, bars: Fraction, dice: int = 1) -> li
 def shortest(asked: Score, said: Fraction) -> Fraction:
     """Return, by brute force, after how many bars all is the same again: what is *said*, or fewer cycles."""
     late = 2 * said + 4  # when nothing is heard of the beginning any more
-    cycle = lines_of(asked, 1)[0].clock.cycle_quarters / asked.meter.bar_quarters
+    cycle = steps_of_lanes(asked, 1)[0].clock.cycle_quarters / asked.meter.bar_quarters
     cycles = [count * cycle for count in range(1, int(said / cycle) + 1)]
     first = sounding(asked, late, said)
     return next(bars for bars in (*cycles, said) if sounding(asked, late + bars, said) == first)
@@ -213,12 +215,13 @@ def test_what_is_said_to_repeat_does_so(asked, dice):
     luckless = {"chance_percent": 100, "chance_strip": None, "humanise": None, "luck_bars": None}
     one = one.model_copy(update=plain | luckless | {"keys": Keys(), "mute": False, "clip": None, "links": ()})
     asked = asked.model_copy(update={"lanes": (one,)})
-    line = lines_of(asked, dice)[0]
+    lane_steps = steps_of_lanes(asked, dice)[0]
     assume(
-        "never" not in repeats_every(line, feel_of(one, asked), pitch_context_of(one, asked, dice), asked, 0)
+        "never"
+        not in repeats_every(lane_steps, feel_of(one, asked), pitch_context_of(one, asked, dice), asked, 0)
     )
     bars = period(asked, dice)
-    assume(bars * asked.meter.bar_quarters / line.clock.step < 3000)
+    assume(bars * asked.meter.bar_quarters / lane_steps.clock.step < 3000)
     # What is silent only at the very start, and ties that reach back into it, are over by then.
     late = bars * (100 // bars + 1)
     whole = Fraction(bars.numerator)  # whole ticks, too: times are rounded
@@ -305,8 +308,8 @@ def test_a_pool_of_the_whole_kit_names_the_notes_that_no_voice_is_on():
 
     def pool(voice: str) -> str:
         asked = score(lane("all", voice=voice, **of))
-        (line,) = lines_of(asked, 1)
-        return pool_round(line, pitch_context_of(line.lane, asked, 1), asked, 0).says
+        (lane_steps,) = steps_of_lanes(asked, 1)
+        return pool_round(lane_steps, pitch_context_of(lane_steps.lane, asked, 1), asked, 0).says
 
     assert pool("whole-kit").startswith("4 notes, no voice of the kit on E2")
     assert "voice" not in pool("low-reed")

@@ -26,7 +26,7 @@ from lattice.document import (
 from lattice.document.pitched import PITCHED
 from lattice.render.pitch_context import pitch_context_of
 from lattice.sentence import Speech, alternatives, bench, offers, sentence
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from tests.lattice.scores import lane, score
 
 D_DORIAN = Scale(root=2, name="dorian")
@@ -39,7 +39,7 @@ def reed(**fields: Any) -> Lane:
 
 def speech_of(one: Lane, *others: Lane, **fields: Any) -> Speech:
     asked = score(*others, one, **{"scale": D_DORIAN, "progression": CHORDS} | fields)
-    return Speech(lines_of(asked, 1)[-1], pitch_context_of(one, asked, 1), asked)
+    return Speech(steps_of_lanes(asked, 1)[-1], pitch_context_of(one, asked, 1), asked)
 
 
 def said(one: Lane, *others: Lane, **fields: Any) -> str:

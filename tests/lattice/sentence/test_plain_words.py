@@ -8,7 +8,7 @@ from lattice.help.words import DICE
 from lattice.render.pitch_context import pitch_context_of
 from lattice.sentence import SETTINGS, Speech, bench, offers, sentence, standing, standing_choices
 from lattice.starters import SHIPPED
-from lattice.steps.lane_steps import line_of
+from lattice.steps.lane_steps import steps_of_lane
 from tests.plain_words import unplain
 
 
@@ -19,7 +19,7 @@ def speeches():
             score = BASES[word.base]
             lane = read(Lane, score.lanes[0].model_dump(mode="json") | example.patch)
             score = score.model_copy(update={"lanes": (lane, *score.lanes[1:])})
-            yield Speech(line_of(score, DICE, lane.id), pitch_context_of(lane, score, DICE), score)
+            yield Speech(steps_of_lane(score, DICE, lane.id), pitch_context_of(lane, score, DICE), score)
 
 
 def said_of(speech):

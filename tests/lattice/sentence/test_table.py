@@ -45,7 +45,7 @@ from lattice.sentence import (
     strip_words,
 )
 from lattice.sentence.table import GROUPS
-from lattice.steps.lane_steps import line_of, lines_of
+from lattice.steps.lane_steps import steps_of_lane, steps_of_lanes
 from tests.lattice.scores import lane, score, scores
 from tests.lattice.speaking import speeches, spoken, text
 
@@ -246,7 +246,7 @@ def test_a_spread_rhythm_keeps_its_hits_when_it_is_taken_by_number():
     by_number = patched(spread, choice_of(spread, "by number"))
     number = list(combinations(range(16), 5)).index((0, 3, 6, 9, 12)) + 1
     assert text(by_number) == f"5 in 16, no. {number} of 4,368 · rotated 2"
-    before, after = (lines_of(score(one), 1)[0].rule_hits for one in (spread, by_number))
+    before, after = (steps_of_lanes(score(one), 1)[0].rule_hits for one in (spread, by_number))
     assert before == after
 
 
@@ -286,7 +286,7 @@ def test_a_number_says_how_many_steps_do_not_take_it():
     own = {"velocity_strip": VelocityStrip(values=(None, 50, 60)), "chance_strip": ChanceStrip(values=(50,))}
     words = [
         word
-        for field in bench(Speech(line_of(score(lane(**own)), 1, "thud")))
+        for field in bench(Speech(steps_of_lane(score(lane(**own)), 1, "thud")))
         for word in field.words
         if word.kind == "number" and word.field in ("velocity", "chance_percent", "length_percent")
     ]

@@ -18,7 +18,7 @@ from lattice.document import (
 from lattice.render import Window, render
 from lattice.sentence import Speech, sentence
 from lattice.starters import GROUND_BEATS, LANES, MELODIES, PATTERNS, PIECES, Starter, starting_fields
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 
 SINGLE = [*LANES, *MELODIES]
 SOUNDING = [*SINGLE, *PATTERNS, *GROUND_BEATS]
@@ -70,12 +70,14 @@ def test_a_lane_that_begins_from_it_plays_it_with_its_own_voice(starter):
     own = Lane(id="mine", name="Mine", voice=voice, source=starter.lane.source, channel=3, pan=20, mute=True)
     begun = read(Lane, own.model_dump(mode="json") | starting_fields(starter.lane))
     assert (begun.id, begun.voice, begun.channel, begun.pan, begun.mute) == ("mine", voice, 3, 20, True)
-    was, now = (lines_of(sounding(Starter(name="x", lane=lane)), 1)[0] for lane in (starter.lane, begun))
+    was, now = (
+        steps_of_lanes(sounding(Starter(name="x", lane=lane)), 1)[0] for lane in (starter.lane, begun)
+    )
     assert np.array_equal(was.hits(0, 200), now.hits(0, 200)) or was.is_random
     stays = ("pan", "channel", "room")
     said, says = (
-        [part.words for part in sentence(Speech(line)).parts if part.setting not in stays]
-        for line in (was, now)
+        [part.words for part in sentence(Speech(lane_steps)).parts if part.setting not in stays]
+        for lane_steps in (was, now)
     )
     assert said == says
 

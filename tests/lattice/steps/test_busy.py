@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from lattice.document import Drawn, Edit, Euclidean, Lane, Meter, Rests, Thin, read
 from lattice.document.problems import DocumentError
 from lattice.steps.busy import busier, metrical_ranks
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from tests.lattice.scores import lane, meters, score
 
 SIXTEENTHS = metrical_ranks(16, Fraction(1, 4), Meter())
@@ -71,21 +71,21 @@ def test_more_than_all_is_refused(busy):
 )
 def test_it_follows_the_complement_and_comes_before_hand_edits(turns, busy):
     source = Euclidean(hits=5, steps=16)
-    plain = lines_of(score(lane(source=source, **turns)), 1)[0].rule_hits
+    plain = steps_of_lanes(score(lane(source=source, **turns)), 1)[0].rule_hits
     edited = lane(source=source, **turns, busy=busy, edits=(Edit(step=3, hit=True),))
-    line = lines_of(score(edited), 1)[0]
-    assert line.rule_hits == busier(plain, SIXTEENTHS, busy)
-    assert line.hits(0, 16)[3]
+    lane_steps = steps_of_lanes(score(edited), 1)[0]
+    assert lane_steps.rule_hits == busier(plain, SIXTEENTHS, busy)
+    assert lane_steps.hits(0, 16)[3]
 
 
 def test_thinning_counts_the_hits_that_it_leaves():
     busy = lane(source=Drawn(steps=16, hits=BACKBEAT), busy=14, thin=Thin(every=2, first=1))
-    assert lines_of(score(busy), 1)[0].hits(0, 16).nonzero()[0].tolist() == [0, 8]
+    assert steps_of_lanes(score(busy), 1)[0].hits(0, 16).nonzero()[0].tolist() == [0, 8]
 
 
 def test_a_lane_made_from_another_follows_and_has_none_of_its_own():
     thud = lane("thud", source=Drawn(steps=16, hits=BACKBEAT), busy=14)
     rests = lane("bell", source=Rests(of="thud"))
-    assert lines_of(score(thud, rests), 1)[1].hits(0, 16).sum() == 12
+    assert steps_of_lanes(score(thud, rests), 1)[1].hits(0, 16).sum() == 12
     with pytest.raises(DocumentError, match=r"Bell.*busy.*make that busier"):
         read(Lane, rests.model_dump(mode="json") | {"busy": 1})

@@ -10,7 +10,7 @@ from lattice.document import GroundSource, Meter
 from lattice.render.events import render
 from lattice.render.window import Window
 from lattice.steps.ground import ground_meter, ground_step, place_on, places_of
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.steps.measures import syncopation
 from lattice.theory.grounds import GROUNDS, ground_text
 from tests.lattice.lane_fields import on_grounds
@@ -113,7 +113,7 @@ def test_sparser_on_a_ground_leaves_the_hits_of_most_merit(source, busy):
     place = place_on(source)
     one = lane(source=source, busy=busy)
     meter = ground_meter(ground_text(source.ground))
-    stay = set(lines_of(score(one, meter=meter), 1)[0].rule_hits)
+    stay = set(steps_of_lanes(score(one, meter=meter), 1)[0].rule_hits)
     gone = set(place.hits) - stay
     assert stay <= set(place.hits)
     assert all(place.merits[s] >= place.merits[g] for s in stay for g in gone)

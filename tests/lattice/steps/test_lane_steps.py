@@ -18,7 +18,7 @@ from lattice.document import (
     StepValue,
     Thin,
 )
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from lattice.units import ticks
 from tests.lattice.scores import dice, lane, score, scores
 from tests.lattice.walking import walk
@@ -32,35 +32,35 @@ def test_every_lane_plays_what_its_definition_walks(score, dice):
     score = score.model_copy(
         update={"lanes": tuple(one.model_copy(update={"luck_bars": None}) for one in score.lanes)}
     )
-    for one, line in zip(score.lanes, lines_of(score, dice), strict=True):
+    for one, lane_steps in zip(score.lanes, steps_of_lanes(score, dice), strict=True):
         steps = walk(score, dice, one, WALKED)
         counts = np.arange(WALKED)
-        assert line.clock.starts(counts).tolist() == [ticks(step.at) for step in steps]
-        assert line.clock.cycle_and_place(counts)[0].tolist() == [step.cycle for step in steps]
-        assert line.clock.cycle_and_place(counts)[1].tolist() == [step.place for step in steps]
-        assert line.numbers(counts).tolist() == [step.number for step in steps]
-        assert line.hits(0, WALKED).tolist() == [step.hit for step in steps]
+        assert lane_steps.clock.starts(counts).tolist() == [ticks(step.at) for step in steps]
+        assert lane_steps.clock.cycle_and_place(counts)[0].tolist() == [step.cycle for step in steps]
+        assert lane_steps.clock.cycle_and_place(counts)[1].tolist() == [step.place for step in steps]
+        assert lane_steps.numbers(counts).tolist() == [step.number for step in steps]
+        assert lane_steps.hits(0, WALKED).tolist() == [step.hit for step in steps]
 
 
 @given(scores(min_lanes=1), dice, st.integers(0, 10**7), st.integers(0, 300), st.integers(1, 300))
 def test_any_stretch_agrees_with_a_longer_one(score, dice, first, before, length):
-    for line in lines_of(score, dice):
-        long = line.hits(first, first + before + length)
-        assert (line.hits(first + before, first + before + length) == long[before:]).all()
+    for lane_steps in steps_of_lanes(score, dice):
+        long = lane_steps.hits(first, first + before + length)
+        assert (lane_steps.hits(first + before, first + before + length) == long[before:]).all()
 
 
 @given(scores(min_lanes=1), st.integers(0, 10**9))
 def test_the_first_step_at_a_tick_is_the_first(score, tick):
-    for line in lines_of(score, 1):
-        count = line.clock.first_at(tick)
+    for lane_steps in steps_of_lanes(score, 1):
+        count = lane_steps.clock.first_at(tick)
         around = np.arange(max(0, count - 1), count + 1)
-        starts = line.clock.starts(around).tolist()
+        starts = lane_steps.clock.starts(around).tolist()
         assert starts[-1] >= tick
         assert all(start < tick for start in starts[:-1])
 
 
 def text(*lanes, steps=16, of=-1, **fields):
-    hits = lines_of(score(*lanes, **fields), 7081)[of].hits(0, steps)
+    hits = steps_of_lanes(score(*lanes, **fields), 7081)[of].hits(0, steps)
     return "".join("x" if hit else "." for hit in hits)
 
 
@@ -129,14 +129,16 @@ def test_a_reply_does_not_cross_a_restart():
     ],
 )
 def test_the_direction_reads_the_range(fields, numbers):
-    (line,) = lines_of(score(lane(source=Euclidean(hits=3, steps=8), **fields)), 1)
-    assert "".join(map(str, line.numbers(np.arange(16)).tolist())) == numbers.replace(" ", "")
+    (lane_steps,) = steps_of_lanes(score(lane(source=Euclidean(hits=3, steps=8), **fields)), 1)
+    assert "".join(map(str, lane_steps.numbers(np.arange(16)).tolist())) == numbers.replace(" ", "")
 
 
 @given(dice, st.integers(1, 40))
 def test_a_shuffled_cycle_plays_each_step_once_and_a_new_order_each_time(dice, steps):
-    (line,) = lines_of(score(lane(source=Euclidean(hits=1, steps=steps), direction="shuffled")), dice)
-    orders = line.numbers(np.arange(20 * steps)).reshape(20, steps)
+    (lane_steps,) = steps_of_lanes(
+        score(lane(source=Euclidean(hits=1, steps=steps), direction="shuffled")), dice
+    )
+    orders = lane_steps.numbers(np.arange(20 * steps)).reshape(20, steps)
     assert (np.sort(orders, axis=1) == np.arange(steps)).all()
     if steps > 8:
         assert len({tuple(order) for order in orders.tolist()}) == 20
@@ -144,15 +146,17 @@ def test_a_shuffled_cycle_plays_each_step_once_and_a_new_order_each_time(dice, s
 
 @given(dice, st.integers(2, 40))
 def test_a_wandering_lane_goes_one_step_at_a_time_and_turns_back_at_its_ends(dice, steps):
-    (line,) = lines_of(score(lane(source=Euclidean(hits=1, steps=steps), direction="wander")), dice)
-    orders = line.numbers(np.arange(20 * steps)).reshape(20, steps)
+    (lane_steps,) = steps_of_lanes(
+        score(lane(source=Euclidean(hits=1, steps=steps), direction="wander")), dice
+    )
+    orders = lane_steps.numbers(np.arange(20 * steps)).reshape(20, steps)
     assert (orders[:, 0] == 0).all()
     assert (np.abs(np.diff(orders, axis=1)) == 1).all()
 
 
 def test_a_random_lane_plays_every_step_about_as_often():
-    (line,) = lines_of(score(lane(source=Euclidean(hits=1, steps=8), direction="random")), 3)
-    counts = np.bincount(line.numbers(np.arange(8000)), minlength=8)
+    (lane_steps,) = steps_of_lanes(score(lane(source=Euclidean(hits=1, steps=8), direction="random")), 3)
+    counts = np.bincount(lane_steps.numbers(np.arange(8000)), minlength=8)
     assert ((counts - 1000) ** 2 / 1000).sum() < 33  # chi squared, 7 degrees: one in 40,000
 
 
@@ -162,22 +166,22 @@ def test_luck_that_repeats_gives_the_same_bars_again(direction):
     lucky = lane(
         source=Euclidean(hits=7, steps=16), direction=direction, luck_bars=2, step_value=StepValue(note=16)
     )
-    (line,) = lines_of(score(lucky), 11)
-    numbers = line.numbers(np.arange(96)).reshape(3, 32)
+    (lane_steps,) = steps_of_lanes(score(lucky), 11)
+    numbers = lane_steps.numbers(np.arange(96)).reshape(3, 32)
     assert (numbers[0] == numbers[1]).all()
     assert (numbers[0] == numbers[2]).all()
 
 
 def test_a_one_shot_plays_its_range_once_in_each_pass():
     once = lane(source=Euclidean(hits=4, steps=4), once=Once(count=3, note=8))
-    (line,) = lines_of(score(once, bars=2), 1)
+    (lane_steps,) = steps_of_lanes(score(once, bars=2), 1)
     begins = 3 * 6720
-    assert line.clock.starts(np.arange(8)).tolist() == [
+    assert lane_steps.clock.starts(np.arange(8)).tolist() == [
         pass_ * 2 * 53760 + begins + step * 3360 for pass_ in range(2) for step in range(4)
     ]
 
 
 def test_a_one_shot_begins_no_step_after_its_pass():
     late = lane(source=Euclidean(hits=4, steps=4), once=Once(count=15, note=16))
-    (line,) = lines_of(score(late, bars=1), 1)
-    assert line.clock.starts(np.arange(2)).tolist() == [15 * 3360, 53760 + 15 * 3360]
+    (lane_steps,) = steps_of_lanes(score(late, bars=1), 1)
+    assert lane_steps.clock.starts(np.arange(2)).tolist() == [15 * 3360, 53760 + 15 * 3360]

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lattice.document import Drawn, Edit, Thin
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 from tests.lattice.lane_fields import thins
 from tests.lattice.scores import lane, score, scores
 
@@ -13,7 +13,7 @@ from tests.lattice.scores import lane, score, scores
 def text(steps=24, **fields):
     """Return the first steps of a lane of three in eight, or as *fields* say."""
     one = lane(**{"source": Drawn(steps=8, hits=(0, 3, 6))} | fields)
-    hits = lines_of(score(one), 1)[0].hits(0, steps)
+    hits = steps_of_lanes(score(one), 1)[0].hits(0, steps)
     return "".join("x" if hit else "." for hit in hits)
 
 
@@ -47,9 +47,9 @@ def test_edits_beyond_the_steps_lie_dormant():
 def test_only_and_without_share_the_hits_between_them(score, thin, first):
     base = score.lanes[0].model_copy(update={"thin": None, "edits": ()})
     only, without, every = (
-        lines_of(score.model_copy(update={"lanes": (base.model_copy(update={"thin": kept}),)}), 1)[0].hits(
-            first, first + 200
-        )
+        steps_of_lanes(score.model_copy(update={"lanes": (base.model_copy(update={"thin": kept}),)}), 1)[
+            0
+        ].hits(first, first + 200)
         for kept in (
             thin.model_copy(update={"keeps": "only"}),
             thin.model_copy(update={"keeps": "without"}),

@@ -9,7 +9,7 @@ from takes.models import Take
 from lattice.document import Euclidean, Lane, score_of
 from lattice.render import Window
 from lattice.screen import sounds
-from lattice.steps.lane_steps import lines_of
+from lattice.steps.lane_steps import steps_of_lanes
 
 
 def test_night_ferry_shows_every_way_to_make_a_rhythm():
@@ -40,7 +40,7 @@ def test_night_ferry_shows_every_way_to_make_a_rhythm():
 def test_night_ferry_drifts():
     pattern = NIGHT_FERRY.patterns[0]
     assert (NIGHT_FERRY.tempo, len(pattern.lanes)) == (112, 10)
-    assert len({line.clock.cycle_quarters for line in lines_of(pattern, 1)}) >= 4
+    assert len({lane_steps.clock.cycle_quarters for lane_steps in steps_of_lanes(pattern, 1)}) >= 4
 
 
 def test_the_others_stand_where_the_ferry_does():
