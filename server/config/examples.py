@@ -162,7 +162,12 @@ ERRORS: dict[int, tuple[str, str]] = {
 
 
 def with_examples(schema: dict[str, Any]) -> None:
-    """Put the examples into an OpenAPI *schema*: each once among its components, referred to wherever it is shown."""
+    """Put the examples into an OpenAPI *schema*: each once among its components, referred to wherever it is shown.
+
+    Refusals, which nearly every operation may answer, are responses among the components.
+    """
+    refusals: dict[str, Any] = {}
+    schema["components"]["responses"] = refusals
     known = schema["components"]["examples"] = {name: {"value": value} for name, value in EXAMPLES.items()}
     for status, (code, message) in ERRORS.items():
         error = {"code": code, "message": message, "problems": []}
@@ -176,6 +181,9 @@ def with_examples(schema: dict[str, Any]) -> None:
             for status, answer in operation["responses"].items():
                 if int(status) in ERRORS:
                     _json_of(answer)["examples"] = _shown(f"Refusal{status}")
+                    refused = refusals.setdefault(f"Refused{status}", answer)
+                    assert refused == answer, f"two descriptions of {status}"
+                    operation["responses"][status] = {"$ref": f"#/components/responses/Refused{status}"}
 
 
 def _json_of(part: dict[str, Any]) -> dict[str, Any]:

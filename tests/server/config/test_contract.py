@@ -51,7 +51,9 @@ def wrong_with(reply, operation):
     if reply.status_code < 400:
         return None
     said = Refusal.model_validate_json(reply.content).error.message
-    reference = declared["content"]["application/json"]["schema"]["$ref"]
+    name = declared["$ref"].removeprefix("#/components/responses/")
+    refused = orjson.loads(SNAPSHOT.read_bytes())["components"]["responses"][name]
+    reference = refused["content"]["application/json"]["schema"]["$ref"]
     return None if said.strip() and reference.endswith("/Refusal") else f"{reference}: {said}"
 
 

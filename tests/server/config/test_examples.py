@@ -53,7 +53,9 @@ def test_every_error_answer_shows_what_it_looks_like():
             for status, answer in operation["responses"].items():
                 if int(status) < 400:
                     continue
-                example = shown(answer["content"]["application/json"])["error"]
+                name = answer["$ref"].removeprefix("#/components/responses/")
+                refused = SCHEMA["components"]["responses"][name]
+                example = shown(refused["content"]["application/json"])["error"]
                 assert example["code"] == ERRORS[int(status)][0], f"{method} {path} {status}"
 
 
