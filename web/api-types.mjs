@@ -1,10 +1,10 @@
-// Writes the types of the server's answers (src/api/schema.d.ts) from openapi.json; with --check says whether they are
-// up to date. Without refusals: `answer` (src/api/client.ts) reads all of them alike.
+// Writes from openapi.json the types of the server's answers (src/api/schema.d.ts) and the limits of numbers
+// (src/api/limits.json); with --check says whether they are up to date. Without refusals: `answer` (src/api/client.ts)
+// reads all of them alike.
 import { readFileSync, writeFileSync } from 'node:fs'
 
 import openapiTS, { astToString, COMMENT_HEADER } from 'openapi-typescript'
 
-const TYPES = 'src/api/schema.d.ts'
 const described = JSON.parse(readFileSync('openapi.json', 'utf8'))
 for (const path of Object.values(described.paths))
   for (const operation of Object.values(path))
@@ -13,9 +13,27 @@ for (const path of Object.values(described.paths))
     )
 delete described.components.responses
 
-const types = COMMENT_HEADER + astToString(await openapiTS(described))
-if (!process.argv.includes('--check')) writeFileSync(TYPES, types)
-else if (readFileSync(TYPES, 'utf8') !== types) {
-  console.error(`${TYPES} is not what openapi.json says: run scripts/api`)
-  process.exit(1)
+/** The least and greatest that a number may be; undefined where there is no such limit, as of most times. */
+function limitsOf(field) {
+  const limited = [field, ...(field.anyOf ?? [])].find((one) => one.maximum < 10 ** 6)
+  return limited && { min: limited.minimum, max: limited.maximum }
+}
+
+const limits = {}
+for (const [model, { properties = {} }] of Object.entries(described.components.schemas))
+  for (const [name, field] of Object.entries(properties)) {
+    const found = limitsOf(field)
+    if (found && !model.includes('__')) (limits[model] ??= {})[name] = found
+  }
+
+const written = {
+  'src/api/schema.d.ts': COMMENT_HEADER + astToString(await openapiTS(described)),
+  'src/api/limits.json': `${JSON.stringify(limits, null, 2)}\n`,
+}
+for (const [path, text] of Object.entries(written)) {
+  if (!process.argv.includes('--check')) writeFileSync(path, text)
+  else if (readFileSync(path, 'utf8') !== text) {
+    console.error(`${path} is not what openapi.json says: run scripts/api`)
+    process.exitCode = 1
+  }
 }

@@ -36,3 +36,16 @@ def test_the_page_reckons_with_time_and_pitch_in_two_files_alone():
         and reckons(path.read_text())
     }
     assert found == {TIME_TO_PIXELS, TICKS_TO_SECONDS}
+
+
+# Bars of a file are asked for in its address, which has no model; a coarse hand slides over a thousandth of any range.
+OWN_LIMITS = {"clips/ExportCard.vue": 1, "sentence/CoarseHand.vue": 1}
+
+
+def test_limits_of_numbers_come_from_the_documents():
+    """Without them in the page, as generated in `api/limits.json`, a bound would be said twice."""
+    found = {
+        path.relative_to(SOURCES).as_posix(): len(re.findall(r'\bmax="\d', path.read_text()))
+        for path in SOURCES.rglob("*.vue")
+    }
+    assert {name: count for name, count in found.items() if count} == OWN_LIMITS

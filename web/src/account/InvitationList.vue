@@ -2,6 +2,7 @@
 /** Whom the musician has invited: links that one person each makes an account with. */
 import { ref } from 'vue'
 
+import { NewInvitation } from '@/api/limits.json'
 import { accountApi, type InvitationLine } from '@/api/account'
 import { sayAge } from '@/page/age'
 import { useNotices } from '@/page/notices'
@@ -52,7 +53,13 @@ const said = (one: InvitationLine) =>
       </label>
       <label>
         Holds for days
-        <input v-model.number="days" type="number" min="1" max="90" required aria-label="Days it holds" />
+        <input
+          v-model.number="days"
+          type="number"
+          v-bind="NewInvitation.days"
+          required
+          aria-label="Days it holds"
+        />
       </label>
       <button type="submit" class="word-button strong">Invite</button>
     </form>

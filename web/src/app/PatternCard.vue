@@ -2,6 +2,7 @@
 /** What is done to the pattern on the table as a whole: its name and colour, copies, its place, what is brought into it. */
 import { computed, ref } from 'vue'
 
+import { Raising } from '@/api/limits.json'
 import type { Pattern } from '@/api/client'
 import { orderApi } from '@/engine/order'
 import SwitchWords from '@/around/SwitchWords.vue'
@@ -142,8 +143,7 @@ async function bring(laneIds: readonly string[]) {
         v-model.number="up"
         class="small-field number"
         type="number"
-        min="-24"
-        max="24"
+        v-bind="Raising[unit]"
         aria-label="By how much the copy is higher"
       />
       <select v-model="unit" class="small-field" aria-label="In what the copy is higher">

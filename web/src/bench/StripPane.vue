@@ -3,6 +3,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
+import { SetControls } from '@/api/limits.json'
 import type { Lane, LanePicture, Part, StripPicture } from '@/api/client'
 import { useHands } from '@/hands/useHands'
 import PartWords from '@/sentence/PartWords.vue'
@@ -128,7 +129,7 @@ const taken = computed(() => hasStrip(newControl.value))
               </div>
               <label>
                 or MIDI controller
-                <input v-model.number="newControl" type="number" min="0" max="119" />
+                <input v-model.number="newControl" type="number" v-bind="SetControls.controller" />
               </label>
               <button
                 type="submit"

@@ -2,6 +2,7 @@
 /** How far a throw moves hits, and the throws. */
 import { storeToRefs } from 'pinia'
 
+import { ThrowQuestion } from '@/api/limits.json'
 import { useHandSettings } from '@/hands/useHandSettings'
 
 defineProps<{ isAnchored: boolean; follows: boolean }>()
@@ -40,8 +41,7 @@ const emit = defineEmits<{ throwLane: [percent: number]; throwAll: [percent: num
         v-model.number="throwPercent"
         class="slider"
         type="range"
-        min="0"
-        max="100"
+        v-bind="ThrowQuestion.percent"
         step="5"
         aria-label="How far a throw moves"
         data-owns-keys

@@ -2,6 +2,7 @@
 /** How clips are exported: what the files hold, and as what. */
 import { computed, reactive, ref } from 'vue'
 
+import { Export as LIMITS } from '@/api/limits.json'
 import { clipsApi, PLAIN_EXPORT, type Export } from '@/api/clips'
 import { answer, api, type Schemas } from '@/api/client'
 import { orderApi } from '@/engine/order'
@@ -116,8 +117,7 @@ async function copyText() {
           aria-label="Repeats"
           class="small-field"
           type="number"
-          min="1"
-          max="64"
+          v-bind="LIMITS.repeats"
         />
       </label>
       <label>

@@ -2,6 +2,7 @@
 /** How far and which ways to look, between how many hits; when a point begins to sound. */
 import { computed } from 'vue'
 
+import { FieldQuestion } from '@/api/limits.json'
 import type { Field, Around } from '@/engine/around'
 import { useFieldSettings, COUNTS, WHEN } from './useFieldSettings'
 
@@ -42,8 +43,7 @@ function setMost(event: Event) {
         type="range"
         class="slider"
         data-owns-keys
-        min="1"
-        max="100"
+        v-bind="FieldQuestion.distance"
         aria-label="Distance in %"
       />
     </label>

@@ -2,6 +2,7 @@
 /** Keys in place of the bench: a keyboard and pads, what they hold, and playing into the chosen lane. */
 import { computed, useTemplateRef } from 'vue'
 
+import { HeldKey } from '@/api/limits.json'
 import type { Bench, Lane, LanePicture, Schemas } from '@/api/client'
 import { useHands } from '@/hands/useHands'
 import { useOffer } from '@/page/useLists'
@@ -148,8 +149,7 @@ const isMelodic = computed(() => Boolean(props.picture?.staff))
               v-model.number="velocity"
               class="slider"
               type="range"
-              min="1"
-              max="127"
+              v-bind="HeldKey.velocity"
               aria-label="Velocity of the computer's keys"
             /><b>{{ velocity }}</b></span
           >

@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 
+import { HeldKey } from '@/api/limits.json'
 import type { Lane, LanePicture } from '@/api/client'
 import { useNotices } from '@/page/notices'
 import { useShortcutState } from '@/page/useShortcuts'
@@ -13,7 +14,6 @@ import { usePlayedKeys } from './playedKeys'
 import { afterAll, downKeys, isPedalDown, letGo, pedalled, pressed, released } from '@/playing/timeline'
 import type { useRecording } from './useRecording'
 
-const HIGHEST = 127
 /** The keys that a keyboard may begin with: the Cs, from C0 on. */
 const FIRST_KEYS = [12, 24, 36, 48, 60, 72, 84, 96]
 
@@ -75,7 +75,7 @@ export function useKeys(
     return null
   }
   function press(key: number, hard = velocity.value, event: Stamped = now()) {
-    if (key < 0 || key > HIGHEST || down.value.has(key)) return
+    if (key < 0 || key > HeldKey.key.max || down.value.has(key)) return
     playing.handsDown = new Set([...down.value, key])
     const [lane] = lanes()
     // While an arpeggio plays, it is what sounds; else the key itself does.

@@ -29,9 +29,7 @@ const inView = (every: number) =>
 const bars = computed(() =>
   inView(props.barTicks).map(({ tick, x }) => ({ number: barOf(tick, props.barTicks) + 1, x })),
 )
-const meets = computed(() =>
-  props.isOfChosen ? 'The chosen lanes line up here' : 'All lanes line up here',
-)
+const meets = computed(() => (props.isOfChosen ? 'The chosen lanes line up here' : 'All lanes line up here'))
 const detours = computed(() =>
   (props.away ?? []).map(({ start, end, says, by_hand }) => {
     const x = xOf(start, props.scale)

@@ -3,6 +3,7 @@
 import { useEventListener } from '@vueuse/core'
 import { ref, useTemplateRef } from 'vue'
 
+import { Piece } from '@/api/limits.json'
 import { melody } from '@/engine/melody'
 import { useKeysThatFit } from '@/keyboard/useKeysThatFit'
 import { useDrag } from '@/page/useDrag'
@@ -126,12 +127,14 @@ function step(place: number, event: KeyboardEvent) {
           v-shown="controller.tempo"
           class="small-field"
           type="number"
-          min="20"
-          max="400"
+          v-bind="Piece.tempo"
           aria-label="Tempo of the controller’s clock"
           @change="
             controller.setTempo(
-              Math.min(400, Math.max(20, Number(($event.target as HTMLInputElement).value) || 120)),
+              Math.min(
+                Piece.tempo.max,
+                Math.max(Piece.tempo.min, Number(($event.target as HTMLInputElement).value) || 120),
+              ),
             )
           "
         />

@@ -2,6 +2,7 @@
 /** Where the notes of each lane go: its port, its channel, what its instrument is to choose. */
 import { computed } from 'vue'
 
+import { Program } from '@/api/limits.json'
 import type { Lane } from '@/api/client'
 import { engine } from '@/engine/engine'
 import { useNotices } from '@/page/notices'
@@ -121,8 +122,7 @@ async function aChannelEach() {
               v-shown="lane.program?.number ?? ''"
               class="small-field"
               type="number"
-              min="1"
-              max="128"
+              v-bind="Program.number"
               placeholder="–"
               :aria-label="`Program of ${lane.name}`"
               @change="setProgram(lane, $event)"

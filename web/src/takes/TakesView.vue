@@ -4,6 +4,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
+import { More } from '@/api/limits.json'
 import type { Schemas } from '@/api/client'
 import { takesApi, type DrawnTake, type OpenSheet, type SheetLine } from '@/api/takes'
 import { loopOfTake } from '@/clips/loopOf'
@@ -232,8 +233,7 @@ useShortcuts({
             v-model.number="more"
             class="small-field"
             type="number"
-            min="1"
-            max="64"
+            v-bind="More.count"
             required
             aria-label="More takes"
           />

@@ -2,6 +2,7 @@
 /** How many takes of how many bars, of which lanes: and throw. */
 import { computed, ref } from 'vue'
 
+import { Throwing } from '@/api/limits.json'
 import { takesApi, type OpenSheet } from '@/api/takes'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
@@ -63,8 +64,7 @@ async function throwTakes() {
         v-model.number="count"
         class="small-field"
         type="number"
-        min="1"
-        max="64"
+        v-bind="Throwing.count"
         required
         aria-label="Takes"
       />
@@ -75,8 +75,7 @@ async function throwTakes() {
         v-model.number="bars"
         class="small-field"
         type="number"
-        min="1"
-        max="64"
+        v-bind="Throwing.bars"
         required
         aria-label="Bars of a take"
       />
@@ -88,7 +87,6 @@ async function throwTakes() {
         class="small-field"
         type="number"
         min="1"
-        max="99999"
         required
         aria-label="First bar"
       />

@@ -1,4 +1,5 @@
 /** Changing documents: always a new one, sharing what did not change. What is allowed is the engine's to say. */
+import { ThrowQuestion } from '@/api/limits.json'
 import type { HeldDetour, Keys, Lane, Pattern, Piece, Score, StripPicture } from '@/api/client'
 import plain from '@/api/plain.json'
 
@@ -200,10 +201,8 @@ export function newId(kind: string, known: readonly { id: string }[]): string {
 export const randomNumber = (end: number): number =>
   (crypto.getRandomValues(new Uint32Array(1))[0] as number) % end
 
-/** The largest number of a throw. */
-const MAX_THROW = 999_999
 /** The number of a new throw. */
-export const newThrow = (): number => 1 + randomNumber(MAX_THROW)
+export const newThrow = (): number => 1 + randomNumber(ThrowQuestion.throw.max)
 
 /** A name for a new pattern: the first letter that none has. */
 export function newPatternName(patterns: readonly Pattern[]): string {

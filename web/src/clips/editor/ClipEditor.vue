@@ -3,6 +3,7 @@
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
+import { SetClip } from '@/api/limits.json'
 import { controllerName, PRESSURE } from '@/sound/neutral'
 import { melody } from '@/engine/melody'
 import { useOffer } from '@/page/useLists'
@@ -258,8 +259,7 @@ async function place() {
               v-shown="clip.document.tempo"
               class="small-field"
               type="number"
-              min="20"
-              max="400"
+              v-bind="SetClip.tempo"
               step="0.01"
               aria-label="Tempo"
               @change="

@@ -2,6 +2,17 @@
 /** What can be done to the chosen notes, or with none chosen to all of them. */
 import { computed, reactive } from 'vue'
 
+import {
+  Humanised,
+  Lengthen,
+  Quantise,
+  Ramp,
+  Repeat,
+  Scatter,
+  SetNotes,
+  Swing,
+  Transpose,
+} from '@/api/limits.json'
 import type { Action } from '@/api/clips'
 import type { Schemas } from '@/api/client'
 import { newThrow } from '@/work/document'
@@ -81,8 +92,7 @@ function setBars(event: Event) {
           v-shown="pitch"
           class="small-field"
           type="number"
-          min="0"
-          max="127"
+          v-bind="SetNotes.pitch"
           aria-label="Pitch"
           @change="setExact('pitch', $event)"
         />
@@ -94,8 +104,7 @@ function setBars(event: Event) {
           v-shown="common(4)"
           class="small-field"
           type="number"
-          min="1"
-          max="127"
+          v-bind="SetNotes.velocity"
           aria-label="Velocity"
           @change="setExact('velocity', $event)"
       /></label>
@@ -117,8 +126,7 @@ function setBars(event: Event) {
         v-model.number="how.quantise"
         class="small-field"
         type="number"
-        min="0"
-        max="100"
+        v-bind="Quantise.percent"
         aria-label="Quantise by %"
       />
       %
@@ -129,8 +137,7 @@ function setBars(event: Event) {
         v-model.number="how.swing"
         class="small-field"
         type="number"
-        min="50"
-        max="75"
+        v-bind="Swing.percent"
         aria-label="Swing %"
       />
       <select v-model="how.swingNote" class="small-field" aria-label="Swing of">
@@ -151,8 +158,7 @@ function setBars(event: Event) {
         v-model.number="how.humanise"
         class="small-field"
         type="number"
-        min="0"
-        max="100"
+        v-bind="Humanised.percent"
         aria-label="Humanise by %"
       />
       %
@@ -170,8 +176,7 @@ function setBars(event: Event) {
         v-model.number="how.scatter"
         class="small-field"
         type="number"
-        min="0"
-        max="100"
+        v-bind="Scatter.percent"
         aria-label="Scatter %"
       />
       %
@@ -190,8 +195,7 @@ function setBars(event: Event) {
         v-model.number="how.rampFrom"
         class="small-field"
         type="number"
-        min="1"
-        max="127"
+        v-bind="Ramp.first"
         aria-label="Ramp from"
       />
       to
@@ -199,8 +203,7 @@ function setBars(event: Event) {
         v-model.number="how.rampTo"
         class="small-field"
         type="number"
-        min="1"
-        max="127"
+        v-bind="Ramp.last"
         aria-label="Ramp to"
       />
     </p>
@@ -224,8 +227,7 @@ function setBars(event: Event) {
         v-model.number="how.semitones"
         class="small-field"
         type="number"
-        min="-127"
-        max="127"
+        v-bind="Transpose.semitones"
         aria-label="Semitones"
       />
     </p>
@@ -243,8 +245,7 @@ function setBars(event: Event) {
         v-model.number="how.times"
         class="small-field"
         type="number"
-        min="1"
-        max="64"
+        v-bind="Repeat.times"
         aria-label="Times"
       />
       ×
@@ -271,8 +272,7 @@ function setBars(event: Event) {
         v-shown="bars"
         class="small-field"
         type="number"
-        min="1"
-        max="10000"
+        v-bind="Lengthen.bars"
         aria-label="Bars of the clip"
         @change="setBars"
       />

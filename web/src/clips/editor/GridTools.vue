@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The grid that hands keep to: any step value. */
+import { StepValue } from '@/api/limits.json'
 import type { Schemas } from '@/api/client'
 
 const step = defineModel<Required<Schemas['StepValue']>>('step', { required: true })
@@ -26,8 +27,7 @@ const NOTES = [1, 2, 4, 8, 16, 32, 64] as const
         v-model.number="step.multiplier"
         class="small-field"
         type="number"
-        min="1"
-        max="16"
+        v-bind="StepValue.multiplier"
         aria-label="Grid: times"
     /></label>
     <label
@@ -36,8 +36,7 @@ const NOTES = [1, 2, 4, 8, 16, 32, 64] as const
         v-model.number="step.divisor"
         class="small-field"
         type="number"
-        min="1"
-        max="16"
+        v-bind="StepValue.divisor"
         aria-label="Grid: shared by"
     /></label>
   </span>
