@@ -13,9 +13,14 @@ for (const path of Object.values(described.paths))
     )
 delete described.components.responses
 
-/** The least and greatest that a number may be; undefined where there is no such limit, as of most times. */
+const MANY = 20 // of fewer options each has a text of its own on the page
+
+/** The least and greatest that a number may be, or which of many options there are; undefined for neither. */
 function limitsOf(field) {
-  const limited = [field, ...(field.anyOf ?? [])].find((one) => one.maximum < 10 ** 6)
+  const ways = [field, ...(field.anyOf ?? [])]
+  const options = ways.find((one) => one.enum?.length >= MANY)?.enum
+  if (options) return { options }
+  const limited = ways.find((one) => one.maximum < 10 ** 6)
   return limited && { min: limited.minimum, max: limited.maximum }
 }
 

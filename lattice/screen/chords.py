@@ -5,9 +5,11 @@ from fractions import Fraction
 import numpy as np
 
 from lattice.document.piece import Score
+from lattice.document.progression import MAX_INVERSION
 from lattice.render.progression import chords_of
 from lattice.screen.pictures import ChordPicture
 from lattice.sentence.lengths import say_span
+from lattice.sentence.words import ordinal
 from lattice.theory.chords import Chord, chord_name, numeral_of
 from lattice.theory.names import pitch_names
 from lattice.theory.scales import OCTAVE, scale_steps
@@ -43,10 +45,17 @@ def chord_pictures(score: Score, first_tick: int, end_tick: int) -> list[ChordPi
                 numeral=numeral_of(chord, *scale) or "",
                 lasts=say_span(score.progression.chords[place].lasts),
                 notes=" ".join(names[(chord.root + tone) % OCTAVE] for tone in chord.tones),
+                inversions=_inversions(chord),
             )
         )
         number += 1
     return found
+
+
+def _inversions(chord: Chord) -> list[str]:
+    """Return the positions of a chord in words: as many as it has notes, as far as a document can say them."""
+    higher = range(1, min(len(chord.tones), MAX_INVERSION + 1))
+    return ["root position", *(f"{place}{ordinal(place)} inversion" for place in higher)]
 
 
 def _as_heard(chord: Chord, score: Score) -> Chord:

@@ -153,7 +153,7 @@ class ChordPicture(BaseModel):
     """A chord of the progression in the window: its *place* there, from when to when in ticks, what is written.
 
     *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *lasts*: how long, in words.
-    *notes*: those that it has.
+    *notes*: those that it has. *inversions*: the positions that it can be in, in words, the root position first.
     """
 
     place: int
@@ -164,6 +164,7 @@ class ChordPicture(BaseModel):
     numeral: str
     lasts: str
     notes: str
+    inversions: list[str]
 
 
 class LanePicture(BaseModel):

@@ -23,3 +23,22 @@ def named(degrees: int, semitones: int, *chords: str) -> list[tuple[str, str, st
 )
 def test_chords_are_named_as_they_are_heard_and_written_as_they_were(degrees, semitones, heard):
     assert named(degrees, semitones, "I", "V7") == heard
+
+
+@pytest.mark.parametrize(
+    ("chord", "positions"), [("I", 3), ("V7", 4), ("Dm9", 5)], ids=["triad", "seventh", "ninth"]
+)
+def test_a_chord_offers_as_many_positions_as_it_has_notes(chord, positions):
+    progression = Progression(chords=(PlacedChord(chord=chord),))
+    its_score = score(lane(), progression=progression, scale=Scale(root=0, name="major"))
+    (picture,) = chord_pictures(its_score, 0, 53760)
+    assert (
+        picture.inversions
+        == [
+            "root position",
+            "1st inversion",
+            "2nd inversion",
+            "3rd inversion",
+            "4th inversion",
+        ][:positions]
+    )

@@ -2881,11 +2881,13 @@ export interface components {
          * @description A chord of the progression in the window: its *place* there, from when to when in ticks, what is written.
          *
          *     *name*: the same by its letter; *numeral*: as a numeral, '' where there is none. *lasts*: how long, in words.
-         *     *notes*: those that it has.
+         *     *notes*: those that it has. *inversions*: the positions that it can be in, in words, the root position first.
          */
         ChordPicture: {
             /** End */
             end: number;
+            /** Inversions */
+            inversions: string[];
             /** Lasts */
             lasts: string;
             /** Name */

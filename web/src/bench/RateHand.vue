@@ -2,7 +2,7 @@
 /** One lane's step under one hand while it runs: a row of step values to press or to drag along. */
 import { computed, ref } from 'vue'
 
-import type { Bench } from '@/api/client'
+import type { Bench, Schemas } from '@/api/client'
 import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
 
@@ -54,9 +54,12 @@ function onKeyDown(event: KeyboardEvent) {
     @keydown="onKeyDown"
   >
     <span
-      v-for="({ key, text }, place) in rates"
+      v-for="({ key, text, patch }, place) in rates"
       :key="key"
-      :class="{ here: place === here, triplet: text.endsWith('t') }"
+      :class="{
+        here: place === here,
+        triplet: (patch.step_value as Schemas['StepValue']).kind === 'triplet',
+      }"
       >{{ text }}</span
     >
   </div>

@@ -24,10 +24,6 @@ const playing = usePlaying()
 const notices = useNotices()
 const work = useLongWork()
 const how = reactive<Export & { key: string }>({ ...PLAIN_EXPORT, key: '' })
-const KEYS: readonly NonNullable<Schemas['Export']['key']>[] = [
-  'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb', 'Am', 'Em', 'Bm', 'F#m', 'C#m',
-  'G#m', 'D#m', 'A#m', 'Dm', 'Gm', 'Cm', 'Fm', 'Bbm', 'Ebm', 'Abm',
-] // prettier-ignore
 const asked = computed(() => {
   const { key, ...rest } = how
   return key ? { ...rest, key } : rest
@@ -131,7 +127,7 @@ async function copyText() {
         <span>key</span>
         <select v-model="how.key" class="small-field" aria-label="Key">
           <option value="">as the clip says</option>
-          <option v-for="key in KEYS" :key="key" :value="key">{{ key }}</option>
+          <option v-for="key in LIMITS.key.options" :key="key" :value="key">{{ key }}</option>
         </select>
       </label>
       <label>

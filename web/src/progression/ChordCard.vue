@@ -23,7 +23,6 @@ function take() {
   const said = text.value.trim()
   if (said && said !== props.chord.chord) emit('write', { chord: said }, `${props.chord.chord} → ${said}`)
 }
-const INVERSIONS = ['root position', '1st inversion', '2nd inversion', '3rd inversion'] as const
 </script>
 
 <template>
@@ -56,7 +55,7 @@ const INVERSIONS = ['root position', '1st inversion', '2nd inversion', '3rd inve
       </div>
       <div class="row" role="group" aria-label="Inversion">
         <button
-          v-for="(says, inversion) in INVERSIONS"
+          v-for="(says, inversion) in picture.inversions"
           :key="says"
           type="button"
           class="pill"
