@@ -8,8 +8,12 @@ export const learns = (target: Target): { readonly 'data-learn': string } => ({
 /** What is greater than this, as the number of the dice, is not for a knob. */
 const MOST = 8192
 
-/** What a press on `element` would learn in the piece of that id; null: nothing. */
-export function targetAt(element: Element, pieceId: number | null): Target | null {
+/** What a press on `element` would learn in the piece of that id, whose pattern has `lanes`; null: nothing. */
+export function targetAt(
+  element: Element,
+  pieceId: number | null,
+  lanes: readonly { id: string; name: string }[],
+): Target | null {
   const said = element.closest<HTMLElement>('[data-learn]')?.dataset['learn']
   if (said) return JSON.parse(said) as Target
   const number = element.closest<HTMLElement>('[data-field]')
@@ -19,6 +23,7 @@ export function targetAt(element: Element, pieceId: number | null): Target | nul
   const lane = of?.['lane'] ?? of?.['benchOf'] ?? null
   const [low, high] = [Number(number.dataset['low']), Number(number.dataset['high'])]
   if (!(low < high) || Math.max(-low, high) > MOST) return null
-  const name = (number.getAttribute('aria-label') ?? field).replace(' on the bench', '').slice(0, 80)
+  const words = [lanes.find(({ id }) => id === lane)?.name, number.dataset['name'] ?? field]
+  const name = words.filter(Boolean).join(': ').slice(0, 80)
   return { kind: 'control', piece: pieceId, lane, field, name, low, high }
 }

@@ -155,7 +155,9 @@ export function useControllers() {
     document,
     'pointerdown',
     (event) => {
-      const target = learning.isOn && event.target instanceof Element && targetAt(event.target, piece.id)
+      const lanes = piece.pattern?.lanes ?? []
+      const target =
+        learning.isOn && event.target instanceof Element && targetAt(event.target, piece.id, lanes)
       if (!target) return
       event.preventDefault()
       event.stopPropagation()

@@ -132,6 +132,7 @@ function takeTyped() {
     :aria-valuemin="isDigits ? undefined : word.low + word.counted_from"
     :aria-valuemax="isDigits ? undefined : word.high + word.counted_from"
     :data-field="word.field"
+    :data-name="word.name"
     v-bind="drag.on"
     @focus="begin"
     @blur="takeTyped"
