@@ -1,6 +1,6 @@
 /** Looking around: what the engine says of the neighbourhood of the pattern on the table. */
 import { answer, api, type Score, type Schemas } from '@/api/client'
-import { inTime, onTheTable } from './late'
+import { ifStillOpen, openPattern } from './openPattern'
 
 export type Field = Schemas['FieldPicture']
 export type Point = Schemas['FieldPoint']
@@ -13,20 +13,21 @@ export type FieldLimits = Omit<Schemas['FieldQuestion'], 'score' | 'dice'>
 
 /** Detours that hands hold have no part in where one looks from. */
 const standing = (score?: Score) => {
-  const asked = onTheTable(score)
+  const asked = openPattern(score)
   return { ...asked, score: { ...asked.score, held_detours: [], detours: [] } }
 }
 
 export const aroundApi = {
   all: (): Promise<Around> => answer(api.GET('/api/around')),
   field: (limits: FieldLimits): Promise<Field> =>
-    inTime(answer(api.POST('/api/around/field', { body: { ...standing(), ...limits } }))),
+    ifStillOpen(answer(api.POST('/api/around/field', { body: { ...standing(), ...limits } }))),
   /** null: the start. */
   candidate: (variation: Variation | null): Promise<Candidate> =>
-    inTime(answer(api.POST('/api/around/candidate', { body: { ...standing(), variation } }))),
+    ifStillOpen(answer(api.POST('/api/around/candidate', { body: { ...standing(), variation } }))),
   /** The fields that put lanes on a ground, by their ids. */
   put: (where: Omit<Schemas['GroundQuestion'], 'score' | 'dice'>) =>
-    inTime(answer(api.POST('/api/around/ground', { body: { ...standing(), ...where } }))),
+    ifStillOpen(answer(api.POST('/api/around/ground', { body: { ...standing(), ...where } }))),
   /** The fields that make lanes what they were before. */
-  off: (lanes: string[]) => inTime(answer(api.POST('/api/around/off', { body: { ...standing(), lanes } }))),
+  off: (lanes: string[]) =>
+    ifStillOpen(answer(api.POST('/api/around/off', { body: { ...standing(), lanes } }))),
 }

@@ -1,6 +1,6 @@
 /** What melody asks the engine for beside rendering. */
 import { answer, api, type Keys, type Piece, type Schemas, type Score } from '@/api/client'
-import { inTime, onTheTable } from './late'
+import { ifStillOpen, openPattern } from './openPattern'
 
 type Patches = Record<string, Record<string, unknown>>
 
@@ -21,17 +21,20 @@ export const melody = {
   progressions: () => answer(api.GET('/api/melody/progressions')),
   /** Lanes with a contour on their pitches: fields by lane. */
   contour: async (of: Omit<Schemas['ContourQuestion'], 'score' | 'dice'>): Promise<Patches> =>
-    (await inTime(answer(api.POST('/api/melody/contour', { body: { ...of, ...onTheTable() } })))).patches,
+    (await ifStillOpen(answer(api.POST('/api/melody/contour', { body: { ...of, ...openPattern() } }))))
+      .patches,
   /** A lane with a note, a rest or a tie entered on a step. */
   enter: async (of: Omit<Schemas['EnterQuestion'], 'score' | 'dice'>): Promise<Patches> =>
-    (await inTime(answer(api.POST('/api/melody/enter', { body: { ...of, ...onTheTable() } })))).patches,
+    (await ifStillOpen(answer(api.POST('/api/melody/enter', { body: { ...of, ...openPattern() } })))).patches,
   /** A lane with keys that were played along with `score`, and how many found no room. */
   record: (
     score: Score,
     of: Omit<Schemas['RecordQuestion'], 'score' | 'dice'>,
   ): Promise<Schemas['PlayedIn']> =>
-    inTime(answer(api.POST('/api/melody/record', { body: { ...of, ...onTheTable(score) } }))),
+    ifStillOpen(answer(api.POST('/api/melody/record', { body: { ...of, ...openPattern(score) } }))),
   /** The piece in another scale; with `pattern`, that one alone. */
   rescale: (piece: Piece, scale: Schemas['Scale'], pattern: string | null): Promise<Piece> =>
-    inTime(answer(api.POST('/api/melody/rescale', { body: { piece, scale, pattern } }))) as Promise<Piece>,
+    ifStillOpen(
+      answer(api.POST('/api/melody/rescale', { body: { piece, scale, pattern } })),
+    ) as Promise<Piece>,
 }

@@ -20,7 +20,7 @@ interface Wanted {
 }
 
 /** Long enough for a picture to be asked: all before anything is drawn. */
-async function breath() {
+async function afterThisTurn() {
   await null
   await null
   await null
@@ -60,7 +60,7 @@ export const useConversation = defineStore('conversation', () => {
       const mine = { question, resolve, reject }
       wanted.add(mine)
       // By then what is drawn of the same score has been asked, and has taken it along.
-      void breath().then(() => {
+      void afterThisTurn().then(() => {
         if (wanted.delete(mine)) askAlone(mine)
       })
     })

@@ -107,7 +107,7 @@ const aroundThis = () =>
     piece.audition((pattern) => ({ ...pattern, lanes }))
   })
 const anchor = (lane: Lane) =>
-  piece.keepTried(() =>
+  piece.acceptAudition(() =>
     piece.editLane(lane.id, `${lane.name}: ${lane.anchored ? 'not anchored' : 'anchored'}`, (now) => ({
       ...now,
       anchored: !lane.anchored,

@@ -4,7 +4,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import type { Field } from '@/engine/around'
-import { come } from '@/engine/come'
+import { onArrival } from '@/engine/onArrival'
 import { useInTurn } from '@/page/asking'
 import { useDrag } from '@/page/useDrag'
 import { canvasOf } from '@/page/useFrames'
@@ -82,7 +82,7 @@ const placeOf = ({ clientX, clientY }: PointerEvent): Place => {
 const turns = useInTurn()
 const inTurn = (act: () => void) =>
   void turns.run(async () => {
-    if (!(await come(() => (props.isBehind ? undefined : props.field)))) return
+    if (!(await onArrival(() => (props.isBehind ? undefined : props.field)))) return
     act()
     await nextTick()
   })

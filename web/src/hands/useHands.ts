@@ -2,7 +2,7 @@
 import { computed, inject, provide, type InjectionKey, type Ref } from 'vue'
 
 import type { Lane, Rendering } from '@/api/client'
-import { come } from '@/engine/come'
+import { onArrival } from '@/engine/onArrival'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
 import { valueAt, type Patch } from '@/work/document'
@@ -42,7 +42,7 @@ function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonl
   const meant = (lane: Lane): readonly Lane[] => (chosen.isChosen(lane.id) ? chosen.chosen.value : [lane])
   const picture = (laneId: string) => pictures.value.get(laneId)
   /** What is drawn of a lane, as soon as it is: one that was just added has still to be. */
-  const pictured = (laneId: string) => come(() => picture(laneId))
+  const pictured = (laneId: string) => onArrival(() => picture(laneId))
   const bench = (laneId: string) => benches.value.get(laneId)
 
   const edits = useLaneEdits({ meant, picture, bench })

@@ -1,7 +1,7 @@
 /** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
 import { ApiError, type Alternative, type Bench, type Keys, type Lane, type LanePicture, type Piece, type Word } from '@/api/client' // prettier-ignore
 import beginnings from '@/api/beginnings.json'
-import { come } from '@/engine/come'
+import { onArrival } from '@/engine/onArrival'
 import { engine } from '@/engine/engine'
 import { isSame } from '@/api/same'
 import {
@@ -61,7 +61,7 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   }
 
   /** The benches of `lanes`, which the engine sends of those that are chosen. */
-  const benchesOf = (lanes: readonly Lane[]) => Promise.all(lanes.map(({ id }) => come(() => bench(id))))
+  const benchesOf = (lanes: readonly Lane[]) => Promise.all(lanes.map(({ id }) => onArrival(() => bench(id))))
 
   /** Move a number: every lane that is meant by as much, or, where it was typed, to the same value. */
   async function move(lane: Lane, word: Word, value: number | string, gesture: string, isTyped = false) {

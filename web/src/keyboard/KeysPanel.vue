@@ -6,7 +6,7 @@ import { HeldKey } from '@/api/limits.json'
 import type { Bench, Lane, LanePicture, Schemas } from '@/api/client'
 import { useHands } from '@/hands/useHands'
 import { useOffer } from '@/page/useLists'
-import { come } from '@/engine/come'
+import { onArrival } from '@/engine/onArrival'
 import { melody } from '@/engine/melody'
 import { engine } from '@/engine/engine'
 import { useFocusBack } from '@/page/useFocusBack'
@@ -77,7 +77,7 @@ const all = useOffer(
   () => ['keyboard', props.inScale, piece.document?.kit],
   () => melody.keyboard(props.inScale, piece.document?.kit ?? null),
 )
-const voiceOf = async (pitch: number) => (await come(() => all.value))?.[pitch]?.voice
+const voiceOf = async (pitch: number) => (await onArrival(() => all.value))?.[pitch]?.voice
 const shown = useKeysThatFit(useTemplateRef('board'), () =>
   (all.value ?? []).slice(keys.firstKey.value, keys.firstKey.value + REACHED),
 )

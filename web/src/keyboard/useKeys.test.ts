@@ -5,7 +5,7 @@ import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 
 import type { Lane, LanePicture } from '@/api/client'
-import { come } from '@/engine/come'
+import { onArrival } from '@/engine/onArrival'
 import { useShortcutState } from '@/page/useShortcuts'
 import { usePlaying } from '@/playing/playing'
 import { aLane, aPicture, takePiece } from '@/testing'
@@ -33,7 +33,7 @@ function setUp(...chosen: string[]) {
   const keys = scope.run(() =>
     useKeys(
       () => piece.lanes.filter(({ id }) => chosen.includes(id)),
-      (laneId) => come(() => pictures.value.find(({ id }) => id === laneId)),
+      (laneId) => onArrival(() => pictures.value.find(({ id }) => id === laneId)),
       recording as never,
       strike,
     ),

@@ -45,7 +45,7 @@ import { useFollowing } from './useFollowing'
 import { useLatticeKeys } from './useLatticeKeys'
 import { useRows } from './useRows'
 import ViewBar from './ViewBar.vue'
-import Weft from './Weft.vue'
+import BarLines from './BarLines.vue'
 
 const props = defineProps<{ id: number }>()
 const piece = usePiece()
@@ -287,7 +287,7 @@ useEventListener(
       <EmptyPattern v-if="piece.isEmpty" @add="addLane" />
       <div ref="stack" class="stack" :aria-busy="(rendering.property?.name ?? null) !== view.property">
         <div ref="threads" class="over-threads">
-          <Weft :bar-ticks="barTicks" :beat-ticks="rendering.beat_ticks" :scale="scale" />
+          <BarLines :bar-ticks="barTicks" :beat-ticks="rendering.beat_ticks" :scale="scale" />
         </div>
         <template v-for="(lane, place) in piece.lanes" :key="lane.id">
           <div

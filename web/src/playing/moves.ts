@@ -83,7 +83,7 @@ export const useMoves = defineStore('moves', () => {
   }
 
   /** What a change of the piece makes of its movements: written down, or moved along with the control. */
-  function mover(before: Piece, after: Piece, patternId: string, gesture: string | null): Piece {
+  function recordMovement(before: Piece, after: Piece, patternId: string, gesture: string | null): Piece {
     const was = before.patterns.find(({ id }) => id === patternId)
     const now = after.patterns.find(({ id }) => id === patternId)
     if (!was || !now || (was === now && before.swing === after.swing)) return after
@@ -103,7 +103,7 @@ export const useMoves = defineStore('moves', () => {
     const isSame = lanes.every((lane, place) => lane === now.lanes[place]) && movements === now.movements
     return isSame ? after : withPattern(after, patternId, () => ({ ...now, movements, lanes }))
   }
-  piece.onChange.add(mover)
+  piece.onChange.add(recordMovement)
 
   /** A detour that was held while moves are recorded comes again. False where they are not. */
   function recordDetour(held: HeldDetour): boolean {

@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 
 import type { Progression, Schemas } from '@/api/client'
-import { come } from '@/engine/come'
+import { onArrival } from '@/engine/onArrival'
 import { melody } from '@/engine/melody'
 import { newGesture } from '@/page/gesture'
 import { ticksBeside, xOf, type Scale } from '@/lattice/geometry/scale'
@@ -89,7 +89,7 @@ function resize(place: number, length: Schemas['ChordLength'] | undefined, gestu
   )
 }
 async function keyResize(place: number, by: number, isFine: boolean) {
-  await come(() => offered.value)
+  await onArrival(() => offered.value)
   resize(place, lengthBeside(lengths.value, ticksOf(place), by, isFine), null)
 }
 
@@ -110,7 +110,7 @@ function remove(place: number) {
   set(placed.value.filter((_, here) => here !== place), `${placed.value[place]?.chord ?? ''} removed`) // prettier-ignore
 }
 async function begin() {
-  const known = await come(() => offered.value)
+  const known = await onArrival(() => offered.value)
   if (known) set(known.first.chords, 'a progression')
 }
 const setLeading = () => {

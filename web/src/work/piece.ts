@@ -199,7 +199,7 @@ export const usePiece = defineStore('piece', () => {
 
   const isTried = computed(() => tried.value !== null)
   /** Do something to the document, and go on with what is tried out on it. */
-  function keepTried(act: () => unknown) {
+  function acceptAudition(act: () => unknown) {
     const before = tried.value
     act()
     if (before)
@@ -435,7 +435,7 @@ export const usePiece = defineStore('piece', () => {
 
   return {
     id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, letGoOfAll, storeKeys, score, stillScore, clockTempo, inTempo, row, dice, history, opened, saveState, problem,
-    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, keepTried, onChange, amend, edit, editAsAnswered, editLanesAsAnswered, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
+    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, acceptAudition, onChange, amend, edit, editAsAnswered, editLanesAsAnswered, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
     documentAt, rememberHeard, namePlace, coverAt, before,
     keepMineAsCopy,
     keepHere,

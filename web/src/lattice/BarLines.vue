@@ -15,14 +15,14 @@ const beats = computed(() => lines(props.beatTicks))
 </script>
 
 <template>
-  <svg class="weft" :width="scale.width" height="100%" aria-hidden="true">
+  <svg class="bar-lines" :width="scale.width" height="100%" aria-hidden="true">
     <path class="beats" :d="beats" />
     <path class="bars" :d="bars" />
   </svg>
 </template>
 
 <style scoped>
-.weft {
+.bar-lines {
   position: absolute;
   inset: 0;
   pointer-events: none;

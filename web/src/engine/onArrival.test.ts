@@ -1,7 +1,7 @@
 import { afterEach, expect, it, vi } from 'vitest'
 import { shallowRef } from 'vue'
 
-import { come } from './come'
+import { onArrival } from './onArrival'
 
 afterEach(() => vi.useRealTimers())
 
@@ -9,7 +9,7 @@ it('waits for what is not there yet, first come, first served', async () => {
   const there = shallowRef<readonly number[]>()
   const done: string[] = []
   const acts = ['one', 'two'].map(async (act) => {
-    await come(() => there.value)
+    await onArrival(() => there.value)
     done.push(act)
   })
   expect(done).toEqual([])
@@ -20,7 +20,7 @@ it('waits for what is not there yet, first come, first served', async () => {
 
 it('gives up on what does not come', async () => {
   vi.useFakeTimers()
-  const never = come(() => undefined)
+  const never = onArrival(() => undefined)
   await vi.advanceTimersByTimeAsync(30_000)
   expect(await never).toBeUndefined()
 })

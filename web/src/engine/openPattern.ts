@@ -1,9 +1,9 @@
-/** Answers that come when what was asked about is no longer on the table. */
+/** Answers that come when what was asked about is no longer open. */
 import type { Score } from '@/api/client'
 import { usePiece } from '@/work/piece'
 
-/** What most questions are about: the pattern on the table, or `score` in its place. @throws where no piece is open. */
-export function onTheTable(score?: Score) {
+/** What most questions are about: the pattern that is open, or `score` in its place. @throws where no piece is open. */
+export function openPattern(score?: Score) {
   const piece = usePiece()
   if (!piece.score) throw new Error('No piece is open.')
   return { score: score ?? piece.score, dice: piece.dice }
@@ -14,8 +14,8 @@ export class LateError extends Error {
   override readonly name = 'LateError'
 }
 
-/** The answer, if what it is about is still on the table. @throws LateError if it is not. */
-export async function inTime<Answer>(asked: Promise<Answer>): Promise<Answer> {
+/** The answer, if what it is about is still open. @throws LateError if it is not. */
+export async function ifStillOpen<Answer>(asked: Promise<Answer>): Promise<Answer> {
   const piece = usePiece()
   const [pieceId, patternId] = [piece.id, piece.pattern?.id]
   const isLate = () => piece.id !== pieceId || piece.pattern?.id !== patternId
