@@ -62,7 +62,7 @@ const ways = computed(() => [
       </section>
       <section class="card way" aria-label="An empty lane">
         <h3 class="named">An empty lane</h3>
-        <p>One voice, 3 hits in 8 steps. What it does stands next to its name: drag a number to change it.</p>
+        <p>One voice, 3 hits in 8 steps. Drag the numbers under its name to change it.</p>
         <button type="button" class="word-button strong" @click="emit('add')">Add a lane</button>
       </section>
     </div>
