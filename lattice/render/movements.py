@@ -99,15 +99,15 @@ def extremes(score: Score, dice: int, lane: Lane) -> list[tuple[LaneSteps, Feel]
     }
     pattern = _widest(score.movements)
     swing = {"swing": score.swing.model_copy(update={"percent": pattern["swing.percent"]})} if pattern else {}
-    all_lane_steps = []
+    extreme_lanes = []
     for step in [None, *sorted(steps, key=lambda value: value.quarters)]:
         lanes = {one.id: _widest_lane(one, step) for one in lanes_read}
         there = score.model_copy(
             update={**swing, "lanes": tuple(lanes.get(one.id, one) for one in score.lanes)}
         )
         lane_steps = steps_of_lane(there, dice, lane.id)
-        all_lane_steps.append((lane_steps, feel_of(lane_steps.lane, there)))
-    return all_lane_steps
+        extreme_lanes.append((lane_steps, feel_of(lane_steps.lane, there)))
+    return extreme_lanes
 
 
 def _widest(movements: Iterable[Movement]) -> dict[str, int]:

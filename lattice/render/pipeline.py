@@ -289,16 +289,16 @@ def layout(lane_steps: LaneSteps, feel: Feel, context: PitchContext | None, span
     )
 
 
-def with_luck(lane_steps: LaneSteps, laid: Layout) -> Played:
+def with_luck(lane_steps: LaneSteps, planned: Layout) -> Played:
     """Return what sounds of a layout, by the line's dice and its cycle rules; and its bursts."""
-    step_window = laid.step_window.of(lane_steps)
-    sound = sounding(step_window, laid.chances) & laid.may_sound
-    notes = laid.notes.take(sound[laid.of])
-    span = laid.span
-    bursts = burst_notes(lane_steps, laid.feel, span.first_tick, span.end_tick, exactly=span.exactly)
+    step_window = planned.step_window.of(lane_steps)
+    sound = sounding(step_window, planned.chances) & planned.may_sound
+    notes = planned.notes.take(sound[planned.of])
+    span = planned.span
+    bursts = burst_notes(lane_steps, planned.feel, span.first_tick, span.end_tick, exactly=span.exactly)
     if bursts.starts.size:
-        notes = notes.and_those(_notes_of(bursts, lane_steps, laid.context, exactly=span.exactly))
-    return Played(laid, step_window, sound, bursts, notes)
+        notes = notes.and_those(_notes_of(bursts, lane_steps, planned.context, exactly=span.exactly))
+    return Played(planned, step_window, sound, bursts, notes)
 
 
 def _notes_of(

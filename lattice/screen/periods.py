@@ -21,7 +21,7 @@ from lattice.steps.lane_steps import LaneSteps
 from lattice.theory.names import note_name
 from lattice.units import TICKS_PER_QUARTER
 
-__all__ = ["PoolRound", "pool_round", "repeats_every"]
+__all__ = ["PoolRound", "length_of", "pool_round", "repeats_every"]
 
 
 class PoolRound(NamedTuple):
@@ -39,7 +39,7 @@ def repeats_every(
 ) -> str:
     """Say after how long all that a lane plays repeats, before chance, with the keys that are held at *tick*."""
     if lane_steps.lane.clip:
-        return f"repeats {say_every(*_length(Fraction(lane_steps.lane.clip.length_ticks, TICKS_PER_QUARTER), score))}"
+        return f"repeats {say_every(*length_of(Fraction(lane_steps.lane.clip.length_ticks, TICKS_PER_QUARTER), score))}"
     is_moved = bool(moves_of(score, lane_steps.lane))
     try:
         period = period_of(lane_steps, feel, context, tick)
@@ -52,7 +52,7 @@ def repeats_every(
             period = moved_period(lane_steps, score, tick)
     except NeverRepeatsError as error:
         return f"never repeats: {error}"
-    return f"repeats {say_every(*_length(period, score))}"
+    return f"repeats {say_every(*length_of(period, score))}"
 
 
 def _moved_once(lane_steps: LaneSteps, score: Score) -> str | None:
@@ -91,7 +91,7 @@ def pool_round(lane_steps: LaneSteps, context: PitchContext | None, score: Score
     fits = {"arpeggio": arpeggio.model_copy(update={"restart": "cycle"}).model_dump(mode="json")}
     steps, of_hits = hits_repeat_after(lane_steps)
     together = steps * lane_steps.clock.step * (used // gcd(of_hits, used))
-    return PoolRound(f"{said}: together again after {say_bars(*_length(together, score))}", fits)
+    return PoolRound(f"{said}: together again after {say_bars(*length_of(together, score))}", fits)
 
 
 def _voiceless(lane_steps: LaneSteps, context: PitchContext, rounds: list[Row], score: Score) -> list[str]:
@@ -103,7 +103,7 @@ def _voiceless(lane_steps: LaneSteps, context: PitchContext, rounds: list[Row], 
     return [note_name(note, context.scale.root, context.scale.semitones) for note in notes]
 
 
-def _length(quarters: Fraction, score: Score) -> tuple[Fraction, Fraction, Fraction]:
-    """Return what `say_bars` is told of a length."""
+def length_of(quarters: Fraction, score: Score) -> tuple[Fraction, Fraction, Fraction]:
+    """Return a length as `say_bars` and `say_every` take it: in bars of *score*, with its tempo and their length."""
     bar = score.meter.bar_quarters
     return quarters / bar, score.quarters_per_minute, bar

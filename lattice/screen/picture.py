@@ -30,6 +30,7 @@ from lattice.screen.beads import beads_of
 from lattice.screen.benches import bench_of
 from lattice.screen.chords import chord_pictures
 from lattice.screen.moves import joined, movement_pictures
+from lattice.screen.periods import length_of
 from lattice.screen.pictures import (
     AwayPicture,
     AwayStretch,
@@ -362,8 +363,7 @@ def _meeting(score: Score, all_lane_steps: list[LaneSteps], first: int, end: int
     after = moments.next_after(Fraction(0))
     if after is None:
         return Meeting(says=f"{'the lanes' if who == 'all lanes' else who} never line up", at=[], of=of)
-    bar = score.meter.bar_quarters
-    length = after / bar, score.quarters_per_minute, bar
+    length = length_of(after, score)
     if len(all_lane_steps) == 1:
         says = f"repeats {say_every(*length)}"
     elif 0 in moments.at:

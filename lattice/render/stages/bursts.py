@@ -185,19 +185,19 @@ def _times(burst: Burst, lane_steps: LaneSteps, feel: Feel, begins: _Begins, *, 
     fine = parts * SWING_PARTS * burst.notes
     lasts = end + (end_bars - bars) * (bar * SWING_PARTS) - start
     at = (start * burst.notes)[:, None] + lasts[:, None] * np.arange(burst.notes)
-    all_lane_steps = (bars * bar_ticks)[:, None]
+    bar_lines = (bars * bar_ticks)[:, None]
     lasting = at * _PERCENT + (lasts * lane_steps.lane.length_percent)[:, None]
     kept = np.ones(at.size, bool)
     if begins.ends is not None:
-        kept = (at < (begins.ends[:, None] - all_lane_steps) * fine).ravel()
-    starts = (all_lane_steps + half_up(at, fine)).ravel()[kept]
-    ends = np.maximum((all_lane_steps + half_up(lasting, fine * _PERCENT)).ravel()[kept], starts + 1)
+        kept = (at < (begins.ends[:, None] - bar_lines) * fine).ravel()
+    starts = (bar_lines + half_up(at, fine)).ravel()[kept]
+    ends = np.maximum((bar_lines + half_up(lasting, fine * _PERCENT)).ravel()[kept], starts + 1)
     if not exactly:
         return _Times(starts, ends, starts, ends, kept)
-    all_lane_steps = np.broadcast_to(all_lane_steps, at.shape).ravel()[kept]
-    exact_starts = exact_ticks(all_lane_steps, at.ravel()[kept], fine)
+    bar_lines = np.broadcast_to(bar_lines, at.shape).ravel()[kept]
+    exact_starts = exact_ticks(bar_lines, at.ravel()[kept], fine)
     return _Times(
-        starts, ends, exact_starts, exact_ticks(all_lane_steps, lasting.ravel()[kept], fine * _PERCENT), kept
+        starts, ends, exact_starts, exact_ticks(bar_lines, lasting.ravel()[kept], fine * _PERCENT), kept
     )
 
 

@@ -125,7 +125,7 @@ class Placing:
         return result
 
     def _rounded(self, which: Ticks, positions: Ticks) -> Ticks:
-        all_lane_steps = self.bars[which] * self.bar_ticks
+        bar_lines = self.bars[which] * self.bar_ticks
         unit = self.unit
         if self._strays is not None:
             # Milliseconds in ticks by the exact tempo; beyond 64 bits, so in Python's own whole numbers.
@@ -134,9 +134,7 @@ class Placing:
             strays = self._strays[which].astype(object) * (spread.numerator * unit)
             positions, unit = positions.astype(object) * parts + strays, unit * parts
         return (
-            exact_ticks(all_lane_steps, positions, unit)
-            if self.exactly
-            else all_lane_steps + half_up(positions, unit)
+            exact_ticks(bar_lines, positions, unit) if self.exactly else bar_lines + half_up(positions, unit)
         )
 
 

@@ -235,7 +235,7 @@ def test_a_staff_has_the_lines_of_the_scale_and_names_them():
     assert (shown.staff.low, shown.staff.high, shown.staff.note) == (50, 74, 50)
     assert shown.staff.roots == [50, 62, 74]
     assert [shown.staff.names[pitch - 50] for pitch in (50, 53, 60)] == ["D3", "F3", "C4"]
-    assert all((lane_steps - 2) % 12 in D_DORIAN.semitones for lane_steps in shown.staff.lines)
+    assert all((pitch - 2) % 12 in D_DORIAN.semitones for pitch in shown.staff.lines)
     assert shown.pitches[:2] == [[50], [65]]
     assert picture(score(lane()), 1, Window(bars=1)).lanes[0].staff is None
 
