@@ -21,13 +21,14 @@ afterEach(() => vi.unstubAllGlobals())
 
 function setUp() {
   const piece = takePiece(aLane('thud'), aLane('bell'))
+  const inView = { starts: [0, 100, 200, 300] }
   const stretch = useStretch({
     meant: (lane) => [lane],
     lanes: () => piece.lanes,
-    picture: () => aPicture({ starts: [0, 100, 200, 300] }),
+    picture: () => aPicture(inView),
     patchAsAnswered: async (label, ask) => void patched.push([label, await ask()]),
   })
-  return { stretch, bell: piece.lanes[1]! }
+  return { stretch, inView, bell: piece.lanes[1]! }
 }
 
 it('says how many steps begin in it, of whom', () => {
@@ -39,6 +40,13 @@ it('says how many steps begin in it, of whom', () => {
   ]) // prettier-ignore
   stretch.drop()
   expect(stretch.of('bell')).toBe(null)
+})
+
+it('says the same when the view has gone on to other bars', () => {
+  const { stretch, inView, bell } = setUp()
+  stretch.choose(bell, 100, 300)
+  inView.starts = [400, 500, 600, 700]
+  expect(stretch.says.value).toBe('2 steps of bell')
 })
 
 it('is acted on as the engine says', async () => {

@@ -19,7 +19,13 @@ interface Context {
 
 export function useStretch({ meant, lanes, picture, patchAsAnswered }: Context) {
   const notices = useNotices()
-  const chosen = shallowRef<{ laneIds: readonly string[]; firstTick: number; endTick: number } | null>(null)
+  const chosen = shallowRef<{
+    laneIds: readonly string[]
+    firstTick: number
+    endTick: number
+    /** Steps of the first lane that begin in it: counted when it is chosen, as other bars may be in view later. */
+    count: number
+  } | null>(null)
   const copied = shallowRef<Schemas['Copied'][]>([])
   /** Notes of a ratchet and of a burst. */
   const ratchetNotes = ref(3)
@@ -28,21 +34,22 @@ export function useStretch({ meant, lanes, picture, patchAsAnswered }: Context) 
   const rule = ref({ nth: 1, of: 2 })
 
   function choose(lane: Lane, firstTick: number, endTick: number) {
-    chosen.value = { laneIds: meant(lane).map(({ id }) => id), firstTick, endTick }
+    const laneIds = meant(lane).map(({ id }) => id)
+    const starts = picture(laneIds[0] ?? lane.id)?.starts ?? []
+    const count = starts.filter((start) => start >= firstTick && start < endTick).length
+    chosen.value = { laneIds, firstTick, endTick, count }
   }
   const drop = () => (chosen.value = null)
   const of = (laneId: string): readonly [number, number] | null =>
     chosen.value?.laneIds.includes(laneId) ? [chosen.value.firstTick, chosen.value.endTick] : null
 
-  /** How many steps of the first lane begin in it, and of whom. */
+  /** How many steps are chosen, and of which lane. */
   const says = computed(() => {
     const now = chosen.value
     const first = lanes().find(({ id }) => id === now?.laneIds[0])
     if (!now || !first) return ''
-    const starts = picture(first.id)?.starts ?? []
-    const count = starts.filter((start) => start >= now.firstTick && start < now.endTick).length
-    const whom = now.laneIds.length === 1 ? first.name : `${now.laneIds.length} lanes`
-    return `${count} ${count === 1 ? 'step' : 'steps'} of ${whom}`
+    const owner = now.laneIds.length === 1 ? first.name : `${now.laneIds.length} lanes`
+    return `${now.count} ${now.count === 1 ? 'step' : 'steps'} of ${owner}`
   })
 
   const asked = () => {

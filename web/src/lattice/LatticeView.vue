@@ -206,6 +206,7 @@ const { nowStep, follow } = useFollowing(
   view,
   () => chosenPicture.value,
   () => barTicks.value,
+  () => stretch.chosen.value !== null,
 )
 
 useEventListener(

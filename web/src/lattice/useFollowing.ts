@@ -6,18 +6,19 @@ import type { useView } from '@/engine/useView'
 import { usePlaying } from '@/playing/playing'
 import { barOf } from '@/sound/time'
 
-/** `picture`: of the lane whose step is wanted. */
+/** `picture`: of the lane whose step is wanted. `isHeld`: whether a hand needs the bars in view to stay. */
 export function useFollowing(
   view: ReturnType<typeof useView>,
   picture: () => LanePicture | undefined,
   barTicks: () => number,
+  isHeld: () => boolean,
 ) {
   const playing = usePlaying()
   /** Which of the steps in view plays; -1: none. */
   const nowStep = ref(-1)
   function follow(tick: number) {
-    // A menu that is open stays where it is: the page turns once the hand has closed it.
-    if (!document.querySelector('.v-overlay--active .card')) view.follow(barOf(tick, barTicks()))
+    // An open menu and chosen steps stay where they are: the page turns once the hand is done with them.
+    if (!isHeld() && !document.querySelector('.v-overlay--active .card')) view.follow(barOf(tick, barTicks()))
     const starts = picture()?.starts
     nowStep.value = starts && playing.isPlaying ? starts.findLastIndex((start) => start <= tick) : -1
   }
