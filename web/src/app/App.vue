@@ -7,7 +7,8 @@ import { useShortcuts, useShortcutState } from '@/page/useShortcuts'
 import { useNotices } from '@/page/notices'
 import { useOutbox } from '@/work/outbox'
 import { usePiece } from '@/work/piece'
-import { usePlaying } from '@/playing/playing'
+import { useTrail } from '@/work/trail'
+import { useTransport } from '@/playing/transport'
 import { useSession } from '@/work/session'
 import Deck from '@/tape/Deck.vue'
 import HintNote from '@/help/HintNote.vue'
@@ -28,7 +29,8 @@ const session = useSession()
 const notices = useNotices()
 const outbox = useOutbox()
 const piece = usePiece()
-const playing = usePlaying()
+const transport = useTransport()
+const trail = useTrail()
 const route = useRoute()
 const router = useRouter()
 /** Day or night: by choice, or after the system's. */
@@ -96,11 +98,11 @@ watch(
 )
 useShortcuts({
   '?': { says: 'Help, and all keys', act: () => (shortcuts.isHelpOpen = true) },
-  ' ': { says: 'Play, or stop', act: () => playing.toggle() },
+  ' ': { says: 'Play, or stop', act: () => transport.toggle() },
   'y': { says: 'Learn: press a control, then move a thing on a controller', act: () => learning.begin() },
-  'Shift+Escape': { says: 'Silence: end every note at every port', act: () => playing.panic() },
-  'Ctrl+z': { says: 'Undo', act: () => step(history.own?.undo, 'Undone', piece.undo) },
-  'Ctrl+Shift+z': { says: 'Redo', act: () => step(history.own?.redo, 'Redone', piece.redo) },
+  'Shift+Escape': { says: 'Silence: end every note at every port', act: () => transport.panic() },
+  'Ctrl+z': { says: 'Undo', act: () => step(history.own?.undo, 'Undone', trail.undo) },
+  'Ctrl+Shift+z': { says: 'Redo', act: () => step(history.own?.redo, 'Redone', trail.redo) },
   'Alt+1': { says: 'Shelf', act: () => router.push('/') },
   'Alt+2': { says: 'Lattice', act: () => piece.id !== null && router.push(`/lattice/${piece.id}`) },
   'Alt+3': { says: 'Field', act: () => piece.id !== null && router.push(`/field/${piece.id}`) },

@@ -7,7 +7,7 @@ import { useRoute, useRouter } from 'vue-router'
 import ExportCard from '@/clips/ExportCard.vue'
 import { useOutbox } from '@/work/outbox'
 import { usePiece } from '@/work/piece'
-import { usePlaying } from '@/playing/playing'
+import { useTransport } from '@/playing/transport'
 import { useSession } from '@/work/session'
 import { forgetTapes } from '@/playing/stored'
 import TrailPanel from './TrailPanel.vue'
@@ -20,7 +20,7 @@ import { THEMES, type Theme } from '@/theme/choice'
 
 const theme = defineModel<Theme>('theme', { required: true })
 const piece = usePiece()
-const playing = usePlaying()
+const transport = useTransport()
 const session = useSession()
 const outbox = useOutbox()
 const notices = useNotices()
@@ -80,7 +80,7 @@ useTitle(computed(() => [screen.value, piece.document?.name, 'Jolly Lattice'].fi
 const rename = (name: string) => piece.edit(`Renamed ${name}`, (document) => ({ ...document, name }))
 
 async function goAshore() {
-  playing.stop()
+  transport.stop()
   try {
     await piece.saveNow()
     await session.signOut()

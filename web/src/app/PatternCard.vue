@@ -11,10 +11,12 @@ import NameField from '@/page/NameField.vue'
 import { inks, inkOf } from '@/theme/inks'
 import { withMoved, withPattern } from '@/work/document'
 import { usePiece } from '@/work/piece'
+import { useTrail } from '@/work/trail'
 
 const props = defineProps<{ pattern: Pattern }>()
 const emit = defineEmits<{ copy: [degrees: number, semitones: number]; add: []; done: [] }>()
 const piece = usePiece()
+const trail = useTrail()
 const notices = useNotices()
 const at = computed(() => piece.patterns.findIndex(({ id }) => id === props.pattern.id))
 
@@ -65,7 +67,7 @@ function take(gone: Pattern) {
     order: document.order.filter(({ pattern }) => pattern !== gone.id),
   }))
   if (next) piece.choosePattern(next.id)
-  notices.say(`Pattern ${gone.name} is deleted.`, { label: 'Undo', act: () => piece.undo() })
+  notices.say(`Pattern ${gone.name} is deleted.`, { label: 'Undo', act: () => trail.undo() })
 }
 
 // ---- Bringing from another pattern ----
@@ -93,7 +95,7 @@ async function bring(laneIds: readonly string[]) {
     if (!isBrought) return
     notices.say(`${brings === 'lanes' ? '' : `The ${brings} of `}${said} brought from ${origin.name}.`, {
       label: 'Undo',
-      act: () => piece.undo(),
+      act: () => trail.undo(),
     })
   } catch (reason) {
     notices.complain(reason)

@@ -8,10 +8,12 @@ import { useShortcuts } from '@/page/useShortcuts'
 import type { Moment } from '@/work/history'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
+import { useTrail } from '@/work/trail'
 import TrailPlace from './TrailPlace.vue'
 import { useBefore } from './useBefore'
 
 const piece = usePiece()
+const trail = useTrail()
 const notices = useNotices()
 const isOpen = ref(false)
 const scroller = useTemplateRef<VVirtualScroll>('scroller')
@@ -34,7 +36,7 @@ const openedAt = computed(() => piece.opened?.number ?? 0)
 
 async function goTo(moment: Moment) {
   try {
-    await piece.goTo(moment)
+    await trail.goTo(moment)
   } catch (reason) {
     notices.complain(reason, { label: 'Try again', act: () => goTo(moment) })
   }
@@ -80,10 +82,10 @@ useShortcuts({ h: { says: 'Trail', act: () => (isOpen.value = !isOpen.value) } }
           >
             {{ isNamedOnly ? 'show all' : 'named ones only' }}
           </button>
-          <button type="button" class="word-button" :disabled="!piece.before()" @click="step(piece.undo)">
+          <button type="button" class="word-button" :disabled="!trail.before()" @click="step(trail.undo)">
             Back
           </button>
-          <button type="button" class="word-button" @click="step(piece.redo)">Forward</button>
+          <button type="button" class="word-button" @click="step(trail.redo)">Forward</button>
           <button
             type="button"
             class="word-button"

@@ -9,10 +9,12 @@ import { useNotices } from '@/page/notices'
 import { inkOf } from '@/theme/inks'
 import type { Moment } from '@/work/history'
 import { usePiece } from '@/work/piece'
+import { useTrail } from '@/work/trail'
 
 const props = defineProps<{ moment: Moment; isHere: boolean; isAhead: boolean; isOpened: boolean }>()
 const emit = defineEmits<{ go: [moment: Moment] }>()
 const piece = usePiece()
+const trail = useTrail()
 const notices = useNotices()
 const cover = ref<Schemas['PlaceCover'] | null>(null)
 const [WIDTH, HEIGHT] = [104, 40]
@@ -25,7 +27,7 @@ watch(
     cover.value = null
     if (piece.saveState !== 'saved') return
     try {
-      const found = await piece.coverAt(number)
+      const found = await trail.coverAt(number)
       if (number === props.moment.number) cover.value = found
     } catch {
       cover.value = null
@@ -40,7 +42,7 @@ const there = ref<Pattern | null>(null)
 watch(isTaking, async (opens) => {
   if (!opens) return
   try {
-    const document = await piece.documentAt(props.moment.number)
+    const document = await trail.documentAt(props.moment.number)
     const here = piece.pattern?.id
     there.value = document?.patterns.find(({ id }) => id === here) ?? document?.patterns[0] ?? null
   } catch (reason) {
@@ -62,7 +64,7 @@ function take(laneId: string) {
 }
 async function rename(name: string) {
   try {
-    await piece.namePlace(props.moment.number, name)
+    await trail.namePlace(props.moment.number, name)
   } catch (reason) {
     notices.complain(reason)
   }

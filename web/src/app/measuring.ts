@@ -3,6 +3,9 @@ import type { Keys, Piece, Schemas, Score } from '@/api/client'
 import type { Struck } from '@/sound/loop'
 import type { Hand, Rehearsed } from '@/sound/rehearsal'
 import { usePiece } from '@/work/piece'
+import { useConversation } from '@/engine/useConversation'
+import { ensureAudio } from '@/playing/audio'
+import { useLoops } from '@/playing/loops'
 import { useOrder } from '@/playing/order'
 import { usePlaying } from '@/playing/playing'
 import { usePorts } from '@/playing/ports'
@@ -57,6 +60,8 @@ declare global {
 
 export function exposeForMeasuring() {
   const playing = usePlaying()
+  const loops = useLoops()
+  const conversation = useConversation()
   const piece = usePiece()
   const ports = usePorts()
   window.jolly = {
@@ -65,19 +70,19 @@ export function exposeForMeasuring() {
         fromTick, nowTick, notes, controls, leftOut, patternId, row,
       })), // prettier-ignore
     piece: () => piece.document,
-    struck: () => playing.loop?.struck ?? [],
+    struck: () => loops.player?.struck ?? [],
     score: () => ({ score: piece.score, dice: piece.dice }),
-    level: async () => (await playing.ready()).level(),
+    level: async () => (await ensureAudio()).level(),
     voices: async () => {
-      const { kit } = await playing.ready()
+      const { kit } = await ensureAudio()
       return Object.fromEntries([...kit].map(([id, buffer]) => [id, [...buffer.getChannelData(0)]]))
     },
     pitched: async () => {
-      const known = await (await playing.ready()).pitched()
+      const known = await (await ensureAudio()).pitched()
       return Object.fromEntries([...known].map(([id, samples]) => [id, [...samples]]))
     },
     stroke: async (voice, tone, moves) => {
-      const samples = await (await playing.ready()).stroke(voice, tone, moves)
+      const samples = await (await ensureAudio()).stroke(voice, tone, moves)
       const bytes = new Uint8Array(samples.buffer)
       let text = ''
       for (let at = 0; at < bytes.length; at += 8192)
@@ -103,11 +108,11 @@ export function exposeForMeasuring() {
       const rowAt = (place: number) => order.playingOf(order.placed(place % order.rows.length))
       const first = rowAt(0)
       if (!first) throw new Error('The order has no rows.')
-      return rehearse(first, seconds, [], playing.engine, ({ row }) => rowAt((row?.place ?? 0) + 1))
+      return rehearse(first, seconds, [], conversation, ({ row }) => rowAt((row?.place ?? 0) + 1))
     },
     rehearse: async (first, seconds, hands) => {
       const { rehearse } = await import('@/sound/rehearsal')
-      return rehearse(first, seconds, hands, playing.engine)
+      return rehearse(first, seconds, hands, conversation)
     },
   }
 }

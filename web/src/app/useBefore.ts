@@ -4,22 +4,26 @@ import { useEventListener } from '@vueuse/core'
 import { useNotices } from '@/page/notices'
 import { isFree, useShortcuts, useShortcutState } from '@/page/useShortcuts'
 import { usePiece } from '@/work/piece'
+import { useTrail } from '@/work/trail'
+import { useAudition } from '@/work/audition'
 
 export function useBefore() {
   const piece = usePiece()
+  const trail = useTrail()
+  const audition = useAudition()
   const notices = useNotices()
   const shortcuts = useShortcutState()
   let isDown = false
   useShortcuts({ z: { says: 'Held: hear the place before', act: () => undefined } })
 
   async function begin() {
-    const before = piece.before()
+    const before = trail.before()
     const here = piece.pattern?.id
     if (!before) return
     try {
-      const document = await piece.documentAt(before.number)
+      const document = await trail.documentAt(before.number)
       const pattern = document?.patterns.find(({ id }) => id === here)
-      if (isDown && pattern && piece.pattern?.id === here) piece.audition(() => pattern)
+      if (isDown && pattern && piece.pattern?.id === here) audition.start(() => pattern)
     } catch (reason) {
       notices.complain(reason)
     }
@@ -27,7 +31,7 @@ export function useBefore() {
   function end() {
     if (!isDown) return
     isDown = false
-    piece.audition(null)
+    audition.end()
   }
   useEventListener(window, 'keydown', (event) => {
     if (event.key !== 'z' || event.repeat || isDown || shortcuts.lettersPlay || !isFree(event)) return

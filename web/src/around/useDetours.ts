@@ -8,6 +8,7 @@ import { useNotices } from '@/page/notices'
 import { useOffer } from '@/page/useLists'
 import { useMoves } from '@/playing/moves'
 import { usePlaying } from '@/playing/playing'
+import { isDown, useLive } from '@/work/live'
 import { newThrow } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
@@ -20,6 +21,7 @@ const MOST_HELD = 200
 export const useDetours = defineStore('detours', () => {
   const piece = usePiece()
   const playing = usePlaying()
+  const live = useLive()
   const moves = useMoves()
   const notices = useNotices()
   const around = useOffer(['around'], aroundApi.all)
@@ -49,12 +51,7 @@ export const useDetours = defineStore('detours', () => {
 
   /** The kinds that hands hold now. */
   const holding = computed<ReadonlySet<Kind>>(
-    () =>
-      new Set(
-        piece.heldDetours
-          .filter(({ end }) => end === null || end === undefined)
-          .map(({ detour }) => detour.kind),
-      ),
+    () => new Set(live.detours.filter(isDown).map(({ detour }) => detour.kind)),
   )
 
   /** Hold `detour` from now on, in place of another of its kind. `event`: the press. False where nothing plays. */
@@ -64,23 +61,21 @@ export const useDetours = defineStore('detours', () => {
       return false
     }
     const start = playing.keyTick(event)
-    piece.heldDetours = [...piece.heldDetours, { detour, start, end: null, at }].slice(-MOST_HELD)
+    live.detours = [...live.detours, { detour, start, end: null, at }].slice(-MOST_HELD)
     return true
   }
   /** Let go of all that is held of a kind. */
   function letGo(of: Kind, event: { readonly timeStamp: number }) {
     if (!holding.value.has(of)) return
     const end = playing.keyTick(event)
-    const ended = piece.heldDetours.map((one) =>
-      one.detour.kind === of && (one.end === null || one.end === undefined)
-        ? { ...one, end: Math.max(one.start, end) }
-        : one,
+    const ended = live.detours.map((one) =>
+      one.detour.kind === of && isDown(one) ? { ...one, end: Math.max(one.start, end) } : one,
     )
-    const fresh = ended.filter((one, at) => one !== piece.heldDetours[at])
-    piece.heldDetours = ended
+    const fresh = ended.filter((one, at) => one !== live.detours[at])
+    live.detours = ended
     // What is written down comes from there, from now on.
     const written = new Set(fresh.filter((one) => moves.recordDetour(one)))
-    if (written.size) piece.heldDetours = ended.filter((one) => !written.has(one))
+    if (written.size) live.detours = ended.filter((one) => !written.has(one))
   }
   /** Whether a detour has anything to play; a sentence says what to do where it has not. */
   function hasLanes(detour: Detour): boolean {

@@ -12,7 +12,8 @@ import { useShortcuts } from '@/page/useShortcuts'
 import { useNotices } from '@/page/notices'
 import { usePages } from '@/page/useLists'
 import { usePiece } from '@/work/piece'
-import { usePlaying } from '@/playing/playing'
+import { placeClip } from '@/playing/clipsInPlace'
+import { useLoops } from '@/playing/loops'
 import ClipCard from './ClipCard.vue'
 import ExportCard from './ExportCard.vue'
 import ImportCard from './ImportCard.vue'
@@ -21,7 +22,7 @@ import { loopOfClip } from './loopOf'
 
 const router = useRouter()
 const notices = useNotices()
-const playing = usePlaying()
+const loops = useLoops()
 const piece = usePiece()
 
 // ---- Looking ----
@@ -49,15 +50,15 @@ const {
 
 // ---- Hearing ----
 const heard = computed(() => {
-  const [kind, id] = playing.looping.split(' ')
+  const [kind, id] = loops.looping.split(' ')
   return kind === 'clip' ? Number(id) : null
 })
 const at = ref<number | null>(null)
 function start(id: number) {
   at.value = id
-  return playing.playLoop(`clip ${id}`, async () => loopOfClip(await clipsApi.open(id)))
+  return loops.play(`clip ${id}`, async () => loopOfClip(await clipsApi.open(id)))
 }
-const hear = (id: number) => (heard.value === id ? playing.stopLoop() : start(id))
+const hear = (id: number) => (heard.value === id ? loops.stop() : start(id))
 useOwnPlay(() => {
   const first = at.value ?? clips.value[0]?.id
   return first === undefined ? undefined : start(first)
@@ -76,7 +77,7 @@ useShortcuts({
 }) // prettier-ignore
 const nowTick = ref(0)
 useFrames(
-  () => (nowTick.value = playing.loop?.nowTick ?? 0),
+  () => (nowTick.value = loops.player?.nowTick ?? 0),
   () => heard.value !== null,
   () => heard.value,
   30,
@@ -97,7 +98,7 @@ async function describe(clip: ClipLine, fields: Schemas['Description']) {
 async function remove(clip: ClipLine) {
   await act(async () => {
     await clipsApi.delete(clip.id)
-    if (heard.value === clip.id) playing.stopLoop()
+    if (heard.value === clip.id) loops.stop()
     await load()
     notices.say(`“${clip.name}” is deleted.`, {
       label: 'Undo',
@@ -116,7 +117,7 @@ const copy = (clip: ClipLine) =>
 const reopen = (clip: ClipLine) =>
   act(async () => router.push(`/lattice/${await clipsApi.reopen(clip.id)}`))()
 async function place(clip: ClipLine) {
-  await playing.placeClip(clip.id, clip.name)
+  await placeClip(clip.id, clip.name)
   await router.push(`/lattice/${piece.id}`)
 }
 const asLanes = shallowRef<ClipLine | null>(null)

@@ -11,7 +11,7 @@ import { useLongWork } from '@/page/longWork'
 import { useNotices } from '@/page/notices'
 import { saveFile } from '@/page/saveFile'
 import { usePiece } from '@/work/piece'
-import { usePlaying } from '@/playing/playing'
+import { useLoops } from '@/playing/loops'
 import { loopOfClip } from './loopOf'
 
 /** One clip; several, as one zip; or neither: bars of the pattern that is open, or the running order. */
@@ -20,7 +20,7 @@ const props = defineProps<{
   clip?: { id: number; name: string }
   several?: { ids: number[] } | { set_name: string }
 }>()
-const playing = usePlaying()
+const loops = useLoops()
 const notices = useNotices()
 const work = useLongWork()
 const how = reactive<Export & { key: string }>({ ...PLAIN_EXPORT, key: '' })
@@ -74,7 +74,7 @@ async function exportWav() {
   isRendering.value = true
   const name = `${clip.name}.wav`
   await work.during(`“${name}” is being rendered …`, async (signal) => {
-    const bytes = await playing.renderWav(loopOfClip(await clipsApi.open(clip.id)))
+    const bytes = await loops.renderWav(loopOfClip(await clipsApi.open(clip.id)))
     if (!signal.aborted) saveFile(new Blob([bytes], { type: 'audio/wav' }), name)
   })
   isRendering.value = false

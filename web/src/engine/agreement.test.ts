@@ -6,6 +6,8 @@ import { ApiError, type Pattern } from '@/api/client'
 import { useNotices } from '@/page/notices'
 import { aLane, aPiece } from '@/testing'
 import { usePiece } from '@/work/piece'
+import { useAudition } from '@/work/audition'
+import { useLive } from '@/work/live'
 import { useAgreement } from './agreement'
 
 const refusal = new ApiError(422, 'document', 'lane “thud”: no')
@@ -49,9 +51,9 @@ it('takes back all that was done since the engine agreed', () => {
 it('takes back an audition alone, and no moment', () => {
   louder(90)
   agreement.answered(piece.score!)
-  piece.audition((pattern) => ({ ...pattern, lanes: [] }))
+  useAudition().start((pattern) => ({ ...pattern, lanes: [] }))
   refuse()
-  expect([piece.isTried, velocity(), piece.history.moments.length]).toEqual([false, 90, 2])
+  expect([useAudition().isOn, velocity(), piece.history.moments.length]).toEqual([false, 90, 2])
 })
 
 it('goes back to the pattern that it agreed to', () => {
@@ -61,13 +63,13 @@ it('goes back to the pattern that it agreed to', () => {
 })
 
 it('lets go of what hands hold, where that is what was refused', () => {
-  piece.holdKeys('thud', {
+  useLive().holdKeys('thud', {
     held: [{ key: 60, velocity: 90, start: 0, end: null }],
     sustained: [],
     let_go: [],
   })
   refuse()
-  expect([piece.liveKeys.size, piece.history.moments.length]).toEqual([0, 1])
+  expect([useLive().keys.size, piece.history.moments.length]).toEqual([0, 1])
 })
 
 it('passes over what is no longer there, and what is no refusal', () => {

@@ -5,6 +5,8 @@ import { watch } from 'vue'
 import { ApiError, type Piece, type Score } from '@/api/client'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
+import { useLive } from '@/work/live'
+import { useAudition } from '@/work/audition'
 
 /** Where a score of the open piece came from. */
 interface Origin {
@@ -16,6 +18,8 @@ interface Origin {
 
 export const useAgreement = defineStore('agreement', () => {
   const piece = usePiece()
+  const live = useLive()
+  const audition = useAudition()
   const notices = useNotices()
   const origins = new WeakMap<Score, Origin>()
   let agreed: Origin | null = null
@@ -37,12 +41,12 @@ export const useAgreement = defineStore('agreement', () => {
     const isNow = score === piece.score || score === piece.stillScore
     if (!isNow || !(reason instanceof ApiError) || reason.status !== 422) return
     notices.complain(reason)
-    if (piece.isTried) return piece.audition(null)
+    if (audition.isOn) return audition.end()
     const before = agreed?.pieceId === piece.id ? agreed : null
     if (before?.document === piece.document) {
       // The document is the one that it agreed to: another pattern was chosen, or hands hold something.
       if (before?.patternId && before.patternId !== piece.pattern?.id) piece.choosePattern(before.patternId)
-      piece.letGoOfAll()
+      live.letGoOfAll()
       return
     }
     const moments = piece.history.standsAt - (before?.moment ?? piece.opened?.number ?? 0)

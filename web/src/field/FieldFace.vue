@@ -12,6 +12,7 @@ import { useNotices } from '@/page/notices'
 import { useShortcuts } from '@/page/useShortcuts'
 import { newId, newPatternName, scoreOf } from '@/work/document'
 import { usePiece } from '@/work/piece'
+import { useAudition } from '@/work/audition'
 import BesideThreads from './BesideThreads.vue'
 import FieldPlot from './FieldPlot.vue'
 import FieldSettings from './FieldSettings.vue'
@@ -19,6 +20,7 @@ import { useField } from './useField'
 import { useFieldSettings } from './useFieldSettings'
 
 const piece = usePiece()
+const audition = useAudition()
 const notices = useNotices()
 const router = useRouter()
 const theme = useTheme()
@@ -40,14 +42,14 @@ const {
 } = useField()
 onBeforeUnmount(() => {
   letGo()
-  piece.audition(null)
+  audition.end()
 })
 
 // ---- A candidate becomes ... ----
 const side = useTemplateRef<HTMLElement>('side')
 const { width: sideWidth } = useElementSize(side)
 const called = computed(() => (pointed.value === null ? 'The start' : `No. ${pointed.value + 1}`))
-const isElsewhere = computed(() => piece.isTried)
+const isElsewhere = computed(() => audition.isOn)
 /** A point of the field; where one looks around from a place beside the pattern, that place too. */
 const isCandidate = computed(() => pointed.value !== null || isElsewhere.value)
 /** What is pointed at when it is pressed, though the engine may have it still to say. */
@@ -104,10 +106,10 @@ function asDetour() {
 const aroundThis = () =>
   take(({ lanes }) => {
     letGo()
-    piece.audition((pattern) => ({ ...pattern, lanes }))
+    audition.start((pattern) => ({ ...pattern, lanes }))
   })
 const anchor = (lane: Lane) =>
-  piece.acceptAudition(() =>
+  audition.goOnAfter(() =>
     piece.editLane(lane.id, `${lane.name}: ${lane.anchored ? 'not anchored' : 'anchored'}`, (now) => ({
       ...now,
       anchored: !lane.anchored,
@@ -134,7 +136,7 @@ useShortcuts({
     <p class="says" aria-live="polite">
       <b>Around {{ isElsewhere ? 'a place beside ' : '' }}pattern {{ piece.pattern?.name }}.</b>
       {{ field?.says }}
-      <button v-if="isElsewhere" type="button" class="quiet-button back" @click="piece.audition(null)">
+      <button v-if="isElsewhere" type="button" class="quiet-button back" @click="audition.end()">
         Where I started
       </button>
       <button

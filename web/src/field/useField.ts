@@ -9,6 +9,7 @@ import { LateError } from '@/engine/openPattern'
 import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
+import { useTrail } from '@/work/trail'
 import { newThrow } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { useFieldSettings } from './useFieldSettings'
@@ -20,6 +21,7 @@ const RESTING_MS = 80
 
 export function useField() {
   const piece = usePiece()
+  const trail = useTrail()
   const playing = usePlaying()
   const detours = useDetours()
   const notices = useNotices()
@@ -137,7 +139,7 @@ export function useField() {
       const from = piece.pattern
       const lanes = await made()
       if (!from || !lanes || pointed.value !== number) return
-      piece.rememberHeard(`Heard: no. ${number + 1} of the field around ${from.name}`, (pattern) => ({
+      trail.rememberHeard(`Heard: no. ${number + 1} of the field around ${from.name}`, (pattern) => ({
         ...pattern,
         lanes,
       }))

@@ -4,9 +4,9 @@ import { computed, inject, provide, type InjectionKey, type Ref } from 'vue'
 import type { Lane, Rendering } from '@/api/client'
 import { onArrival } from '@/engine/onArrival'
 import { useNotices } from '@/page/notices'
-import { usePlaying } from '@/playing/playing'
 import { valueAt, type Patch } from '@/work/document'
 import { usePiece } from '@/work/piece'
+import { useMutes } from '@/playing/mutes'
 import { useChosenLanes } from './useChosenLanes'
 import { useLaneEdits } from './useLaneEdits'
 import { useStretch } from './useStretch'
@@ -35,7 +35,7 @@ export function useHands(): Hands {
 
 function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonly<Ref<Rendering | null>>) {
   const piece = usePiece()
-  const playing = usePlaying()
+  const mutes = useMutes()
   const notices = useNotices()
   const pictures = computed(() => new Map(rendering.value?.lanes.map((picture) => [picture.id, picture])))
   const benches = computed(() => new Map(rendering.value?.benches.map((bench) => [bench.id, bench])))
@@ -93,8 +93,8 @@ function makeHands(chosen: ReturnType<typeof useChosenLanes>, rendering: Readonl
     const at = shown?.numbers.indexOf(chosen.cursor.value ?? -1) ?? -1
     void stretch.paste(lane, shown?.starts[at] ?? rendering.value?.first_tick ?? 0)
   }
-  const mute = (lane: Lane, isMuted: boolean) => meant(lane).forEach(({ id }) => playing.mute(id, isMuted))
-  const solo = (lane: Lane, isSolo: boolean) => meant(lane).forEach(({ id }) => playing.solo(id, isSolo))
+  const mute = (lane: Lane, isMuted: boolean) => meant(lane).forEach(({ id }) => mutes.mute(id, isMuted))
+  const solo = (lane: Lane, isSolo: boolean) => meant(lane).forEach(({ id }) => mutes.solo(id, isSolo))
 
   /** The hands on the words of a lane; of whichever lane `of` says it is now. */
   const wordsOf = (of: () => Lane): WordHands => ({

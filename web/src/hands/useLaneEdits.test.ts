@@ -4,6 +4,7 @@ import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 
 import type { Bench, Lane, Word } from '@/api/client'
+import { useTrail } from '@/work/trail'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import { aLane, aPicture, takePiece } from '@/testing'
@@ -118,7 +119,7 @@ describe('a lane', () => {
     await removing
     expect(piece.lanes.map(({ id, source }) => [id, source.kind])).toEqual([['echo', 'drawn']])
     expect(useNotices().shown[0]!.text).toBe('thud removed. echo followed, and goes on as it stood.')
-    await piece.undo()
+    await useTrail().undo()
     expect(piece.lanes.map(({ source }) => source.kind)).toEqual(['euclidean', 'echo'])
   })
 

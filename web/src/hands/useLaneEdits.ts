@@ -1,5 +1,5 @@
 /** What hands do to lanes, each named for the history. What is done to one of several chosen lanes is done to all of them. */
-import { ApiError, type Alternative, type Bench, type Keys, type Lane, type LanePicture, type Piece, type Word } from '@/api/client' // prettier-ignore
+import { ApiError, type Alternative, type Bench, type Lane, type LanePicture, type Piece, type Word } from '@/api/client' // prettier-ignore
 import beginnings from '@/api/beginnings.json'
 import { onArrival } from '@/engine/onArrival'
 import { engine } from '@/engine/engine'
@@ -19,6 +19,8 @@ import {
 import { momentOf, standingBefore } from '@/work/history'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
+import { useLive } from '@/work/live'
+import { useTrail } from '@/work/trail'
 import { inks } from '@/theme/inks'
 import { movedRange, type Grip } from './stepRange'
 
@@ -33,6 +35,8 @@ interface LaneContext {
 export type LaneEdits = ReturnType<typeof useLaneEdits>
 export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   const piece = usePiece()
+  const trail = useTrail()
+  const live = useLive()
   const notices = useNotices()
 
   const nameOf = (lanes: readonly Lane[]) =>
@@ -114,8 +118,7 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
   function patchEach(label: string, patches: ReadonlyMap<string, Patch>) {
     const lanes = piece.lanes.filter(({ id }) => patches.has(id))
     if (!lanes.length) return
-    // What hands hold is heard rather than what is stored: a patch that says what is held speaks of both.
-    for (const [id, { keys }] of patches) if (keys && piece.liveKeys.has(id)) piece.holdKeys(id, keys as Keys)
+    live.takePatches(patches)
     piece.editLanes(`${nameOf(lanes)}: ${label}`, (all) =>
       all.map((one) => ({ ...one, ...patches.get(one.id) })),
     )
@@ -225,7 +228,7 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
         )
       })
       const told = readers.length ? ` ${nameOf(readers)} followed, and goes on as it stood.` : ''
-      if (isRemoved) notices.say(`${names} removed.${told}`, { label: 'Undo', act: () => piece.undo() })
+      if (isRemoved) notices.say(`${names} removed.${told}`, { label: 'Undo', act: () => trail.undo() })
     } catch (reason) {
       notices.complain(reason)
     }

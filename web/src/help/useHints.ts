@@ -4,6 +4,7 @@ import { defineStore } from 'pinia'
 import { computed, watch } from 'vue'
 
 import { usePlaying } from '@/playing/playing'
+import { useKeeping } from '@/playing/keeping'
 import { usePiece } from '@/work/piece'
 
 export interface Hint {
@@ -16,6 +17,7 @@ export interface Hint {
 export const useHints = defineStore('hints', () => {
   const piece = usePiece()
   const playing = usePlaying()
+  const keeping = useKeeping()
   /** Those that are done with, on this machine. */
   const done = useLocalStorage<string[]>('jolly-lattice-hints-done', [])
   const areLeft = useLocalStorage('jolly-lattice-hints-left', false)
@@ -43,13 +45,13 @@ export const useHints = defineStore('hints', () => {
       says: 'Liked that? The tape has been running all the time: this keeps its last bars as a clip, to the note.',
       at: '[data-hint=keep]',
       needed: () => playing.isPlaying,
-      learnt: () => playing.kept > 0,
+      learnt: () => keeping.times > 0,
     },
     {
       name: 'clips',
       says: 'What you kept is here, to be heard, cleaned and exported as a MIDI file.',
       at: '[data-hint=clips]',
-      needed: () => playing.kept > 0,
+      needed: () => keeping.times > 0,
       learnt: () => false,
     },
     {

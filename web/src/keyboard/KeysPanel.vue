@@ -13,6 +13,7 @@ import { useFocusBack } from '@/page/useFocusBack'
 import { useNotices } from '@/page/notices'
 import type { Patch } from '@/work/document'
 import { usePlaying } from '@/playing/playing'
+import { useTrying } from '@/playing/useTrying'
 import { inkOf } from '@/theme/inks'
 import { usePiece } from '@/work/piece'
 import KeyBoard from './KeyBoard.vue'
@@ -39,6 +40,7 @@ const patch = (label: string, fields: Patch) => edits.patch(props.lane, label, f
 const notices = useNotices()
 useFocusBack()
 const playing = usePlaying()
+const trying = useTrying()
 const piece = usePiece()
 const place = { get: () => cursor.value ?? 0, set: (step: number) => void (cursor.value = step) }
 const kit = computed(() => piece.document?.kit ?? null)
@@ -65,7 +67,7 @@ const keys = useKeys(
   async (pitch, hard) => {
     const id = await voiceOf(pitch)
     const voice = kit.value?.voices.find((one) => one.id === id)
-    if (voice) void playing.tryVoice(voice, undefined, hard)
+    if (voice) void trying.tryVoice(voice, undefined, hard)
   },
 )
 const { velocity, down, isSustained, stopPhrase } = keys

@@ -7,11 +7,14 @@ import { createPinia, setActivePinia } from 'pinia'
 import type { Lane, LanePicture } from '@/api/client'
 import { onArrival } from '@/engine/onArrival'
 import { useShortcutState } from '@/page/useShortcuts'
-import { usePlaying } from '@/playing/playing'
+import { useHeldKeys } from '@/playing/heldKeys'
 import { aLane, aPicture, takePiece } from '@/testing'
 import { aServer, settle } from '@/testingServer'
 import { downKeys, isPedalDown } from '@/playing/timeline'
 import { useKeys } from './useKeys'
+
+const soundKey = vi.hoisted(() => vi.fn<(...said: unknown[]) => Promise<() => void>>(async () => () => undefined))
+vi.mock('@/playing/useTrying', () => ({ useTrying: () => ({ soundKey }) }))
 
 let server: ReturnType<typeof aServer>
 beforeEach(() => {
@@ -38,7 +41,7 @@ function setUp(...chosen: string[]) {
       strike,
     ),
   )!
-  const down = (id: string) => downKeys(piece.keysOf(id))
+  const down = (id: string) => downKeys(useHeldKeys().keysOf(id))
   return { piece, keys, recording, scope, down, pictures, strike }
 }
 
@@ -52,10 +55,10 @@ it('reach the chosen lanes and no others', () => {
 })
 
 it('are struck once, however often they are pressed, and only those that MIDI has', () => {
-  const { keys, recording, piece } = setUp('reed')
+  const { keys, recording } = setUp('reed')
   for (const key of [60, 60, -1, 128]) keys.press(key, 77)
   expect(recording.struck.mock.calls.map(([key, hard]) => [key, hard])).toEqual([[60, 77]])
-  expect(piece.keysOf('reed').held.length).toBe(1)
+  expect(useHeldKeys().keysOf('reed').held.length).toBe(1)
 })
 
 it('go by where they lie on the keyboard, and never while a name is typed', () => {
@@ -76,24 +79,25 @@ it('go by where they lie on the keyboard, and never while a name is typed', () =
 })
 
 it('come one after the other where nothing plays, so that a chord stays in order', () => {
-  const { keys, piece } = setUp('reed')
+  const { keys } = setUp('reed')
   for (const key of [62, 66, 69]) keys.press(key)
-  const starts = piece.keysOf('reed').held.map(({ start }) => start)
+  const starts = useHeldKeys()
+    .keysOf('reed')
+    .held.map(({ start }) => start)
   expect(starts).toEqual([...starts].sort((one, other) => one - other))
   expect(new Set(starts).size).toBe(3)
 })
 
 it('sound at the port of their lane, also where the engine has still to say which that is', async () => {
   const { keys, pictures, strike } = setUp('reed')
-  const sound = vi.spyOn(usePlaying(), 'soundKey').mockResolvedValue(vi.fn())
   keys.press(60, 77)
   await settle()
   pictures.value = [aPicture({ id: 'bell', tone: {} as never })]
   await settle()
-  expect(sound).not.toHaveBeenCalled()
+  expect(soundKey).not.toHaveBeenCalled()
   pictures.value = [aPicture({ id: 'reed', tone: {} as never, port: 'quay', plays_on: 7 })]
   await settle()
-  expect(sound.mock.calls.map(([lane, , ...said]) => [lane.id, ...said])).toEqual([
+  expect(soundKey.mock.calls.map(([lane, , ...said]) => [(lane as Lane).id, ...said])).toEqual([
     ['reed', 60, 77, { port: 'quay', channel: 7 }],
   ])
   expect(strike).not.toHaveBeenCalled()
@@ -119,12 +123,16 @@ it('wait for a change of the latch that is on its way', async () => {
 })
 
 it('are held by the pedal of the chosen lanes, and let go by one press', () => {
-  const { keys, piece, down } = setUp('reed', 'bell')
+  const { keys, down } = setUp('reed', 'bell')
   keys.press(60)
   keys.sustain(true)
-  expect(['reed', 'bell', 'thud'].map((id) => isPedalDown(piece.keysOf(id)))).toEqual([true, true, false])
+  expect(['reed', 'bell', 'thud'].map((id) => isPedalDown(useHeldKeys().keysOf(id)))).toEqual([
+    true,
+    true,
+    false,
+  ])
   keys.letAllGo()
-  expect([down('reed'), isPedalDown(piece.keysOf('bell')), piece.keysOf('reed').let_go.length]).toEqual([[], false, 1]) // prettier-ignore
+  expect([down('reed'), isPedalDown(useHeldKeys().keysOf('bell')), useHeldKeys().keysOf('reed').let_go.length]).toEqual([[], false, 1]) // prettier-ignore
 })
 
 it('are all let go when the keyboard closes, and the letters are shortcuts again', async () => {
@@ -133,6 +141,6 @@ it('are all let go when the keyboard closes, and the letters are shortcuts again
   expect(useShortcutState().lettersPlay).toBe(true)
   scope.stop()
   await settle()
-  expect([down('reed'), usePlaying().handsDown.size, useShortcutState().lettersPlay]).toEqual([[], 0, false])
+  expect([down('reed'), useHeldKeys().handsDown.size, useShortcutState().lettersPlay]).toEqual([[], 0, false])
   expect(server.to('/api/melody/gather').length).toBeGreaterThan(0)
 })

@@ -7,6 +7,9 @@ import type { Lane, LanePicture } from '@/api/client'
 import { useNotices } from '@/page/notices'
 import { useShortcutState } from '@/page/useShortcuts'
 import { usePiece } from '@/work/piece'
+import { useLive } from '@/work/live'
+import { useTrying } from '@/playing/useTrying'
+import { useHeldKeys } from '@/playing/heldKeys'
 import { usePlaying } from '@/playing/playing'
 import { semitonesOf } from './keyboard'
 import { CROSSING, replay, type Player, type Stamped } from './midiKeyboard'
@@ -29,6 +32,9 @@ export function useKeys(
 ) {
   const piece = usePiece()
   const playing = usePlaying()
+  const held = useHeldKeys()
+  const live = useLive()
+  const { soundKey } = useTrying()
   const notices = useNotices()
   const shortcuts = useShortcutState()
   /** Which of FIRST_KEYS the keyboard begins with. */
@@ -36,7 +42,7 @@ export function useKeys(
   const velocity = ref(100)
   const isSustained = ref(false)
   /** All that is down, whether any lane listens to it or not. */
-  const down = computed(() => playing.handsDown)
+  const down = computed(() => held.handsDown)
   const sounding = new Map<number, Promise<(() => void) | null>>()
   const firstKey = computed(() => FIRST_KEYS[first.value] ?? 0)
 
@@ -44,7 +50,7 @@ export function useKeys(
   const listening = () => lanes().filter(isHeldPool)
   /** When it counts; where nothing plays, after all that hands did before. */
   const tickOf = (event: Stamped, ids: readonly string[]) =>
-    playing.isPlaying ? playing.keyTick(event) : Math.max(0, ...ids.map((id) => afterAll(piece.keysOf(id))))
+    playing.isPlaying ? playing.keyTick(event) : Math.max(0, ...ids.map((id) => afterAll(held.keysOf(id))))
   const idsOf = (some: readonly Lane[]) => some.map(({ id }) => id)
 
   /** What hands do while a change of the latch is on its way: it counts after that. */
@@ -67,7 +73,7 @@ export function useKeys(
     if (!seen) return null
     try {
       const where = { port: seen.port, channel: seen.plays_on }
-      if (seen.tone) return await playing.soundKey(lane, seen.tone, key, hard, where)
+      if (seen.tone) return await soundKey(lane, seen.tone, key, hard, where)
       strike(key, hard)
     } catch (reason) {
       notices.complain(reason)
@@ -76,29 +82,29 @@ export function useKeys(
   }
   function press(key: number, hard = velocity.value, event: Stamped = now()) {
     if (key < 0 || key > HeldKey.key.max || down.value.has(key)) return
-    playing.handsDown = new Set([...down.value, key])
+    held.handsDown = new Set([...down.value, key])
     const [lane] = lanes()
     // While an arpeggio plays, it is what sounds; else the key itself does.
     if (lane && !(isHeldPool(lane) && playing.isPlaying)) sounding.set(key, sound(lane, key, hard))
     const reached = idsOf(listening())
     const tick = reached.length ? tickOf(event, reached) : 0
     inTurn(() => {
-      for (const id of reached) piece.holdKeys(id, pressed(piece.keysOf(id), key, hard, tick))
-      if (reached.length && !playing.isPlaying) playing.handsMoved()
+      for (const id of reached) live.holdKeys(id, pressed(held.keysOf(id), key, hard, tick))
+      if (reached.length && !playing.isPlaying) held.handsMoved()
     })
     recording.struck(key, hard, event)
   }
   function release(key: number, event: Stamped = now()) {
     if (!down.value.has(key)) return
-    playing.handsDown = new Set([...down.value].filter((one) => one !== key))
+    held.handsDown = new Set([...down.value].filter((one) => one !== key))
     void sounding.get(key)?.then((end) => end?.())
     sounding.delete(key)
-    const holding = () => [...piece.liveKeys].filter(([, keys]) => downKeys(keys).includes(key))
+    const holding = () => [...live.keys].filter(([, keys]) => downKeys(keys).includes(key))
     // A key that no lane holds changes nothing: the music waits for no answer.
     const tick = playing.isPlaying && (waiting || holding().length) ? tickOf(event, []) : null
     inTurn(() => {
-      for (const [id, keys] of holding()) piece.holdKeys(id, released(keys, key, tick ?? afterAll(keys)))
-      if (piece.liveKeys.size) playing.handsMoved()
+      for (const [id, keys] of holding()) live.holdKeys(id, released(keys, key, tick ?? afterAll(keys)))
+      if (live.keys.size) held.handsMoved()
     })
     void recording.released(key, event)
   }
@@ -108,10 +114,10 @@ export function useKeys(
     isSustained.value = isDown
     const reached = isDown
       ? idsOf(listening())
-      : idsOf(piece.lanes).filter((id) => isPedalDown(piece.keysOf(id)))
+      : idsOf(piece.lanes).filter((id) => isPedalDown(held.keysOf(id)))
     const tick = reached.length ? tickOf(event, reached) : 0
-    for (const id of reached) piece.holdKeys(id, pedalled(piece.keysOf(id), isDown, tick))
-    if (reached.length) playing.handsMoved()
+    for (const id of reached) live.holdKeys(id, pedalled(held.keysOf(id), isDown, tick))
+    if (reached.length) held.handsMoved()
   }
   /** Let go of everything that the chosen lanes hold: keys, pedal, and what latches keep. */
   function letAllGo() {
@@ -120,12 +126,12 @@ export function useKeys(
     sustain(false)
     const reached = idsOf(listening())
     const tick = reached.length ? tickOf(now(), reached) : 0
-    for (const id of reached) piece.holdKeys(id, letGo(ended(id, tick), tick))
-    if (reached.length) playing.handsMoved()
+    for (const id of reached) live.holdKeys(id, letGo(ended(id, tick), tick))
+    if (reached.length) held.handsMoved()
   }
   /** A lane's keys with all that are held for good let go too. */
   const ended = (id: string, tick: number) =>
-    downKeys(piece.keysOf(id)).reduce((all, key) => released(all, key, tick), piece.keysOf(id))
+    downKeys(held.keysOf(id)).reduce((all, key) => released(all, key, tick), held.keysOf(id))
 
   // ---- A simulated MIDI keyboard ----
   const player: Player = { down: press, up: release, sustain }

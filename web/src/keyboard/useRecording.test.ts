@@ -5,6 +5,7 @@ import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 
 import { useNotices } from '@/page/notices'
+import { useTrail } from '@/work/trail'
 import { usePlaying } from '@/playing/playing'
 import { aLane, takePiece } from '@/testing'
 import { aServer, settle } from '@/testingServer'
@@ -55,13 +56,13 @@ it('enters one step after the other, each on what the one before has made, and r
 })
 
 it('takes the place back with what was entered there', async () => {
-  const { piece, place, recording } = setUp()
+  const { place, recording } = setUp()
   recording.choose('steps')
   recording.struck(60, 90, event)
   await settle()
   await entered()[0]!.answer(hits(0))
   expect(place.value).toBe(1)
-  await piece.undo()
+  await useTrail().undo()
   await settle()
   expect(place.value).toBe(0)
 })

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 /** Sounds that were dropped: heard, cut to size, then a kit with a lane each, or voices of the kit that is there. */
 import { computed, ref } from 'vue'
+import { useTrying } from '@/playing/useTrying'
 
 import type { Voice } from '@/api/library'
 import { useNotices } from '@/page/notices'
 import { useRovingRows } from '@/page/useRovingRows'
-import { usePlaying } from '@/playing/playing'
 import { useSoundFiles } from './useSoundFiles'
 import VoiceCells from './VoiceCells.vue'
 import { CUTS } from './voiceNumbers'
 
 const dropped = defineModel<readonly Voice[]>({ required: true })
-const playing = usePlaying()
+const trying = useTrying()
 const notices = useNotices()
 const soundFiles = useSoundFiles()
 const isBusy = ref(false)
@@ -62,7 +62,7 @@ async function use(act: (voices: readonly Voice[]) => Promise<void>) {
                   type="button"
                   class="word-button"
                   :tabindex="rows.stopOf(voice.id)"
-                  @click="playing.tryVoice(voice)"
+                  @click="trying.tryVoice(voice)"
                 >
                   {{ voice.name }}
                 </button>

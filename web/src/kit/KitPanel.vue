@@ -15,10 +15,10 @@ import { useSoundFiles } from './useSoundFiles'
 import { useList } from '@/page/useLists'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
-import { usePlaying } from '@/playing/playing'
+import { useTrying } from '@/playing/useTrying'
 
 const piece = usePiece()
-const playing = usePlaying()
+const trying = useTrying()
 const notices = useNotices()
 const soundFiles = useSoundFiles()
 const isOpen = ref(false)
@@ -57,7 +57,7 @@ function takeSound(voice: Voice, event: Event) {
   const sound = (event.target as HTMLSelectElement).value
   const changed = { ...voice, sound: sound === voice.id ? null : sound }
   changeVoice(voice, 'sound', { sound: changed.sound })
-  void playing.tryVoice(changed)
+  void trying.tryVoice(changed)
 }
 function rename(voice: Voice, event: Event) {
   const field = event.target as HTMLInputElement
@@ -76,7 +76,7 @@ function addFiles(files: FileList | null | undefined) {
     const stored = await soundFiles.store([...(files ?? [])])
     await soundFiles.addToKit(stored)
     const [first] = stored
-    if (first) void playing.tryVoice(first)
+    if (first) void trying.tryVoice(first)
     await readSounds()
   })
   if (chooser.value) chooser.value.value = ''
@@ -175,7 +175,7 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                     class="hear"
                     :tabindex="rows.stopOf(voice.id)"
                     :aria-label="`Hear ${voice.name}`"
-                    @click="playing.tryVoice(voice)"
+                    @click="trying.tryVoice(voice)"
                   >
                     <svg viewBox="0 0 12 12" width="12" height="12" aria-hidden="true">
                       <circle cx="6" cy="6" r="5" fill="currentColor" />

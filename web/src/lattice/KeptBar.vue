@@ -3,10 +3,9 @@
 import { computed } from 'vue'
 
 import { usePiece } from '@/work/piece'
-import { usePlaying } from '@/playing/playing'
+import { bringLanesBack } from '@/playing/clipsInPlace'
 
 const piece = usePiece()
-const playing = usePlaying()
 const kept = computed(() => piece.lanes.flatMap(({ clip }) => (clip ? [clip.name] : [])))
 const said = computed(() => {
   const names = [...new Set(kept.value)].map((name) => `“${name}”`).join(', ')
@@ -21,7 +20,7 @@ const said = computed(() => {
       v-tip="'They were set aside, as they stood'"
       type="button"
       class="word-button"
-      @click="playing.bringLanesBack"
+      @click="bringLanesBack"
     >
       Bring the lanes back
     </button>

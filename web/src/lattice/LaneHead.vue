@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A lane's name, its sentence, mute and solo. */
 import { onMounted, ref, useTemplateRef, watch } from 'vue'
+import { useTrying } from '@/playing/useTrying'
 
 import type { Lane, LanePicture, Schemas } from '@/api/client'
 import BusyHand from '@/around/BusyHand.vue'
@@ -10,7 +11,6 @@ import { provideTabStop } from '@/page/tabStop'
 import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useHands } from '@/hands/useHands'
 import { provideWords } from '@/hands/words'
-import { usePlaying } from '@/playing/playing'
 import { inkOf } from '@/theme/inks'
 import LaneCard from './LaneCard.vue'
 import SentenceLine from '@/sentence/SentenceLine.vue'
@@ -31,7 +31,7 @@ const props = defineProps<{
 /** `grip`: the hand takes hold of the row, to put it elsewhere. */
 const emit = defineEmits<{ grip: [lane: Lane] }>()
 const { edits, chosen, mute, solo, wordsOf } = useHands()
-const playing = usePlaying()
+const trying = useTrying()
 const settings = useHandSettings()
 const words = wordsOf(() => props.lane)
 const stop = provideTabStop(() => props.isHigh)
@@ -113,9 +113,9 @@ const close = (act: 'copy' | 'remove') => {
           :is-new="choosesVoice"
           @change="words.patch"
           @listen="
-            (voice) => playing.tryVoice(voice, { level: lane.level_db, pan: lane.pan, room: lane.room })
+            (voice) => trying.tryVoice(voice, { level: lane.level_db, pan: lane.pan, room: lane.room })
           "
-          @sing="(voice) => playing.trySinging(voice, lane)"
+          @sing="(voice) => trying.trySinging(voice, lane)"
           @copy="close('copy')"
           @remove="close('remove')"
         />

@@ -8,6 +8,7 @@ import { useDrag } from '@/page/useDrag'
 import { PASS, useShortcuts } from '@/page/useShortcuts'
 import { useOrder } from '@/playing/order'
 import { usePlaying } from '@/playing/playing'
+import { useTrail } from '@/work/trail'
 import { useOwnPlay } from '@/playing/useOwnPlay'
 import { withMoved } from '@/work/document'
 import { newGesture } from '@/page/gesture'
@@ -20,6 +21,7 @@ import { useOrderPicture } from './useOrderPicture'
 
 const props = defineProps<{ id: number }>()
 const piece = usePiece()
+const trail = useTrail()
 const playing = usePlaying()
 const order = useOrder()
 const notices = useNotices()
@@ -58,7 +60,7 @@ function copy(place: number) {
 function remove(place: number) {
   if (!order.rows[place]) return
   order.edit(`Row ${place + 1} taken out`, (rows) => rows.toSpliced(place, 1))
-  notices.say(`Row ${place + 1} is taken out.`, { label: 'Undo', act: () => piece.undo() })
+  notices.say(`Row ${place + 1} is taken out.`, { label: 'Undo', act: () => trail.undo() })
 }
 function move(from: number, to: number, gesture: string | null = null) {
   if (to < 0 || to > last.value || from === to) return

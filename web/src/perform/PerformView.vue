@@ -10,7 +10,8 @@ import { useDetourKeys } from '@/around/useDetourKeys'
 import { useNotices } from '@/page/notices'
 import { useShortcuts } from '@/page/useShortcuts'
 import { useHandSettings } from '@/hands/useHandSettings'
-import { usePlaying } from '@/playing/playing'
+import { useKeeping } from '@/playing/keeping'
+import { useMutes } from '@/playing/mutes'
 import { useHeardPattern } from '@/playing/useHeardPattern'
 import { barOf, pageOf } from '@/sound/time'
 import { inkOf } from '@/theme/inks'
@@ -27,7 +28,8 @@ const props = defineProps<{ id: number }>()
 const MOST = 8
 const BARS = 2
 const piece = usePiece()
-const playing = usePlaying()
+const keeping = useKeeping()
+const mutes = useMutes()
 const detours = useDetours()
 const notices = useNotices()
 const router = useRouter()
@@ -153,9 +155,9 @@ const knobOf = (place: number) => learning.waiting.get(keyOfTarget({ kind: 'hand
         type="button"
         class="pad keep"
         v-bind="learns({ kind: 'act', act: 'keep' })"
-        @click="playing.keep(playing.keptBars)"
+        @click="keeping.keep(keeping.bars)"
       >
-        <span class="named">Keep</span><small>{{ playing.keptBars }} bars</small>
+        <span class="named">Keep</span><small>{{ keeping.bars }} bars</small>
       </button>
       <button
         v-tip="'Press this, then any control here, then move a thing on your controller (Y)'"
@@ -242,7 +244,7 @@ const knobOf = (place: number) => learning.waiting.get(keyOfTarget({ kind: 'hand
         :style="{ '--ink-of-pad': inkOf(lane.ink) }"
         :aria-pressed="lane.mute"
         :aria-label="`Mute ${lane.name}`"
-        @click="playing.mute(lane.id, !lane.mute)"
+        @click="mutes.mute(lane.id, !lane.mute)"
       >
         {{ lane.name }}
       </button>

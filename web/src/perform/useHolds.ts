@@ -2,7 +2,7 @@
 import { engine } from '@/engine/engine'
 import { useHandSettings } from '@/hands/useHandSettings'
 import { useNotices } from '@/page/notices'
-import { usePlaying } from '@/playing/playing'
+import { useMutes } from '@/playing/mutes'
 import { newThrow, withField, withValueAt } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { storedValue, type Hold } from './holds'
@@ -12,7 +12,7 @@ const OF_THE_PIECE = /^(tempo|swing)/
 
 export function useHolds() {
   const piece = usePiece()
-  const playing = usePlaying()
+  const mutes = useMutes()
   const settings = useHandSettings()
   const notices = useNotices()
 
@@ -25,7 +25,7 @@ export function useHolds() {
       if (OF_THE_PIECE.test(field))
         piece.edit(label, (document) => withValueAt(document, field, stored), gesture)
       else piece.editPattern(label, (pattern) => withValueAt(pattern, field, stored), gesture)
-    } else if (field === 'mute') playing.mute(hold.laneId, stored === true)
+    } else if (field === 'mute') mutes.mute(hold.laneId, stored === true)
     else piece.editLane(hold.laneId, label, (lane) => withField(lane, field, stored), gesture)
   }
 

@@ -28,9 +28,14 @@ function recording() {
   const playing = usePlaying()
   playing.player = { patternId: 'a', isPlaying: true, change: () => undefined } as never
   playing.isPlaying = true
+  const listeners: ((late: number, tick: number) => unknown)[] = []
+  vi.spyOn(playing, 'onLate').mockImplementation((listener) => {
+    listeners.push(listener)
+    return { off: () => undefined }
+  })
   const moves = useMoves()
   moves.isOn = true
-  const late = (from: number, tick: number) => playing.onLate.forEach((tell) => tell(from, tick))
+  const late = (from: number, tick: number) => listeners.forEach((tell) => tell(from, tick))
   return { piece, moves, late, written: () => piece.pattern!.moved_detours }
 }
 

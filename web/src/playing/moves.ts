@@ -11,9 +11,9 @@ import { withLane, withPattern } from '@/work/document'
 import {
   changesOf, LANE_CONTROLS, PATTERN_CONTROLS, raised, withMovement, withMovements, type Change, type Control,
 } from '@/work/movements' // prettier-ignore
+import { later } from '@/work/live'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from './playing'
-import { detoursMoved } from './timeline'
 
 type Point = Movement['points'][number]
 
@@ -118,37 +118,37 @@ export const useMoves = defineStore('moves', () => {
 
   /** Detours that were written down since recording began: the last one may still count later than it did. */
   let detoursNow: readonly HeldDetour[] = []
-  playing.onLate.add((late, tick) => {
+  playing.onLate((late, tick) => {
     const patternId = piece.pattern?.id
     const before = detoursNow
-    const after = detoursMoved(before, late, tick)
-    if (!patternId || !isRecording() || after.every((one, at) => one === before[at])) return
+    const after = before.map((one) => later(one, late, tick))
+    if (!patternId || !isRecording() || isSame(after, before)) return
     detoursNow = after
-    const later = (one: HeldDetour) => after[before.findIndex((old) => isSame(old, one))] ?? one
+    const inItsPlace = (one: HeldDetour) => after[before.findIndex((old) => isSame(old, one))] ?? one
     piece.amend((document) =>
       withPattern(document, patternId, (pattern) => ({
         ...pattern,
-        moved_detours: (pattern.moved_detours ?? []).map(later),
+        moved_detours: (pattern.moved_detours ?? []).map(inItsPlace),
       })),
     )
   })
 
   // An answer that came too late: what counted from `late` on does so from `tick`, on what was written down too.
-  playing.onLate.add((late, tick) => {
+  playing.onLate((late, tick) => {
     const patternId = piece.pattern?.id
     if (!session || !patternId || !isRecording()) return
     const laterOf = (points: readonly Point[], isMeant: (at: number) => boolean) =>
       points.map(([at, value]): Point => [isMeant(at) ? postponed(at, late, tick) : at, value])
-    const later = (owner: string) => (movement: Movement) => {
+    const inTime = (owner: string) => (movement: Movement) => {
       const own = recorded.get(`${owner} ${movement.control}`)
       return own ? { ...movement, points: laterOf(movement.points, (at) => own.has(at)) } : movement
     }
     piece.amend((document) =>
       withPattern(document, patternId, (pattern) => ({
         ...pattern,
-        movements: (pattern.movements ?? []).map(later('pattern')),
+        movements: (pattern.movements ?? []).map(inTime('pattern')),
         lanes: pattern.lanes.map((lane) =>
-          moved.has(lane.id) ? { ...lane, movements: (lane.movements ?? []).map(later(lane.id)) } : lane,
+          moved.has(lane.id) ? { ...lane, movements: (lane.movements ?? []).map(inTime(lane.id)) } : lane,
         ),
       })),
     )
@@ -187,7 +187,6 @@ export const useMoves = defineStore('moves', () => {
   watch(
     () => isOn.value && playing.isPlaying,
     (records, before) => {
-      playing.isRecordingMoves = records
       if (before && !records) void finish()
       if (records) session = null
       if (records) recorded.clear()

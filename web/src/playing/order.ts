@@ -8,11 +8,15 @@ import { useNotices } from '@/page/notices'
 import type { Playing } from '@/sound/tape'
 import { elapsed } from '@/sound/time'
 import { scoreOf } from '@/work/document'
+import { useLive } from '@/work/live'
 import { usePiece } from '@/work/piece'
+import { useTrail } from '@/work/trail'
 import { usePlaying } from './playing'
 
 export const useOrder = defineStore('order', () => {
   const piece = usePiece()
+  const live = useLive()
+  const trail = useTrail()
   const playing = usePlaying()
   const notices = useNotices()
   const rows = computed<readonly OrderRow[]>(() => piece.document?.order ?? [])
@@ -31,7 +35,7 @@ export const useOrder = defineStore('order', () => {
     const pattern = row && piece.patterns.find(({ id }) => id === row.row.pattern)
     return piece.document && pattern
       ? {
-          score: piece.inTempo(scoreOf(piece.document, pattern)),
+          score: live.inTempo(scoreOf(piece.document, pattern)),
           dice: pattern.dice,
           patternId: pattern.id,
           row,
@@ -78,7 +82,7 @@ export const useOrder = defineStore('order', () => {
         `${fresh.length} ${fresh.length === 1 ? 'row is' : 'rows are'} written down at the end of the order.`,
         {
           label: 'Undo',
-          act: () => piece.undo(),
+          act: () => trail.undo(),
         },
       )
     } catch (reason) {
@@ -86,7 +90,7 @@ export const useOrder = defineStore('order', () => {
     }
   }
 
-  playing.onTurn.add((now, endTick) => {
+  playing.onTurn((now, endTick) => {
     if (isWriting.value) noteStretch(-2, endTick)
     if (!now.row) return
     at.value = placeAfter(at.value)
@@ -94,8 +98,8 @@ export const useOrder = defineStore('order', () => {
     if (piece.row?.place === now.row.place && piece.pattern?.id === now.patternId) at.value = now.row.place
     else piece.choosePattern(now.patternId, now.row)
   })
-  playing.followers.add(following)
-  playing.onOver.add(() => {
+  playing.follower = following
+  playing.onOver(() => {
     playing.stop()
     notices.say('End of the order.', { label: 'Once more', act: () => playFrom(0) })
   })

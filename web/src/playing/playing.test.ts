@@ -7,7 +7,11 @@ import plain from '@/api/plain.json'
 import { aLane, RecordingPort, standIn, takePiece } from '@/testing'
 import { aServer, settle, signInAfresh } from '@/testingServer'
 import { useNotices } from '@/page/notices'
+import { useKeeping } from './keeping'
+import { useLoops } from './loops'
+import { useMutes } from './mutes'
 import { usePlaying } from './playing'
+import { useTransport } from './transport'
 
 /** The audio, moved by hand. */
 const sound = vi.hoisted(() => ({ time: 10, tick: (): void => undefined, port: null as unknown, rested: 0 }))
@@ -38,13 +42,19 @@ beforeEach(async () => {
   server = aServer({ 'POST /api/render/sounds': (asked) => standIn(asked as Parameters<typeof standIn>[0]) })
 })
 afterEach(() => {
-  usePlaying().stop()
+  useTransport().stop()
   vi.unstubAllGlobals()
 })
 
 function setUp() {
   const four = (id: string) => aLane(id, { source: { kind: 'drawn', steps: 4, hits: [] } })
-  return { piece: takePiece(four('thud'), four('bell')), playing: usePlaying(), notices: useNotices() }
+  return {
+    piece: takePiece(four('thud'), four('bell')),
+    playing: usePlaying(),
+    keeping: useKeeping(),
+    loops: useLoops(),
+    notices: useNotices(),
+  }
 }
 /** Let so much time go by, as the ticker does. */
 async function run(seconds: number) {
@@ -58,19 +68,19 @@ const aLoop = (): Loop => ({ lengthTicks: BAR, tempo: 120, tempoChanges: [], tra
 
 describe('keeping', () => {
   it('before anything sounded says so, and asks nothing', async () => {
-    const { playing, notices } = setUp()
-    expect(await playing.keep(4)).toBe(null)
+    const { keeping, notices } = setUp()
+    expect(await keeping.keep(4)).toBe(null)
     expect(notices.shown[0]!.text).toMatch(/^Nothing has sounded yet/)
     expect(server.to('/api/clips')).toEqual([])
   })
 
   it('sends the tape, with the score as it stood while it played', async () => {
-    const { piece, playing } = setUp()
+    const { piece, playing, keeping } = setUp()
     await playing.play()
     await run(2.2 * BAR_SECONDS)
     playing.stop()
     piece.editLane('thud', 'moved', (lane) => ({ ...lane, velocity: 1 }))
-    void playing.keep(2)
+    void keeping.keep(2)
     await settle()
     // What came before it is stored first.
     await server.to('/api/pieces/1', 'PUT')[0]!.answer({ id: 1, revision: 2, changed_at: '' })
@@ -84,10 +94,10 @@ describe('keeping', () => {
   })
 
   it('waits where the server cannot be reached, says that, and is told when it is there', async () => {
-    const { playing, notices } = setUp()
+    const { playing, keeping, notices } = setUp()
     await playing.play()
     await run(1.2 * BAR_SECONDS)
-    void playing.keep(1)
+    void keeping.keep(1)
     await settle()
     await server.to('/api/clips')[0]!.refuse(503)
     expect(notices.shown.at(-1)!.text).toMatch(/^Not kept yet/)
@@ -105,44 +115,44 @@ describe('hands while it plays', () => {
     const { piece, playing } = setUp()
     await playing.play()
     await run(0.3)
-    playing.mute('thud', true)
-    playing.mute('bell', true)
+    useMutes().mute('thud', true)
+    useMutes().mute('bell', true)
     const until = port.given.length
     await run(1.5)
     expect(port.given.slice(until).filter(({ cutAt, note }) => cutAt > note.time)).toEqual([])
     expect(piece.history.moments.length).toBe(1)
-    playing.solo('bell', true)
+    useMutes().solo('bell', true)
     expect(piece.lanes.map(({ mute, solo }) => [mute, solo])).toEqual([[true, false], [true, true]]) // prettier-ignore
   })
 
   it('one thing sounds at a time: a loop takes the pattern’s place, and Space ends either', async () => {
-    const { playing } = setUp()
+    const { playing, loops } = setUp()
     await playing.play()
     await run(0.2)
-    await playing.playLoop('clip 1', () => aLoop())
-    expect([playing.isPlaying, playing.looping]).toEqual([false, 'clip 1'])
+    await loops.play('clip 1', () => aLoop())
+    expect([playing.isPlaying, loops.looping]).toEqual([false, 'clip 1'])
     await playing.play()
-    expect([playing.isPlaying, playing.looping]).toEqual([true, ''])
-    await playing.toggle()
-    expect([playing.isPlaying, playing.looping]).toEqual([false, ''])
+    expect([playing.isPlaying, loops.looping]).toEqual([true, ''])
+    await useTransport().toggle()
+    expect([playing.isPlaying, loops.looping]).toEqual([false, ''])
   })
 })
 
 describe('recording ahead', () => {
   it('keeps the bars once they are there, and as many as there were when it is stopped', async () => {
-    const { playing } = setUp()
-    await playing.recordAhead(1, false)
+    const { keeping } = setUp()
+    await keeping.recordAhead(1, false)
     await run(2.3 * BAR_SECONDS)
     await settle()
     const [kept] = server.to('/api/clips')
     expect(kept!.body.stretch.end_bar - kept!.body.stretch.first_bar).toBe(1)
-    expect(playing.ahead).toBe(null)
+    expect(keeping.ahead).toBe(null)
   })
 
   it('is left by the same hand', async () => {
-    const { playing } = setUp()
-    await playing.recordAhead(8, false)
-    await playing.recordAhead(8, false)
-    expect([playing.ahead, playing.isPlaying]).toEqual([null, true])
+    const { playing, keeping } = setUp()
+    await keeping.recordAhead(8, false)
+    await keeping.recordAhead(8, false)
+    expect([keeping.ahead, playing.isPlaying]).toEqual([null, true])
   })
 })

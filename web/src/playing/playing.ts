@@ -1,193 +1,101 @@
-import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
+/** Playing the open pattern: from when on, what follows, and the tape that it runs onto. */
+import { createEventHook, useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
 
-import { clipsApi } from '@/api/clips'
 import { isAway } from '@/api/policy'
 import { useAgreement } from '@/engine/agreement'
 import { useConversation } from '@/engine/useConversation'
-import type { Audio } from '@/sound/audio'
-import { LoopPlayer, type Loop } from '@/sound/loop'
-import { Player, type ReadyMusic } from '@/sound/player'
-import { AT_THE_BAR, isSamePlace, type How } from '@/sound/succession'
-import type { Clock } from '@/sound/port'
-import { startOfBar } from '@/sound/time'
-import { wavOf } from '@/sound/wav'
-import { ensureAudio, restAudio } from './audio'
-import { usePorts } from './ports'
-import { useHeldKeys } from './useHeldKeys'
-import { useKeeping } from './useKeeping'
-import { useTrying } from './useTrying'
-import { aheadOf, type Ahead } from './ahead'
-import { storedTape, storeTape } from './stored'
-import { Tape, type Playing } from '@/sound/tape'
-import { keepLast, lastOf } from '@/work/last'
-import { withMovement } from '@/work/movements'
-import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 import { useReach } from '@/page/reach'
+import { Player, type ReadyMusic } from '@/sound/player'
+import { AT_THE_BAR, isSamePlace, type How } from '@/sound/succession'
+import { Tape, type Playing } from '@/sound/tape'
+import { useAudition } from '@/work/audition'
+import { keepLast, lastOf } from '@/work/last'
+import { useLive } from '@/work/live'
 import { usePiece } from '@/work/piece'
+import { ensureAudio, restAudio } from './audio'
+import { useSounding } from './sounding'
+import { storedTape, storeTape } from './stored'
 
 /** What lay ready of a pattern when the page was left. */
 interface LastReady extends ReadyMusic {
   readonly pieceId: number
 }
+/** When something happened, as events say it: milliseconds since the page was opened. */
+interface Stamped {
+  readonly timeStamp: number
+}
 
 const STORED_EACH_MS = 5000
 
-/** Playing the open piece, takes and clips, and keeping what sounded. */
 export const usePlaying = defineStore('playing', () => {
   const piece = usePiece()
+  const live = useLive()
+  const audition = useAudition()
   const conversation = useConversation()
   const agreement = useAgreement()
   const reach = useReach()
   const notices = useNotices()
-  const ports = usePorts()
+  const sounding = useSounding()
   const player = shallowRef<Player | null>(null)
   const tape = shallowRef(new Tape())
   const isPlaying = ref(false)
   const isStarting = ref(false)
-  const keptBars = ref(4)
-  let isTicking = false
-  let clock: Clock | null = null
-
-  async function ready(): Promise<Player> {
-    const sound = await sounding()
-    clock = sound.clock
-    player.value ??= new Player(sound.clock, sound.port, conversation, tape.value)
-    player.value.onLateKeys = lateKeys
-    player.value.onRefused = agreement.refused
-    player.value.onTurn = turned
-    player.value.following = following
-    player.value.onOver = () => onOver.forEach((tell) => tell())
-    return player.value
-  }
-
-  // ---- Keys that hands hold ----
-
-  const { keyTick, tickOf, lateKeys, onLate, handsDown, gatherKeys, gather, handsMoved } = useHeldKeys(
-    () => player.value,
-    () => clock,
-    () => isPlaying.value,
-  )
-  /** The audio, let to sound, with everything that plays looked after. */
-  async function sounding(): Promise<Audio> {
-    const sound = await ensureAudio()
-    ports.begin(sound)
-    if (!isTicking)
-      sound.onTick(() => {
-        player.value?.tick()
-        loop.value?.tick()
-        ports.tick(player.value)
-        followAhead()
-      })
-    isTicking = true
-    loop.value ??= new LoopPlayer(sound.clock, sound.port)
-    await sound.resume()
-    return sound
-  }
-
-  // ---- A loop of known notes: a take or a clip ----
-  const loop = shallowRef<LoopPlayer | null>(null)
-  /** What goes round, by a name of its own; '' when nothing does. */
-  const looping = ref('')
-  /** What Space plays on a screen that has something of its own to play; null: the pattern. */
-  const ownPlay = shallowRef<(() => unknown) | null>(null)
-
-  /** What is to loop next: of several that were asked for the last one alone, and none once all is stopped. */
-  const wantedLoop = useNewest()
-  /** Play what `find` finds as a loop; where one plays already, this takes its place, in time. */
-  async function playLoop(name: string, find: () => Promise<Loop> | Loop) {
-    try {
-      const notes = await wantedLoop.ask(async () => {
-        const found = await find()
-        await (await sounding()).fetchOwn(voicesOf(found))
-        return found
-      })
-      if (!notes) return
-      if (isPlaying.value) stopPattern()
-      if (looping.value) loop.value?.change(notes)
-      else loop.value?.play(notes)
-      looping.value = name
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  }
-  /** Exchange the notes of what goes round, if it is still `name`. */
-  function changeLoop(name: string, notes: Loop) {
-    if (looping.value === name) loop.value?.change(notes)
-  }
-  function stopLoop() {
-    wantedLoop.cancel()
-    if (!looping.value) return
-    restAudio()
-    loop.value?.stop()
-    looping.value = ''
-  }
-
-  /** One pass of a loop as the bytes of a WAV file. */
-  async function renderWav(notes: Loop): Promise<ArrayBuffer> {
-    const sound = await ensureAudio()
-    await sound.fetchOwn(voicesOf(notes))
-    return wavOf(await sound.offline(notes))
-  }
-
-  // ---- Recording ahead ----
-  const ahead = shallowRef<Ahead | null>(null)
-
-  /** Keep the next `bars` bars, with all that is done meanwhile; from a stop, perhaps after a bar of `countIn`. */
-  async function recordAhead(bars: number, countIn: boolean) {
-    if (ahead.value) {
-      ahead.value = null
-      return
-    }
-    if (!isPlaying.value) await play(0, countIn ? 1 : 0)
-    const stretch = tape.value.stretches.at(-1)
-    if (isPlaying.value && stretch) ahead.value = aheadOf(stretch, bars)
-  }
-  /** Keep what was recorded once it is there, or as much as there was when it ended. */
-  function followAhead() {
-    const recording = ahead.value
-    if (!recording) return
-    const isOver = !isPlaying.value || tape.value.stretches.at(-1) !== recording.stretch
-    const { nowTick, barTicks } = recording.stretch
-    if (!isOver && nowTick < startOfBar(recording.end, barTicks)) return
-    ahead.value = null
-    void keep(recording.end - recording.first, { ...recording, stretches: [recording.stretch] })
-  }
-
   /** When a pattern that is chosen while another plays takes over, and whether it begins or carries on. */
   const how = useLocalStorage<How>('jolly-lattice-switch', AT_THE_BAR)
+  /** What may follow where what plays ends; the running order says it. */
+  const follower = shallowRef<() => Playing | null>(() => null)
 
-  /** What the table holds, for the player. What hands hold is held in what is heard, not in what waits. */
+  /** Waited for before the pattern begins: what hands hold is stored first. */
+  const beforeBegin = shallowRef<() => Promise<unknown>>(async () => undefined)
+  const onStop = createEventHook<[]>()
+  /** What plays has ended, and nothing follows. */
+  const onOver = createEventHook<[]>()
+  /** Another pattern, or another row of the running order, is heard; the one before ended at a tick. */
+  const onTurn = createEventHook<[playing: Playing, endTick: number]>()
+  /** What was to count from the tick `late` on counts from `tick` on. */
+  const onLate = createEventHook<[late: number, tick: number]>()
+
+  async function ready(): Promise<Player> {
+    const { clock, port } = await sounding.start()
+    player.value ??= new Player(clock, port, conversation, tape.value)
+    player.value.onLateKeys = (late, tick) => {
+      live.postpone(late, tick)
+      void onLate.trigger(late, tick)
+    }
+    player.value.onRefused = agreement.refused
+    player.value.onTurn = (playing, endTick) => {
+      live.beginAnew()
+      void onTurn.trigger(playing, endTick)
+    }
+    player.value.following = () => follower.value()
+    player.value.onOver = () => void onOver.trigger()
+    return player.value
+  }
+  sounding.onTick(() => player.value?.tick())
+
+  /** When an event happened, in seconds on the audio clock, however late the page gets to it. */
+  const timeOf = ({ timeStamp }: Stamped) => {
+    const now = sounding.clock?.now()
+    return now === undefined ? 0 : now - Math.max(0, performance.now() - timeStamp) / 1000
+  }
+  /** From where on a key that was struck or let go with an event counts. */
+  const keyTick = (event: Stamped) => player.value?.keyTick(timeOf(event)) ?? 0
+  /** Where the music was when an event happened. */
+  const tickOf = (event: Stamped) => player.value?.tickAt(timeOf(event)) ?? 0
+
+  /** What is to be heard of the open pattern. What hands hold is held in what is heard, not in what waits. */
   function now(): Playing | null {
     const { score, stillScore, pattern, dice, row } = piece
     if (!score || !stillScore || !pattern) return null
-    const table = { score, dice, patternId: pattern.id, row }
+    const open = { score, dice, patternId: pattern.id, row }
     const ours = player.value
     const isHeard =
-      !ours?.isPlaying || isSamePlace(table, { ...table, patternId: ours.patternId, row: ours.row ?? null })
-    return isHeard ? table : { ...table, score: stillScore }
+      !ours?.isPlaying || isSamePlace(open, { ...open, patternId: ours.patternId, row: ours.row ?? null })
+    return isHeard ? open : { ...open, score: stillScore }
   }
-  /** Another pattern is heard now: what hands hold still is held in that from its beginning. */
-  function turned(playing: Playing, endTick: number) {
-    const down = piece.heldDetours.filter(({ end }) => end === null || end === undefined)
-    if (piece.heldDetours.length) piece.heldDetours = down.map((one) => ({ ...one, start: 0 }))
-    for (const tell of onTurn) tell(playing, endTick)
-  }
-  /** What may follow where what plays ends: the first that says something. */
-  const followers = new Set<() => Playing | null>()
-  function following(): Playing | null {
-    for (const next of followers) {
-      const playing = next()
-      if (playing) return playing
-    }
-    return null
-  }
-  /** Told when what plays has ended, and nothing follows. */
-  const onOver = new Set<() => void>()
-  /** Told when another pattern, or another row of the running order, is heard. */
-  const onTurn = new Set<(playing: Playing, endTick: number) => void>()
 
   /** `countIn`: bars of clicks before it begins. */
   async function play(fromTick = 0, countIn = 0) {
@@ -195,11 +103,13 @@ export const usePlaying = defineStore('playing', () => {
     isStarting.value = true
     try {
       const ours = await ready()
-      // From the beginning on hands hold what they hold: whatever they did before is over.
-      while (!ours.isPlaying && !(await gatherKeys()));
-      if (!ours.isPlaying) piece.heldDetours = []
+      if (!ours.isPlaying) {
+        await beforeBegin.value()
+        // From the beginning on hands hold what they hold: whatever they did before is over.
+        live.letGoOfDetours()
+      }
       const playing = now()
-      stopLoop()
+      sounding.takeOver('pattern')
       if (playing) await ours.play(playing, fromTick, countIn)
       isPlaying.value = ours.isPlaying
     } catch (reason) {
@@ -220,46 +130,17 @@ export const usePlaying = defineStore('playing', () => {
     return isPlaying.value
   }
 
-  /** The kit's own sounds are fetched as soon as there is audio to play them. */
-  watch([() => piece.document?.kit, player], async ([kit, ours]) => {
-    if (!kit || !ours) return
-    try {
-      await (await ensureAudio()).fetchOwn(kit.voices)
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  })
-
-  function stopPattern() {
+  function stop() {
     if (player.value?.isPlaying) restAudio()
     player.value?.stop()
     isPlaying.value = false
-    if (piece.liveKeys.size) gather()
-    if (piece.heldDetours.length) piece.heldDetours = []
-    followAhead()
+    void onStop.trigger()
+    live.letGoOfDetours()
     storeNow()
   }
-  function stop() {
-    stopPattern()
-    stopLoop()
-  }
-
-  /** Silence at once, whatever sounds, wherever. */
-  async function panic() {
-    stop()
-    ports.panic()
-    try {
-      ;(await ensureAudio()).port.silence()
-      notices.say('All is silent: every note at every port is ended.')
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  }
-
-  function toggle() {
-    if (isPlaying.value || looping.value) return stop()
-    return ownPlay.value ? ownPlay.value() : play()
-  }
+  sounding.onTakeOver((source) => {
+    if (source !== 'pattern' && (isPlaying.value || source === null)) stop()
+  })
 
   // ---- The tape outlives a reload ----
   function storeNow() {
@@ -272,76 +153,26 @@ export const usePlaying = defineStore('playing', () => {
   useIntervalFn(() => isPlaying.value && storeNow(), STORED_EACH_MS)
   useEventListener(window, 'pagehide', storeNow)
 
-  const { soundKey, tryVoice, trySinging } = useTrying()
-  /** Whether muting is written down: whoever records moves says so. */
-  const isRecordingMoves = ref(false)
-
-  /** Mute or unmute a lane, at once. */
-  function mute(laneId: string, isMuted: boolean) {
-    const lane = piece.lanes.find(({ id }) => id === laneId)
-    const moved = lane?.movements?.find(({ control, off }) => control === 'mute' && !off)
-    // Written down, or taken over by the hand: then the movement is off, so that the hand has its way.
-    if (isRecordingMoves.value && lane)
-      piece.editLane(laneId, `${lane.name}: ${isMuted ? 'muted' : 'unmuted'}`, (old) => ({
-        ...old,
-        mute: isMuted,
-      }))
-    else if (moved && lane)
-      piece.editLane(laneId, `${lane.name}: muted by hand, its movement off`, (old) => ({
-        ...old,
-        mute: isMuted,
-        movements: withMovement(old.movements ?? [], 'mute', { ...moved, off: true }),
-      }))
-    else piece.silence(laneId, { mute: isMuted })
-    // What is written down counts from a tick on, as all that moves does; else a hand is heard at once.
-    if (isMuted && !isRecordingMoves.value) player.value?.silence((id) => id === laneId)
-  }
-
-  /** Solo a lane or not; the others fall silent at once. */
-  function solo(laneId: string, isSolo: boolean) {
-    piece.silence(laneId, { solo: isSolo })
-    const soloed = new Set(piece.lanes.filter((lane) => lane.solo).map((lane) => lane.id))
-    if (isSolo) player.value?.silence((id) => !soloed.has(id))
-  }
-
-  const { keep, counted } = useKeeping({
-    tape: () => tape.value,
-    player: () => player.value,
-    placeClip: (id, name) => placeClip(id, name),
-  })
-
-  /** Play a clip in place of the lanes that it came from; they are set aside, not gone. */
-  async function placeClip(id: number, name: string) {
+  /** The kit's own sounds are fetched as soon as there is audio to play them. */
+  watch([() => piece.document?.kit, player], async ([kit, ours]) => {
+    if (!kit || !ours) return
     try {
-      const clips = await clipsApi.inPlace(
-        id,
-        piece.lanes.map((lane) => lane.id),
-      )
-      piece.editLanes(`“${name}” plays in place`, (lanes) =>
-        lanes.map((lane) => (clips[lane.id] ? { ...lane, clip: clips[lane.id] ?? null } : lane)),
-      )
+      await (await ensureAudio()).fetchOwn(kit.voices)
     } catch (reason) {
       notices.complain(reason)
     }
-  }
-  /** Let the lanes play themselves again. */
-  function bringLanesBack() {
-    piece.editLanes('The lanes play again', (lanes) =>
-      lanes.map((lane) => (lane.clip ? { ...lane, clip: null } : lane)),
-    )
-  }
-
+  })
   watch(
     () => reach.isAway,
     (isAway) => !isAway && player.value?.askAgain(),
   )
   watch(
-    () => [piece.score, piece.dice, piece.pattern?.id, piece.row, piece.isTried] as const,
-    ([, , id, , isTried], [, , before, , wasTried]) => {
+    () => [piece.score, piece.dice, piece.pattern?.id, piece.row, audition.isOn] as const,
+    ([, , id, , isAudition], [, , before, , wasAudition]) => {
       const playing = now()
       if (!playing || !player.value) return
       // From one thing that is tried to the next, and back, at the next beat: nothing is cut before that.
-      if (id === before && (isTried || wasTried)) player.value.changeAtBeat(playing)
+      if (id === before && (isAudition || wasAudition)) player.value.changeAtBeat(playing)
       else player.value.change(playing, id === before ? undefined : how.value)
     },
     { flush: 'sync' },
@@ -354,7 +185,7 @@ export const usePlaying = defineStore('playing', () => {
         storeTape(before, tape.value.stretches)
       player.value?.stop()
       isPlaying.value = false
-      player.value = ahead.value = null
+      player.value = null
       const fresh = new Tape()
       if (id !== null) fresh.stretches = storedTape(id)
       tape.value = fresh
@@ -363,48 +194,7 @@ export const usePlaying = defineStore('playing', () => {
   )
 
   return {
-    player,
-    tape,
-    loop,
-    looping,
-    ownPlay,
-    ahead,
-    playLoop,
-    changeLoop,
-    stopLoop,
-    renderWav,
-    recordAhead,
-    placeClip,
-    bringLanesBack,
-    isPlaying,
-    isStarting,
-    keptBars,
-    kept: counted,
-    engine: conversation,
-    how,
-    isRecordingMoves,
-    onTurn,
-    onOver,
-    followers,
-    onLate,
-    ready: ensureAudio,
-    play,
-    stop,
-    toggle,
-    panic,
-    sounding,
-    tryVoice,
-    trySinging,
-    keyTick,
-    tickOf,
-    handsDown,
-    handsMoved,
-    soundKey,
-    mute,
-    solo,
-    keep,
-  }
+    player, tape, isPlaying, isStarting, how, follower, play, stop, keyTick, tickOf,
+    beforeBegin, onStop: onStop.on, onOver: onOver.on, onTurn: onTurn.on, onLate: onLate.on,
+  } // prettier-ignore
 })
-
-const voicesOf = ({ tracks }: Loop) =>
-  tracks.flatMap(({ sounds }) => Object.values(sounds).map(({ voice }) => voice))

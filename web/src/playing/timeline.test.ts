@@ -2,7 +2,7 @@
 import { expect, test } from 'vitest'
 
 import { NO_KEYS } from '@/work/document'
-import { afterAll, downKeys, isPedalDown, moved, pedalled, pressed, released } from './timeline'
+import { afterAll, downKeys, isPedalDown, pedalled, pressed, released } from './timeline'
 
 test('a key is held from where it is struck to where it is let go', () => {
   const struck = pressed(NO_KEYS, 62, 80, 480)
@@ -22,11 +22,6 @@ test('no key ends before it begins', () => {
 test('the pedal is down from where it goes down to where it comes up', () => {
   const down = pedalled(NO_KEYS, true, 10)
   expect(pedalled(down, false, 30).sustained).toEqual([{ start: 10, end: 30 }])
-})
-
-test('what came too late counts from a later tick, keys keep their distance, and nothing before it moves', () => {
-  const keys = pressed(pressed(pressed(NO_KEYS, 60, 90, 100), 64, 90, 500), 67, 90, 540)
-  expect(moved(keys, 500, 620).held.map(({ start }) => start)).toEqual([100, 620, 660])
 })
 
 test('what comes next comes after all that hands did', () => {

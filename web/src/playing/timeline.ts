@@ -1,8 +1,6 @@
 /** What hands did on the keys since the pattern began to play, in ticks: exactly what the engine renders from. */
-import type { HeldDetour, Keys } from '@/api/client'
-import { postponed } from '@/sound/time'
-
-const isDown = (one: { end?: number | null }) => one.end === null || one.end === undefined
+import type { Keys } from '@/api/client'
+import { isDown } from '@/work/live'
 
 export function pressed(keys: Keys, key: number, velocity: number, tick: number): Keys {
   const before = released(keys, key, tick)
@@ -26,29 +24,6 @@ export function pedalled(keys: Keys, down: boolean, tick: number): Keys {
 
 /** All that latches hold is let go; keys that are down stay so. */
 export const letGo = (keys: Keys, tick: number): Keys => ({ ...keys, let_go: [...keys.let_go, tick] })
-
-/** What was to count from the tick `late` on counts from `tick` on: the engine's answer came after it. */
-export function moved(keys: Keys, late: number, tick: number): Keys {
-  const at = (when: number) => postponed(when, late, tick)
-  const shift = <Span extends { start: number; end?: number | null }>(one: Span): Span => ({
-    ...one,
-    start: at(one.start),
-    end: typeof one.end === 'number' ? at(one.end) : null,
-  })
-  return {
-    held: keys.held.map(shift),
-    sustained: keys.sustained.map(shift),
-    let_go: keys.let_go.map(at),
-  }
-}
-
-/** As `moved`, of detours. */
-export const detoursMoved = (held: readonly HeldDetour[], late: number, tick: number): HeldDetour[] =>
-  held.map((one) => ({
-    ...one,
-    start: postponed(one.start, late, tick),
-    end: typeof one.end === 'number' ? postponed(one.end, late, tick) : null,
-  }))
 
 export const isPedalDown = (keys: Keys): boolean => keys.sustained.some(isDown)
 

@@ -1,12 +1,12 @@
 import { onScopeDispose } from 'vue'
 
-import { usePlaying } from './playing'
+import { useTransport } from './transport'
 
 /** Let Space play what this screen holds, for as long as the scope lives. What plays goes on between screens. */
 export function useOwnPlay(play: () => unknown) {
-  const playing = usePlaying()
-  playing.ownPlay = play
+  const transport = useTransport()
+  transport.ownPlay = play
   onScopeDispose(() => {
-    if (playing.ownPlay === play) playing.ownPlay = null
+    if (transport.ownPlay === play) transport.ownPlay = null
   })
 }

@@ -1,16 +1,18 @@
 /** A score of its own, heard by itself: what the help shows. */
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 
+import { useConversation } from '@/engine/useConversation'
 import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 import { Player } from '@/sound/player'
 import type { Playing } from '@/sound/tape'
 import { restAudio } from './audio'
-import { usePlaying } from './playing'
+import { useSounding } from './sounding'
 
 /** Plays what `now` says, and goes on as it changes. What else plays is stopped. Stops with its scope. */
 export function useSmallPlay(now: () => Playing | null) {
-  const playing = usePlaying()
+  const sounding = useSounding()
+  const conversation = useConversation()
   const notices = useNotices()
   const player = shallowRef<Player | null>(null)
   const isPlaying = ref(false)
@@ -20,10 +22,10 @@ export function useSmallPlay(now: () => Playing | null) {
 
   async function play() {
     try {
-      playing.stop()
-      const sound = await starting.ask(playing.sounding)
+      sounding.takeOver('example')
+      const sound = await starting.ask(sounding.start)
       if (!sound) return
-      const ours = (player.value ??= new Player(sound.clock, sound.port, playing.engine))
+      const ours = (player.value ??= new Player(sound.clock, sound.port, conversation))
       leaveClock ??= sound.onTick(() => ours.tick())
       const first = now()
       if (first) await ours.play(first)
@@ -41,6 +43,7 @@ export function useSmallPlay(now: () => Playing | null) {
     isPlaying.value = false
   }
   watch(now, (next) => next && player.value?.change(next))
+  sounding.onTakeOver((source) => source === 'example' || stop())
   let isOver = false
   onScopeDispose(() => {
     isOver = true

@@ -2,15 +2,17 @@
 /** The instruments that notes can go to, and the clock that runs between them and here. */
 import { computed, ref } from 'vue'
 
-import { usePlaying } from '@/playing/playing'
 import { usePorts } from '@/playing/ports'
 import type { Mood } from '@/sound/midi/instrument'
 import { BUILT_IN, SIMULATED } from '@/sound/port'
-import { usePiece } from '@/work/piece'
+import { useLive } from '@/work/live'
+import { useTransport } from '@/playing/transport'
+import { useSounding } from '@/playing/sounding'
 
 const ports = usePorts()
-const piece = usePiece()
-const playing = usePlaying()
+const sounding = useSounding()
+const transport = useTransport()
+const live = useLive()
 const MOODS: readonly (readonly [Mood, string, string])[] = [
   ['well', 'obeys', 'It takes messages and obeys them at their times'],
   ['slow', 'slow', 'It obeys everything a little late'],
@@ -27,7 +29,7 @@ async function ask() {
   isAsking.value = true
   refusal.value = ''
   try {
-    await ports.ask(await playing.sounding())
+    await ports.ask(await sounding.start())
   } catch (reason) {
     refusal.value = reason instanceof Error ? reason.message : String(reason)
   } finally {
@@ -107,13 +109,13 @@ function toggleClock(name: string) {
         </select>
       </label>
       <span v-if="ports.clockFrom" :class="{ alarm: !ports.isClockThere }" role="status" data-test="clock">{{
-        ports.isClockThere ? `${piece.clockTempo ?? '…'} quarters a minute` : 'no clock comes from there'
+        ports.isClockThere ? `${live.clockTempo ?? '…'} quarters a minute` : 'no clock comes from there'
       }}</span>
       <button
         v-tip="'End every note at every port, at once (Shift+Escape)'"
         type="button"
         class="word-button panic"
-        @click="playing.panic"
+        @click="transport.panic"
       >
         Silence everything
       </button>

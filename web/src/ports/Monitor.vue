@@ -8,13 +8,13 @@ import { melody } from '@/engine/melody'
 import { useOffer } from '@/page/useLists'
 import { saveFile } from '@/page/saveFile'
 import { useNotices } from '@/page/notices'
-import { usePlaying } from '@/playing/playing'
 import { usePorts } from '@/playing/ports'
 import { stillSounding, type Taken } from '@/sound/midi/instrument'
 import { SYSTEM } from '@/sound/midi/messages'
 import { SIMULATED } from '@/sound/port'
 import { inkOf } from '@/theme/inks'
 import { usePiece } from '@/work/piece'
+import { useSounding } from '@/playing/sounding'
 import { drawnOf, FILTERS, filterOf, linesOf, pathsOf, spread, type Filter } from './monitor'
 
 const LINES = 60
@@ -22,7 +22,7 @@ const SECONDS = 8
 const [WIDTH, HEIGHT] = [1000, 150]
 const ports = usePorts()
 const piece = usePiece()
-const playing = usePlaying()
+const { start } = useSounding()
 const notices = useNotices()
 
 const hidden = useLocalStorage<Filter[]>('jolly-lattice-monitor-hidden', ['clock'])
@@ -69,7 +69,7 @@ const sounding = computed(() => stillSounding(recent(taken.value).filter(({ time
 // ---- Recording: it goes on while one looks elsewhere ----
 async function record() {
   if (ports.recording) return keep(ports.recording)
-  const { clock } = await playing.sounding() // there is nothing to listen to before
+  const { clock } = await start() // there is nothing to listen to before
   ports.recording = { began: clock.now(), taken: [] }
 }
 /** Where the file cannot be written, it goes on recording: nothing is lost. */

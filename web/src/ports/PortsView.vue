@@ -4,8 +4,8 @@ import { watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { useNotices } from '@/page/notices'
-import { usePlaying } from '@/playing/playing'
 import { usePiece } from '@/work/piece'
+import { useSounding } from '@/playing/sounding'
 import ControllerFace from './ControllerFace.vue'
 import InstrumentList from './InstrumentList.vue'
 import LaneRouting from './LaneRouting.vue'
@@ -14,7 +14,7 @@ import Monitor from './Monitor.vue'
 
 const props = defineProps<{ id: number | null }>()
 const piece = usePiece()
-const playing = usePlaying()
+const sounding = useSounding()
 const notices = useNotices()
 const router = useRouter()
 watch(
@@ -28,7 +28,7 @@ watch(
   },
   { immediate: true },
 )
-void playing.sounding().catch(notices.complain)
+void sounding.start().catch(notices.complain)
 </script>
 
 <template>

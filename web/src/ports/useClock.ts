@@ -4,6 +4,7 @@ import { onScopeDispose, watch } from 'vue'
 
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
+import { useLive } from '@/work/live'
 import { usePorts, type Heard } from '@/playing/ports'
 import { ticksOfPulse } from '@/sound/time'
 import { usePiece } from '@/work/piece'
@@ -17,6 +18,7 @@ export function useClock() {
   const ports = usePorts()
   const piece = usePiece()
   const playing = usePlaying()
+  const live = useLive()
   const notices = useNotices()
 
   /** The musician has stopped it: what then falls silent is not lost. */
@@ -58,7 +60,7 @@ export function useClock() {
   function follow(tempo: number | null) {
     if (tempo === null || tempo < SLOWEST || tempo > FASTEST) return
     const said = Math.round(tempo * 100) / 100
-    if (piece.clockTempo === null || Math.abs(piece.clockTempo - said) >= MOVED) piece.clockTempo = said
+    if (live.clockTempo === null || Math.abs(live.clockTempo - said) >= MOVED) live.clockTempo = said
   }
   useIntervalFn(look, LOOKED_MS)
   watch(
@@ -66,7 +68,7 @@ export function useClock() {
     (from) => {
       ports.beginClock()
       ports.isClockThere = false
-      if (!from) piece.clockTempo = null
+      if (!from) live.clockTempo = null
     },
   )
 }

@@ -12,13 +12,15 @@ import { usePlayedKeys } from '@/keyboard/playedKeys'
 import { newGesture } from '@/page/gesture'
 import { holdOf, type Hold } from '@/perform/holds'
 import { useHolds } from '@/perform/useHolds'
-import { usePlaying } from '@/playing/playing'
 import { usePorts, type Heard } from '@/playing/ports'
 import { choosePattern } from '@/playing/useHeardPattern'
 import { channelOf, isNoteOff, isNoteOn, movedBy } from '@/sound/midi/messages'
 import { BEND, PRESSURE } from '@/sound/neutral'
 import { LANE_CONTROLS, PATTERN_CONTROLS } from '@/work/movements'
 import { usePiece } from '@/work/piece'
+import { useMutes } from '@/playing/mutes'
+import { useKeeping } from '@/playing/keeping'
+import { useTransport } from '@/playing/transport'
 
 /** Milliseconds in which moves are taken together; after which of them the next is another moment of the history. */
 const TOGETHER = 16
@@ -33,7 +35,9 @@ interface Move {
 export function useControllers() {
   const ports = usePorts()
   const piece = usePiece()
-  const playing = usePlaying()
+  const transport = useTransport()
+  const keeping = useKeeping()
+  const mutes = useMutes()
   const detours = useDetours()
   const learning = useLearning()
   const keys = usePlayedKeys()
@@ -77,13 +81,13 @@ export function useControllers() {
     }
     if (target.kind === 'mute') {
       const lane = piece.lanes[target.place]
-      if (lane) playing.mute(lane.id, !lane.mute)
+      if (lane) mutes.mute(lane.id, !lane.mute)
     }
     if (target.kind !== 'act') return
-    if (target.act === 'play') void playing.toggle()
-    if (target.act === 'stop') playing.stop()
+    if (target.act === 'play') void transport.toggle()
+    if (target.act === 'stop') transport.stop()
     if (target.act === 'throw') void holds.throwAll()
-    if (target.act === 'keep') void playing.keep(playing.keptBars)
+    if (target.act === 'keep') void keeping.keep(keeping.bars)
   }
 
   // ---- Knobs ----

@@ -28,7 +28,7 @@ const kind = ref<Kind>('lane')
 const isNew = ref(false)
 watch(kind, (now) => (isNew.value = now === 'melody'))
 /** The chosen lane as it stands, whatever is heard of it. */
-const own = computed(() => piece.laneStanding(props.lane?.id))
+const own = computed(() => piece.standing?.lanes.find(({ id }) => id === props.lane?.id) ?? null)
 const { heard, hear, letGo, take } = useBeginning(() => (isNew.value ? null : own.value))
 watch(isNew, () => heard.value && void hear(heard.value))
 const FOUR_FOUR = { numerator: 4, denominator: 4 } as const

@@ -5,6 +5,7 @@ import type { Lane, Piece } from '@/api/client'
 import { library, type ListedStarter } from '@/api/library'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
+import { useAudition } from '@/work/audition'
 import { withPattern } from '@/work/document'
 import { usePiece } from '@/work/piece'
 
@@ -14,6 +15,7 @@ export const isOfALane = ({ kind }: ListedStarter) => kind === 'lane' || kind ==
 /** `laneFor`: the lane that would begin anew; null for a new one. */
 export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
   const piece = usePiece()
+  const audition = useAudition()
   const playing = usePlaying()
   const notices = useNotices()
   const heard = shallowRef<ListedStarter | null>(null)
@@ -45,8 +47,8 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
       if (heard.value !== one) return
       known = after && { one, document, after }
       const heardPattern = after?.patterns.find(({ id }) => id === pattern?.id)
-      if (after && one.kind === 'piece') piece.auditionPiece(after)
-      else if (heardPattern) piece.audition(() => heardPattern)
+      if (after && one.kind === 'piece') audition.startPiece(after)
+      else if (heardPattern) audition.start(() => heardPattern)
       if (playing.isPlaying) return
       playsForIt = true
       await playing.play()
@@ -63,7 +65,7 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
   function letGo() {
     if (!heard.value) return
     heard.value = null
-    piece.audition(null)
+    audition.end()
     endPlaying()
   }
   /** Begin from it, in place of the lane that would begin, or of `lane`. Whether it has begun. */
@@ -86,7 +88,7 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
           : begun(one, document, here, lane)
       if (!(await piece.editAsAnswered(label, ask))) return false
     } catch (reason) {
-      piece.audition(null)
+      audition.end()
       notices.complain(reason)
       return false
     }

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** Takes side by side: hear one in the running loop, lay another over it, keep what is worth it. */
 import { useDebounceFn } from '@vueuse/core'
+import { placeClip } from '@/playing/clipsInPlace'
+import { useLoops } from '@/playing/loops'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
@@ -17,7 +19,6 @@ import { sayAge } from '@/page/age'
 import { barsSaid, ticksOfBar } from '@/sound/time'
 import { useNotices } from '@/page/notices'
 import { useList } from '@/page/useLists'
-import { usePlaying } from '@/playing/playing'
 import { ORDERS, sorted, type Order } from './sorting'
 import TakeCard from './TakeCard.vue'
 import ThrowBar from './ThrowBar.vue'
@@ -26,7 +27,7 @@ import { useSheet } from './useSheet'
 const props = defineProps<{ id: number | null }>()
 const router = useRouter()
 const notices = useNotices()
-const playing = usePlaying()
+const loops = useLoops()
 const { lines: sheets, isLoaded, again: load } = useList(['take sheets'], takesApi.list)
 watch(
   [sheets, () => props.id],
@@ -50,13 +51,13 @@ const barsOf = ({ first_bar, bars }: SheetLine) => barsSaid(first_bar, bars)
 // ---- Hearing ----
 const nameOf = (number: number) => `take ${props.id} ${number}`
 const heard = computed(() => {
-  const [kind, id, number] = playing.looping.split(' ')
+  const [kind, id, number] = loops.looping.split(' ')
   return kind === 'take' && Number(id) === props.id ? Number(number) : null
 })
 /** The take that the arrow keys stand at: the one heard last. */
 const at = ref<number | null>(null)
 function hear({ number }: DrawnTake) {
-  if (heard.value === number) return playing.stopLoop()
+  if (heard.value === number) return loops.stop()
   laid.value = null
   void start(number)
 }
@@ -65,7 +66,7 @@ function start(number: number) {
   if (!one || !sheet.value) return
   at.value = number
   const openSheet = sheet.value
-  return playing.playLoop(nameOf(number), () => loopOfTake(one, openSheet))
+  return loops.play(nameOf(number), () => loopOfTake(one, openSheet))
 }
 useOwnPlay(() => start(at.value ?? shown.value[0]?.number ?? 1))
 function walk(by: number) {
@@ -78,7 +79,7 @@ function walk(by: number) {
 }
 const nowTick = ref(0)
 useFrames(
-  () => (nowTick.value = playing.loop?.nowTick ?? 0),
+  () => (nowTick.value = loops.player?.nowTick ?? 0),
   () => heard.value !== null,
   () => heard.value,
   30,
@@ -113,7 +114,7 @@ async function keep(number: number) {
     const kept = await takesApi.keep(sheet.value.sheet.id, number)
     notices.say(
       `Kept “${kept.name}”.`,
-      { label: 'Play in place', act: () => playing.placeClip(kept.id, kept.name) },
+      { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
       { label: 'Open', act: () => router.push(`/clips/${kept.id}`) },
     )
     await open(props.id)
@@ -126,7 +127,7 @@ async function drop(number: number) {
   if (id === null) return
   try {
     await takesApi.drop(id, number)
-    if (heard.value === number) playing.stopLoop()
+    if (heard.value === number) loops.stop()
     await open(id)
     await load()
     notices.say(`Take ${number} is dropped.`, { label: 'Undo', act: () => pickUp(id, number) })
@@ -154,7 +155,7 @@ const isAllTheSame = computed(() => sheet.value !== null && !sheet.value.is_luck
 const varyWord = computed(() => numberWord('vary', sheet.value?.vary || VARIED, 1, 100))
 async function vary(percent: number) {
   if (props.id === null) return
-  playing.stopLoop()
+  loops.stop()
   try {
     await show(await takesApi.vary(props.id, percent))
   } catch (reason) {
@@ -170,7 +171,7 @@ async function remove(line: SheetLine) {
   try {
     await takesApi.delete(line.id)
     await load()
-    playing.stopLoop()
+    loops.stop()
     notices.say(`The takes of ${line.piece}, pattern ${line.pattern}, are deleted.`, {
       label: 'Undo',
       act: async () => {

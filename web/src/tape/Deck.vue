@@ -11,11 +11,15 @@ import SentenceLine from '@/sentence/SentenceLine.vue'
 import { useLastDrawn } from '@/engine/useLastDrawn'
 import { useRendering } from '@/engine/useRendering'
 import { randomNumber } from '@/work/document'
+import { useLive } from '@/work/live'
 import { usePiece } from '@/work/piece'
 import { useMoves } from '@/playing/moves'
 import { useOrder } from '@/playing/order'
 import { learns } from '@/hands/learn'
+import { useKeeping } from '@/playing/keeping'
+import { useLoops } from '@/playing/loops'
 import { usePlaying } from '@/playing/playing'
+import { useTransport } from '@/playing/transport'
 import { barOf, beatOf } from '@/sound/time'
 import AwayLine from './AwayLine.vue'
 import KeepHands from './KeepHands.vue'
@@ -28,6 +32,10 @@ interface Spoken {
 }
 const piece = usePiece()
 const playing = usePlaying()
+const transport = useTransport()
+const loops = useLoops()
+const keeping = useKeeping()
+const live = useLive()
 const moves = useMoves()
 useOrder() // what follows a row is known wherever one is
 
@@ -54,19 +62,18 @@ function newDice() {
   piece.editPattern(`new dice ${dice}`, (pattern) => ({ ...pattern, dice }))
 }
 
-const isSounding = computed(() => playing.isPlaying || playing.looping !== '')
 const place = ref('1 : 1')
 function tell() {
   if (!rendering.value) return
   const { bar_ticks, beat_ticks } = rendering.value
-  const loop = playing.looping ? playing.loop : null
+  const loop = loops.looping ? loops.player : null
   const tick = loop?.nowTick ?? playing.player?.nowTick ?? 0
   place.value = `${(barOf(tick, bar_ticks) + 1).toLocaleString('en')} : ${beatOf(tick, bar_ticks, beat_ticks) + 1}`
 }
 useFrames(
   tell,
-  () => isSounding.value,
-  () => [playing.player, playing.looping, rendering.value],
+  () => transport.isSounding,
+  () => [playing.player, loops.looping, rendering.value],
   30,
 )
 
@@ -77,18 +84,18 @@ useShortcuts({ 'Shift+r': { says: 'Record moves, or not', act: moves.toggle } })
   <AwayLine />
   <footer class="deck">
     <button
-      v-tip="`${isSounding ? 'Stop' : 'Play from bar 1'} (Space)`"
+      v-tip="`${transport.isSounding ? 'Stop' : 'Play from bar 1'} (Space)`"
       type="button"
       class="play"
       data-hint="play"
-      :class="{ stop: isSounding }"
-      :aria-label="isSounding ? 'Stop' : 'Play from bar 1'"
+      :class="{ stop: transport.isSounding }"
+      :aria-label="transport.isSounding ? 'Stop' : 'Play from bar 1'"
       :disabled="playing.isStarting"
       v-bind="learns({ kind: 'act', act: 'play' })"
-      @click="isSounding ? playing.stop() : playing.play()"
+      @click="transport.isSounding ? transport.stop() : playing.play()"
     >
       <svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true">
-        <rect v-if="isSounding" x="5" y="5" width="14" height="14" rx="2" fill="currentColor" />
+        <rect v-if="transport.isSounding" x="5" y="5" width="14" height="14" rx="2" fill="currentColor" />
         <path v-else d="M7 4l13 8-13 8z" fill="currentColor" />
       </svg>
     </button>
@@ -109,11 +116,11 @@ useShortcuts({ 'Shift+r': { says: 'Record moves, or not', act: moves.toggle } })
         </span>
       </div>
       <div class="words">
-        <span v-if="piece.clockTempo === null"
+        <span v-if="live.clockTempo === null"
           ><SentenceLine owner="Piece" :parts="standing('tempo')" /> BPM</span
         >
         <span v-else v-tip="'The tempo of the clock from outside: see Ports. The piece keeps its own.'"
-          ><b>{{ piece.clockTempo }}</b> BPM by clock</span
+          ><b>{{ live.clockTempo }}</b> BPM by clock</span
         >
         <span><SentenceLine owner="Pattern" :parts="standing('meter')" /></span>
         <span>
@@ -137,8 +144,8 @@ useShortcuts({ 'Shift+r': { says: 'Record moves, or not', act: moves.toggle } })
     <TapeStrip
       :tape="playing.tape"
       :is-playing="playing.isPlaying"
-      :kept-bars="playing.keptBars"
-      @keep="(chosen) => playing.keep(chosen.to - chosen.from, chosen)"
+      :kept-bars="keeping.bars"
+      @keep="(chosen) => keeping.keep(chosen.to - chosen.from, chosen)"
     />
     <KeepHands />
   </footer>

@@ -1,16 +1,16 @@
 <script setup lang="ts">
 /** Keeping the bars that sounded last, or those that will sound next. */
 import { useTimeoutFn } from '@vueuse/core'
+import { useKeeping } from '@/playing/keeping'
 import { computed, ref } from 'vue'
 
 import { learns } from '@/hands/learn'
 import { useFrames } from '@/page/useFrames'
 import { giveBackKeys, PASS, useShortcuts, useShortcutState } from '@/page/useShortcuts'
-import { usePlaying } from '@/playing/playing'
 import { barOf } from '@/sound/time'
 
 const KEEPS = [1, 2, 4, 8] as const
-const playing = usePlaying()
+const keeping = useKeeping()
 
 // ---- Recording ahead ----
 const AHEAD = [1, 2, 4, 8, 16, 32, 64] as const
@@ -20,7 +20,7 @@ const countIn = ref(true)
 const aheadSaid = ref('')
 
 function tellAhead() {
-  const recording = playing.ahead
+  const recording = keeping.ahead
   if (!recording) {
     aheadSaid.value = ''
     return
@@ -31,8 +31,8 @@ function tellAhead() {
 }
 useFrames(
   tellAhead,
-  () => playing.ahead !== null,
-  () => playing.ahead,
+  () => keeping.ahead !== null,
+  () => keeping.ahead,
   30,
 )
 
@@ -54,12 +54,12 @@ function keepBy(bars: number) {
   return keep(bars)
 }
 async function keep(bars: number) {
-  if (bars <= 8) playing.keptBars = bars
-  await playing.keep(bars)
+  if (bars <= 8) keeping.bars = bars
+  await keeping.keep(bars)
 }
 
 useShortcuts({
-  'Shift+k': { says: 'Record the next bars, or cancel', act: () => playing.recordAhead(aheadBars.value, countIn.value) },
+  'Shift+k': { says: 'Record the next bars, or cancel', act: () => keeping.recordAhead(aheadBars.value, countIn.value) },
   'k': { says: 'Keep: then 1, 2, 4 or 8 bars, 0 for 16', act: openKey },
   '1': { says: '', act: () => keepBy(1) },
   '2': { says: '', act: () => keepBy(2) },
@@ -77,33 +77,33 @@ useShortcuts({
       class="keep named"
       data-hint="keep"
       v-bind="learns({ kind: 'act', act: 'keep' })"
-      @click="keep(playing.keptBars)"
+      @click="keep(keeping.bars)"
     >
-      {{ isKeyOpen ? 'Keep … bars?' : `Keep ${playing.keptBars} ${playing.keptBars === 1 ? 'bar' : 'bars'}` }}
+      {{ isKeyOpen ? 'Keep … bars?' : `Keep ${keeping.bars} ${keeping.bars === 1 ? 'bar' : 'bars'}` }}
     </button>
     <div class="counts" role="group" aria-label="Bars to keep">
       <button
         v-for="count in KEEPS"
         :key="count"
         type="button"
-        :aria-pressed="count === playing.keptBars"
+        :aria-pressed="count === keeping.bars"
         :aria-label="`Keep ${count} bars at a time`"
-        @click="playing.keptBars = count"
+        @click="keeping.bars = count"
       >
         {{ count }}
       </button>
     </div>
   </div>
-  <div class="keeping ahead" :class="{ on: playing.ahead }">
+  <div class="keeping ahead" :class="{ on: keeping.ahead }">
     <button
       v-tip="'Keep the next bars, with all that you do meanwhile, from the next bar line on (Shift+K)'"
       type="button"
       class="record named"
-      @click="playing.recordAhead(aheadBars, countIn)"
+      @click="keeping.recordAhead(aheadBars, countIn)"
     >
-      {{ playing.ahead ? 'Cancel' : `Record ${aheadBars} more` }}
+      {{ keeping.ahead ? 'Cancel' : `Record ${aheadBars} more` }}
     </button>
-    <p v-if="playing.ahead" class="how" role="status">{{ aheadSaid }}</p>
+    <p v-if="keeping.ahead" class="how" role="status">{{ aheadSaid }}</p>
     <div v-else class="how">
       <select v-model="aheadBars" aria-label="Bars to record ahead">
         <option v-for="count in AHEAD" :key="count" :value="count">

@@ -5,11 +5,11 @@ import { createPinia, setActivePinia } from 'pinia'
 import type { Lane } from '@/api/client'
 import { aLane, aPiece } from '@/testing'
 import { aServer, settle, signInAfresh } from '@/testingServer'
-import { NO_KEYS } from './document'
 import { useOutbox } from './outbox'
 import { useSession } from './session'
 import { written } from './waiting'
 import { usePiece } from './piece'
+import { useTrail } from './trail'
 
 const opened = (id: number, velocity = 100) => ({
   id,
@@ -100,7 +100,7 @@ describe('a moment', () => {
       piece.editLane('thud', `up ${by}`, (lane) => ({ ...lane, velocity: lane.velocity + by }), 'drag')
     piece.editLane('thud', 'then', to(9), 'another')
     expect(piece.history.moments.map(({ label }) => label)).toEqual(['New piece', 'up 3', 'then'])
-    expect(await piece.undo()).toBe('then')
+    expect(await useTrail().undo()).toBe('then')
     expect(velocityOf(piece)).toBe(103)
   })
 
@@ -139,7 +139,7 @@ describe('a moment', () => {
     expect(velocityOf(piece)).toBe(101)
     piece.takeBack('drag')
     expect([velocityOf(piece), piece.history.moments.length]).toEqual([100, 1])
-    expect(await piece.redo()).toBe(null)
+    expect(await useTrail().redo()).toBe(null)
   })
 
   it('is not undone in part: mute stays, and undo and redo come one after the other', async () => {
@@ -147,39 +147,22 @@ describe('a moment', () => {
     piece.editLane('thud', 'to 90', to(90))
     piece.editLane('thud', 'to 80', to(80))
     piece.silence('bell', { mute: true })
-    expect(await Promise.all([piece.undo(), piece.undo(), piece.redo()])).toEqual(['to 80', 'to 90', 'to 90'])
+    expect(await Promise.all([useTrail().undo(), useTrail().undo(), useTrail().redo()])).toEqual([
+      'to 80',
+      'to 90',
+      'to 90',
+    ])
     expect([velocityOf(piece), piece.lanes[1]!.mute]).toEqual([90, true])
   })
 
   it('from before this page is fetched, and is of no use once something else is open', async () => {
     const piece = await open()
     const old = { number: 0, label: 'older', at: '', gesture: null, document: null } as never
-    const going = piece.goTo(old)
+    const going = useTrail().goTo(old)
     await settle()
     await open(2)
     await server.of('/api/pieces/1/moments/0')[0]!.answer({ document: opened(1, 5).document })
     expect(await going).toBe(false)
     expect([piece.id, velocityOf(piece)]).toEqual([2, 100])
-  })
-
-  it('tried out is heard and seen, and is no change', async () => {
-    const piece = await open()
-    piece.audition((pattern) => ({ ...pattern, lanes: [] }))
-    expect(piece.lanes).toEqual([])
-    piece.audition(null)
-    expect([piece.lanes.length, piece.history.moments.length]).toEqual([2, 1])
-  })
-})
-
-describe('held keys', () => {
-  it('are stored without a moment, and those of hands go before them', async () => {
-    const piece = await open()
-    const keys = { ...NO_KEYS, held: [{ key: 60, velocity: 90, start: 0, end: null }] }
-    piece.storeKeys(new Map([['bell', keys]]))
-    expect(piece.lanes[1]!.keys).toEqual(keys)
-    expect(piece.history.moments.length).toBe(1)
-    piece.holdKeys('bell', NO_KEYS)
-    expect(piece.keysOf('bell').held).toEqual([])
-    expect(piece.score!.lanes[1]!.keys!.held).toEqual([])
   })
 })

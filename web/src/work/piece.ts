@@ -2,16 +2,18 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import {
-  answer, api, type HeldDetour, type Keys, type Lane, type OpenPiece, type Pattern, type Piece, type PlacedRow, type Schemas, type Score,
+  answer, api, type Lane, type OpenPiece, type Pattern, type Piece, type PlacedRow, type Schemas, type Score,
 } from '@/api/client' // prettier-ignore
 import { isAway } from '@/api/policy'
 import { isSame } from '@/api/same'
-import { useInTurn, useNewest } from '@/page/asking'
-import { NO_KEYS, scoreOf, withLane, withLanes, withPattern, withSilenceOf, withStanding, type Patch } from './document' // prettier-ignore
+import { useNewest } from '@/page/asking'
+import { useAudition } from './audition'
+import { scoreOf, withLane, withLanes, withPattern, withSilenceOf, type Patch } from './document' // prettier-ignore
 import {
-  baseOf, momentBeside, momentOf, noHistory, remember, standingAt, withHeard, withLines, withName, withoutLast, type History, type Moment,
+  baseOf, momentBeside, momentOf, noHistory, remember, withLines, withoutLast, type History, type Moment,
 } from './history' // prettier-ignore
 import { keepLast, lastOf } from './last'
+import { useLive } from './live'
 import { laidOn } from './merging'
 import { useOutbox } from './outbox'
 import { useSaving } from './saving'
@@ -26,6 +28,8 @@ interface Last {
 /** The piece that is open: its document, the pattern that is worked on, its history, and whether it is saved. */
 export const usePiece = defineStore('piece', () => {
   const outbox = useOutbox()
+  const live = useLive()
+  const audition = useAudition()
   const id = ref<number | null>(null)
   const document = shallowRef<Piece | null>(null)
   const history = shallowRef<History>(noHistory)
@@ -42,56 +46,23 @@ export const usePiece = defineStore('piece', () => {
   const standing = computed<Pattern | null>(
     () => patterns.value.find(({ id }) => id === table.value.patternId) ?? patterns.value[0] ?? null,
   )
-  /** What is tried out on the pattern, without a change of the document. */
-  const tried = shallowRef<((pattern: Pattern) => Pattern) | null>(null)
-  /** The piece in which it is tried, with its tempo, scale and swing; null: the document. */
-  const triedIn = shallowRef<Piece | null>(null)
+  /** What is seen and heard: the pattern on the table, or what is tried out on it. */
   const pattern = computed<Pattern | null>(() =>
-    standing.value && tried.value ? tried.value(standing.value) : standing.value,
+    standing.value && audition.tried ? audition.tried.change(standing.value) : standing.value,
   )
+  /** The piece whose tempo, scale and swing are heard. */
+  const heard = computed(() => audition.tried?.piece ?? document.value)
   const lanes = computed<readonly Lane[]>(() => pattern.value?.lanes ?? [])
-  /** What hands hold, or held since it plays: heard and drawn, but no part of the document. */
-  const liveKeys = shallowRef<ReadonlyMap<string, Keys>>(new Map())
-  /** Detours that hands hold, or held since it plays: heard and drawn, but no part of the document. */
-  const heldDetours = shallowRef<readonly HeldDetour[]>([])
-  /** The tempo of a clock from outside, in place of the document's; null: it runs here. */
-  const clockTempo = ref<number | null>(null)
-  /** A score in the tempo that it is heard in. */
-  const inTempo = (of: Score): Score => (clockTempo.value === null ? of : { ...of, tempo: clockTempo.value })
   const score = computed<Score | null>(() =>
-    document.value && pattern.value
-      ? inTempo(scoreOf(triedIn.value ?? document.value, pattern.value, liveKeys.value, heldDetours.value))
+    heard.value && pattern.value
+      ? live.inTempo(scoreOf(heard.value, pattern.value, live.keys, live.detours))
       : null,
   )
   /** The same without what hands hold: how it begins. */
   const stillScore = computed<Score | null>(() =>
-    document.value && pattern.value ? inTempo(scoreOf(triedIn.value ?? document.value, pattern.value)) : null,
+    heard.value && pattern.value ? live.inTempo(scoreOf(heard.value, pattern.value)) : null,
   )
   const row = computed(() => table.value.row)
-  /** What lanes hold when hands have let go, by their ids: it is stored, but is no moment of history. */
-  function storeKeys(held: ReadonlyMap<string, Keys>) {
-    const here = pattern.value?.id ?? ''
-    editQuietly((now) =>
-      withLanes(now, here, (all) => {
-        const changed = all.map((lane) => {
-          const keys = held.get(lane.id)
-          return keys && !isSame(keys, lane.keys) ? { ...lane, keys } : lane
-        })
-        return changed.some((lane, at) => lane !== all[at]) ? changed : all
-      }),
-    )
-  }
-  /** What hands hold for a lane: since it plays, or as the document has it. */
-  const keysOf = (laneId: string): Keys =>
-    liveKeys.value.get(laneId) ?? lanes.value.find(({ id }) => id === laneId)?.keys ?? NO_KEYS
-  function holdKeys(laneId: string, keys: Keys) {
-    liveKeys.value = new Map([...liveKeys.value, [laneId, keys]])
-  }
-  /** Forget all that hands hold, keys and detours. */
-  function letGoOfAll() {
-    liveKeys.value = new Map()
-    heldDetours.value = []
-  }
   const dice = computed(() => pattern.value?.dice ?? 0)
   const saveState = computed(() => saving.value?.state.value ?? 'saved')
   const problem = computed(() => saving.value?.problem.value ?? '')
@@ -167,8 +138,8 @@ export const usePiece = defineStore('piece', () => {
 
   function take(piece: OpenPiece, lines: readonly Schemas['MomentLine'][]) {
     saving.value?.close()
-    audition(null)
-    letGoOfAll()
+    audition.end()
+    live.letGoOfAll()
     id.value = piece.id
     document.value = piece.document
     table.value = { patternId: piece.document.patterns[0]?.id ?? '', row: null }
@@ -177,37 +148,8 @@ export const usePiece = defineStore('piece', () => {
     saving.value = useSaving(piece.id, piece.revision, piece.document)
   }
 
-  /** See and hear the pattern as `change` would make it, until it is let go (null) or anything is really changed. */
-  function audition(change: ((pattern: Pattern) => Pattern) | null) {
-    tried.value = change
-    triedIn.value = null
-  }
-  /** The same with the first pattern of a whole `piece`, in its tempo, scale and swing. */
-  function auditionPiece(piece: Piece) {
-    const [first] = piece.patterns
-    if (!first) return
-    tried.value = ({ id, name }) => ({ ...first, id, name })
-    triedIn.value = piece
-  }
-  /** The piece whose tempo, scale and swing are heard. */
-  const heard = computed(() => triedIn.value ?? document.value)
-  /** A lane as it stands, whatever is tried on it. */
-  const laneStanding = (laneId: string | undefined) =>
-    standing.value?.lanes.find(({ id }) => id === laneId) ?? null
   /** Whether there is nothing yet to hear, but for what is tried. */
   const isEmpty = computed(() => standing.value?.lanes.length === 0)
-
-  const isTried = computed(() => tried.value !== null)
-  /** Do something to the document, and go on with what is tried out on it. */
-  function acceptAudition(act: () => unknown) {
-    const before = tried.value
-    act()
-    if (before)
-      tried.value = (pattern) => ({
-        ...before(pattern),
-        lanes: withStanding(before(pattern).lanes, pattern.lanes),
-      })
-  }
 
   /** Put the piece away. What is not saved yet is in the outbox, and is sent from there. */
   function close() {
@@ -231,11 +173,11 @@ export const usePiece = defineStore('piece', () => {
     )
     // A change that changes nothing is no moment; steps of a gesture that led back are, since they were seen.
     if (momentOf(history.value, gesture) ? after === document.value : isSame(after, document.value))
-      return audition(null)
+      return audition.end()
     const remembered = remember(history.value, label, before, after, gesture)
     history.value = remembered.history
     show(after, remembered.fresh)
-    audition(null) // last: what was tried and is now so goes on without a break
+    audition.end() // last: what was tried and is now so goes on without a break
   }
 
   /**
@@ -267,9 +209,7 @@ export const usePiece = defineStore('piece', () => {
     return editAsAnswered(label, async (before) => {
       const patches = await ask()
       if (!patches?.size) return null
-      // What hands hold is heard rather than what is stored: a patch that says what is held speaks of both.
-      for (const [laneId, { keys }] of patches)
-        if (keys && liveKeys.value.has(laneId)) holdKeys(laneId, keys as Keys)
+      live.takePatches(patches)
       return withLanes(before, here, (all) => all.map((lane) => ({ ...lane, ...patches.get(lane.id) })))
     })
   }
@@ -324,7 +264,7 @@ export const usePiece = defineStore('piece', () => {
 
   /** Put a pattern on the table; `row`: as it is in a row of the running order. */
   function choosePattern(id: string, row: PlacedRow | null = null) {
-    audition(null)
+    audition.end()
     if (patterns.value.some((one) => one.id === id)) table.value = { patternId: id, row }
   }
 
@@ -342,72 +282,7 @@ export const usePiece = defineStore('piece', () => {
     show(withSilenceOf(before, document.value))
   }
 
-  // One step through the history after the other: a document may have to be fetched first.
-  const steps = useInTurn()
-  const inTurn = async <Result>(act: () => Promise<Result>) => (await steps.run(act)) ?? null
-
-  /** Go back to before the last moment. Its name; null if there is none before it. */
-  const undo = () =>
-    inTurn(async () => {
-      const undone = history.value.moments.find(({ number }) => number === history.value.standsAt)
-      const before = momentBeside(history.value, -1)
-      return undone && before && (await stand(before)) ? undone.label : null
-    })
-
-  /** Do again what was undone last. Its name; null if there is nothing. */
-  const redo = () =>
-    inTurn(async () => {
-      const next = momentBeside(history.value, 1)
-      return next && (await stand(next)) ? next.label : null
-    })
-
-  /** Go to any moment of the history. */
-  const goTo = (moment: Moment) => inTurn(() => stand(moment))
-
-  const placeAt = (pieceId: number, number: number) => ({ params: { path: { piece_id: pieceId, number } } })
-  /** The document as it was at a moment. */
-  async function documentAt(number: number): Promise<Piece | null> {
-    const known = history.value.moments.find((moment) => moment.number === number)?.document
-    if (known || id.value === null) return known ?? null
-    return (await answer(api.GET('/api/pieces/{piece_id}/moments/{number}', placeAt(id.value, number))))
-      .document
-  }
-  /** A place of the trail: something was heard on the pattern, and left again. */
-  function rememberHeard(label: string, change: (pattern: Pattern) => Pattern) {
-    if (!document.value) return
-    const heard = withHeard(history.value, label, withPattern(document.value, hereId(), change))
-    history.value = heard.history
-    saving.value?.note(document.value, history.value.standsAt, [heard.fresh])
-  }
-  async function namePlace(number: number, name: string) {
-    if (id.value === null) return
-    await saving.value?.flush() // it may not be there yet
-    await answer(
-      api.PATCH('/api/pieces/{piece_id}/moments/{number}', { ...placeAt(id.value, number), body: { name } }),
-    )
-    history.value = withName(history.value, number, name)
-  }
-  const coverAt = (number: number) =>
-    answer(api.GET('/api/pieces/{piece_id}/moments/{number}/cover', placeAt(id.value ?? 0, number)))
-  /** The place before the one that stands. */
-  const before = () => momentBeside(history.value, -1)
-
-  async function stand({ number }: Moment): Promise<boolean> {
-    const pieceId = id.value
-    const there = await documentAt(number)
-    if (pieceId === null || !there) return false
-    if (id.value !== pieceId || !document.value) return false
-    audition(null)
-    history.value = standingAt(history.value, number, there)
-    const next = withSilenceOf(there, document.value)
-    // What changed should be seen: if it is not in the pattern on the table, that one is chosen in which it is.
-    const changed = next.patterns.filter((one) => !isSame(one, patterns.value.find(({ id }) => id === one.id))) // prettier-ignore
-    show(next)
-    const elsewhere = changed.some(({ id }) => id === hereId()) ? undefined : changed[0]
-    if (elsewhere) choosePattern(elsewhere.id)
-    return true
-  }
-
+  /** Go on with `next`, and store it with the moments that are new. */
   function show(next: Piece, fresh: readonly Moment[] = []) {
     document.value = next
     saving.value?.note(next, history.value.standsAt, fresh)
@@ -434,11 +309,9 @@ export const usePiece = defineStore('piece', () => {
   }
 
   return {
-    id, document, patterns, pattern, lanes, liveKeys, heldDetours, keysOf, holdKeys, letGoOfAll, storeKeys, score, stillScore, clockTempo, inTempo, row, dice, history, opened, saveState, problem,
-    open, take, close, audition, auditionPiece, heard, laneStanding, isEmpty, isTried, acceptAudition, onChange, amend, edit, editAsAnswered, editLanesAsAnswered, editPattern, editLanes, editLane, silence, choosePattern, takeBack, takeBackLast, undo, redo, goTo, showTheirs,
-    documentAt, rememberHeard, namePlace, coverAt, before,
-    keepMineAsCopy,
-    keepHere,
+    id, document, patterns, standing, pattern, lanes, isEmpty, heard, score, stillScore, row, dice, choosePattern,
+    open, take, close, opened, keepHere, history, show, saveState, problem, showTheirs, keepMineAsCopy,
+    edit, editAsAnswered, editLanesAsAnswered, editPattern, editLanes, editLane, editQuietly, silence, onChange, amend, takeBack, takeBackLast,
     isSaved: () => saving.value?.isSaved() ?? true,
     saveNow: () => saving.value?.flush(),
   } // prettier-ignore

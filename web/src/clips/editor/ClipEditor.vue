@@ -11,7 +11,8 @@ import { useOwnHistory } from '@/page/ownHistory'
 import NameField from '@/page/NameField.vue'
 import { useOwnPlay } from '@/playing/useOwnPlay'
 import { usePiece } from '@/work/piece'
-import { usePlaying } from '@/playing/playing'
+import { placeClip } from '@/playing/clipsInPlace'
+import { useLoops } from '@/playing/loops'
 import { inkOf } from '@/theme/inks'
 import ExportCard from '../ExportCard.vue'
 import LanesCard from '../LanesCard.vue'
@@ -29,7 +30,7 @@ import { useEditorKeys } from './useEditorKeys'
 
 const props = defineProps<{ id: number }>()
 const router = useRouter()
-const playing = usePlaying()
+const loops = useLoops()
 const piece = usePiece()
 const { clip, opened, chosen, chosenCount, isGone, load, act, undo, redo, join, rename } = useClip(
   () => props.id,
@@ -79,14 +80,14 @@ const controllers = computed(() =>
 
 // ---- Sound ----
 const name = computed(() => `clip ${props.id}`)
-const isPlaying = computed(() => playing.looping === name.value)
+const isPlaying = computed(() => loops.looping === name.value)
 function start() {
   const clip = seen.value
-  return clip && playing.playLoop(name.value, () => loopOfClip(clip))
+  return clip && loops.play(name.value, () => loopOfClip(clip))
 }
 useOwnPlay(start)
-watch(seen, (now) => now && playing.changeLoop(name.value, loopOfClip(now)))
-const nowTick = () => playing.loop?.nowTick ?? 0
+watch(seen, (now) => now && loops.change(name.value, loopOfClip(now)))
+const nowTick = () => loops.player?.nowTick ?? 0
 
 // ---- Choosing and copying ----
 const { copied, chooseAll, chooseRow, copy } = useChoosing(
@@ -117,7 +118,7 @@ useOwnHistory().take({ undo, redo })
 const isMakingLanes = ref(false)
 async function place() {
   if (!clip.value) return
-  await playing.placeClip(props.id, clip.value.document.name)
+  await placeClip(props.id, clip.value.document.name)
   await router.push(`/lattice/${piece.id}`)
 }
 </script>
@@ -137,7 +138,7 @@ async function place() {
           type="button"
           class="word-button"
           :aria-pressed="isPlaying"
-          @click="isPlaying ? playing.stopLoop() : start()"
+          @click="isPlaying ? loops.stop() : start()"
         >
           {{ isPlaying ? 'Stop' : 'Loop it' }}
         </button>
