@@ -48,7 +48,7 @@ const WAITERS = [
   'src/page/{asking,reach,longWork,notices,idle,saveFile}.ts',
   'src/engine/useRendering.ts',
   'src/work/{outbox,saving,waiting}.ts',
-  'src/sound/{player,succession}.ts',
+  'src/sound/{requests,succession}.ts',
   'src/playing/simulatedController.ts',
   'src/keyboard/midiKeyboard.ts',
 ]

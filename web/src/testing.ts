@@ -1,7 +1,7 @@
 /** Documents and stand-ins for tests. */
 import type { Lane, LanePicture, OrderRow, Piece, Schemas, Score } from '@/api/client'
 import { BUILT_IN, type Move, type Port, type Sounding, type Strike } from '@/sound/port'
-import type { Ask, Engine, Question } from '@/sound/player'
+import type { Ask, Engine, Question } from '@/sound/requests'
 import { PLAIN_PACE, PLAIN_VOICE, plainLane } from '@/work/document'
 import { usePiece } from '@/work/piece'
 

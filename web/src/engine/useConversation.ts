@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 
-import { barsAhead } from '@/sound/player'
+import { barsAhead } from '@/sound/requests'
 import type { SwitchQuestion } from '@/sound/succession'
 import { useAgreement } from './agreement'
 import { answer, api, type PlacedRow, type Score, type Schemas } from '@/api/client'

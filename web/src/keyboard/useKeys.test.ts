@@ -13,7 +13,9 @@ import { aServer, settle } from '@/testingServer'
 import { downKeys, isPedalDown } from '@/playing/timeline'
 import { useKeys } from './useKeys'
 
-const soundKey = vi.hoisted(() => vi.fn<(...said: unknown[]) => Promise<() => void>>(async () => () => undefined))
+const soundKey = vi.hoisted(() =>
+  vi.fn<(...said: unknown[]) => Promise<() => void>>(async () => () => undefined),
+)
 vi.mock('@/playing/useTrying', () => ({ useTrying: () => ({ soundKey }) }))
 
 let server: ReturnType<typeof aServer>

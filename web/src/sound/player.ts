@@ -6,7 +6,6 @@
  * takes over at the moment that was asked for, on a time line and a stretch of tape of its own.
  */
 import type { Lane, PlacedRow, Score } from '@/api/client'
-import { isWaiting, pauseAfter } from '@/api/policy'
 import { Tape, trim, type Playing, type TapeNote } from './tape'
 import { Controllers } from './controllers'
 import { countIn } from './countIn'
@@ -14,13 +13,13 @@ import { Holds } from './holds'
 import { LiveNotes, type Run } from './live'
 import type { Clock, Port, Sounding } from './port'
 import type { ReadyControl, Sounds } from './prepared'
-import { IN_TIME, isSamePlace, Succession, type AskSwitch, type How, type Place } from './succession'
+import { FETCHED_AHEAD, Requests, type Engine } from './requests'
+import { IN_TIME, isSamePlace, Succession, type How, type Place } from './succession'
 import { Supply, type Bars, type Known } from './supply'
 import {
   barOf,
   barAfter,
   barFrom,
-  barsLasting,
   beatsOf,
   elapsed,
   sinceThen,
@@ -28,22 +27,15 @@ import {
   steered,
   tickAfter,
   ticksOfBeat,
-  ticksOfBar,
   TimeLine,
 } from './time'
 
 /** Seconds that notes are committed ahead. */
 export const HORIZON = 0.1
-/** Seconds of music that one question to the engine covers, and that should lie ready before anything else is done. */
-const FETCHED_AHEAD = 4
-const MOST_BARS = 32
-/** Bars that lie ready in the end, and that one question covers which nobody waits for; seconds of quiet before it is asked. */
+/** Bars that lie ready in the end. */
 const READY_BARS = 64
-const BARS_IN_QUIET = 16
-const QUIET = 1
 /** Seconds before the end of what lies ready at which the last pass loops, where no more can be had. */
 const LOOP_AHEAD = 1
-const MOST_ASKED = 3
 /** Seconds of delay after which a note is better left out than played late. */
 const TOO_LATE = 0.5
 /** Seconds before a note is due at which it is committed, answer or not. */
@@ -53,25 +45,12 @@ const KEY_SECONDS = 0.115
 /** Seconds from the start of playing to the first tick. */
 export const LEAD_IN = 0.06
 
-export interface Question {
-  readonly score: Score
-  readonly dice: number
-  readonly row?: PlacedRow | null | undefined
-  readonly window: { readonly first_bar: number; readonly bars: number }
-}
 /** Music of a pattern that lies ready. */
 export interface ReadyMusic {
   readonly patternId: string
   readonly barTicks: number
   readonly known: Known
 }
-/** Asks the engine. Rejects if it cannot be asked; the player then asks again, later each time. */
-export type Ask = (question: Question) => Promise<Sounds>
-export interface Engine {
-  readonly sounds: Ask
-  readonly switches: AskSwitch
-}
-
 export class Player {
   #run: Run | null = null
   /** The run that another pattern has followed, until the moment at which it does. */
@@ -98,47 +77,33 @@ export class Player {
   /** From which tick on what changed last is heard, where that is a beat to come; and the lanes that are heard until then. */
   #joinAt = 0
   #lanesBefore: readonly Lane[] = []
-  /** Versions of the score that the engine is being asked about. */
-  #asking = new Set<number>()
   readonly #holds = new Holds()
   /** Told when the answer to a change of keys did not come in time: what counted from `late` on does so from `tick`. */
   onLateKeys: ((late: number, tick: number) => void) | null = null
-  /** Answers to versions before this one are of no use any more. */
-  #oldest = 0
-  /** Why nothing can be had of the engine, while nothing can; null: it answers. */
-  trouble: unknown = null
+  readonly #requests: Requests
   /** Bars of the pattern that loop meanwhile; null: none yet. */
   loopingBars: Bars | null = null
-  /** Told what refuses a score, once for each score; nothing is asked about that again. */
-  onRefused: ((score: Score, reason: unknown) => void) | null = null
-  #refused = 0
-  /** When the engine may be asked again, after it could not be, and how often it could not. */
-  #askAgainAt = 0
-  #failures = 0
-  /** When the score changed last. */
-  #changedAt = 0
-  /** The version of which more than was asked for cannot be had at once. */
-  #tooMuch = 0
-  /** Counts starts and stops, so that an answer that comes too late for one is dropped. */
-  #starts = 0
-  /** Counts scores; `#takenVersion` is that of the notes that lie ready. */
-  #version = 0
-  #takenVersion = 0
   /** The version at which each lane was silenced by hand last: answers to older questions still hold its notes. */
   #hushed = new Map<string, number>()
 
   constructor(
     private readonly clock: Clock,
     private readonly port: Port,
-    private readonly engine: Engine,
+    engine: Engine,
     readonly tape = new Tape(),
   ) {
     this.#live = new LiveNotes(clock, port)
     this.#controllers = new Controllers(clock, port)
-    this.#succession = new Succession(
-      (question) => this.#looked(engine.switches(question)),
-      (playing) => this.#askFrom(0, playing),
-    )
+    this.#requests = new Requests(clock, engine)
+    this.#succession = new Succession(this.#requests.askSwitch, (playing) => this.#requests.ask(0, playing))
+  }
+
+  set onRefused(tell: (score: Score, reason: unknown) => void) {
+    this.#requests.onRefused = tell
+  }
+  /** Why nothing can be had of the engine, while nothing can; null: it answers. */
+  get trouble(): unknown {
+    return this.#requests.trouble
   }
 
   get isPlaying(): boolean {
@@ -182,13 +147,14 @@ export class Player {
   async play(playing: Playing, fromTick = 0, barsBefore = 0): Promise<void> {
     this.stop()
     this.#playing = playing
-    const starts = this.#starts
+    const { session } = this.#requests
     let asked: Playing, first: Sounds, version: number
     do {
       asked = this.#playing
-      version = ++this.#version
-      first = await this.#askFrom(fromTick, asked)
-      if (starts !== this.#starts) return
+      this.#requests.change()
+      version = this.#requests.version
+      first = await this.#requests.ask(fromTick, asked)
+      if (session !== this.#requests.session) return
     } while (!isSamePlace(asked, this.#playing)) // another pattern was chosen meanwhile: it is what begins
     const { tempo } = this.#playing.score // as it is, not as it was asked
     const begin = this.clock.now() + LEAD_IN
@@ -196,14 +162,14 @@ export class Player {
     this.#begin(new TimeLine(fromTick, begin + end, tempo), first, fromTick, 0)
     const clicks = times.map((time) => begin + time)
     this.#clicks = countIn(this.port, playing.score.kit, clicks, inBar)
-    this.#takenVersion = version
+    this.#requests.takenVersion = version
     this.tick()
   }
 
   /** What lies ready of what plays, to be played where the engine is away. */
   ready(): ReadyMusic | null {
     const [run, playing] = [this.#run, this.#playing]
-    if (!run || !playing || this.#takenVersion !== this.#version || this.#ends !== null) return null
+    if (!run || !playing || this.#requests.isBehind || this.#ends !== null) return null
     const { patternId } = playing
     return { patternId, barTicks: run.stretch.barTicks, known: this.#supply.known() }
   }
@@ -215,13 +181,13 @@ export class Player {
     const line = new TimeLine(fromTick, this.clock.now() + LEAD_IN, playing.score.tempo)
     this.#start(line, { bar_ticks: barTicks, ends: null }, fromTick, 0)
     this.#supply.beginWith(known, fromTick)
-    this.trouble = trouble
+    this.#requests.trouble = trouble
     this.tick()
   }
 
   /** Stop: what has not begun is withdrawn, what sounds is cut and ends there on the tape. */
   stop() {
-    this.#starts++
+    this.#requests.begin()
     if (!this.#run) return
     const now = this.clock.now()
     this.#clicks.forEach((click) => click.cut(now))
@@ -233,8 +199,7 @@ export class Player {
     stretch.leftOut.push(...this.#supply.notesBefore(stretch.nowTick))
     this.#live.withdraw(() => true)
     this.#run = this.#leaving = null
-    this.trouble = this.loopingBars = null
-    this.#failures = this.#askAgainAt = 0
+    this.loopingBars = null
     this.#succession.forget()
     this.#supply.clear()
     this.#live.forget()
@@ -248,7 +213,7 @@ export class Player {
     const now = this.#playing
     if (!now || !this.#run) {
       this.#playing = playing
-      this.#version++
+      this.#requests.change()
       return
     }
     if (!isSamePlace(playing, now)) {
@@ -259,8 +224,7 @@ export class Player {
     if (!this.#isJoining) this.#withdrawGone(now.score, playing.score)
     if (now.score === playing.score && now.dice === playing.dice && now.row === playing.row) return
     this.#playing = playing
-    this.#version++
-    this.#changedAt = this.clock.now()
+    this.#requests.change()
     const { line, stretch } = this.#run
     stretch.score = playing.score
     stretch.dice = playing.dice
@@ -298,7 +262,7 @@ export class Player {
   /** Silence lanes at once: withdraw what has not begun, cut what sounds, drop what lies ready. */
   silence(isSilenced: (laneId: string) => boolean) {
     const lanes = this.#playing?.score.lanes ?? []
-    for (const { id } of lanes) if (isSilenced(id)) this.#hushed.set(id, this.#version)
+    for (const { id } of lanes) if (isSilenced(id)) this.#hushed.set(id, this.#requests.version)
     this.#withdraw(isSilenced)
   }
   #withdraw(isMeant: (laneId: string) => boolean) {
@@ -315,7 +279,7 @@ export class Player {
     if (!this.#run) return 0
     const soon = this.#run.line.tickAt(Math.min(pressed, this.clock.now()) + KEY_SECONDS)
     const free = Math.max(soon, this.#committedUpTo, this.#live.latestOf(this.#run) + 1)
-    return this.#holds.take(free, this.#version + 1)
+    return this.#holds.take(free, this.#requests.version + 1)
   }
 
   /** Ticks from when play was pressed, at `seconds` on the clock: they count on over patterns. Null: nothing plays. */
@@ -349,15 +313,14 @@ export class Player {
   #releaseHold(now: number) {
     const run = this.#run
     if (!this.#holds.isHeld || !run || run.line.timeOf(this.#holds.from) > now + LATEST) return
-    const before = this.#version
+    const before = this.#requests.version
     this.#holds.release(
       (seconds) => run.line.tickAt(now + seconds),
       (late, tick) => {
         this.onLateKeys?.(late, tick)
-        if (this.#version === before) return null
-        // Answers that are still under way know the keys where they count no longer.
-        this.#oldest = this.#version
-        return this.#version
+        if (this.#requests.version === before) return null
+        this.#requests.forgetOlder() // they know the keys where they count no longer
+        return this.#requests.version
       },
     )
   }
@@ -460,7 +423,8 @@ export class Player {
     this.#succession.forget()
     this.#leaving = { ...run, endTick: tick }
     this.#playing = playing
-    this.#takenVersion = ++this.#version
+    this.#requests.change()
+    this.#requests.takeNewest()
     const began = elapsed(run.began, tick, fromTick)
     this.#begin(new TimeLine(fromTick, run.line.timeOf(tick), playing.score.tempo), first, fromTick, began)
     this.onTurn?.(playing, tick)
@@ -515,7 +479,7 @@ export class Player {
 
   /** Whether what was changed last is still to be heard. */
   get isBehind(): boolean {
-    return this.#run !== null && this.#takenVersion !== this.#version
+    return this.#run !== null && this.#requests.isBehind
   }
   /** How many whole bars lie ready. */
   get readyBars(): number {
@@ -524,7 +488,7 @@ export class Player {
   }
   /** It may answer again: ask at once. */
   askAgain() {
-    this.#askAgainAt = 0
+    this.#requests.askAgain()
     this.#fetch()
   }
 
@@ -533,81 +497,31 @@ export class Player {
   /** Ask the engine for what is missing: all from now on if the score changed, else the bars that follow. */
   #fetch() {
     const run = this.#run
-    const now = this.clock.now()
-    if (!run || !this.#playing || now < this.#askAgainAt || this.#refused === this.#version) return
-    const isAnew = this.#takenVersion !== this.#version || (this.loopingBars !== null && !this.#isOverdue)
+    if (!run || !this.#playing || !this.#requests.mayAsk) return
+    const isAnew = this.#requests.isBehind || (this.loopingBars !== null && !this.#isOverdue)
     const needed = tickAfter(this.#committedUpTo, FETCHED_AHEAD, this.#playing.score.tempo)
     const isNeeded = isAnew || this.#supply.upTo < Math.min(needed, this.#ends ?? Infinity)
-    if (!isNeeded && !this.#wantsMore(run, now)) return
-    const version = this.#version
-    // A newer state need not wait for the answer about an older one; three questions at once are enough.
-    if (this.#asking.has(version) || this.#asking.size >= MOST_ASKED) return
-    this.#asking.add(version)
+    if (!isNeeded && !this.#wantsMore(run)) return
     const from = isAnew ? this.#committedUpTo : this.#supply.upTo
-    this.#askFrom(from, this.#playing, isNeeded ? undefined : BARS_IN_QUIET).then(
-      (rendering) => {
-        this.#asking.delete(version)
-        if (this.#run !== run || version < Math.max(this.#takenVersion, this.#oldest)) return
-        const { isHeld } = this.#holds
-        this.#take(rendering, version)
-        if (isHeld) this.tick() // what was held back is due
-        this.#fetch()
-      },
-      (reason: unknown) => {
-        this.#asking.delete(version)
-        if (this.#run !== run || isWaiting(reason)) return // what lies ready goes on playing
-        if (!isNeeded) this.#tooMuch = version
-        else if (version === this.#version) this.#refuse(version, reason)
-      },
-    )
+    this.#requests.fetch(from, this.#playing, isNeeded, (sounds, version) => {
+      if (this.#run !== run) return
+      const { isHeld } = this.#holds
+      this.#take(sounds, version)
+      if (isHeld) this.tick() // what was held back is due
+      this.#fetch()
+    })
   }
-  #refuse(version: number, reason: unknown) {
-    this.#refused = version
-    this.trouble = reason
-    this.onRefused?.((this.#playing as Playing).score, reason)
-  }
-
   /** Whether, now that all is quiet, more should lie ready than is needed: for as long as the server may be away. */
-  #wantsMore({ stretch }: Run, now: number): boolean {
-    const isQuiet = !this.#asking.size && now >= this.#changedAt + QUIET && this.#tooMuch !== this.#version
-    const ready = Math.min(
-      barAfter(this.#committedUpTo, READY_BARS, stretch.barTicks),
-      this.#ends ?? Infinity,
-    )
-    return isQuiet && this.#supply.upTo < ready
-  }
-
-  #askFrom(
-    tick: number,
-    playing = this.#playing as Playing,
-    bars = barsAhead(playing.score),
-  ): Promise<Sounds> {
-    const { score, dice, row = null } = playing
-    const window = { first_bar: barOf(tick, ticksOfBar(score.meter)), bars }
-    return this.#looked(this.engine.sounds({ score, dice, row, window }))
-  }
-  /** An answer, and what it says of whether the engine can be asked. */
-  async #looked<Answer>(asked: Promise<Answer>): Promise<Answer> {
-    const starts = this.#starts
-    try {
-      const answer = await asked
-      this.#failures = 0
-      if (this.#refused !== this.#version) this.trouble = null
-      return answer
-    } catch (reason) {
-      if (isWaiting(reason) && starts === this.#starts) {
-        this.trouble = reason
-        this.#askAgainAt = this.clock.now() + pauseAfter(reason, ++this.#failures) / 1000
-      }
-      throw reason
-    }
+  #wantsMore({ stretch }: Run): boolean {
+    const ready = barAfter(this.#committedUpTo, READY_BARS, stretch.barTicks)
+    return this.#requests.isQuiet && this.#supply.upTo < Math.min(ready, this.#ends ?? Infinity)
   }
 
   #take(rendering: Sounds, version: number) {
-    const isNew = this.#takenVersion !== version || this.loopingBars !== null
+    const isNew = this.#requests.takenVersion !== version || this.loopingBars !== null
     this.loopingBars = null
-    this.#takenVersion = version
-    this.#holds.answered(version, version === this.#version)
+    this.#requests.takenVersion = version
+    this.#holds.answered(version, !this.#requests.isBehind)
     const isHushed = (laneId: string) => version < (this.#hushed.get(laneId) ?? 0)
     const from = Math.max(this.#committedUpTo, this.#joinAt)
     if (isNew) this.#supply.clear(from)
@@ -627,7 +541,3 @@ export class Player {
     this.#controllers.choose(sounds)
   }
 }
-
-/** How many bars are asked for at once. */
-export const barsAhead = ({ tempo, meter }: Score): number =>
-  Math.min(MOST_BARS, barsLasting(FETCHED_AHEAD, tempo, ticksOfBar(meter)) + 1)

@@ -1,6 +1,7 @@
 /** Playing without sound on a clock that is stepped, as fast as the engine answers: hours of music in seconds. */
 import type { Playing } from './tape'
-import { LEAD_IN, Player, type Engine } from './player'
+import { LEAD_IN, Player } from './player'
+import type { Engine } from './requests'
 import type { Move, Sounding, Strike } from './port'
 
 /** What a hand does at a moment, in seconds from the start. */
