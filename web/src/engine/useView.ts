@@ -1,6 +1,6 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { PropertyName } from '@/api/client'
 import { barsOn, pageOf } from '@/sound/time'
@@ -28,24 +28,17 @@ export const useView = defineStore('view', () => {
   const bars = useLocalStorage<number>('jolly-lattice-bars-in-view', 2)
   const firstBar = ref(0)
   const isFollowing = ref(true)
-  /** Whether there is music to follow: whoever plays says so. */
-  const isPlaying = ref(false)
   const property = ref<PropertyName | null>(null)
   const window = computed(() => ({ first_bar: firstBar.value, bars: bars.value }))
-  const follows = () => isFollowing.value && isPlaying.value
-
-  watch(isPlaying, (plays) => {
-    if (plays) isFollowing.value = true
-  })
 
   /** Turn the page if the music has left it. */
   function follow(bar: number) {
-    if (follows()) firstBar.value = pageOf(bar, bars.value)
+    if (isFollowing.value) firstBar.value = pageOf(bar, bars.value)
   }
   /** Show `count` bars; `around`: the bar that should stay in view. */
   function show(count: number, around = firstBar.value) {
     bars.value = Math.min(MOST, Math.max(1, count))
-    if (follows()) firstBar.value = pageOf(around, bars.value)
+    if (isFollowing.value) firstBar.value = pageOf(around, bars.value)
   }
   const zoom = (by: number) => show(barsOn(bars.value, by))
   function scroll(by: number) {
@@ -63,5 +56,5 @@ export const useView = defineStore('view', () => {
     const here = PROPERTY_VIEWS.findIndex(([name]) => name === property.value)
     property.value = PROPERTY_VIEWS[(here + by + PROPERTY_VIEWS.length) % PROPERTY_VIEWS.length]?.[0] ?? null
   }
-  return { bars, firstBar, isFollowing, isPlaying, property, window, follow, show, zoom, scroll, turnPage, toggleFollowing, begin, turnProperty } // prettier-ignore
+  return { bars, firstBar, isFollowing, property, window, follow, show, zoom, scroll, turnPage, toggleFollowing, begin, turnProperty } // prettier-ignore
 })

@@ -54,11 +54,6 @@ const notices = useNotices()
 const router = useRouter()
 
 const view = useView()
-watch(
-  () => playing.isPlaying,
-  (plays) => (view.isPlaying = plays),
-  { immediate: true },
-)
 const isBenchOpen = useLocalStorage('jolly-lattice-bench', true)
 const benchSize = useLocalStorage<BenchSize>('jolly-lattice-bench-size', 'medium')
 const chosen = useChosenLanes(() => piece.lanes)

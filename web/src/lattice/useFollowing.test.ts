@@ -2,6 +2,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, expect, it } from 'vitest'
 
 import { useView } from '@/engine/useView'
+import { usePlaying } from '@/playing/playing'
 import { aPicture } from '@/testing'
 import { useFollowing } from './useFollowing'
 
@@ -10,7 +11,7 @@ beforeEach(() => setActivePinia(createPinia()))
 it('turns the page with the music, but not under chosen steps', () => {
   const view = useView()
   view.bars = 2
-  view.isPlaying = true
+  usePlaying().isPlaying = true
   let areStepsChosen = true
   const { follow } = useFollowing(
     view,

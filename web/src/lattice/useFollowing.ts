@@ -18,13 +18,17 @@ export function useFollowing(
   const nowStep = ref(-1)
   function follow(tick: number) {
     // An open menu and chosen steps stay where they are: the page turns once the hand is done with them.
-    if (!isHeld() && !document.querySelector('.v-overlay--active .card')) view.follow(barOf(tick, barTicks()))
+    if (playing.isPlaying && !isHeld() && !document.querySelector('.v-overlay--active .card'))
+      view.follow(barOf(tick, barTicks()))
     const starts = picture()?.starts
     nowStep.value = starts && playing.isPlaying ? starts.findLastIndex((start) => start <= tick) : -1
   }
   watch(
     () => playing.isPlaying,
-    (plays) => plays || (nowStep.value = -1),
+    (plays) => {
+      if (plays) view.isFollowing = true
+      else nowStep.value = -1
+    },
   )
   return { nowStep, follow }
 }

@@ -70,6 +70,7 @@ export const usePlaying = defineStore('playing', () => {
       live.beginAnew()
       void onTurn.trigger(playing, endTick)
     }
+    player.value.onPlaying = (now) => (isPlaying.value = now)
     player.value.following = () => follower.value()
     player.value.onOver = () => void onOver.trigger()
     return player.value
@@ -111,7 +112,6 @@ export const usePlaying = defineStore('playing', () => {
       const playing = now()
       sounding.takeOver('pattern')
       if (playing) await ours.play(playing, fromTick, countIn)
-      isPlaying.value = ours.isPlaying
     } catch (reason) {
       if (await playReady(reason)) return
       notices.complain(reason, { label: 'Try again', act: () => play(fromTick) })
@@ -126,14 +126,12 @@ export const usePlaying = defineStore('playing', () => {
     const ready = isAway(reason) ? await lastOf<LastReady>('ready') : undefined
     if (!playing || ready?.pieceId !== piece.id || ready?.patternId !== playing.patternId) return false
     player.value?.playReady(playing, ready, reason)
-    isPlaying.value = player.value?.isPlaying ?? false
     return isPlaying.value
   }
 
   function stop() {
     if (player.value?.isPlaying) restAudio()
     player.value?.stop()
-    isPlaying.value = false
     void onStop.trigger()
     live.letGoOfDetours()
     storeNow()
@@ -184,7 +182,6 @@ export const usePlaying = defineStore('playing', () => {
       if (before !== null && before !== undefined && tape.value.stretches.length)
         storeTape(before, tape.value.stretches)
       player.value?.stop()
-      isPlaying.value = false
       player.value = null
       const fresh = new Tape()
       if (id !== null) fresh.stretches = storedTape(id)

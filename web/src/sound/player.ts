@@ -65,6 +65,8 @@ export class Player {
   /** Told when another pattern, or row, takes over, as it is committed, and where what played ends; when all is over. */
   onTurn: ((playing: Playing, endTick: number) => void) | null = null
   onOver: (() => void) | null = null
+  /** Told when it begins to play, and when it stops. */
+  onPlaying: ((isPlaying: boolean) => void) | null = null
   #playing: Playing | null = null
   /** Where the last run stopped. */
   #stoppedAt = 0
@@ -203,6 +205,7 @@ export class Player {
     this.#succession.forget()
     this.#supply.clear()
     this.#live.forget()
+    this.onPlaying?.(false)
   }
 
   /**
@@ -359,7 +362,9 @@ export class Player {
   #start(line: TimeLine, first: Pick<Sounds, 'bar_ticks' | 'ends'>, fromTick: number, began: number) {
     const isFollowing = this.#leaving !== null
     const stretch = this.tape.begin(fromTick, first.bar_ticks, this.#playing as Playing, isFollowing)
+    const isFirst = this.#run === null
     this.#run = { line, stretch, began }
+    if (isFirst) this.onPlaying?.(true)
     this.#ends = first.ends
     this.#isOverdue = false
     this.loopingBars = null
