@@ -28,6 +28,7 @@ __all__ = [
     "Point",
     "Value",
     "check_movements",
+    "check_order",
     "control_limits",
 ]
 
@@ -118,6 +119,12 @@ class Point(NamedTuple):
     value: Value
 
 
+def check_order(points: tuple[Point, ...]) -> None:
+    """Raise ValueError unless *points* are in the order of time, each at a tick of its own."""
+    if any(later.tick <= earlier.tick for earlier, later in pairwise(points)):
+        raise ValueError("the points must be in the order of time, each at a tick of its own")
+
+
 class Movement(Document):
     """A *control* moved while it plays: each value holds until the next; before the first, the document's holds.
 
@@ -131,8 +138,7 @@ class Movement(Document):
 
     @model_validator(mode="after")
     def _in_the_order_of_time(self) -> Self:
-        if any(later.tick <= earlier.tick for earlier, later in pairwise(self.points)):
-            raise ValueError("the points must be in the order of time, each at a tick of its own")
+        check_order(self.points)
         return self
 
     def higher(self, by: int) -> "Movement":

@@ -6,6 +6,7 @@ from lattice.edits.copied import Copied, CopiedStep, copied, paste
 from lattice.edits.entering import enter_note, enter_rest, enter_tie, record_keys
 from lattice.edits.ground import put_all_on_ground, take_off_ground
 from lattice.edits.movement import thinned_lane
+from lattice.edits.recording import HandMove, after_hand
 from lattice.edits.rescale import rescaled
 from lattice.edits.step_actions import ACTIONS, Action, act
 from lattice.edits.strip_actions import begin_control, change_strip, draw_contour, empty_strip, throw_strip
@@ -16,8 +17,10 @@ __all__ = [
     "Action",
     "Copied",
     "CopiedStep",
+    "HandMove",
     "a_channel_each",
     "act",
+    "after_hand",
     "begin_control",
     "change_strip",
     "chosen_numbers",

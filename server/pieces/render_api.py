@@ -24,6 +24,8 @@ from pieces.schemas import (
     Changed,
     ControlQuestion,
     FileQuestion,
+    HandMovements,
+    HandsQuestion,
     MeasuresQuestion,
     MovesQuestion,
     Question,
@@ -156,6 +158,13 @@ def channels(request: HttpRequest, body: Question) -> Changed:
     """What lanes become with a MIDI channel each; where all have that, with their voices' again."""
     spread = edits.a_channel_each(body.score)
     return Changed(patches={lane: {"channel": channel} for lane, channel in spread.items()})
+
+
+@router.post("/moves", response={200: HandMovements, **refusals()})
+def movements_after_hands(request: HttpRequest, body: HandsQuestion) -> HandMovements:
+    """What movements become when hands move their controls: recorded, or moved along."""
+    bar_ticks = body.meter.bar_ticks
+    return HandMovements(movements=[edits.after_hand(move, bar_ticks) for move in body.hands])
 
 
 @router.post("/moves/fewer", response={200: Changed, **refusals()})

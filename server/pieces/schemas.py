@@ -11,10 +11,11 @@ from lattice.document import DocumentError, Meter, Pattern, Piece, Score, read, 
 from lattice.document.base import MAX_NAME, Id, Name
 from lattice.document.controllers import Controller
 from lattice.document.ground import Source
+from lattice.document.movement import Movement
 from lattice.document.piece import Dice
 from lattice.document.source import MAX_THROW
 from lattice.document.strip import Shape
-from lattice.edits import Action, Copied
+from lattice.edits import Action, Copied, HandMove
 from lattice.edits.strip_operations import Operation
 from lattice.formats.midi import Export
 from lattice.render import MAX_BARS, Window
@@ -28,6 +29,8 @@ __all__ = [
     "ControlQuestion",
     "CoverThread",
     "FileQuestion",
+    "HandMovements",
+    "HandsQuestion",
     "MeasuresQuestion",
     "MomentIn",
     "MomentLine",
@@ -310,6 +313,19 @@ class MovesQuestion(Question):
     """Of which *lanes* the movements are meant."""
 
     lanes: Annotated[list[Id], Field(min_length=1, max_length=64)]
+
+
+class HandsQuestion(BaseModel):
+    """What *hands* did to controls of a pattern in a *meter*."""
+
+    meter: Meter
+    hands: Annotated[list[HandMove], Field(min_length=1, max_length=64)]
+
+
+class HandMovements(BaseModel):
+    """What moves each control after a hand; None where nothing does."""
+
+    movements: list[Movement | None]
 
 
 class MeasuresQuestion(Question):

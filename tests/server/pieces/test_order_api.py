@@ -152,6 +152,17 @@ def test_fewer_points_play_the_same(client):
     assert [point[0] for point in patch["movements"][0]["points"]] == [0, 3360, 3560]
 
 
+def test_what_hands_do_to_controls_becomes_movements(client):
+    hands = [
+        {"lane": "thud", "control": "velocity", "was": 90, "now": 50, "points": [[700, 60], [800, 50]]},
+        {"lane": "thud", "control": "pan", "was": 0, "now": 5},
+    ]
+    body = {"meter": {"numerator": 4, "denominator": 4}, "hands": hands}
+    movements = client.post("/api/render/moves", body, content_type="application/json").json()["movements"]
+    assert movements[0]["points"] == [[0, 90], [700, 60], [800, 50]]
+    assert movements[1] is None
+
+
 def test_what_was_switched_by_hand_is_written_down_as_rows(client):
     heard = [
         {"pattern": "a", "ticks": 4 * BAR + 100},

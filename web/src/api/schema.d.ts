@@ -1492,6 +1492,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/render/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Movements After Hands
+         * @description What movements become when hands move their controls: recorded, or moved along.
+         */
+        post: operations["pieces_render_api_movements_after_hands"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/render/moves/fewer": {
         parameters: {
             query?: never;
@@ -3990,6 +4010,37 @@ export interface components {
             y: number;
         };
         /**
+         * HandMove
+         * @description A hand took a *control* of a *lane* (None: of the pattern) from the value that it *was* to what it is *now*.
+         *
+         *     *movement*: what moved the control before; None: nothing did. *points*: what the hand recorded, ascending, in ticks
+         *     of the pattern as it plays; none: nothing was recorded.
+         */
+        HandMove: {
+            /** Control */
+            control: string;
+            /** Lane */
+            lane?: string | null;
+            movement?: components["schemas"]["Movement"] | null;
+            /** Now */
+            now: number | components["schemas"]["StepValue"] | string;
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["Point"][];
+            /** Was */
+            was: number | components["schemas"]["StepValue"] | string;
+        };
+        /**
+         * HandMovements
+         * @description What moves each control after a hand; None where nothing does.
+         */
+        HandMovements: {
+            /** Movements */
+            movements: (components["schemas"]["Movement"] | null)[];
+        };
+        /**
          * HandTarget
          * @description The big control at a *place* of Perform, whatever it holds in a piece.
          */
@@ -4001,6 +4052,15 @@ export interface components {
             kind: "hand";
             /** Place */
             place: number;
+        };
+        /**
+         * HandsQuestion
+         * @description What *hands* did to controls of a pattern in a *meter*.
+         */
+        HandsQuestion: {
+            /** Hands */
+            hands: components["schemas"]["HandMove"][];
+            meter: components["schemas"]["Meter"];
         };
         /**
          * Harder
@@ -10306,6 +10366,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    pieces_render_api_movements_after_hands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandsQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandMovements"];
                 };
             };
         };

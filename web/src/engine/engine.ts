@@ -35,6 +35,11 @@ export const engine = {
   /** What lanes become with a MIDI channel each, or with their voices' again: fields by lane. */
   channels: async () =>
     (await ifStillOpen(answer(api.POST('/api/render/channels', { body: openPattern() })))).patches,
+  /** What moves controls after hands moved them; null where nothing does. */
+  afterHands: async (hands: Schemas['HandMove'][]) => {
+    const { meter } = openPattern().score
+    return (await ifStillOpen(answer(api.POST('/api/render/moves', { body: { meter, hands } })))).movements
+  },
   /** What lanes become with as few points in their movements as play the same notes. */
   fewerPoints: async (lanes: readonly string[]) =>
     (

@@ -5,7 +5,7 @@ import { nextTick } from 'vue'
 
 import type { HeldDetour } from '@/api/client'
 import { aLane, takePiece } from '@/testing'
-import { aServer } from '@/testingServer'
+import { aServer, settle } from '@/testingServer'
 import { useMoves } from './moves'
 import { usePlaying } from './playing'
 
@@ -16,10 +16,14 @@ const held: HeldDetour = {
   end: 500,
 }
 
+let server: ReturnType<typeof aServer>
 beforeEach(() => {
   setActivePinia(createPinia())
-  aServer()
-  return () => vi.unstubAllGlobals()
+  server = aServer()
+  return async () => {
+    await settle() // what is still to be asked
+    vi.unstubAllGlobals()
+  }
 })
 
 /** A pattern that plays, and whose moves are written down. */
@@ -73,4 +77,51 @@ it('leaves those alone that were written down before', () => {
   moves.recordDetour(held)
   late(400, 700)
   expect(written()).toEqual([old, { ...held, end: 800 }])
+})
+
+it('shows what a hand left until the engine says what becomes of it, which is no moment of its own', async () => {
+  const { piece } = recording()
+  await nextTick()
+  vi.spyOn(usePlaying(), 'keyTick').mockReturnValue(900)
+  const before = { control: 'velocity', points: [[0, 5]], loop_bars: 1, off: false } as never
+  piece.editLane('thud', 'as it was', (lane) => ({ ...lane, velocity: 100, movements: [before] }))
+  piece.editLane('thud', 'velocity', (lane) => ({ ...lane, velocity: 50 }), 'drag')
+  const points = () => piece.lanes[0]!.movements![0]!.points
+  expect(points()).toEqual([[0, 5], [900, 50]]) // prettier-ignore
+  await settle()
+  const [asked] = server.to('/api/render/moves')
+  const hand = { lane: 'thud', control: 'velocity', was: 100, now: 50, points: [[900, 50]], movement: before }
+  expect(asked!.body.hands).toEqual([hand])
+  const moments = piece.history.moments.length
+  await asked!.answer({ movements: [{ ...(before as object), points: [[0, 5], [100, 50]] }] }) // prettier-ignore
+  expect([points(), piece.history.moments.length]).toEqual([[[0, 5], [100, 50]], moments]) // prettier-ignore
+})
+
+it('tells the engine of earlier points where they count since an answer came late', async () => {
+  const { piece, late } = recording()
+  await nextTick()
+  const tick = vi.spyOn(usePlaying(), 'keyTick').mockReturnValue(450)
+  piece.editLane('thud', 'velocity', (lane) => ({ ...lane, velocity: 50 }), 'one')
+  tick.mockReturnValue(500)
+  piece.editLane('thud', 'velocity', (lane) => ({ ...lane, velocity: 60 }), 'another')
+  late(440, 700)
+  await settle()
+  const [hand] = server.to('/api/render/moves').at(-1)!.body.hands
+  expect([hand.movement.points, hand.points]).toEqual([[[0, 100], [710, 50]], [[760, 60]]]) // prettier-ignore
+  expect(piece.lanes[0]!.movements![0]!.points).toEqual([[0, 100], [710, 50], [760, 60]]) // prettier-ignore
+})
+
+it('asks what becomes of a movement whose control is moved while nothing records, and leaves a newer one alone', async () => {
+  const { piece, moves } = recording()
+  moves.isOn = false
+  await nextTick()
+  const row = (value: number) => ({ control: 'velocity', points: [[0, value]], loop_bars: null, off: false })
+  piece.editLane('thud', 'as it was', (lane) => ({ ...lane, velocity: 100, movements: [row(5) as never] }))
+  piece.editLane('thud', 'velocity', (lane) => ({ ...lane, velocity: 90 }), 'drag')
+  await settle()
+  const [asked] = server.to('/api/render/moves')
+  expect(asked!.body.hands).toMatchObject([{ was: 100, now: 90, points: [] }])
+  piece.editLane('thud', 'another', (lane) => ({ ...lane, movements: [row(77) as never] }))
+  await asked!.answer({ movements: [row(1)] })
+  expect(piece.lanes[0]!.movements).toEqual([row(77)])
 })

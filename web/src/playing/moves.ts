@@ -1,21 +1,27 @@
-/** Controls moved by hand while it plays: written down where that is wanted, tick by tick as they counted. */
+/** Controls moved by hand while it plays: recorded where that is wanted, tick by tick as they counted. */
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 
 import { isSame } from '@/api/same'
-import type { HeldDetour, Lane, Movement, Pattern, Piece } from '@/api/client'
+import type { HeldDetour, Lane, Movement, Pattern, Piece, Schemas } from '@/api/client'
 import { engine } from '@/engine/engine'
+import { useInTurn } from '@/page/asking'
 import { useNotices } from '@/page/notices'
 import { postponed } from '@/sound/time'
 import { withLane, withPattern } from '@/work/document'
 import {
-  changesOf, LANE_CONTROLS, PATTERN_CONTROLS, raised, withMovement, withMovements, type Change, type Control,
+  changesOf, LANE_CONTROLS, PATTERN_CONTROLS, withEachMovements, withMovement, withMovements, withPoint, type Control,
 } from '@/work/movements' // prettier-ignore
 import { later } from '@/work/live'
 import { usePiece } from '@/work/piece'
 import { usePlaying } from './playing'
 
 type Point = Movement['points'][number]
+/** What a hand has done to a control so far, and how its movement stands in the document until the engine has answered. */
+interface Hand {
+  readonly move: Schemas['HandMove']
+  readonly shown: Movement
+}
 
 export const useMoves = defineStore('moves', () => {
   const piece = usePiece()
@@ -23,87 +29,96 @@ export const useMoves = defineStore('moves', () => {
   const notices = useNotices()
   const isOn = ref(false)
   /** Lanes that were moved since recording began. */
-  const moved = new Set<string>()
-  /** The ticks of the points that this recording has written, by movement: what was recorded before stays where it is. */
+  const movedLanes = new Set<string>()
+  /** The ticks of the points that this recording has written, by control: what was recorded before stays where it is. */
   const recorded = new Map<string, Set<number>>()
-  /** What one movement of the hand has written so far: the document is as it was before that each time. */
-  let session: { gesture: string | null; from: number; points: Map<string, Point[]> } | null = null
+  /** One movement of the hand: each of its steps begins from the document as it was before all of them. */
+  let session: { readonly gesture: string | null; readonly hands: Map<string, Hand> } | null = null
+  /** Hands that the engine has still to be told of, by control. */
+  const untold = new Map<string, Hand>()
 
   const isRecording = () => isOn.value && playing.isPlaying && playing.player?.patternId === piece.pattern?.id
+  const keyOf = (lane: string | null, control: string) => `${lane ?? 'pattern'} ${control}`
 
-  /** The tick from which a change counts that is made now. */
-  function tickNow(gesture: string | null): number {
-    const tick = playing.keyTick({ timeStamp: performance.now() })
-    if (!session || gesture === null || session.gesture !== gesture)
-      session = { gesture, from: tick, points: new Map() }
-    return tick
-  }
-  /** The movement of a control after a change at `tick`. It begins with what held until then. */
-  function written(
-    key: string,
-    movement: Movement | undefined,
-    { control, was, now }: Change,
-    tick: number,
-  ): Movement {
-    const mine = [...(session?.points.get(key) ?? []).filter(([at]) => at !== tick), [tick, now] as Point]
-    session?.points.set(key, mine)
-    recorded.set(key, new Set([...(recorded.get(key) ?? []), tick]))
-    const from = session?.from ?? tick
-    // What was recorded over a stretch takes the place of what was there before.
-    const others = movement ? movement.points.filter(([at]) => at < from || at > tick) : [[0, was] as Point]
-    const points = [...others.filter(([at]) => !mine.some(([ours]) => ours === at)), ...mine]
-    return {
-      control: control.field,
-      loop_bars: movement?.loop_bars ?? null,
-      off: false,
-      points: points.sort(([one], [other]) => one - other),
-    }
-  }
-
+  /** `after` with what its changed controls are moved by, as the hand left it: the engine says what becomes of it. */
   function follow<Of extends Lane | Pattern>(
-    key: string,
+    lane: string | null,
     before: Of,
     after: Of,
     known: readonly Control[],
     tick: () => number,
     plain: Pattern['step_value'] | null = null,
   ): Of {
-    if (before === after) return after
-    let movements: Movement[] = after.movements ?? []
     // What changed the movements themselves was no control.
-    if (before.movements !== after.movements) return after
-    for (const change of changesOf(before, after, known, plain)) {
-      const field = change.control.field
-      const own = movements.find(({ control }) => control === field)
-      if (isRecording())
-        movements = withMovement(movements, field, written(`${key} ${field}`, own, change, tick()))
-      else if (own && !own.off) movements = withMovement(movements, field, raised(own, change))
+    if (before === after || before.movements !== after.movements) return after
+    let movements: Movement[] = after.movements ?? []
+    for (const { control, was, now } of changesOf(before, after, known, plain)) {
+      const { field } = control
+      const key = keyOf(lane, field)
+      const own = movements.find((one) => one.control === field)
+      const earlier = session?.hands.get(key)
+      let shown = earlier?.shown ?? own
+      let points: Point[] = []
+      if (isRecording()) {
+        points = [...(earlier?.move.points ?? []).filter(([at]) => at !== tick()), [tick(), now]]
+        shown ??= { control: field, loop_bars: null, off: false, points: [[0, was]] }
+        shown = withPoint({ ...shown, off: false }, tick(), now)
+        recorded.set(key, new Set([...(recorded.get(key) ?? []), tick()]))
+        if (lane) movedLanes.add(lane)
+      } else if (!own || own.off) continue
+      if (!shown) continue
+      const movement = (earlier ? earlier.move.movement : own) ?? null
+      const hand = { move: { lane, control: field, was, now, movement, points }, shown }
+      session?.hands.set(key, hand)
+      untold.set(key, hand)
+      movements = withMovement(movements, field, shown)
     }
     return movements === (after.movements ?? []) ? after : withMovements(after, movements)
   }
 
-  /** What a change of the piece makes of its movements: written down, or moved along with the control. */
+  /** What a change of the piece makes of its movements: recorded, or moved along with the control. */
   function recordMovement(before: Piece, after: Piece, patternId: string, gesture: string | null): Piece {
     const was = before.patterns.find(({ id }) => id === patternId)
     const now = after.patterns.find(({ id }) => id === patternId)
     if (!was || !now || (was === now && before.swing === after.swing)) return after
+    if (!session || gesture === null || session.gesture !== gesture) session = { gesture, hands: new Map() }
     let at: number | null = null
-    const tick = () => (at ??= tickNow(gesture))
+    const tick = () => (at ??= playing.keyTick({ timeStamp: performance.now() }))
     const lanes = now.lanes.map((lane) => {
       const old = was.lanes.find(({ id }) => id === lane.id)
-      if (!old) return lane
-      const followed = follow(lane.id, old, lane, LANE_CONTROLS, tick, was.step_value)
-      if (at !== null && followed !== lane) moved.add(lane.id)
-      return followed
+      return old ? follow(lane.id, old, lane, LANE_CONTROLS, tick, was.step_value) : lane
     })
     const swung = <Of extends Pattern>(of: Of, swing: Piece['swing']) => ({ ...of, swing })
     const { movements } = follow(
-      'pattern', swung(was, before.swing), swung(now, after.swing), PATTERN_CONTROLS, tick,
+      null, swung(was, before.swing), swung(now, after.swing), PATTERN_CONTROLS, tick,
     ) // prettier-ignore
+    if (untold.size) void tellHands()
     const isSame = lanes.every((lane, place) => lane === now.lanes[place]) && movements === now.movements
     return isSame ? after : withPattern(after, patternId, () => ({ ...now, movements, lanes }))
   }
   piece.onChange.add(recordMovement)
+
+  const tellings = useInTurn()
+  const tellHands = () => tellings.run(tellNow).catch(notices.complain)
+  /** Ask the engine what movements hands have made, and put that in the place of what they left. */
+  async function tellNow() {
+    const told = [...untold]
+    untold.clear()
+    const { pattern } = piece
+    if (!told.length || !pattern) return
+    const made = await engine.afterHands(told.map(([, { move }]) => move))
+    const change = (lane: string | null) => (movements: Movement[]) =>
+      told.reduce((all, [, { move, shown }], at) => {
+        const movement = made[at]
+        const isMeant = move.lane === lane && all.some((one) => isSame(one, shown))
+        return isMeant && movement ? withMovement(all, move.control, movement) : all
+      }, movements)
+    piece.amend((document) => withEachMovements(document, pattern.id, change))
+    for (const [at, [key, hand]] of told.entries()) {
+      const movement = made[at]
+      if (movement && session?.hands.get(key) === hand) session.hands.set(key, { ...hand, shown: movement })
+    }
+  }
 
   /** A detour that was held while moves are recorded comes again. False where they are not. */
   function recordDetour(held: HeldDetour): boolean {
@@ -137,34 +152,32 @@ export const useMoves = defineStore('moves', () => {
   playing.onLate((late, tick) => {
     const patternId = piece.pattern?.id
     if (!session || !patternId || !isRecording()) return
-    const laterOf = (points: readonly Point[], isMeant: (at: number) => boolean) =>
-      points.map(([at, value]): Point => [isMeant(at) ? postponed(at, late, tick) : at, value])
-    const inTime = (owner: string) => (movement: Movement) => {
-      const own = recorded.get(`${owner} ${movement.control}`)
-      return own ? { ...movement, points: laterOf(movement.points, (at) => own.has(at)) } : movement
+    const laterOf = (key: string, movement: Movement): Movement => ({
+      ...movement,
+      points: movement.points.map(([at, value]): Point => [
+        recorded.get(key)?.has(at) ? postponed(at, late, tick) : at,
+        value,
+      ]),
+    })
+    const change = (lane: string | null) => (movements: Movement[]) =>
+      movements.map((movement) => laterOf(keyOf(lane, movement.control), movement))
+    piece.amend((document) => withEachMovements(document, patternId, change))
+    for (const [key, { move, shown }] of session.hands) {
+      const points = (move.points ?? []).map(([at, value]): Point => [postponed(at, late, tick), value])
+      const movement = move.movement ? laterOf(key, move.movement) : null
+      const hand = { move: { ...move, movement, points }, shown: laterOf(key, shown) }
+      session.hands.set(key, hand)
+      untold.set(key, hand)
     }
-    piece.amend((document) =>
-      withPattern(document, patternId, (pattern) => ({
-        ...pattern,
-        movements: (pattern.movements ?? []).map(inTime('pattern')),
-        lanes: pattern.lanes.map((lane) =>
-          moved.has(lane.id) ? { ...lane, movements: (lane.movements ?? []).map(inTime(lane.id)) } : lane,
-        ),
-      })),
-    )
-    for (const [key, points] of session.points)
-      session.points.set(
-        key,
-        laterOf(points, () => true),
-      )
     for (const [key, ticks] of recorded)
       recorded.set(key, new Set([...ticks].map((at) => postponed(at, late, tick))))
+    void tellHands()
   })
 
   /** As few points as play the same notes. */
   async function finish() {
-    const lanes = [...moved].filter((id) => piece.lanes.some((lane) => lane.id === id))
-    moved.clear()
+    const lanes = [...movedLanes].filter((id) => piece.lanes.some((lane) => lane.id === id))
+    movedLanes.clear()
     session = null
     const patternId = piece.pattern?.id
     if (!lanes.length || !patternId) return
@@ -187,7 +200,7 @@ export const useMoves = defineStore('moves', () => {
   watch(
     () => isOn.value && playing.isPlaying,
     (records, before) => {
-      if (before && !records) void finish()
+      if (before && !records) void tellings.run(finish)
       if (records) session = null
       if (records) recorded.clear()
       detoursNow = []

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 
 import { aLane } from '@/testing'
 import type { Movement } from '@/api/client'
-import { changesOf, LANE_CONTROLS, raised, withMovement, withoutPoint, withPoint } from './movements'
+import { changesOf, LANE_CONTROLS, withMovement, withoutPoint, withPoint } from './movements'
 
 const movement = (...points: Movement['points']): Movement => ({
   control: 'busy',
@@ -51,10 +51,5 @@ describe('what a change has moved', () => {
     const drawn = { ...plain, source: { kind: 'drawn', steps: 8, hits: [0] } as const }
     expect(fields(plain, { ...drawn, source: { ...drawn.source, hits: [...drawn.source.hits] } })).toEqual([])
     expect(fields(plain, { ...plain, accent: { velocity: 120, every: 3, first: 1 } })).toEqual([])
-  })
-
-  it('takes a movement along, as far as the control goes', () => {
-    const [change] = changesOf(plain, { ...plain, busy: 60 }, LANE_CONTROLS)
-    expect(raised(movement([0, -10], [10, 70]), change!).points).toEqual([[0, 50], [10, 100]]) // prettier-ignore
   })
 })

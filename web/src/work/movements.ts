@@ -1,8 +1,8 @@
 /** Movements of controls as data: points put in, taken out, moved. What can be moved, and how far, is the engine's to say. */
 import controls from '@/api/controls.json'
 import { isSame } from '@/api/same'
-import type { Lane, Movement, Pattern, Schemas } from '@/api/client'
-import { valueAt, withValueAt } from './document'
+import type { Lane, Movement, Pattern, Piece, Schemas } from '@/api/client'
+import { valueAt, withPattern, withValueAt } from './document'
 
 type Value = Movement['points'][number][1]
 export interface Control {
@@ -80,16 +80,18 @@ export function changesOf<Of extends Moved>(
   })
 }
 
-/** Every value of a movement moved by as much, as far as its control goes; words and lengths of steps stay. */
-export function raised(movement: Movement, { control, was, now }: Change): Movement {
-  if (typeof was !== 'number' || typeof now !== 'number') return movement
-  const within = (value: number) => Math.min(control.high, Math.max(control.low, value))
-  const points = movement.points.map(([tick, value]): Point => [
-    tick,
-    typeof value === 'number' ? within(value + now - was) : value,
-  ])
-  return { ...movement, points }
-}
-
 export const withMovements = <Of extends Moved>(of: Of, movements: Movement[]): Of =>
   withValueAt(of, 'movements', movements)
+
+/** `piece` with the movements of a pattern and of each of its lanes changed; `of`: a lane's id, null for the pattern. */
+export const withEachMovements = (
+  piece: Piece,
+  patternId: string,
+  change: (of: string | null) => (movements: Movement[]) => Movement[],
+): Piece =>
+  withPattern(piece, patternId, (pattern) => ({
+    ...(pattern.movements?.length ? withMovements(pattern, change(null)(pattern.movements)) : pattern),
+    lanes: pattern.lanes.map((lane) =>
+      lane.movements?.length ? withMovements(lane, change(lane.id)(lane.movements)) : lane,
+    ),
+  }))
