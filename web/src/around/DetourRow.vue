@@ -19,7 +19,7 @@ const detours = useDetours()
 type Line = Schemas['DetourLine']
 const detourOf = (line: Line): Detour => detours.detourOf(line.kind) ?? line.plain
 const wordOf = (line: Line) =>
-  numberWord(`${line.kind}: ${line.field}`, numberOf(line), line.low, line.high, line.field)
+  numberWord(`${line.kind}: ${line.field}`, numberOf(line), { min: line.low, max: line.high }, line.field)
 const numberOf = (line: Line) => Number((detourOf(line) as unknown as Record<string, unknown>)[line.field])
 const move = (line: Line, value: number | string) =>
   detours.set({ ...detourOf(line), [line.field]: Number(value) } as Detour)

@@ -24,9 +24,9 @@ const { contourRange: range } = storeToRefs(useHandSettings())
 const words = computed(() => {
   const { low, high, leap } = range.value
   return {
-    low: numberWord('contour from', low, props.strip.lowest, high),
-    high: numberWord('contour to', high, low, props.strip.highest),
-    leap: numberWord('largest leap', leap, 1, props.strip.highest - props.strip.lowest),
+    low: numberWord('contour from', low, { min: props.strip.lowest, max: high }),
+    high: numberWord('contour to', high, { min: low, max: props.strip.highest }),
+    leap: numberWord('largest leap', leap, { min: 1, max: props.strip.highest - props.strip.lowest }),
   }
 })
 const set = (change: Partial<typeof range.value>) => (range.value = { ...range.value, ...change })

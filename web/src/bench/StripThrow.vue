@@ -18,8 +18,8 @@ const emit = defineEmits<{ act: [action: StripAction] }>()
 
 const settings = useHandSettings()
 const range = computed(() => settings.throwRangeOf(props.strip))
-const word = (name: string, value: number, low: number, high: number) =>
-  numberWord(`throw ${props.strip.name} ${name}`, value, low, high)
+const word = (name: string, value: number, min: number, max: number) =>
+  numberWord(`throw ${props.strip.name} ${name}`, value, { min, max })
 const lowWord = computed(() => word('from', range.value.low, props.strip.low, range.value.high))
 const highWord = computed(() => word('to', range.value.high, range.value.low, props.strip.high))
 const set = (change: Partial<ThrowRange>) => settings.setThrowRange(props.strip, change)

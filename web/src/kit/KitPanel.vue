@@ -6,6 +6,7 @@ import { library, type Kit, type ListedKit, type Voice } from '@/api/library'
 import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useRovingRows } from '@/page/useRovingRows'
 import { useShortcuts } from '@/page/useShortcuts'
+import { Kit as KitLimits } from '@/api/limits.json'
 import { numberWord } from '@/sentence/number'
 import VoiceCells from './VoiceCells.vue'
 import { NUMBERS } from './voiceNumbers'
@@ -108,7 +109,9 @@ const forgetKit = (one: ListedKit) =>
       }),
     }) // prettier-ignore
   })
-const channelWord = computed(() => numberWord('channel', kit.value?.channel ?? 10, 1, 16, 'channel'))
+const channelWord = computed(() =>
+  numberWord('channel', kit.value?.channel ?? 10, KitLimits.channel, 'channel'),
+)
 useFocusBackFrom(isOpen)
 const rows = useRovingRows(() => kit.value?.voices.map(({ id }) => id) ?? [])
 useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.value) } })

@@ -20,7 +20,7 @@ const stop = provideTabStop(() => props.isStop)
     <NumberWord
       :word="wordOf(voice, number)"
       :owner="voice.name"
-      :explains="number[4]"
+      :explains="number[2]"
       @move="
         (value, gesture) => emit('change', `${number[1]} ${value}`, { [number[0]]: Number(value) }, gesture)
       "

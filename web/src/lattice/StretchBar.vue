@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What can be done to the steps that are chosen. */
+import { Burst, CycleRule, RatchetStrip } from '@/api/limits.json'
 import { useHands } from '@/hands/useHands'
 import { numberWord } from '@/sentence/number'
 import NumberWord from '@/sentence/NumberWord.vue'
@@ -56,7 +57,7 @@ const { ratchetNotes, burstNotes, rule } = stretch
         ratchet
       </button>
       <NumberWord
-        :word="numberWord('notes of a ratchet', ratchetNotes, 1, 12)"
+        :word="numberWord('notes of a ratchet', ratchetNotes, RatchetStrip.values)"
         owner="Chosen steps"
         explains="So many notes in each hit"
         @move="(value) => (ratchetNotes = Number(value))"
@@ -72,7 +73,7 @@ const { ratchetNotes, burstNotes, rule } = stretch
         burst
       </button>
       <NumberWord
-        :word="numberWord('notes of a burst', burstNotes, 1, 64)"
+        :word="numberWord('notes of a burst', burstNotes, Burst.notes)"
         owner="Chosen steps"
         explains="So many even notes"
         @move="(value) => (burstNotes = Number(value))"
@@ -88,14 +89,16 @@ const { ratchetNotes, burstNotes, rule } = stretch
         cycle
       </button>
       <NumberWord
-        :word="numberWord('cycle', rule.nth, 1, rule.of)"
+        :word="numberWord('cycle', rule.nth, { ...CycleRule.nth, max: rule.of })"
         owner="Chosen steps"
         explains="In which cycle they sound"
         @move="(value) => (rule = { ...rule, nth: Number(value) })"
       />
       of
       <NumberWord
-        :word="numberWord('of cycles', rule.of, Math.max(2, rule.nth), 16)"
+        :word="
+          numberWord('of cycles', rule.of, { ...CycleRule.of, min: Math.max(CycleRule.of.min, rule.nth) })
+        "
         owner="Chosen steps"
         explains="Of how many cycles"
         @move="(value) => (rule = { ...rule, of: Number(value) })"

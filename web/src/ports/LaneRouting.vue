@@ -37,7 +37,10 @@ const setChannel = (lane: Lane, event: Event) => {
 }
 function setProgram(lane: Lane, event: Event) {
   const number = Math.round(Number((event.target as HTMLInputElement).value))
-  const program = number >= 1 && number <= 128 ? { bank: null, ...lane.program, number } : null
+  const program =
+    number >= Program.number.min && number <= Program.number.max
+      ? { bank: null, ...lane.program, number }
+      : null
   piece.editLane(lane.id, `${lane.name}: program ${program?.number ?? 'as it stands'}`, (one) => ({
     ...one,
     program,

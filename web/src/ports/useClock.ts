@@ -2,6 +2,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { onScopeDispose, watch } from 'vue'
 
+import { Score } from '@/api/limits.json'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
 import { useLive } from '@/work/live'
@@ -12,7 +13,6 @@ import { usePiece } from '@/work/piece'
 const LOOKED_MS = 60
 /** By how much the tempo has to differ before the score takes it: less is made up by going a little faster or slower. */
 const MOVED = 0.04
-const [SLOWEST, FASTEST] = [20, 400]
 
 export function useClock() {
   const ports = usePorts()
@@ -58,7 +58,7 @@ export function useClock() {
     if (at !== null && clock && playing.isPlaying) playing.player?.steer(at, clock.now())
   }
   function follow(tempo: number | null) {
-    if (tempo === null || tempo < SLOWEST || tempo > FASTEST) return
+    if (tempo === null || tempo < Score.tempo.min || tempo > Score.tempo.max) return
     const said = Math.round(tempo * 100) / 100
     if (live.clockTempo === null || Math.abs(live.clockTempo - said) >= MOVED) live.clockTempo = said
   }

@@ -48,8 +48,14 @@ export function amountOfDigits(typed: string | null): bigint | null {
   return typed && /^\d+$/.test(typed) ? BigInt(typed) - 1n : null
 }
 
+/** The least and the greatest that a number may be: see `api/limits.json`. */
+export interface Limits {
+  readonly min: number
+  readonly max: number
+}
+
 /** A number that a hand moves which is no part of a lane's sentence, as a word: what it is called and its limits. */
-export const numberWord = (name: string, value: number, low: number, high: number, field = ''): Word => ({
+export const numberWord = (name: string, value: number, { min: low, max: high }: Limits, field = ''): Word => ({
   kind: 'number', text: `${value}`, name, field, value, stored: value, counted_from: 0, negated: false, low, high, decimals: 0,
   digits: '', last_digits: '', patch: null, strip: '', own: 0,
 }) // prettier-ignore

@@ -6,7 +6,7 @@ import { useLoops } from '@/playing/loops'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { More } from '@/api/limits.json'
+import { More, Throwing } from '@/api/limits.json'
 import type { Schemas } from '@/api/client'
 import { takesApi, type DrawnTake, type OpenSheet, type SheetLine } from '@/api/takes'
 import { loopOfTake } from '@/clips/loopOf'
@@ -152,7 +152,7 @@ async function throwMore() {
 }
 const VARIED = 20
 const isAllTheSame = computed(() => sheet.value !== null && !sheet.value.is_lucky && !sheet.value.vary)
-const varyWord = computed(() => numberWord('vary', sheet.value?.vary || VARIED, 1, 100))
+const varyWord = computed(() => numberWord('vary', sheet.value?.vary || VARIED, { ...Throwing.vary, min: 1 }))
 async function vary(percent: number) {
   if (props.id === null) return
   loops.stop()

@@ -2,6 +2,7 @@
 import { ThrowQuestion } from '@/api/limits.json'
 import type { HeldDetour, Keys, Lane, Pattern, Piece, Score, StripPicture } from '@/api/client'
 import plain from '@/api/plain.json'
+import scoreFields from '@/api/scoreFields.json'
 
 export type Patch = Record<string, unknown>
 /** As fast as it is written. */
@@ -164,27 +165,13 @@ export function scoreOf(
   live: ReadonlyMap<string, Keys> = new Map(),
   held: readonly HeldDetour[] = [],
 ): Score {
-  const {
-    meter,
-    bars,
-    step_value,
-    progression,
-    detours,
-    degrees_up,
-    semitones_up,
-    movements,
-    moved_detours,
-  } = pattern
   const lanes = pattern.lanes.map((lane) => {
     const keys = live.get(lane.id)
     return keys ? { ...lane, keys } : lane
   })
-  const { tempo, swing, kit } = piece
-  const scale = pattern.scale ?? piece.scale
-  return {
-    meter, bars, step_value, progression: progression ?? null, lanes, detours, tempo, swing, scale, kit,
-    degrees_up, semitones_up, movements, moved_detours, held_detours: [...held], pace: PLAIN_PACE,
-  } // prettier-ignore
+  const whole: Patch = { ...piece, ...pattern, scale: pattern.scale ?? piece.scale }
+  const fields = scoreFields.map((field) => [field, whole[field]] as const)
+  return { ...Object.fromEntries(fields), lanes, held_detours: [...held], pace: PLAIN_PACE } as Score
 }
 
 /** An id that begins with `kind` and that none of `known` has. */
