@@ -24,6 +24,7 @@ import type { Theme } from '@/theme/choice'
 import SignIn from './SignIn.vue'
 import { help } from './router'
 import TipLayer from './TipLayer.vue'
+import { useStartingUp } from './useStartingUp'
 
 const session = useSession()
 const notices = useNotices()
@@ -38,33 +39,9 @@ const theme = useLocalStorage<Theme>('jolly-lattice-theme', 'system')
 const isSystemDark = usePreferredDark()
 const isNight = computed(() => (theme.value === 'system' ? isSystemDark.value : theme.value === 'night'))
 
-const readSession = async () => {
-  try {
-    await session.read()
-  } catch (reason) {
-    notices.complain(reason, { label: 'Try again', act: readSession })
-  }
-}
-void readSession()
-
+useStartingUp()
 useControllers()
 useClock()
-const learning = useLearning()
-// What controllers move is there from the first knob on.
-watch(
-  () => session.user,
-  (user) => (user ? void learning.read() : learning.forget()),
-)
-
-// What waited when the page was left, or for somebody to sign in again, is sent now.
-watch(
-  () => [session.user, session.isExpired] as const,
-  ([user, isExpired]) => user && !isExpired && void outbox.begin(user),
-)
-watch(
-  () => session.isTakenBack,
-  (isBack) => isBack && notices.say('Your account is back, with all that is yours.'),
-)
 
 // What could not be fetched once is not tried again by the browser: only a new page has it. What waits outlives that.
 router.onError((_reason, to) =>
@@ -85,6 +62,7 @@ async function tellOf(verb: string, done: Promise<string | null>) {
   }
 }
 const history = useOwnHistory()
+const learning = useLearning()
 /** A screen that has a history of its own goes back in that. */
 const step = (own: (() => unknown) | undefined, verb: string, ofPiece: () => Promise<string | null>) =>
   own ? own() : tellOf(verb, ofPiece())

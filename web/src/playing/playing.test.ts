@@ -2,9 +2,9 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 import 'fake-indexeddb/auto'
 import type { Loop } from '@/sound/loop'
-import { Switchboard } from '@/sound/switchboard'
 import plain from '@/api/plain.json'
 import { aLane, RecordingPort, standIn, takePiece } from '@/testing'
+import { audio, run } from '@/testingAudio'
 import { aServer, settle, signInAfresh } from '@/testingServer'
 import { useNotices } from '@/page/notices'
 import { useKeeping } from './keeping'
@@ -13,32 +13,15 @@ import { useMutes } from './mutes'
 import { usePlaying } from './playing'
 import { useTransport } from './transport'
 
-/** The audio, moved by hand. */
-const sound = vi.hoisted(() => ({ time: 10, tick: (): void => undefined, port: null as unknown, rested: 0 }))
-vi.mock('@/sound/audio', () => ({
-  createAudio: async () => ({
-    clock: { now: () => sound.time },
-    port: sound.port,
-    onTick: (act: () => void) => (sound.tick = act),
-    fetchOwn: async () => undefined,
-    resume: async () => undefined,
-  }),
-}))
+vi.mock('@/sound/audio', () => import('@/testingAudio'))
 
 const BAR = 53760
 const BAR_SECONDS = 2 // at 120
-let port: RecordingPort
 let server: ReturnType<typeof aServer>
 
 beforeEach(async () => {
   await signInAfresh()
-  // The audio is made once for the page: what it strikes on is exchanged for each test.
-  port = new RecordingPort()
-  sound.port ??= new Switchboard({
-    strike: (note) => port.strike(note),
-    move: (control) => port.move(control),
-    rest: () => void sound.rested++,
-  })
+  audio.port = new RecordingPort()
   server = aServer({ 'POST /api/render/sounds': (asked) => standIn(asked as Parameters<typeof standIn>[0]) })
 })
 afterEach(() => {
@@ -54,14 +37,6 @@ function setUp() {
     keeping: useKeeping(),
     loops: useLoops(),
     notices: useNotices(),
-  }
-}
-/** Let so much time go by, as the ticker does. */
-async function run(seconds: number) {
-  for (const end = sound.time + seconds; sound.time < end - 1e-9;) {
-    sound.time = Math.min(end, sound.time + 0.05)
-    sound.tick()
-    await settle()
   }
 }
 const aLoop = (): Loop => ({ lengthTicks: BAR, tempo: 120, tempoChanges: [], tracks: [] })
@@ -117,9 +92,9 @@ describe('hands while it plays', () => {
     await run(0.3)
     useMutes().mute('thud', true)
     useMutes().mute('bell', true)
-    const until = port.given.length
+    const until = audio.port.given.length
     await run(1.5)
-    expect(port.given.slice(until).filter(({ cutAt, note }) => cutAt > note.time)).toEqual([])
+    expect(audio.port.given.slice(until).filter(({ cutAt, note }) => cutAt > note.time)).toEqual([])
     expect(piece.history.moments.length).toBe(1)
     useMutes().solo('bell', true)
     expect(piece.lanes.map(({ mute, solo }) => [mute, solo])).toEqual([[true, false], [true, true]]) // prettier-ignore
