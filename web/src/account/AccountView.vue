@@ -47,16 +47,13 @@ async function make() {
     problem.value = reason instanceof Error ? reason.message : String(reason)
   }
 }
-async function revoke(token: TokenLine) {
-  try {
+const revoke = (token: TokenLine) =>
+  notices.attempt(async () => {
     await tokensApi.revoke(token.id)
     if (made.value?.name === token.name) made.value = null
     await again()
     notices.say(`The token “${token.name}” is revoked: it is good for nothing now.`)
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 async function copy(text: string, what: string) {
   try {
     await navigator.clipboard.writeText(text)

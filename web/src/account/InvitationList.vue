@@ -17,14 +17,11 @@ const days = ref(7)
 /** The link that was just made: shown until one leaves. */
 const made = ref<{ readonly note: string; readonly link: string } | null>(null)
 
-async function doing(act: () => Promise<void>) {
-  try {
+const doing = (act: () => Promise<void>) =>
+  notices.attempt(async () => {
     await act()
     await again()
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 const invite = () =>
   doing(async () => {
     const said = note.value

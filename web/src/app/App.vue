@@ -53,14 +53,11 @@ router.onError((_reason, to) =>
 
 const hasDeck = computed(() => piece.id !== null && route.name !== 'shelf')
 
-async function tellOf(verb: string, done: Promise<string | null>) {
-  try {
+const tellOf = (verb: string, done: Promise<string | null>) =>
+  notices.attempt(async () => {
     const label = await done
     notices.say(label ? `${verb}: ${label}` : `Nothing ${verb === 'Undone' ? 'to undo' : 'to redo'}.`)
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 const history = useOwnHistory()
 const learning = useLearning()
 /** A screen that has a history of its own goes back in that. */

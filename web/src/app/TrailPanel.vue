@@ -24,13 +24,10 @@ const isNamedOnly = ref(false)
 const newestFirst = computed(() =>
   piece.history.moments.filter(({ name }) => name || !isNamedOnly.value).reverse(),
 )
-async function step(go: () => Promise<string | null>) {
-  try {
+const step = (go: () => Promise<string | null>) =>
+  notices.attempt(async () => {
     await go()
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 useBefore()
 const openedAt = computed(() => piece.opened?.number ?? 0)
 

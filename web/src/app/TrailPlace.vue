@@ -62,13 +62,10 @@ function take(laneId: string) {
         : [...lanes, lane],
   )
 }
-async function rename(name: string) {
-  try {
+const rename = (name: string) =>
+  notices.attempt(async () => {
     await trail.namePlace(props.moment.number, name)
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 </script>
 
 <template>

@@ -20,13 +20,11 @@ export function useBefore() {
     const before = trail.before()
     const here = piece.pattern?.id
     if (!before) return
-    try {
+    await notices.attempt(async () => {
       const document = await trail.documentAt(before.number)
       const pattern = document?.patterns.find(({ id }) => id === here)
       if (isDown && pattern && piece.pattern?.id === here) audition.start(() => pattern)
-    } catch (reason) {
-      notices.complain(reason)
-    }
+    })
   }
   function end() {
     if (!isDown) return

@@ -5,23 +5,21 @@ import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { clipsApi } from '@/api/clips'
-import type { ClipLine, Schemas } from '@/api/client'
+import type { ClipLine } from '@/api/client'
 import { useFrames } from '@/page/useFrames'
 import { useOwnPlay } from '@/playing/useOwnPlay'
 import { useShortcuts } from '@/page/useShortcuts'
-import { useNotices } from '@/page/notices'
 import { usePages } from '@/page/useLists'
 import { usePiece } from '@/work/piece'
-import { placeClip } from '@/playing/clipsInPlace'
 import { useLoops } from '@/playing/loops'
 import ClipCard from './ClipCard.vue'
 import ExportCard from './ExportCard.vue'
 import ImportCard from './ImportCard.vue'
 import LanesCard from './LanesCard.vue'
 import { loopOfClip } from './loopOf'
+import { useClipActions } from './useClipActions'
 
 const router = useRouter()
-const notices = useNotices()
 const loops = useLoops()
 const piece = usePiece()
 
@@ -83,43 +81,7 @@ useFrames(
   30,
 )
 
-// ---- What is done with a clip ----
-const act = (doing: () => Promise<unknown>) => async () => {
-  try {
-    await doing()
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
-async function describe(clip: ClipLine, fields: Schemas['Description']) {
-  await act(() => clipsApi.describe(clip.id, fields))()
-  await load()
-}
-async function remove(clip: ClipLine) {
-  await act(async () => {
-    await clipsApi.delete(clip.id)
-    if (heard.value === clip.id) loops.stop()
-    await load()
-    notices.say(`“${clip.name}” is deleted.`, {
-      label: 'Undo',
-      act: act(async () => {
-        await clipsApi.restore(clip.id)
-        await load()
-      }),
-    })
-  })()
-}
-const copy = (clip: ClipLine) =>
-  act(async () => {
-    await clipsApi.copy(clip.id)
-    await load()
-  })()
-const reopen = (clip: ClipLine) =>
-  act(async () => router.push(`/lattice/${await clipsApi.reopen(clip.id)}`))()
-async function place(clip: ClipLine) {
-  await placeClip(clip.id, clip.name)
-  await router.push(`/lattice/${piece.id}`)
-}
+const { describe, copy, remove, reopen, place } = useClipActions(load)
 const asLanes = shallowRef<ClipLine | null>(null)
 /** What is open beside which button; null: nothing. */
 const menu = shallowRef<{ clip: ClipLine; kind: 'export' | 'more'; beside: HTMLElement } | null>(null)

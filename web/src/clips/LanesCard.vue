@@ -44,19 +44,16 @@ function turn(at: number) {
   shorter.value = next
 }
 
-async function asPiece() {
-  try {
+const asPiece = () =>
+  notices.attempt(async () => {
     const made = await clipsApi.asPiece(props.clip.id, [...shorter.value])
     emit('close')
     await router.push(`/lattice/${made}`)
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 async function asPattern() {
   const { document, id } = piece
   if (!document) return
-  try {
+  await notices.attempt(async () => {
     const taken = new Set(piece.patterns.map((pattern) => pattern.id))
     let number = piece.patterns.length + 1
     while (taken.has(`pattern-${number}`)) number++
@@ -69,9 +66,7 @@ async function asPattern() {
     piece.choosePattern(patternId)
     emit('close')
     await router.push(`/lattice/${id}`)
-  } catch (reason) {
-    notices.complain(reason)
-  }
+  })
 }
 </script>
 

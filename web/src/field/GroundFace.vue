@@ -55,13 +55,10 @@ async function put(lanes: readonly Lane[]) {
   await lay(`${who}: on ${onto.name}`, () => aroundApi.put({ lanes: ids, ground: onto.id }))
 }
 const takeOff = (lane: Lane) => lay(`${lane.name}: off the ground`, () => aroundApi.off([lane.id]))
-async function lay(label: string, ask: () => ReturnType<typeof aroundApi.off>) {
-  try {
+const lay = (label: string, ask: () => ReturnType<typeof aroundApi.off>) =>
+  notices.attempt(async () => {
     await piece.editLanesAsAnswered(label, async () => new Map(Object.entries((await ask()).patches)))
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 function move(place: { x: number; y: number }, gesture: string) {
   const on = settings.ground
   piece.editLanes(

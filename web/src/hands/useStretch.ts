@@ -57,14 +57,6 @@ export function useStretch({ meant, lanes, picture, patchAsAnswered }: Context) 
     if (!now) throw new Error('Nothing is chosen: drag along a thread with Shift held.')
     return { lanes: [...now.laneIds], first_tick: now.firstTick, end_tick: now.endTick }
   }
-  async function told(act: () => Promise<unknown>) {
-    try {
-      await act()
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  }
-
   const NUMBERS: Partial<Record<Action, () => number>> = {
     throw: () => newThrow(),
     ratchet: () => ratchetNotes.value,
@@ -82,12 +74,12 @@ export function useStretch({ meant, lanes, picture, patchAsAnswered }: Context) 
     rule: () => `cycle ${rule.value.nth} of ${rule.value.of}`,
   }
   const act = (action: Action) =>
-    told(() => {
+    notices.attempt(() => {
       const question = { ...asked(), action, number: NUMBERS[action]?.() ?? 1, of: rule.value.of }
       return patchAsAnswered(SAID[action](), async () => (await engine.changeSteps(question)).patches)
     })
   const copy = () =>
-    told(async () => {
+    notices.attempt(async () => {
       copied.value = (await engine.changeSteps({ ...asked(), action: 'copy' })).copied ?? []
       notices.say(`Copied ${says.value}.`)
     })

@@ -2,113 +2,41 @@
 /** The kit: which voices there are, the notes they answer to, what they sound like; other kits, and sounds of one's own. */
 import { computed, ref } from 'vue'
 
-import { library, type Kit, type ListedKit, type Voice } from '@/api/library'
+import type { Voice } from '@/api/library'
 import { useFocusBackFrom } from '@/page/useFocusBack'
 import { useRovingRows } from '@/page/useRovingRows'
 import { useShortcuts } from '@/page/useShortcuts'
 import { Kit as KitLimits } from '@/api/limits.json'
 import { numberWord } from '@/sentence/number'
+import { useKit } from './useKit'
 import VoiceCells from './VoiceCells.vue'
 import { NUMBERS } from './voiceNumbers'
 import NumberWord from '@/sentence/NumberWord.vue'
 import { builtInSounds } from '@/sound/names'
-import { useSoundFiles } from './useSoundFiles'
-import { useList } from '@/page/useLists'
-import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 import { useTrying } from '@/playing/useTrying'
 
 const piece = usePiece()
 const trying = useTrying()
-const notices = useNotices()
-const soundFiles = useSoundFiles()
 const isOpen = ref(false)
-const { lines: kits, again: readKits } = useList(['kits'], library.kits, isOpen)
-const { lines: sounds, again: readSounds } = useList(['sounds'], library.sounds, isOpen)
-const isBusy = ref(false)
+const { kit, kits, sounds, inUse, isBusy, change, changeVoice, removeVoice, changeSound, exchange, addFiles, keepKit, forgetKit } = useKit(isOpen) // prettier-ignore
 
-const kit = computed<Kit | null>(() => piece.document?.kit ?? null)
-/** Voices that lanes of the piece play: these stay in the kit. */
-const inUse = computed(() => new Set(piece.patterns.flatMap(({ lanes }) => lanes.map(({ voice }) => voice))))
-
-async function told(act: () => Promise<unknown>) {
-  isBusy.value = true
-  try {
-    await act()
-  } catch (reason) {
-    notices.complain(reason)
-  } finally {
-    isBusy.value = false
-  }
-}
-
-function change(label: string, fields: Partial<Kit>, gesture: string | null = null) {
-  piece.edit(`Kit: ${label}`, (document) => ({ ...document, kit: { ...document.kit, ...fields } }), gesture)
-}
-function changeVoice(voice: Voice, label: string, fields: Partial<Voice>, gesture: string | null = null) {
-  const voices = kit.value?.voices.map((one) => (one.id === voice.id ? { ...one, ...fields } : one)) ?? []
-  change(`${voice.name} ${label}`, { voices }, gesture)
-}
-
-/** Exchange the kit: lanes keep their places. */
-const exchange = ({ kit: other }: ListedKit) =>
-  told(() => piece.editAsAnswered(`Kit: ${other.name}`, (document) => library.exchangeKit(document, other)))
-
-function takeSound(voice: Voice, event: Event) {
-  const sound = (event.target as HTMLSelectElement).value
-  const changed = { ...voice, sound: sound === voice.id ? null : sound }
-  changeVoice(voice, 'sound', { sound: changed.sound })
-  void trying.tryVoice(changed)
-}
 function rename(voice: Voice, event: Event) {
   const field = event.target as HTMLInputElement
   const name = field.value.trim()
   if (name && name !== voice.name) changeVoice(voice, `renamed ${name}`, { name })
   else field.value = voice.name
 }
-function removeVoice(voice: Voice) {
-  change(`without ${voice.name}`, { voices: kit.value?.voices.filter(({ id }) => id !== voice.id) ?? [] })
-}
-
-// ---- Sounds of one's own ----
 const chooser = ref<HTMLInputElement>()
-function addFiles(files: FileList | null | undefined) {
-  void told(async () => {
-    const stored = await soundFiles.store([...(files ?? [])])
-    await soundFiles.addToKit(stored)
-    const [first] = stored
-    if (first) void trying.tryVoice(first)
-    await readSounds()
-  })
+function addChosen() {
+  void addFiles([...(chooser.value?.files ?? [])])
   if (chooser.value) chooser.value.value = ''
 }
-
-// ---- Kits of one's own ----
 const kitName = ref('')
-const keepKit = () =>
-  told(async () => {
-    const name = kitName.value.trim()
-    if (!kit.value || !name) return
-    const kept = { ...kit.value, name }
-    await library.keepKit(kept)
-    change(`kept as ${name}`, { name })
-    await readKits()
-    if (kitName.value.trim() === name) kitName.value = ''
-    notices.say(`Kept the kit “${name}”: any piece can play it.`)
-  })
-const forgetKit = (one: ListedKit) =>
-  told(async () => {
-    if (one.id === null) return
-    await library.deleteKit(one.id)
-    await readKits()
-    notices.say(`“${one.kit.name}” is no longer among your kits.`, {
-      label: 'Undo',
-      act: () => told(async () => {
-        await library.keepKit(one.kit)
-        await readKits()
-      }),
-    }) // prettier-ignore
-  })
+async function keepNamed() {
+  const name = kitName.value.trim()
+  if (name && (await keepKit(name)) && kitName.value.trim() === name) kitName.value = ''
+}
 const channelWord = computed(() =>
   numberWord('channel', kit.value?.channel ?? 10, KitLimits.channel, 'channel'),
 )
@@ -197,7 +125,7 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
                     :value="voice.sound ?? voice.id"
                     :tabindex="rows.stopOf(voice.id)"
                     :aria-label="`Sound of ${voice.name}`"
-                    @change="takeSound(voice, $event)"
+                    @change="changeSound(voice, ($event.target as HTMLSelectElement).value)"
                   >
                     <optgroup label="built in">
                       <option v-for="sound in builtInSounds" :key="sound" :value="sound">{{ sound }}</option>
@@ -257,9 +185,9 @@ useShortcuts({ v: { says: 'Kit and voices', act: () => (isOpen.value = !isOpen.v
             multiple
             hidden
             aria-label="Sound files"
-            @change="addFiles(chooser?.files)"
+            @change="addChosen"
           />
-          <form class="keep" @submit.prevent="keepKit">
+          <form class="keep" @submit.prevent="keepNamed">
             <input
               v-model="kitName"
               maxlength="80"

@@ -22,11 +22,9 @@ provideWords({
 /** The engine reads the whole piece anew: where numerals have no place in a scale, their chords get names. */
 async function take(text: string, scale: Schemas['Scale']): Promise<void> {
   const only = props.isOwn ? (piece.pattern?.id ?? null) : null
-  try {
+  await notices.attempt(async () => {
     await piece.editAsAnswered(`Scale: ${text}`, (document) => melody.rescale(document, scale, only))
-  } catch (reason) {
-    notices.complain(reason)
-  }
+  })
 }
 function own() {
   const label = props.isOwn ? 'Scale: the piece’s' : 'Scale: the pattern’s own'

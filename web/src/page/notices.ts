@@ -56,17 +56,22 @@ export const useNotices = defineStore('notices', () => {
     shown.value = all
     if (!isError) setTimeout(() => close(key), SHOWN_MS)
   }
-  /** Do what a notice offers; where that fails, a new one says so. */
-  async function take(key: number, { act }: NoticeAction) {
-    close(key)
+  /** Do something, and say what refuses it. Undefined where it is refused. */
+  async function attempt<Result>(act: () => Promise<Result> | Result): Promise<Result | undefined> {
     try {
-      await act()
+      return await act()
     } catch (reason) {
       complain(reason)
+      return undefined
     }
+  }
+  /** Do what a notice offers; where that fails, a new one says so. */
+  function take(key: number, { act }: NoticeAction) {
+    close(key)
+    return attempt(act)
   }
   function close(key: number) {
     shown.value = shown.value.filter((notice) => notice.key !== key)
   }
-  return { shown, say, complain, isBack, take, close }
+  return { shown, say, complain, attempt, isBack, take, close }
 })

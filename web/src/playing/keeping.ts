@@ -121,15 +121,12 @@ export const useKeeping = defineStore('keeping', () => {
     )
   }
 
-  async function keepAsTake(body: Schemas['Keeping']) {
-    try {
+  const keepAsTake = (body: Schemas['Keeping']) =>
+    notices.attempt(async () => {
       const { sheet, differs } = await takesApi.fromTape(body)
       const note = differs ? ' Hands moved while it played: the take is the pattern as it stood last.' : ''
       notices.say(`Kept as a take of ${sheet.piece}, pattern ${sheet.pattern}.${note}`)
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  }
+    })
 
   // ---- Recording ahead ----
   const ahead = shallowRef<Ahead | null>(null)

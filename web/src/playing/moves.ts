@@ -181,7 +181,7 @@ export const useMoves = defineStore('moves', () => {
     session = null
     const patternId = piece.pattern?.id
     if (!lanes.length || !patternId) return
-    try {
+    await notices.attempt(async () => {
       const fewer = await engine.fewerPoints(lanes)
       const before = new Map(piece.lanes.map((lane) => [lane.id, lane.movements]))
       piece.amend((document) =>
@@ -193,9 +193,7 @@ export const useMoves = defineStore('moves', () => {
           document,
         ),
       )
-    } catch (reason) {
-      notices.complain(reason)
-    }
+    })
   }
   watch(
     () => isOn.value && playing.isPlaying,

@@ -75,7 +75,7 @@ export const useOrder = defineStore('order', () => {
     const played = heard.filter(({ ticks }) => ticks > 0)
     heard = []
     if (!document || !played.length) return
-    try {
+    await notices.attempt(async () => {
       const fresh = await orderApi.written(document, played)
       edit(`${fresh.length} ${fresh.length === 1 ? 'row' : 'rows'} written down`, (all) => [...all, ...fresh])
       notices.say(
@@ -85,9 +85,7 @@ export const useOrder = defineStore('order', () => {
           act: () => trail.undo(),
         },
       )
-    } catch (reason) {
-      notices.complain(reason)
-    }
+    })
   }
 
   playing.onTurn((now, endTick) => {

@@ -28,12 +28,10 @@ export const useTransport = defineStore('transport', () => {
   async function panic() {
     stop()
     ports.panic()
-    try {
+    await notices.attempt(async () => {
       ;(await ensureAudio()).port.silence()
       notices.say('All is silent: every note at every port is ended.')
-    } catch (reason) {
-      notices.complain(reason)
-    }
+    })
   }
 
   return { ownPlay, isSounding, stop, toggle, panic }

@@ -40,8 +40,8 @@ export function useTrying() {
   }
 
   /** Sound one voice now, at the touch of a hand. */
-  async function tryVoice(voice: Schemas['Voice'], standing: Standing = PLAINLY, velocity = 100) {
-    try {
+  const tryVoice = (voice: Schemas['Voice'], standing: Standing = PLAINLY, velocity = 100) =>
+    notices.attempt(async () => {
       const sound = await ensureAudio()
       await sound.resume()
       await sound.fetchOwn([voice])
@@ -51,21 +51,15 @@ export function useTrying() {
       sound.port.strike({
         ...standing, part: 'kit', port: piece.document?.kit.port ?? BUILT_IN, voice, pitch, semitones: 0, tone: null, velocity, channel, time, end: time + 1,
       }) // prettier-ignore
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  }
+    })
 
   /** Sound a voice that plays any pitch once, at the note it sounds best at. */
-  async function trySinging({ id, name, home, tone }: Schemas['VoiceLine'], lane: Lane) {
-    try {
+  const trySinging = ({ id, name, home, tone }: Schemas['VoiceLine'], lane: Lane) =>
+    notices.attempt(async () => {
       const end = await soundKey({ ...lane, voice: id, name }, tone, home, 100)
       await promiseTimeout(600)
       end?.()
-    } catch (reason) {
-      notices.complain(reason)
-    }
-  }
+    })
 
   return { soundKey, tryVoice, trySinging }
 }

@@ -46,16 +46,13 @@ function setProgram(lane: Lane, event: Event) {
     program,
   }))
 }
-async function aChannelEach() {
-  try {
+const aChannelEach = () =>
+  notices.attempt(async () => {
     await piece.editLanesAsAnswered(
       'A channel each',
       async () => new Map(Object.entries(await engine.channels())),
     )
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 </script>
 
 <template>

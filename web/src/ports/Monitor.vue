@@ -85,12 +85,10 @@ async function keep({ began, taken: all }: { began: number; taken: readonly Take
     Number(Math.max(0, time - began).toFixed(7)),
     [...message],
   ])
-  try {
+  await notices.attempt(async () => {
     saveFile(await portsApi.recorded({ name, tempo, messages: rows }), `${name}.mid`)
     ports.recording = null
-  } catch (reason) {
-    notices.complain(reason)
-  }
+  })
 }
 function forget() {
   ports.instrument?.forget()

@@ -55,12 +55,10 @@ async function goBack() {
   if (!taken) return
   const wanted = taken
   taken = null
-  try {
+  await notices.attempt(async () => {
     const back = (await props.ask()).find(({ key }) => key === wanted.key)
     if (back && !back.chosen) emit('choose', back)
-  } catch (reason) {
-    notices.complain(reason)
-  }
+  })
 }
 
 /** What was stepped to stays once the hand has left: it is taken back by undoing it. */

@@ -33,14 +33,11 @@ const {
 
 const at = (piece: ShelfPiece) => ({ params: { path: { piece_id: piece.id } } })
 
-async function begin() {
-  try {
+const begin = () =>
+  notices.attempt(async () => {
     const made = await answer(api.POST('/api/pieces', { body: { name: 'New piece', document: null } }))
     await router.push(`/lattice/${made.id}`)
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 
 // ---- Pieces as files ----
 const chooser = ref<HTMLInputElement>()
@@ -74,25 +71,19 @@ async function rename(piece: ShelfPiece, name: string) {
   await load()
 }
 
-async function remove(piece: ShelfPiece) {
-  try {
+const remove = (piece: ShelfPiece) =>
+  notices.attempt(async () => {
     if (piece.id === open.id) await putAway()
     await answer(api.DELETE('/api/pieces/{piece_id}', at(piece)))
     await load()
     notices.say(`“${piece.name}” is deleted.`, { label: 'Undo', act: () => restore(piece) })
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 
-async function restore(piece: ShelfPiece) {
-  try {
+const restore = (piece: ShelfPiece) =>
+  notices.attempt(async () => {
     await answer(api.POST('/api/pieces/{piece_id}/restore', at(piece)))
     await load()
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 </script>
 
 <template>

@@ -103,22 +103,21 @@ async function keep(what: 'lane' | 'pattern') {
   const name = ownName.value.trim()
   if (!name || !pattern || (what === 'lane' && !lane)) return
   const known = ownTags.value.split(',').map((tag) => tag.trim()).filter(Boolean) // prettier-ignore
-  try {
+  await notices.attempt(async () => {
     const kept = await library.keepStarter({ name, tags: known, [what]: what === 'lane' ? lane : pattern })
     await again()
     kind.value = kept.kind
     typed.value = ''
     if (ownName.value.trim() === name) ownName.value = ''
     notices.say(`Kept “${name}” among your starters.`)
-  } catch (reason) {
-    notices.complain(reason)
-  }
+  })
 }
 async function forget(one: ListedStarter) {
-  if (one.id === null) return
+  const { id } = one
+  if (id === null) return
   letGo()
-  try {
-    await library.deleteStarter(one.id)
+  await notices.attempt(async () => {
+    await library.deleteStarter(id)
     await again()
     notices.say(`“${one.starter.name}” is no longer among your starters.`, {
       label: 'Undo',
@@ -127,9 +126,7 @@ async function forget(one: ListedStarter) {
         await again()
       },
     })
-  } catch (reason) {
-    notices.complain(reason)
-  }
+  })
 }
 
 useFocusBackFrom(isOpen)

@@ -41,7 +41,7 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
 
   async function hear(one: ListedStarter) {
     heard.value = one
-    try {
+    await notices.attempt(async () => {
       const { document, pattern } = piece
       const after = document && (await begun(one, document, pattern?.id, laneFor(one)))
       if (heard.value !== one) return
@@ -53,9 +53,7 @@ export function useBeginning(laneFor: (starter: ListedStarter) => Lane | null) {
       playsForIt = true
       await playing.play()
       if (!heard.value) endPlaying() // it was let go meanwhile
-    } catch (reason) {
-      notices.complain(reason)
-    }
+    })
   }
   function endPlaying() {
     if (!playsForIt || !playing.isPlaying) return

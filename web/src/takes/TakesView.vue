@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** Takes side by side: hear one in the running loop, lay another over it, keep what is worth it. */
 import { useDebounceFn } from '@vueuse/core'
-import { placeClip } from '@/playing/clipsInPlace'
 import { useLoops } from '@/playing/loops'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -23,6 +22,7 @@ import { ORDERS, sorted, type Order } from './sorting'
 import TakeCard from './TakeCard.vue'
 import ThrowBar from './ThrowBar.vue'
 import { useSheet } from './useSheet'
+import { useTakeActions } from './useTakeActions'
 
 const props = defineProps<{ id: number | null }>()
 const router = useRouter()
@@ -36,7 +36,8 @@ watch(
   },
   { immediate: true },
 )
-const { sheet, takes, progress, open, take } = useSheet(() => props.id)
+const ownSheet = useSheet(() => props.id)
+const { sheet, takes, progress } = ownSheet
 const order = ref<Order>('number')
 const more = ref(8)
 const shown = computed(() => sorted(takes.value, order.value))
@@ -108,84 +109,17 @@ const besideOf = (number: number) => {
 }
 
 // ---- Keeping, dropping ----
-async function keep(number: number) {
-  if (!sheet.value) return
-  try {
-    const kept = await takesApi.keep(sheet.value.sheet.id, number)
-    notices.say(
-      `Kept “${kept.name}”.`,
-      { label: 'Play in place', act: () => placeClip(kept.id, kept.name) },
-      { label: 'Open', act: () => router.push(`/clips/${kept.id}`) },
-    )
-    await open(props.id)
-  } catch (reason) {
-    notices.complain(reason, { label: 'Try again', act: () => keep(number) })
-  }
-}
-async function drop(number: number) {
-  const id = props.id
-  if (id === null) return
-  try {
-    await takesApi.drop(id, number)
-    if (heard.value === number) loops.stop()
-    await open(id)
-    await load()
-    notices.say(`Take ${number} is dropped.`, { label: 'Undo', act: () => pickUp(id, number) })
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
-async function pickUp(id: number, number: number) {
-  try {
-    await show(await takesApi.pickUp(id, number))
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
-async function throwMore() {
-  if (props.id === null) return
-  try {
-    await show(await takesApi.more(props.id, more.value))
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+const { keep, drop, throwMore, vary, remove } = useTakeActions({
+  id: () => props.id,
+  sheet: ownSheet,
+  sheets,
+  readSheets: load,
+  nameOf,
+})
 const VARIED = 20
 const isAllTheSame = computed(() => sheet.value !== null && !sheet.value.is_lucky && !sheet.value.vary)
 const varyWord = computed(() => numberWord('vary', sheet.value?.vary || VARIED, { ...Throwing.vary, min: 1 }))
-async function vary(percent: number) {
-  if (props.id === null) return
-  loops.stop()
-  try {
-    await show(await takesApi.vary(props.id, percent))
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
 const varySoon = useDebounceFn(vary, 300)
-async function show(found: OpenSheet) {
-  void load()
-  if (found.sheet.id === props.id) await take(found)
-}
-async function remove(line: SheetLine) {
-  try {
-    await takesApi.delete(line.id)
-    await load()
-    loops.stop()
-    notices.say(`The takes of ${line.piece}, pattern ${line.pattern}, are deleted.`, {
-      label: 'Undo',
-      act: async () => {
-        await takesApi.restore(line.id)
-        await load()
-        await router.push(`/takes/${line.id}`)
-      },
-    })
-    const next = sheets.value[0]
-    await router.push(next ? `/takes/${next.id}` : '/takes')
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
 
 const ofHeard = (act: (number: number) => unknown) => () => at.value !== null && act(at.value)
 useShortcuts({
@@ -229,7 +163,7 @@ useShortcuts({
             <option v-for="(one, key) in ORDERS" :key="key" :value="key">{{ one.says }}</option>
           </select>
         </label>
-        <form @submit.prevent="throwMore">
+        <form @submit.prevent="throwMore(more)">
           <input
             v-model.number="more"
             class="small-field"

@@ -11,13 +11,10 @@ const emit = defineEmits<{ join: [id: number] }>()
 const notices = useNotices()
 const others = shallowRef<ClipLine[]>([])
 
-async function lookForOthers() {
-  try {
+const lookForOthers = () =>
+  notices.attempt(async () => {
     others.value = (await clipsApi.list()).clips.filter(({ id }) => id !== props.id)
-  } catch (reason) {
-    notices.complain(reason)
-  }
-}
+  })
 </script>
 
 <template>
