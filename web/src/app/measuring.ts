@@ -1,6 +1,6 @@
 /** A window for instruments that measure the running application: what was scheduled, how loud it is, how voices sound. */
 import type { Keys, Piece, Schemas, Score } from '@/api/client'
-import type { Struck } from '@/sound/loop'
+import type { StruckNote } from '@/sound/loop'
 import type { Hand, Rehearsed } from '@/sound/rehearsal'
 import { usePiece } from '@/work/piece'
 import { useConversation } from '@/engine/useConversation'
@@ -10,14 +10,14 @@ import { useOrder } from '@/playing/order'
 import { usePlaying } from '@/playing/playing'
 import { usePorts } from '@/playing/ports'
 import { useSimulatedController } from '@/playing/simulatedController'
-import type { Taken } from '@/sound/midi/instrument'
+import type { ReceivedMessage } from '@/sound/midi/instrument'
 import type { Playing, TapeStretch } from '@/sound/tape'
 
 export interface Measuring {
   /** The schedule log: all that is on the tape, stretch by stretch. */
   log(): Pick<TapeStretch, 'fromTick' | 'nowTick' | 'notes' | 'controls' | 'leftOut' | 'patternId' | 'row'>[]
   /** What a take or clip that goes round has struck, in ticks since it began. */
-  struck(): Struck[]
+  struck(): StruckNote[]
   /** The piece that is open. */
   piece(): Piece | null
   /** What the table holds. */
@@ -35,7 +35,7 @@ export interface Measuring {
     moves: readonly (readonly [number, number])[],
   ): Promise<string>
   /** What the simulated instrument was sent. */
-  sent(): readonly Taken[]
+  sent(): readonly ReceivedMessage[]
   /** Messages that were handed over, and how many of them late, port by port. */
   handed(): Record<string, { handed: number; late: number; sounding: number }>
   /** What is done with the simulated controller, by script. */

@@ -2,7 +2,7 @@
 import { answer, api, type Score, type Schemas } from '@/api/client'
 import { ifStillOpen, openPattern } from './openPattern'
 
-export type Field = Schemas['FieldPicture']
+export type FieldPicture = Schemas['FieldPicture']
 export type Point = Schemas['FieldPoint']
 export type Candidate = Schemas['CandidatePicture']
 export type Ground = Schemas['GroundPicture']
@@ -19,7 +19,7 @@ const standing = (score?: Score) => {
 
 export const aroundApi = {
   all: (): Promise<Around> => answer(api.GET('/api/around')),
-  field: (limits: FieldLimits): Promise<Field> =>
+  field: (limits: FieldLimits): Promise<FieldPicture> =>
     ifStillOpen(answer(api.POST('/api/around/field', { body: { ...standing(), ...limits } }))),
   /** null: the start. */
   candidate: (variation: Variation | null): Promise<Candidate> =>

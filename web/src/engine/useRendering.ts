@@ -13,7 +13,7 @@ import type { Rendering, Schemas } from '@/api/client'
 import { isAway, isTransient, pauseAfter } from '@/api/policy'
 import { useNotices } from '@/page/notices'
 import { useReach } from '@/page/reach'
-import { Known } from './known'
+import { PictureCache } from './pictureCache'
 import { useConversation } from './useConversation'
 
 /** `chosen`: ids of the lanes whose benches are wanted. */
@@ -33,7 +33,7 @@ export function useRendering(
 ) {
   const rendering = shallowRef<Rendering | null>(null)
   const answered = ref(0)
-  const known = new Known()
+  const known = new PictureCache()
   const conversation = useConversation()
   const notices = useNotices()
   let waiting: Question | null = null

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 
 import type { Lane } from '@/api/client'
 import type { Candidate } from '@/engine/around'
-import { PAD, xOf, type Scale } from '@/lattice/geometry/scale'
+import { PAD, xOf, type TimeScale } from '@/lattice/geometry/scale'
 import { useRovingRows } from '@/page/useRovingRows'
 import { inkOf } from '@/theme/inks'
 
@@ -15,7 +15,7 @@ const HEIGHT = 30
 const room = computed(() => Math.max(40, props.width - NAME - 10))
 const rows = computed(() => {
   const { threads, end_tick } = props.candidate
-  const scale: Scale = { firstTick: 0, endTick: end_tick, width: room.value }
+  const scale: TimeScale = { firstTick: 0, endTick: end_tick, width: room.value }
   const x = (tick: number) => xOf(tick, scale)
   const narrow = (steps: number) => (room.value - 2 * PAD) / Math.max(1, steps)
   return props.lanes.flatMap((lane, at) => {

@@ -1,13 +1,13 @@
 import { mount } from '@vue/test-utils'
 import { expect, it, vi } from 'vitest'
 
-import type { Field } from '@/engine/around'
+import type { FieldPicture } from '@/engine/around'
 import FieldPlot from './FieldPlot.vue'
 
 const start = { number: -1, syncopation: 0.2, hits_a_bar: 20, evenness: 1, distance: 0 }
 
 it('a box is drawn where the hand drags, wherever the field stands on the page', async () => {
-  const field = { start, points: [] } as Partial<Field> as Field
+  const field = { start, points: [] } as Partial<FieldPicture> as FieldPicture
   const wrapper = mount(FieldPlot, {
     props: { field, isBehind: false, axes: 'beat', pointed: null, heard: [], theme: 'day' },
   })

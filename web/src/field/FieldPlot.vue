@@ -3,7 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
-import type { Field } from '@/engine/around'
+import type { FieldPicture } from '@/engine/around'
 import { onArrival } from '@/engine/onArrival'
 import { useInTurn } from '@/page/asking'
 import { useDrag } from '@/page/useDrag'
@@ -11,7 +11,7 @@ import { canvasOf } from '@/page/useFrames'
 import { boxOf, dotsOf, isInside, nearest, towards, type Axes, type Box, type Dot, type Place } from './plot'
 
 const props = defineProps<{
-  field: Field
+  field: FieldPicture
   /** Another field is on its way. */
   isBehind: boolean
   axes: Axes

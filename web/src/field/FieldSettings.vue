@@ -3,10 +3,10 @@
 import { computed } from 'vue'
 
 import { FieldQuestion } from '@/api/limits.json'
-import type { Field, Around } from '@/engine/around'
+import type { FieldPicture, Around } from '@/engine/around'
 import { useFieldSettings, COUNTS, WHEN } from './useFieldSettings'
 
-const props = defineProps<{ field: Field | null; allWays: Around['ways'] }>()
+const props = defineProps<{ field: FieldPicture | null; allWays: Around['ways'] }>()
 const emit = defineEmits<{ again: [] }>()
 const settings = useFieldSettings()
 type Way = Around['ways'][number]['name']

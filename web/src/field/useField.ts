@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 
 import { useDetours } from '@/around/useDetours'
 import type { Lane } from '@/api/client'
-import { aroundApi, type Candidate, type Field, type Variation } from '@/engine/around'
+import { aroundApi, type Candidate, type FieldPicture, type Variation } from '@/engine/around'
 import { LateError } from '@/engine/openPattern'
 import { useNewest } from '@/page/asking'
 import { useNotices } from '@/page/notices'
@@ -26,7 +26,7 @@ export function useField() {
   const detours = useDetours()
   const notices = useNotices()
   const settings = useFieldSettings()
-  const field = shallowRef<Field | null>(null)
+  const field = shallowRef<FieldPicture | null>(null)
   /** Why there is none, in a sentence. */
   const refusal = ref('')
   /** The field on show is not yet the one that is looked for: it is asked for when hands rest. */

@@ -3,14 +3,14 @@
 /** As near as a knob of 128 steps can come, of its whole way. */
 const NEAR = 1.01 / 127
 
-interface Known {
+interface KnobState {
   readonly share: number
   /** Where the knob has put the value; null while it waits. */
   readonly put: number | null
 }
 
 export class Takeover {
-  readonly #known = new Map<string, Known>()
+  readonly #known = new Map<string, KnobState>()
 
   /**
    * Whether the value is the knob's now. `share`: where the knob stands, 0 to 1; `current`: where the value does; `puts`:

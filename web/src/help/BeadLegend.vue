@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** What beads tell: each drawn as the lattice draws it. */
 import type { LanePicture } from '@/api/client'
-import { type Scale } from '@/lattice/geometry/scale'
+import { type TimeScale } from '@/lattice/geometry/scale'
 import { threadOf } from '@/lattice/geometry/thread'
 import { inkOf } from '@/theme/inks'
 
 const STEP = 100
 const HEIGHT = 48
-const scale: Scale = { firstTick: 0, endTick: 2 * STEP, width: 96 }
+const scale: TimeScale = { firstTick: 0, endTick: 2 * STEP, width: 96 }
 
 /** A lane of two steps with one hit, or as `fields` say. */
 function two(fields: Partial<LanePicture>): LanePicture {

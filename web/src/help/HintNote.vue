@@ -4,12 +4,12 @@ import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import { isSame } from '@/api/same'
-import { placedBeside, type Placed } from '@/page/placing'
+import { placedBeside, type Placement } from '@/page/placing'
 import { useHints } from './useHints'
 
 const hints = useHints()
 const note = useTemplateRef<HTMLElement>('note')
-const place = ref<(Placed & { readonly tip: number }) | null>(null)
+const place = ref<(Placement & { readonly tip: number }) | null>(null)
 const GAP = 12
 const FOLLOWS_MS = 250
 

@@ -5,14 +5,14 @@ import { computed } from 'vue'
 import type { LanePicture } from '@/api/client'
 import { awayThreadOf } from '@/lattice/geometry/away'
 import { keptThreadOf } from '@/lattice/geometry/kept'
-import type { Scale } from '@/lattice/geometry/scale'
+import type { TimeScale } from '@/lattice/geometry/scale'
 import { threadOf } from '@/lattice/geometry/thread'
 import ThreadShapes from '@/lattice/thread/ThreadShapes.vue'
 import type { Rendering } from '@/api/client'
 
 const props = defineProps<{
   picture: LanePicture
-  scale: Scale
+  scale: TimeScale
   height: number
   ink: string
   away: Rendering['away']

@@ -4,7 +4,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 
 import type { Help, HelpWord } from '@/engine/help'
-import type { Scale } from '@/lattice/geometry/scale'
+import type { TimeScale } from '@/lattice/geometry/scale'
 import { yOfPitch } from '@/lattice/geometry/staff'
 import Playhead from '@/lattice/Playhead.vue'
 import SentenceLine from '@/sentence/SentenceLine.vue'
@@ -19,7 +19,7 @@ const { isOfLane, lane, rendering, parts, begin, player, isPlaying, play, stop }
 const threads = useTemplateRef<HTMLElement>('threads')
 const { width } = useElementSize(threads)
 const HEIGHT = 56
-const scale = computed<Scale>(() => ({
+const scale = computed<TimeScale>(() => ({
   firstTick: rendering.value?.first_tick ?? 0,
   endTick: rendering.value?.end_tick ?? 1,
   width: Math.round(width.value),

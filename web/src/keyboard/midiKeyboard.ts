@@ -18,14 +18,14 @@ export interface Stamped {
 }
 
 /** What is played on a keyboard. */
-export interface Player {
+export interface KeyHandler {
   down(key: number, velocity?: number, event?: Stamped): void
   up(key: number, event?: Stamped): void
   sustain(isDown: boolean, event?: Stamped): void
 }
 
 /** Give a message to what plays. What it knows nothing of is passed over. */
-export function heed(message: Message, player: Player, event?: Stamped) {
+export function heed(message: Message, player: KeyHandler, event?: Stamped) {
   const [, first = 0, second = 0] = message
   if (isNoteOn(message)) player.down(first, second, event)
   else if (isNoteOff(message)) player.up(first, event)
@@ -58,11 +58,11 @@ export const CROSSING: Phrase = [
 export function replay(
   phrase: Phrase,
   beatsPerMinute: number,
-  player: Player,
+  player: KeyHandler,
   ended: () => void,
 ): () => void {
   const down = new Set<number>()
-  const heard: Player = {
+  const heard: KeyHandler = {
     down: (key, velocity, event) => (down.add(key), player.down(key, velocity, event)),
     up: (key, event) => (down.delete(key), player.up(key, event)),
     sustain: (isDown, event) => player.sustain(isDown, event),

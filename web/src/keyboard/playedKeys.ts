@@ -3,16 +3,16 @@ import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 
 import { useNotices } from '@/page/notices'
-import type { Player, Stamped } from './midiKeyboard'
+import type { KeyHandler, Stamped } from './midiKeyboard'
 
 export const usePlayedKeys = defineStore('played keys', () => {
   const notices = useNotices()
   /** What keys play now: the Keyboard, while it is open. */
-  const player = shallowRef<Player | null>(null)
+  const player = shallowRef<KeyHandler | null>(null)
   const down = new Map<string, Set<number>>()
   let isTold = false
 
-  function playerOf(from: string): Player {
+  function playerOf(from: string): KeyHandler {
     const own = down.get(from) ?? new Set<number>()
     down.set(from, own)
     return {

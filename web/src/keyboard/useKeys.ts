@@ -12,7 +12,7 @@ import { useTrying } from '@/playing/useTrying'
 import { useHeldKeys } from '@/playing/heldKeys'
 import { usePlaying } from '@/playing/playing'
 import { semitonesOf } from './keyboard'
-import { CROSSING, replay, type Player, type Stamped } from './midiKeyboard'
+import { CROSSING, replay, type KeyHandler, type Stamped } from './midiKeyboard'
 import { usePlayedKeys } from './playedKeys'
 import { afterAll, downKeys, isPedalDown, letGo, pedalled, pressed, released } from '@/playing/timeline'
 import type { useRecording } from './useRecording'
@@ -134,7 +134,7 @@ export function useKeys(
     downKeys(held.keysOf(id)).reduce((all, key) => released(all, key, tick), held.keysOf(id))
 
   // ---- A simulated MIDI keyboard ----
-  const player: Player = { down: press, up: release, sustain }
+  const player: KeyHandler = { down: press, up: release, sustain }
   const played = usePlayedKeys()
   played.player = player
   const stopPhrase = shallowRef<(() => void) | null>(null)

@@ -2,9 +2,9 @@
 /** Bar and beat lines behind all threads. */
 import { computed } from 'vue'
 
-import { everyTicks, type Scale } from './geometry/scale'
+import { everyTicks, type TimeScale } from './geometry/scale'
 
-const props = defineProps<{ barTicks: number; beatTicks: number; scale: Scale }>()
+const props = defineProps<{ barTicks: number; beatTicks: number; scale: TimeScale }>()
 
 const lines = (every: number) =>
   everyTicks(every, props.scale)

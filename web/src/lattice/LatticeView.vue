@@ -29,7 +29,7 @@ import SentenceLine from '@/sentence/SentenceLine.vue'
 import { inkOf } from '@/theme/inks'
 import { usePiece } from '@/work/piece'
 import EmptyPattern from '@/starters/EmptyPattern.vue'
-import type { Scale } from './geometry/scale'
+import type { TimeScale } from './geometry/scale'
 import { yOfPitch } from './geometry/staff'
 import KeptBar from './KeptBar.vue'
 import LaneHead from './LaneHead.vue'
@@ -114,7 +114,7 @@ const stack = useTemplateRef<HTMLElement>('stack')
 const rows = useTemplateRef<HTMLElement[]>('rows')
 const { width } = useElementSize(threads)
 // The same object while it says the same: threads are drawn again where it changes.
-const scale = computed<Scale>((old) => {
+const scale = computed<TimeScale>((old) => {
   const firstTick = rendering.value?.first_tick ?? 0
   const endTick = rendering.value?.end_tick ?? 1
   const now = { firstTick, endTick, width: Math.round(width.value) }

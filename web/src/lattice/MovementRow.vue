@@ -10,10 +10,10 @@ import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
 import { withMovement, withoutPoint, withPoint } from '@/work/movements'
 import { usePiece } from '@/work/piece'
-import { tickAt, ticksBeside, xOf, type Scale } from './geometry/scale'
+import { tickAt, ticksBeside, xOf, type TimeScale } from './geometry/scale'
 
 type Picture = Schemas['MovementPicture']
-const props = defineProps<{ lane: Lane; picture: LanePicture; scale: Scale; ink: string }>()
+const props = defineProps<{ lane: Lane; picture: LanePicture; scale: TimeScale; ink: string }>()
 const piece = usePiece()
 const HEIGHT = 48
 const PAD = 8

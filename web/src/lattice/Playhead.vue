@@ -6,13 +6,13 @@ import { canvasOf, useFrames } from '@/page/useFrames'
 import type { Player } from '@/sound/player'
 import { inkOf } from '@/theme/inks'
 import { radiusOf } from './geometry/beads'
-import { pixelsOf, xOf, type Scale } from './geometry/scale'
+import { pixelsOf, xOf, type TimeScale } from './geometry/scale'
 
 const props = defineProps<{
   player: Player | null
   isPlaying: boolean
   patternId: string
-  scale: Scale
+  scale: TimeScale
   /** Where a lane's bead of a pitch lies, in pixels from the top; undefined where there is no such lane. */
   placeOf: (laneId: string, pitch: number) => number | undefined
   height: number

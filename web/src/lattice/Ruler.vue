@@ -4,12 +4,21 @@ import { computed, ref } from 'vue'
 
 import type { Rendering } from '@/api/client'
 import { barOf, beatOf } from '@/sound/time'
-import { everyTicks, lineBeside, PAD, pixelsOf, snappedTo, tickAt, xOf, type Scale } from './geometry/scale'
+import {
+  everyTicks,
+  lineBeside,
+  PAD,
+  pixelsOf,
+  snappedTo,
+  tickAt,
+  xOf,
+  type TimeScale,
+} from './geometry/scale'
 
 const props = defineProps<{
   barTicks: number
   beatTicks: number
-  scale: Scale
+  scale: TimeScale
   /** Ticks at which lanes begin a cycle together. */
   meetings: readonly number[]
   isOfChosen: boolean

@@ -3,14 +3,14 @@
 /** Pixels between it and the window's edges. */
 const EDGE = 8
 
-export interface Placed {
+export interface Placement {
   readonly x: number
   readonly y: number
   readonly isAbove: boolean
 }
 
 /** `own`: its size. On the side that is preferred, so long as there is room, `gap` pixels away. */
-export function placedBeside(of: DOMRect, own: DOMRect, gap: number, prefers: 'above' | 'below'): Placed {
+export function placedBeside(of: DOMRect, own: DOMRect, gap: number, prefers: 'above' | 'below'): Placement {
   const fitsAbove = of.top - gap - own.height >= EDGE
   const fitsBelow = of.bottom + gap + own.height <= innerHeight - EDGE
   const isAbove = prefers === 'above' ? fitsAbove : !fitsBelow

@@ -4,10 +4,10 @@ import { computed, ref } from 'vue'
 
 import { newGesture } from '@/page/gesture'
 import { useDrag } from '@/page/useDrag'
-import type { Hold } from './holds'
+import type { ControlHandle } from './controlHandles'
 
 const props = defineProps<{
-  hold: Hold
+  hold: ControlHandle
   /** Where the control is now, 0-1, while a movement moves it; null: where the document has it. */
   moving: number | null
   /** Where the knob stands that is to move it, 0-1, while it waits; null: it does not. */

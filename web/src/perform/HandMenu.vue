@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import { inkOf } from '@/theme/inks'
 import { PATTERN_CONTROLS } from '@/work/movements'
 import { usePiece } from '@/work/piece'
-import { controlsOf, type BigControl } from './holds'
+import { controlsOf, type BigControl } from './controlHandles'
 
 const props = defineProps<{ of: BigControl | null }>()
 const emit = defineEmits<{ take: [of: BigControl]; remove: [] }>()

@@ -18,8 +18,8 @@ import { inkOf } from '@/theme/inks'
 import { usePiece } from '@/work/piece'
 import BigHand from './BigHand.vue'
 import HandMenu from './HandMenu.vue'
-import { holdOf, type BigControl, type Hold } from './holds'
-import { useHolds } from './useHolds'
+import { handleOf, type BigControl, type ControlHandle } from './controlHandles'
+import { useControlHandles } from './useControlHandles'
 import { useMovingHands } from './useMovingHands'
 import { learns } from '@/hands/learn'
 import { keyOfTarget, useLearning } from '@/hands/learning'
@@ -66,10 +66,10 @@ const question = computed(() =>
     : null,
 )
 const { rendering } = useRendering(question)
-const holds = computed<(Hold | null)[]>(() =>
+const holds = computed<(ControlHandle | null)[]>(() =>
   hands.value.map((of) =>
     piece.document && piece.pattern
-      ? holdOf(
+      ? handleOf(
           of,
           piece.document,
           piece.pattern,
@@ -116,7 +116,7 @@ const { movingAt, saidOf } = useMovingHands(rendering, (tick, barTicks) => {
 const { heard, isWaiting, choose } = useHeardPattern()
 const handsOn = useDetourHands()
 const settings = useHandSettings()
-const { move, throwAll } = useHolds()
+const { move, throwAll } = useControlHandles()
 const learning = useLearning()
 /** Where the knob of a big control stands, while it waits. */
 const knobOf = (place: number) => learning.waiting.get(keyOfTarget({ kind: 'hand', place })) ?? null
@@ -223,7 +223,7 @@ const knobOf = (place: number) => learning.waiting.get(keyOfTarget({ kind: 'hand
       <button
         v-for="line in detours.kinds"
         :key="line.kind"
-        v-tip="`${line.explains} Hold it.`"
+        v-tip="`${line.explains} ControlHandle it.`"
         type="button"
         class="pad detour"
         :aria-pressed="detours.holding.has(line.kind)"

@@ -4,7 +4,7 @@ import { ref, type Ref } from 'vue'
 import type { Rendering } from '@/api/client'
 import { useFrames } from '@/page/useFrames'
 import { usePlaying } from '@/playing/playing'
-import type { Hold } from './holds'
+import type { ControlHandle } from './controlHandles'
 
 /** `rendering`: what is drawn now. `passed`: told the tick that the music has come to. */
 export function useMovingHands(
@@ -23,7 +23,7 @@ export function useMovingHands(
     20,
   )
   /** How far along it is and what that says; null where nothing moves it. */
-  function movingAt(hold: Hold | null): { share: number; says: string } | null {
+  function movingAt(hold: ControlHandle | null): { share: number; says: string } | null {
     if (!playing.isPlaying || !hold?.laneId) return null
     const shown = rendering.value?.lanes
       .find(({ id }) => id === hold.laneId)
@@ -31,7 +31,7 @@ export function useMovingHands(
     const at = shown?.ticks.findLastIndex((tick) => tick <= now.value) ?? -1
     return shown && at >= 0 ? { share: shown.shares[at] ?? 0, says: shown.says[at] ?? '' } : null
   }
-  const saidOf = (hold: Hold): string =>
+  const saidOf = (hold: ControlHandle): string =>
     movingAt(hold)?.says ??
     (hold.value === null
       ? hold.isHere

@@ -2,7 +2,7 @@
 import type { Schemas } from '@/api/client'
 import { BUILT_IN, type Port, type Sounding } from '@/sound/port'
 import { channelOf, isNoteOff, isNoteOn, movedBy } from '@/sound/midi/messages'
-import type { Taken } from '@/sound/midi/instrument'
+import type { ReceivedMessage } from '@/sound/midi/instrument'
 import { PLAIN_VOICE } from '@/work/document'
 
 const LONGEST = 60 // seconds that a note sounds at most
@@ -10,7 +10,7 @@ const VOICE = { ...PLAIN_VOICE, id: 'lantern', name: 'Lantern', pitch: 69 }
 const TONE = { brightness: 55, attack_ms: 3, release_ms: 300 }
 
 /** Sound what is taken through `port`; `kit`: what the kit is now. */
-export function sounded(port: Port, kit: () => Schemas['Kit'] | null): (taken: Taken) => void {
+export function sounded(port: Port, kit: () => Schemas['Kit'] | null): (taken: ReceivedMessage) => void {
   const sounding = new Map<string, Sounding>()
   return ({ message, time }) => {
     const channel = channelOf(message)

@@ -7,7 +7,7 @@ import { useNotices } from '@/page/notices'
 import type { Audio } from '@/sound/audio'
 import { ClockIn } from '@/sound/midi/clockIn'
 import { ClockOut, type Music } from '@/sound/midi/clockOut'
-import { SimulatedInstrument, type Mood, type Taken } from '@/sound/midi/instrument'
+import { SimulatedInstrument, type Mood, type ReceivedMessage } from '@/sound/midi/instrument'
 import { ACTIVE_SENSING, Reader, SYSTEM, type Message } from '@/sound/midi/messages'
 import { MidiPort, type Instrument } from '@/sound/midi/midiPort'
 import { requestMidi, type MidiAccess } from '@/sound/midi/webMidi'
@@ -48,7 +48,7 @@ export const usePorts = defineStore('ports', () => {
   const instrument = shallowRef<SimulatedInstrument | null>(null)
   const mood = ref<Mood>('well')
   /** What the simulated instrument has taken since recording began; null: it does not record. */
-  const recording = shallowRef<{ readonly began: number; readonly taken: Taken[] } | null>(null)
+  const recording = shallowRef<{ readonly began: number; readonly taken: ReceivedMessage[] } | null>(null)
   const access = shallowRef<MidiAccess | null>(null)
   /** The names of the controllers that are there. */
   const inputs = ref<readonly string[]>([SIMULATED_CONTROLLER])

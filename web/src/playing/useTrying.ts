@@ -3,12 +3,12 @@ import { promiseTimeout } from '@vueuse/core'
 
 import type { Lane, Schemas } from '@/api/client'
 import { useNotices } from '@/page/notices'
-import { BUILT_IN, type Standing } from '@/sound/port'
+import { BUILT_IN, type MixSettings } from '@/sound/port'
 import { PLAIN_VOICE } from '@/work/document'
 import { usePiece } from '@/work/piece'
 import { ensureAudio } from './audio'
 
-const PLAINLY: Standing = { level: 0, pan: 0, room: 0 }
+const PLAINLY: MixSettings = { level: 0, pan: 0, room: 0 }
 interface Where {
   readonly port: string
   readonly channel: number
@@ -40,7 +40,7 @@ export function useTrying() {
   }
 
   /** Sound one voice now, at the touch of a hand. */
-  const tryVoice = (voice: Schemas['Voice'], standing: Standing = PLAINLY, velocity = 100) =>
+  const tryVoice = (voice: Schemas['Voice'], standing: MixSettings = PLAINLY, velocity = 100) =>
     notices.attempt(async () => {
       const sound = await ensureAudio()
       await sound.resume()

@@ -9,7 +9,7 @@ import { useOffer } from '@/page/useLists'
 import { saveFile } from '@/page/saveFile'
 import { useNotices } from '@/page/notices'
 import { usePorts } from '@/playing/ports'
-import { stillSounding, type Taken } from '@/sound/midi/instrument'
+import { stillSounding, type ReceivedMessage } from '@/sound/midi/instrument'
 import { SYSTEM } from '@/sound/midi/messages'
 import { SIMULATED } from '@/sound/port'
 import { inkOf } from '@/theme/inks'
@@ -32,7 +32,7 @@ const toggle = (filter: Filter) =>
 
 const isPaused = ref(false)
 /** What is on show, and when it was looked at. */
-const taken = shallowRef<readonly Taken[]>([])
+const taken = shallowRef<readonly ReceivedMessage[]>([])
 const now = ref(0)
 const late = ref(0)
 function look() {
@@ -53,7 +53,7 @@ const lines = computed(() => linesOf(shown.value, LINES, (pitch) => keys.value?.
 const from = computed(() => now.value - SECONDS)
 const drawn = computed(() => spread(drawnOf(recent(shown.value), from.value)))
 /** What may still be seen: a note that sounds may have begun long ago. */
-const recent = (all: readonly Taken[]) => all.slice(-2000)
+const recent = (all: readonly ReceivedMessage[]) => all.slice(-2000)
 const inks = computed(() => {
   const x = (time: number) =>
     Math.round(Math.max(0, Math.min(WIDTH, ((time - from.value) / SECONDS) * WIDTH)))
@@ -73,7 +73,7 @@ async function record() {
   ports.recording = { began: clock.now(), taken: [] }
 }
 /** Where the file cannot be written, it goes on recording: nothing is lost. */
-async function keep({ began, taken: all }: { began: number; taken: readonly Taken[] }) {
+async function keep({ began, taken: all }: { began: number; taken: readonly ReceivedMessage[] }) {
   const messages = all.filter(({ message }) => (message[0] ?? 0) < SYSTEM)
   if (!messages.length) {
     ports.recording = null

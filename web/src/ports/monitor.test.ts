@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 
-import type { Taken } from '@/sound/midi/instrument'
+import type { ReceivedMessage } from '@/sound/midi/instrument'
 import { drawnOf, filterOf, linesOf, spread } from './monitor'
 import { shareOf, thingOf } from './useControllers'
 
-const at = (time: number, ...message: number[]): Taken => ({ message, time, handed: time })
+const at = (time: number, ...message: number[]): ReceivedMessage => ({ message, time, handed: time })
 const name = (pitch: number) => `note ${pitch}`
 
 describe('the monitor', () => {

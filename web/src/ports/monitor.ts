@@ -3,7 +3,7 @@ import { controllerName, BEND, PRESSURE } from '@/sound/neutral'
 import {
   channelOf, CLOCK, isNoteOff, isNoteOn, kindOf, movedBy, nameOf, PROGRAM, SYSTEM, type Message,
 } from '@/sound/midi/messages' // prettier-ignore
-import type { Taken } from '@/sound/midi/instrument'
+import type { ReceivedMessage } from '@/sound/midi/instrument'
 
 export const FILTERS = ['notes', 'controllers', 'bend', 'pressure', 'program', 'clock'] as const
 export type Filter = (typeof FILTERS)[number]
@@ -38,14 +38,14 @@ export interface Line {
 }
 /** The last `count` of `taken`, the newest first; pulses of the clock in a row are one line. */
 export function linesOf(
-  taken: readonly Taken[],
+  taken: readonly ReceivedMessage[],
   count: number,
   nameOfPitch: (pitch: number) => string,
 ): Line[] {
   const lines: Line[] = []
   let pulses = 0
   for (let at = taken.length - 1; at >= 0 && lines.length < count; at--) {
-    const { message, time } = taken[at] as Taken
+    const { message, time } = taken[at] as ReceivedMessage
     const isPulse = message[0] === CLOCK
     if (isPulse && pulses++) continue
     if (!isPulse) pulses = 0
@@ -70,11 +70,11 @@ export interface Drawn {
   /** How high it lies, 0 to 1. */
   readonly share: number
 }
-export function drawnOf(taken: readonly Taken[], from: number): Drawn[] {
+export function drawnOf(taken: readonly ReceivedMessage[], from: number): Drawn[] {
   const drawn: Drawn[] = []
   const open = new Map<string, { channel: number; start: number; share: number }>()
-  const inTime = [...taken].sort((one, other) => one.time - other.time)
-  for (const { message, time } of inTime) {
+  const byTime = [...taken].sort((one, other) => one.time - other.time)
+  for (const { message, time } of byTime) {
     const channel = channelOf(message) ?? 0
     const key = `${channel} ${message[1]}`
     const began = open.get(key)

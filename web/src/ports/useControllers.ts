@@ -10,8 +10,8 @@ import { Takeover } from '@/hands/takeover'
 import { heed } from '@/keyboard/midiKeyboard'
 import { usePlayedKeys } from '@/keyboard/playedKeys'
 import { newGesture } from '@/page/gesture'
-import { holdOf, type Hold } from '@/perform/holds'
-import { useHolds } from '@/perform/useHolds'
+import { handleOf, type ControlHandle } from '@/perform/controlHandles'
+import { useControlHandles } from '@/perform/useControlHandles'
 import { usePorts, type Heard } from '@/playing/ports'
 import { choosePattern } from '@/playing/useHeardPattern'
 import { channelOf, isNoteOff, isNoteOn, movedBy } from '@/sound/midi/messages'
@@ -41,7 +41,7 @@ export function useControllers() {
   const detours = useDetours()
   const learning = useLearning()
   const keys = usePlayedKeys()
-  const holds = useHolds()
+  const holds = useControlHandles()
   const takeover = new Takeover()
 
   const listen = (heard: Heard) => take(heard)
@@ -125,12 +125,12 @@ export function useControllers() {
     learning.waiting = waiting
   }
   /** What a target takes hold of in the pattern on the table; null: nothing there. */
-  function holdAt(target: Target): Hold | null {
+  function holdAt(target: Target): ControlHandle | null {
     const { document, pattern } = piece
     if (!document || !pattern) return null
     if (target.kind === 'hand') {
       const of = document.hands[target.place]
-      return of ? holdOf(of, document, pattern, undefined) : null
+      return of ? handleOf(of, document, pattern, undefined) : null
     }
     if (target.kind !== 'control' || target.piece !== piece.id) return null
     const { lane = null, field, low, high, name } = target
@@ -143,7 +143,7 @@ export function useControllers() {
       high,
       options: [],
     }
-    const hold = holdOf({ lane, control: field }, document, pattern, undefined, control)
+    const hold = handleOf({ lane, control: field }, document, pattern, undefined, control)
     return hold && { ...hold, low, high }
   }
   // Another piece, another pattern: no knob has anything yet.

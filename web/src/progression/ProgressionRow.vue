@@ -6,7 +6,7 @@ import type { Progression, Schemas } from '@/api/client'
 import { onArrival } from '@/engine/onArrival'
 import { melody } from '@/engine/melody'
 import { newGesture } from '@/page/gesture'
-import { ticksBeside, xOf, type Scale } from '@/lattice/geometry/scale'
+import { ticksBeside, xOf, type TimeScale } from '@/lattice/geometry/scale'
 import { useDrag } from '@/page/useDrag'
 import { useRovingRows } from '@/page/useRovingRows'
 import { useOffer } from '@/page/useLists'
@@ -18,7 +18,7 @@ import { lengthBeside, nearestLength, ticksOfLasts, type PlacedChord } from './l
 const props = defineProps<{
   progression: Progression | null
   chords: readonly Schemas['ChordPicture'][]
-  scale: Scale
+  scale: TimeScale
   meter: Schemas['Meter']
   /** The scale that its numerals lie in. */
   inScale: Schemas['Scale']

@@ -4,14 +4,14 @@ import { computed } from 'vue'
 
 import type { LanePicture } from '@/api/client'
 import { inkOf } from '@/theme/inks'
-import { type Scale } from '@/lattice/geometry/scale'
+import { type TimeScale } from '@/lattice/geometry/scale'
 import { threadOf } from '@/lattice/geometry/thread'
 
 const props = defineProps<{ picture: LanePicture; ink: number; from: number; end: number; width?: number }>()
 const HEIGHT = 26
 /** Small as it is, beads are read sooner than marks. */
 const NARROW = 5
-const scale = computed<Scale>(() => ({
+const scale = computed<TimeScale>(() => ({
   firstTick: props.from,
   endTick: props.end,
   width: props.width ?? 230,

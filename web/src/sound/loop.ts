@@ -27,7 +27,7 @@ export interface Loop {
 }
 
 /** A note that was given to the port; `start` counts on from when the loop began to play. */
-export interface Struck {
+export interface StruckNote {
   readonly lane: string
   readonly start: number
   readonly length: number
@@ -48,7 +48,7 @@ export function secondsOf({ lengthTicks, tempo, tempoChanges }: Loop): number {
 
 export class LoopPlayer {
   /** What was struck since it began, the newest last. */
-  struck: Struck[] = []
+  struck: StruckNote[] = []
   #line: TimeLine | null = null
   #loop: Loop | null = null
   #happenings: Happening[] = []

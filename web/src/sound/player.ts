@@ -9,13 +9,13 @@ import type { Lane, PlacedRow, Score } from '@/api/client'
 import { Tape, trim, type Playing, type TapeNote } from './tape'
 import { Controllers } from './controllers'
 import { countIn } from './countIn'
-import { Holds } from './holds'
+import { PendingKeys } from './pendingKeys'
 import { LiveNotes, type Run } from './live'
 import type { Clock, Port, Sounding } from './port'
 import type { ReadyControl, Sounds } from './prepared'
 import { FETCHED_AHEAD, Requests, type Engine } from './requests'
 import { IN_TIME, isSamePlace, Succession, type How, type Place } from './succession'
-import { Supply, type Bars, type Known } from './supply'
+import { Supply, type Bars, type ReadyItems } from './supply'
 import {
   barOf,
   barAfter,
@@ -49,7 +49,7 @@ export const LEAD_IN = 0.06
 export interface ReadyMusic {
   readonly patternId: string
   readonly barTicks: number
-  readonly known: Known
+  readonly known: ReadyItems
 }
 export class Player {
   #run: Run | null = null
@@ -79,7 +79,7 @@ export class Player {
   /** From which tick on what changed last is heard, where that is a beat to come; and the lanes that are heard until then. */
   #joinAt = 0
   #lanesBefore: readonly Lane[] = []
-  readonly #holds = new Holds()
+  readonly #pendingKeys = new PendingKeys()
   /** Told when the answer to a change of keys did not come in time: what counted from `late` on does so from `tick`. */
   onLateKeys: ((late: number, tick: number) => void) | null = null
   readonly #requests: Requests
@@ -282,7 +282,7 @@ export class Player {
     if (!this.#run) return 0
     const soon = this.#run.line.tickAt(Math.min(pressed, this.clock.now()) + KEY_SECONDS)
     const free = Math.max(soon, this.#committedUpTo, this.#live.latestOf(this.#run) + 1)
-    return this.#holds.take(free, this.#requests.version + 1)
+    return this.#pendingKeys.take(free, this.#requests.version + 1)
   }
 
   /** Ticks from when play was pressed, at `seconds` on the clock: they count on over patterns. Null: nothing plays. */
@@ -315,9 +315,9 @@ export class Player {
   /** An answer that is not here in time: what keys change comes later then. */
   #releaseHold(now: number) {
     const run = this.#run
-    if (!this.#holds.isHeld || !run || run.line.timeOf(this.#holds.from) > now + LATEST) return
+    if (!this.#pendingKeys.isHeld || !run || run.line.timeOf(this.#pendingKeys.from) > now + LATEST) return
     const before = this.#requests.version
-    this.#holds.release(
+    this.#pendingKeys.release(
       (seconds) => run.line.tickAt(now + seconds),
       (late, tick) => {
         this.onLateKeys?.(late, tick)
@@ -335,7 +335,7 @@ export class Player {
     this.#tell(now)
     const { line } = this.#run
     this.#releaseHold(now)
-    const upTo = Math.min(line.tickAt(now + HORIZON), this.#supply.upTo, this.#holds.from)
+    const upTo = Math.min(line.tickAt(now + HORIZON), this.#supply.upTo, this.#pendingKeys.from)
     this.#lookAhead(line.tickAt(now))
     if (!this.#run) return
     this.#loopLastPass(now)
@@ -371,7 +371,7 @@ export class Player {
     this.#joinAt = 0
     this.#lanesBefore = []
     this.#committedUpTo = fromTick
-    this.#holds.begin()
+    this.#pendingKeys.begin()
     this.#supply.begin(fromTick)
     this.#controllers.begin(!this.#leaving)
   }
@@ -510,7 +510,7 @@ export class Player {
     const from = isAnew ? this.#committedUpTo : this.#supply.upTo
     this.#requests.fetch(from, this.#playing, isNeeded, (sounds, version) => {
       if (this.#run !== run) return
-      const { isHeld } = this.#holds
+      const { isHeld } = this.#pendingKeys
       this.#take(sounds, version)
       if (isHeld) this.tick() // what was held back is due
       this.#fetch()
@@ -526,7 +526,7 @@ export class Player {
     const isNew = this.#requests.takenVersion !== version || this.loopingBars !== null
     this.loopingBars = null
     this.#requests.takenVersion = version
-    this.#holds.answered(version, !this.#requests.isBehind)
+    this.#pendingKeys.answered(version, !this.#requests.isBehind)
     const isHushed = (laneId: string) => version < (this.#hushed.get(laneId) ?? 0)
     const from = Math.max(this.#committedUpTo, this.#joinAt)
     if (isNew) this.#supply.clear(from)

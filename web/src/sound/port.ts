@@ -4,14 +4,14 @@ import type { Schemas } from '@/api/client'
 type Voice = Schemas['Voice']
 
 /** How a lane stands in the room. `level` in dB, `pan` from -100 (left) to 100, `room`: % that the room answers. */
-export interface Standing {
+export interface MixSettings {
   readonly level: number
   readonly pan: number
   readonly room: number
 }
 
 /** A note to sound. `time` and `end` in seconds on the audio clock. */
-export interface Strike extends Standing {
+export interface Strike extends MixSettings {
   /** What moves controllers of its own: a lane. In MIDI they are of the channel, and so of all that share it. */
   readonly part: string
   /** The name of the port that it is for. */

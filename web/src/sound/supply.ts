@@ -23,7 +23,7 @@ interface LoopedPass {
 }
 
 /** What is known from one tick up to another. */
-export interface Known {
+export interface ReadyItems {
   readonly from: number
   readonly upTo: number
   readonly items: readonly Item[]
@@ -90,11 +90,11 @@ export class Supply {
   }
 
   /** All that is known of the music, to be played again from where nothing else can be had. */
-  known(): Known {
+  known(): ReadyItems {
     return { from: this.#from, upTo: this.upTo, items: [...this.#given, ...this.#controls, ...this.#notes] }
   }
   /** Begin with what was known before, from the tick `from` on. */
-  beginWith({ from, upTo, items }: Known, tick: number) {
+  beginWith({ from, upTo, items }: ReadyItems, tick: number) {
     this.begin(tick)
     const ahead = items.filter((one) => beginOf(one) >= tick)
     this.#given = items.filter((one) => beginOf(one) < tick)

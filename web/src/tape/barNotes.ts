@@ -2,7 +2,7 @@
 import { barOf } from '@/sound/time'
 import type { TapeNote, TapeStretch } from '@/sound/tape'
 
-interface Known {
+interface BarNotesCache {
   /** The row they were sorted from, and how far. */
   readonly notes: readonly TapeNote[]
   upTo: number
@@ -11,7 +11,7 @@ interface Known {
   readonly lanes: Set<string>
 }
 
-const known = new WeakMap<TapeStretch, Known>()
+const known = new WeakMap<TapeStretch, BarNotesCache>()
 const NONE: readonly TapeNote[] = []
 
 /** The notes that begin in a bar. Those that came since are sorted in; where some were taken away, all are sorted anew. */

@@ -2,7 +2,7 @@
 import type { LanePicture, Rendering } from '@/api/client'
 
 import { circle, radiusOf, roomIn } from './beads'
-import { pixelsOf, xOf, type Scale } from './scale'
+import { pixelsOf, xOf, type TimeScale } from './scale'
 import { yOfPitch } from './staff'
 
 export interface AwayThread {
@@ -14,7 +14,7 @@ export interface AwayThread {
 export function awayThreadOf(
   picture: LanePicture,
   stretches: Rendering['away'],
-  scale: Scale,
+  scale: TimeScale,
   height: number,
 ): AwayThread {
   const { away, staff } = picture

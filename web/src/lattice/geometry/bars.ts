@@ -2,7 +2,7 @@
 import type { LanePicture } from '@/api/client'
 
 import { round } from './beads'
-import { PAD, pixelsOf, xOf, type Scale } from './scale'
+import { PAD, pixelsOf, xOf, type TimeScale } from './scale'
 
 /** One property of every step, as bars in place of beads. */
 export interface PropertyBars {
@@ -18,7 +18,7 @@ export const BAR_PAD = 5
 export function propertyBars(
   lane: LanePicture,
   { low, high }: { low: number; high: number },
-  scale: Scale,
+  scale: TimeScale,
   height: number,
 ): PropertyBars {
   const width = Math.max(1.5, Math.min(26, pixelsOf(lane.step_ticks, scale) - 2))

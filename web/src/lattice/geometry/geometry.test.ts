@@ -3,10 +3,10 @@ import { describe, expect, it } from 'vitest'
 import { aPicture } from '@/testing'
 import { MAX_RADIUS, radiusOf } from './beads'
 import { keptThreadOf } from './kept'
-import { PAD, stepNear, tickAt, type Scale, xOf } from './scale'
+import { PAD, stepNear, tickAt, type TimeScale, xOf } from './scale'
 import { silentUnder, threadOf } from './thread'
 
-const scale: Scale = { firstTick: 1000, endTick: 1800, width: 800 + 2 * PAD }
+const scale: TimeScale = { firstTick: 1000, endTick: 1800, width: 800 + 2 * PAD }
 const starts = [1000, 1100, 1200, 1300, 1400, 1500, 1600, 1700]
 const lane = aPicture({
   starts,

@@ -2,7 +2,7 @@
 import type { LanePicture } from '@/api/client'
 
 import { circle, radiusOf, roomIn, round } from './beads'
-import { pixelsOf, xOf, type Scale } from './scale'
+import { pixelsOf, xOf, type TimeScale } from './scale'
 
 /** A kept thread is doubled: notes lie between its two lines, by their pitch, and a stitch marks where it begins again. */
 export interface KeptThread {
@@ -14,7 +14,7 @@ export interface KeptThread {
 
 export function keptThreadOf(
   kept: NonNullable<LanePicture['kept']>,
-  scale: Scale,
+  scale: TimeScale,
   height: number,
 ): KeptThread {
   const lowest = kept.pitches.reduce((low, pitch) => Math.min(low, pitch), 0)

@@ -1,7 +1,7 @@
 /** Time on the page: the one place that turns ticks into pixels, and back. */
 
 /** Equal distances are equal durations: the view shows `firstTick` up to `endTick` on `width` pixels. */
-export interface Scale {
+export interface TimeScale {
   readonly firstTick: number
   readonly endTick: number
   readonly width: number
@@ -9,32 +9,38 @@ export interface Scale {
 
 /** Space on both sides, so that a bead on a bar line is whole. */
 export const PAD = 14
-export const pixelsPerTick = ({ firstTick, endTick, width }: Scale): number =>
+export const pixelsPerTick = ({ firstTick, endTick, width }: TimeScale): number =>
   Math.max(0, width - 2 * PAD) / Math.max(1, endTick - firstTick)
-export const xOf = (tick: number, scale: Scale): number =>
+export const xOf = (tick: number, scale: TimeScale): number =>
   PAD + (tick - scale.firstTick) * pixelsPerTick(scale)
-export const tickAt = (x: number, scale: Scale): number => ticksBeside(scale.firstTick, x - PAD, scale)
+export const tickAt = (x: number, scale: TimeScale): number => ticksBeside(scale.firstTick, x - PAD, scale)
 
-export const pixelsOf = (ticks: number, scale: Scale): number => ticks * pixelsPerTick(scale)
+export const pixelsOf = (ticks: number, scale: TimeScale): number => ticks * pixelsPerTick(scale)
 /** What lies at every so many ticks in view, from the first to the last. */
-export const everyTicks = (every: number, scale: Scale): { tick: number; x: number }[] =>
+export const everyTicks = (every: number, scale: TimeScale): { tick: number; x: number }[] =>
   Array.from({ length: Math.floor((scale.endTick - scale.firstTick) / every) + 1 }, (_, at) => {
     const tick = scale.firstTick + at * every
     return { tick, x: xOf(tick, scale) }
   })
 /** Where between the ends of a view a tick lies: 0 at its left, 1 at its right. */
-export const shareAt = (tick: number, { firstTick, endTick }: Pick<Scale, 'firstTick' | 'endTick'>): number =>
-  (tick - firstTick) / Math.max(1, endTick - firstTick)
+export const shareAt = (
+  tick: number,
+  { firstTick, endTick }: Pick<TimeScale, 'firstTick' | 'endTick'>,
+): number => (tick - firstTick) / Math.max(1, endTick - firstTick)
 /** The tick that lies at a share of a view, 0 to 1. */
 export const tickAtShare = (
   share: number,
-  { firstTick, endTick }: Pick<Scale, 'firstTick' | 'endTick'>,
+  { firstTick, endTick }: Pick<TimeScale, 'firstTick' | 'endTick'>,
 ): number => firstTick + Math.min(1, Math.max(0, share)) * (endTick - firstTick)
 export const snappedTo = (tick: number, every: number): number => Math.round(tick / every) * every
 
 /** The tick so many lines of a grid further, within what is in view. */
-export const lineBeside = (tick: number, by: number, every: number, { firstTick, endTick }: Scale): number =>
-  Math.min(endTick - every, Math.max(firstTick, snappedTo(tick, every) + by * every))
+export const lineBeside = (
+  tick: number,
+  by: number,
+  every: number,
+  { firstTick, endTick }: TimeScale,
+): number => Math.min(endTick - every, Math.max(firstTick, snappedTo(tick, every) + by * every))
 
 /** The stretch that holds the steps that begin from `first` to `last`: half a step more on either side. */
 export const stretchAround = (first: number, last: number, stepTicks: number): [number, number] => [
@@ -43,7 +49,7 @@ export const stretchAround = (first: number, last: number, stepTicks: number): [
 ]
 
 /** The tick that lies so many pixels after `tick`. */
-export const ticksBeside = (tick: number, pixels: number, scale: Scale): number =>
+export const ticksBeside = (tick: number, pixels: number, scale: TimeScale): number =>
   tick + pixels / (pixelsPerTick(scale) || 1)
 
 /** Index into `starts` of the step whose bead lies nearest to `tick`; -1 if there is none. */

@@ -17,7 +17,7 @@ import {
   type Beads,
   type Tag,
 } from './beads'
-import { PAD, pixelsOf, xOf, type Scale } from './scale'
+import { PAD, pixelsOf, xOf, type TimeScale } from './scale'
 import { yOfPitch } from './staff'
 
 const MAX_MELODIC_RADIUS = 8.5
@@ -46,7 +46,7 @@ export interface Thread {
 export const silentUnder = (lane: string) => `not heard: ${lane} hits the same sound harder here`
 
 /** The shapes of one lane on a thread at height `y`. `narrow`: steps of fewer pixels become marks. */
-export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow = NARROW): Thread {
+export function threadOf(lane: LanePicture, scale: TimeScale, middle: number, narrow = NARROW): Thread {
   const { staff } = lane
   const height = 2 * middle
   // The thread of a melodic lane lies on its own note; its beads leave it by their pitch.
@@ -167,7 +167,7 @@ export function threadOf(lane: LanePicture, scale: Scale, middle: number, narrow
 }
 
 /** A line through all of the view; of a lane that sounds once in a pass, only where it does. */
-function lineOf(lane: LanePicture, scale: Scale, y: number, lead: number): string {
+function lineOf(lane: LanePicture, scale: TimeScale, y: number, lead: number): string {
   if (!lane.is_gapped) return `M0 ${round(y)}H${round(scale.width)}`
   const shown = lane.cycle_starts.map((start, at) => {
     const [from, to] = [xOf(start, scale) - lead, xOf(lane.cycle_ends[at] as number, scale) - lead]
@@ -183,6 +183,6 @@ function bandOf({ cycle_starts, cycle_ends }: LanePicture): readonly [number, nu
   return start === undefined || end === undefined ? [0, 0] : [start, end]
 }
 
-function bandShape(from: number, to: number, { width }: Scale) {
+function bandShape(from: number, to: number, { width }: TimeScale) {
   return { x: round(from), width: round(Math.min(to, width) - from) }
 }

@@ -7,7 +7,7 @@ import { useView } from '@/engine/useView'
 import { awayThreadOf } from '../geometry/away'
 import { propertyBars } from '../geometry/bars'
 import { keptThreadOf } from '../geometry/kept'
-import { xOf, type Scale } from '../geometry/scale'
+import { xOf, type TimeScale } from '../geometry/scale'
 import { yOfPitch } from '../geometry/staff'
 import { threadOf } from '../geometry/thread'
 import { placeOn } from './place'
@@ -18,7 +18,7 @@ import { useThreadHands } from './useThreadHands'
 const props = defineProps<{
   lane: Lane
   picture: LanePicture
-  scale: Scale
+  scale: TimeScale
   height: number
   ink: string
   /** The step that the keyboard is on, or null. */

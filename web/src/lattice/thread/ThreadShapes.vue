@@ -3,7 +3,7 @@
 import type { awayThreadOf } from '../geometry/away'
 import type { propertyBars } from '../geometry/bars'
 import type { keptThreadOf } from '../geometry/kept'
-import type { Scale } from '../geometry/scale'
+import type { TimeScale } from '../geometry/scale'
 import type { Thread } from '../geometry/thread'
 import type { usePitch } from './usePitch'
 
@@ -17,7 +17,7 @@ defineProps<{
   away?: ReturnType<typeof awayThreadOf> | null
   staffLines?: ReturnType<typeof usePitch>['lines']['value'] | null
   hasStaff: boolean
-  scale: Scale
+  scale: TimeScale
   height: number
 }>()
 </script>

@@ -1,11 +1,11 @@
 /** Where on a thread a hand is. */
 import type { LanePicture, Property } from '@/api/client'
-import { stepNear, tickAt, type Scale } from '../geometry/scale'
+import { stepNear, tickAt, type TimeScale } from '../geometry/scale'
 
 /** One lane's thread as it is drawn. */
 export interface Drawn {
   readonly picture: LanePicture
-  readonly scale: Scale
+  readonly scale: TimeScale
   readonly height: number
   /** What is shown and painted of every step in place of beads; null for beads. */
   readonly property: Property | null

@@ -6,7 +6,7 @@ import type { Instrument } from './midiPort'
 export type Mood = 'well' | 'slow' | 'full' | 'gone'
 
 /** `time`: when it is to be obeyed; `handed`: when it came; both in seconds on the audio clock. */
-export interface Taken {
+export interface ReceivedMessage {
   readonly message: Message
   readonly time: number
   readonly handed: number
@@ -19,10 +19,10 @@ export const SLOWNESS = 0.12
 export class SimulatedInstrument implements Instrument {
   /** What it does with messages: it obeys; later than it should; refuses them; or is not there. */
   mood: Mood = 'well'
-  taken: readonly Taken[] = []
+  taken: readonly ReceivedMessage[] = []
   /** Told of each message that is taken. */
-  readonly onTaken = new Set<(taken: Taken) => void>()
-  #new: Taken[] = []
+  readonly onTaken = new Set<(taken: ReceivedMessage) => void>()
+  #new: ReceivedMessage[] = []
 
   constructor(private readonly clock: Clock) {}
 
@@ -40,7 +40,7 @@ export class SimulatedInstrument implements Instrument {
   }
 
   /** Bring `taken` up to date: not at each of thousands of messages. */
-  gather(): readonly Taken[] {
+  gather(): readonly ReceivedMessage[] {
     if (this.#new.length) {
       this.taken = [...this.taken, ...this.#new].slice(-REMEMBERED)
       this.#new = []
@@ -54,10 +54,10 @@ export class SimulatedInstrument implements Instrument {
 }
 
 /** Notes that messages have begun and not ended, in the order in which they are obeyed. */
-export function stillSounding(taken: readonly Taken[]): string[] {
+export function stillSounding(taken: readonly ReceivedMessage[]): string[] {
   const sounding = new Set<string>()
-  const inTime = [...taken].sort((one, other) => one.time - other.time)
-  for (const { message } of inTime) {
+  const byTime = [...taken].sort((one, other) => one.time - other.time)
+  for (const { message } of byTime) {
     const key = `${(message[0] ?? 0) & 15} ${message[1]}`
     if (isNoteOn(message)) sounding.add(key)
     else if (isNoteOff(message)) sounding.delete(key)

@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { PLAIN_VOICE } from '@/work/document'
 import { BUILT_IN, SIMULATED, type Port, type Strike } from '../port'
 import { Switchboard } from '../switchboard'
-import { SimulatedInstrument, SLOWNESS, stillSounding, type Taken } from './instrument'
+import { SimulatedInstrument, SLOWNESS, stillSounding, type ReceivedMessage } from './instrument'
 import { isNoteOff, isNoteOn } from './messages'
 import { HANDED_AHEAD, MidiPort } from './midiPort'
 import { numbered, requestMidi } from './webMidi'
@@ -50,7 +50,7 @@ function aBrowser(names: readonly string[] = ['Quay synth']) {
 
 interface Kind {
   readonly port: MidiPort
-  taken(): Taken[]
+  taken(): ReceivedMessage[]
 }
 /** Each kind of port that speaks MIDI, and what its other end was given. */
 const KINDS: Record<string, () => Promise<Kind>> = {

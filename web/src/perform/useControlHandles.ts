@@ -5,19 +5,19 @@ import { useNotices } from '@/page/notices'
 import { useMutes } from '@/playing/mutes'
 import { newThrow, withField, withValueAt } from '@/work/document'
 import { usePiece } from '@/work/piece'
-import { storedValue, type Hold } from './holds'
+import { storedValue, type ControlHandle } from './controlHandles'
 
 /** What of the piece, not of its pattern, is held. */
 const OF_THE_PIECE = /^(tempo|swing)/
 
-export function useHolds() {
+export function useControlHandles() {
   const piece = usePiece()
   const mutes = useMutes()
   const settings = useHandSettings()
   const notices = useNotices()
 
   /** Move what is held to a value, or to the option at that place. */
-  function move(hold: Hold, value: number, gesture: string) {
+  function move(hold: ControlHandle, value: number, gesture: string) {
     const { field, options, unit } = hold.control
     const stored = storedValue(hold, value)
     const label = `${hold.lane}: ${hold.name} ${options[value]?.says ?? `${value}${unit}`}`

@@ -5,7 +5,7 @@ import { isSame } from '@/api/same'
 type News = Schemas['News']
 
 /** Items of one kind, by name. What did not change is the same object. */
-class Kept<Kind> {
+class ItemCache<Kind> {
   #items: ReadonlyMap<string, Kind> = new Map()
 
   /** Keep those of the names, in their order: the fresh ones, and of the others what was known. */
@@ -20,14 +20,14 @@ class Kept<Kind> {
   get = (name: string) => this.#items.get(name)
 }
 
-export class Known {
+export class PictureCache {
   /** Fingerprints by the items' names; sent with each question. */
   marks: Readonly<Record<string, string>> = {}
-  #lanes = new Kept<LanePicture>()
-  #standing = new Kept<Part>()
-  #benches = new Kept<Bench>()
-  #fields = new Kept<Bench['fields'][number]>()
-  #strips = new Kept<Bench['strips'][number]>()
+  #lanes = new ItemCache<LanePicture>()
+  #standing = new ItemCache<Part>()
+  #benches = new ItemCache<Bench>()
+  #fields = new ItemCache<Bench['fields'][number]>()
+  #strips = new ItemCache<Bench['strips'][number]>()
   #meeting: Rendering['meeting'] = null
   /** Benches as they were put together last, each with what it was put together on. */
   #whole = new Map<string, { core: Bench; bench: Bench }>()

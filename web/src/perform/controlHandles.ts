@@ -8,7 +8,7 @@ import { LANE_CONTROLS, PATTERN_CONTROLS, type Control } from '@/work/movements'
 export type BigControl = Schemas['BigControl']
 
 /** `value`: a number, or the place among the control's options; null where the pattern has no such lane or setting. */
-export interface Hold {
+export interface ControlHandle {
   readonly of: BigControl
   readonly control: Control
   readonly laneId: string | null
@@ -26,7 +26,7 @@ export const controlFor = ({ lane, control }: BigControl): Control | undefined =
   (lane ? LANE_CONTROLS : PATTERN_CONTROLS).find(({ field }) => field === control)
 
 /** The value at the place of an option, as the document holds it. */
-export function storedValue(hold: Hold, value: number): unknown {
+export function storedValue(hold: ControlHandle, value: number): unknown {
   const { options } = hold.control
   if (!options.length) return value
   const isTwo = options.length === 2
@@ -45,13 +45,13 @@ function valueOf(from: object, control: Control, plain: unknown): number | null 
 const wordOf = (bench: Bench | undefined, field: string): Word | undefined =>
   bench?.fields.flatMap(({ words }) => words).find((word) => word.kind === 'number' && word.field === field)
 
-export function holdOf(
+export function handleOf(
   of: BigControl,
   document: Piece,
   pattern: Pattern,
   bench: Bench | undefined,
   control = controlFor(of),
-): Hold | null {
+): ControlHandle | null {
   if (!control) return null
   const lane = pattern.lanes.find(({ id }) => id === of.lane)
   const elsewhere = document.patterns.flatMap(({ lanes }) => lanes).find(({ id }) => id === of.lane)

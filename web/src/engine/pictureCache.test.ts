@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 
 import type { Bench, Part, Schemas } from '@/api/client'
 import { aPicture } from '@/testing'
-import { Known } from './known'
+import { PictureCache } from './pictureCache'
 
 const field = (setting: string, says = '') => ({ setting, label: says, words: [] }) as unknown as Bench['fields'][number] // prettier-ignore
 const strip = (name: string) => ({ name }) as unknown as Bench['strips'][number]
@@ -19,7 +19,7 @@ const news = (marks: Record<string, string>, fresh: Partial<Schemas['News']> = {
 
 describe('what the page knows', () => {
   it('is put together with what is new, in the order that is said, and what is gone is forgotten', () => {
-    const known = new Known()
+    const known = new PictureCache()
     const [thud, bell] = ['thud', 'bell'].map((id) => aPicture({ id }))
     known.take(news({ 'lane thud': '1', 'lane bell': '1' }, { lanes: [thud!, bell!] }))
     const hiss = aPicture({ id: 'hiss' })
@@ -30,7 +30,7 @@ describe('what the page knows', () => {
   })
 
   it('keeps a bench the same object until a field or strip of it is new, or gone', () => {
-    const known = new Known()
+    const known = new PictureCache()
     const marks = { 'bench a': '1', 'field a hits': '1', 'field a step': '1', 'strip a pitch': '1' }
     const whole = bench('a', [field('hits'), field('step')], [strip('pitch')])
     const first = known.take(news(marks, { benches: [whole] })).benches[0]!
@@ -49,7 +49,7 @@ describe('what the page knows', () => {
   })
 
   it('keeps the words of a changed lane that say the same', () => {
-    const known = new Known()
+    const known = new PictureCache()
     const lane = (velocity: string) =>
       aPicture({ id: 'thud', sentence: { parts: [part('source', '4 in 16'), part('velocity', velocity)] } })
     const [before] = known.take(news({ 'lane thud': '1' }, { lanes: [lane('90')] })).lanes
@@ -59,7 +59,7 @@ describe('what the page knows', () => {
   })
 
   it('keeps the meeting where it is not told anew', () => {
-    const known = new Known()
+    const known = new PictureCache()
     const meeting = { says: 'all lanes line up every 2 bars', at: [], of: [] }
     known.take(news({ meeting: '1' }, { meeting }))
     expect(known.take(news({ meeting: '1' })).meeting).toBe(meeting)

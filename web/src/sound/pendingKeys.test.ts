@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 
-import { Holds } from './holds'
+import { PendingKeys } from './pendingKeys'
 
 describe('keys that wait for the engine', () => {
   it('hold back what counts from the first of them on, until it is answered', () => {
-    const holds = new Holds()
+    const holds = new PendingKeys()
     expect(holds.from).toBe(Infinity)
     expect([holds.take(10.2, 1), holds.take(30, 2)]).toEqual([11, 30])
     expect(holds.from).toBe(11)
@@ -15,14 +15,14 @@ describe('keys that wait for the engine', () => {
   })
 
   it('keep their order, also where they are told late', () => {
-    const holds = new Holds()
+    const holds = new PendingKeys()
     expect([holds.take(100, 1), holds.take(20, 2), holds.take(20, 3)]).toEqual([100, 101, 102])
     holds.begin()
     expect(holds.take(20, 4)).toBe(20)
   })
 
   it('come later where the answer is late, by more each time, and as far apart as they were', () => {
-    const holds = new Holds()
+    const holds = new PendingKeys()
     holds.take(10, 1)
     holds.take(14, 2)
     const told: number[] = []

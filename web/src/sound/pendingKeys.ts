@@ -10,7 +10,7 @@ interface Stamp {
   readonly tick: number
 }
 
-export class Holds {
+export class PendingKeys {
   #stamps: readonly Stamp[] = []
   /** The tick at which the last key of this run counts. */
   #last = -1
