@@ -67,10 +67,15 @@ class HandMove(Document):
 
 
 def after_hand(move: HandMove, bar_ticks: int) -> Movement | None:
-    """Return what moves the control after the hand; None where nothing does."""
+    """Return what moves the control after the hand; None where nothing does.
+
+    A hand that mutes a lane, or unmutes it, has its way: the movement that did so until then is off.
+    """
     if move.points:
         before = move.movement or Movement(control=move.control, points=(Point(0, move.was),))
         return recorded(before, move.points, bar_ticks)
+    if move.movement and move.control == "mute":
+        return move.movement.model_copy(update={"off": True})
     return move.movement and moved_along(move.movement, move.was, move.now, move.limits)
 
 

@@ -4,17 +4,20 @@ import numpy as np
 
 from lattice.document.lane import Lane
 from lattice.document.piece import Score
+from lattice.document.pitched import PITCHED
 from lattice.document.strip import LENGTH, PITCH
 from lattice.document.strip_places import StripAt, plain_value, strips_of
 from lattice.edits.without import without_lanes
 from lattice.render.feel import feel_of
 from lattice.render.lane import Played
 from lattice.render.notes import note_of
+from lattice.render.pitch_context import PitchContext
 from lattice.screen.periods import pool_round, repeats_every
 from lattice.screen.pictures import Bench, StripPicture
 from lattice.sentence import Speech, bench, rate_beside, rates, strip_words
 from lattice.steps.lane_steps import LaneSteps
 from lattice.steps.strip_values import own_values, plain_of, value_places
+from lattice.theory.names import note_name
 from lattice.units import Ticks
 
 __all__ = ["bench_of"]
@@ -29,6 +32,7 @@ def bench_of(
     pool = pool_round(lane_steps, played.context, score, max(first, end - 1))
     return Bench.model_construct(
         id=lane_steps.lane.id,
+        voice=_said_of_voice(lane_steps.lane, played.context, score),
         fields=bench(Speech(lane_steps, played.context)),
         strips=[_strip_picture(at, lane_steps, played, inside) for at in strips_of(lane_steps.lane)],
         rates=rates(Speech(lane_steps)),
@@ -41,6 +45,16 @@ def bench_of(
         fits=pool.fits,
         channel=_said_of_channel(lane_steps.lane, score),
     )
+
+
+def _said_of_voice(lane: Lane, context: PitchContext, score: Score) -> str:
+    """Say what a lane sounds with, and which note it plays: of a melodic lane the one that it counts from."""
+    if lane.is_melodic:
+        name = note_name(context.note, context.scale.root, context.scale.semitones)
+        return f"{PITCHED[lane.voice].name}, note {name}"
+    channel, note = note_of(lane, score)
+    voice = score.kit.voice(lane.voice)
+    return f"{voice.name if voice else lane.voice} of {score.kit.name}, note {note}, channel {channel}"
 
 
 def _said_of_channel(lane: Lane, score: Score) -> str:

@@ -76,6 +76,12 @@ def test_a_movement_goes_along_with_its_control_as_far_as_that_goes():
     assert after_hand(HandMove(lane="thud", control="velocity", was=1, now=2), BAR) is None
 
 
+def test_a_hand_that_mutes_takes_over_from_the_movement():
+    row = moves("mute", (0, "on"), (10, "muted"))
+    hand = HandMove(lane="thud", control="mute", was="on", now="muted", movement=row)
+    assert after_hand(hand, BAR) == moves("mute", (0, "on"), (10, "muted"), off=True)
+
+
 def test_of_the_pattern_it_is_the_patterns_controls_that_move():
     row = moves("swing.percent", (0, 60))
     assert after(None, control="swing.percent", was=50, now=70, movement=row) == [(0, 75)]

@@ -269,3 +269,15 @@ def test_each_round_of_a_burst_is_drawn_with_its_own_luck_however_close_they_com
     heard = set(render(one, 3, window).starts.tolist())
     assert set(told) <= heard
     assert not heard & {note for round_ in drawn.bursts if not round_.sounds for note in round_.notes[1:]}
+
+
+def test_the_bench_says_what_a_lane_sounds_with_and_its_note():
+    moved = lane("hiss", voice="hiss", note=40, channel=3)
+    reed = lane("reed", voice="low-reed", note=50)
+    three = score(lane(), moved, reed)
+    benches = picture(three, 1, Window(bars=1), chosen=["thud", "hiss", "reed"]).benches
+    assert [bench.voice for bench in benches] == [
+        "Thud of Dockside, note 36, channel 10",
+        "Hiss of Dockside, note 40, channel 3",
+        "Low reed, note D3",
+    ]

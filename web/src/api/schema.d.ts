@@ -2596,7 +2596,7 @@ export interface components {
          * Bench
          * @description One lane whole: every setting as a field, its strips, when what it plays repeats.
          *
-         *     *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
+         *     *voice*: what it sounds with, and its note. *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
          *     *without*: for each lane that it reads, by id,
          *     the fields to set so that it keeps playing when that lane is removed. *pool*: of an arpeggio, what it reads and
          *     when that repeats with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
@@ -2623,6 +2623,8 @@ export interface components {
             repeats: string;
             /** Strips */
             strips: components["schemas"]["StripPicture"][];
+            /** Voice */
+            voice: string;
             /** Without */
             without: {
                 [key: string]: {

@@ -8,7 +8,6 @@ import { provideWords } from '@/hands/words'
 import { useReach } from '@/page/reach'
 import { useDrag } from '@/page/useDrag'
 import PartWords from '@/sentence/PartWords.vue'
-import { usePiece } from '@/work/piece'
 import { inkOf } from '@/theme/inks'
 import RateHand from './RateHand.vue'
 import BenchSizes from './BenchSizes.vue'
@@ -52,9 +51,7 @@ const { edits, wordsOf } = useHands()
 const words = wordsOf(() => props.lane)
 provideWords(words)
 
-const piece = usePiece()
 const measures = useMeasures(() => props.lane.id)
-const voice = computed(() => piece.document?.kit.voices.find(({ id }) => id === props.lane.voice))
 /** It stands beside the step, for the other finger of the same hand. */
 const WEIGHT = 'beat weight'
 const hasHand = computed(() => Boolean(props.bench?.rates.length))
@@ -67,12 +64,6 @@ const groups = computed(() => {
       found.set(field.group, [...(found.get(field.group) ?? []), field])
   return [...found].map(([name, fields]) => ({ name, fields }))
 })
-/** The notes and channel that go out: the lane's own, or the kit's. */
-const pitchedName = computed(() =>
-  props.lane.voice.replace(/-/g, ' ').replace(/^./, (first) => first.toUpperCase()),
-)
-const note = computed(() => props.lane.note ?? voice.value?.pitch)
-const channel = computed(() => props.lane.channel ?? piece.document?.kit.channel)
 const share = (value: number) => `${Math.round(100 * value)} %`
 const told = computed(() =>
   measures.value
@@ -105,15 +96,7 @@ const told = computed(() =>
       <div class="whose">
         <span class="named">{{ lane.name }}</span>
         <span v-if="count > 1" class="together">and {{ count - 1 }} more, set together</span>
-        <span v-else class="where"
-          ><template v-if="picture?.staff"
-            >{{ pitchedName }}, note
-            {{ picture.staff.names[picture.staff.note - picture.staff.low] }}</template
-          ><template v-else
-            >{{ voice?.name }} of {{ piece.document?.kit.name }}, note {{ note }}, channel
-            {{ channel }}</template
-          ></span
-        >
+        <span v-else class="where">{{ bench?.voice }}</span>
       </div>
       <div v-if="bench && hasHand" class="hand">
         <RateHand

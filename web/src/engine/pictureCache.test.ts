@@ -7,7 +7,7 @@ import { PictureCache } from './pictureCache'
 const field = (setting: string, says = '') => ({ setting, label: says, words: [] }) as unknown as Bench['fields'][number] // prettier-ignore
 const strip = (name: string) => ({ name }) as unknown as Bench['strips'][number]
 const bench = (id: string, fields: Bench['fields'], strips: Bench['strips'] = []): Bench => ({
-  id, fields, strips, rates: [], rate: 0, repeats: '', without: {}, pool: '', fits: null, channel: '',
+  id, voice: '', fields, strips, rates: [], rate: 0, repeats: '', without: {}, pool: '', fits: null, channel: '',
 }) // prettier-ignore
 const part = (setting: string, text: string) => ({ setting, words: [{ text }] }) as unknown as Part
 

@@ -1,6 +1,4 @@
 /** Mute and solo, heard at once. */
-import type { Lane } from '@/api/client'
-import { withMovement } from '@/work/movements'
 import { usePiece } from '@/work/piece'
 import { useMoves } from './moves'
 import { usePlaying } from './playing'
@@ -12,18 +10,13 @@ export function useMutes() {
 
   function mute(laneId: string, isMuted: boolean) {
     const lane = piece.lanes.find(({ id }) => id === laneId)
-    const moved = lane?.movements?.find(({ control, off }) => control === 'mute' && !off)
-    const edit = (label: string, fields: Partial<Lane>) =>
-      piece.editLane(laneId, `${lane?.name}: ${label}`, (old) => ({ ...old, mute: isMuted, ...fields }))
-    // Recorded, or taken over by the hand: then the movement is off, so that the hand has its way.
-    if (moves.isOn && playing.isPlaying && lane) edit(isMuted ? 'muted' : 'unmuted', {})
-    else if (moved && lane)
-      edit('muted by hand, its movement off', {
-        movements: withMovement(lane.movements ?? [], 'mute', { ...moved, off: true }),
-      })
+    const isRecording = moves.isOn && playing.isPlaying
+    // What a movement mutes, or is recorded, is a change of the piece; else a hand on the desk is none.
+    if (lane?.movements?.some(({ control, off }) => control === 'mute' && !off) || isRecording)
+      piece.editLane(laneId, `${lane?.name}: ${isMuted ? 'muted' : 'unmuted'}`, (old) => ({ ...old, mute: isMuted })) // prettier-ignore
     else piece.silence(laneId, { mute: isMuted })
     // What is recorded counts from a tick on, as all that moves does; else a hand is heard at once.
-    if (isMuted && !(moves.isOn && playing.isPlaying)) playing.player?.silence((id) => id === laneId)
+    if (isMuted && !isRecording) playing.player?.silence((id) => id === laneId)
   }
 
   /** Solo a lane or not; the others fall silent at once. */
