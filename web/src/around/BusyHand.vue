@@ -1,42 +1,26 @@
 <script setup lang="ts">
 /** A hand on how busy a lane is: up it fills, down it thins out, all the way down is silence. */
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
 import type { Lane, Word } from '@/api/client'
 import { useHands } from '@/hands/useHands'
-import { newGesture } from '@/page/gesture'
-import { useDrag } from '@/page/useDrag'
+import { useSlider } from '@/page/useSlider'
 import { useTabStop } from '@/page/tabStop'
 
 const props = defineProps<{ lane: Lane; word: Word }>()
 const { edits } = useHands()
 const stop = useTabStop()
-const element = ref<HTMLElement>()
-let gesture = newGesture('busy')
-const begin = () => (gesture = newGesture('busy'))
-
-function moveTo(value: number) {
-  const to = Math.round(Math.min(props.word.high, Math.max(props.word.low, value)))
-  if (to !== props.lane.busy) void edits.move(props.lane, props.word, to, gesture)
-}
 /** A pixel is a percent: one drag from silence to every step. */
-const drag = useDrag((event) => {
-  event.preventDefault()
-  element.value?.focus({ preventScroll: true })
-  begin()
-  const [from, y] = [props.lane.busy, event.clientY]
-  return { move: ({ clientY }) => moveTo(from + y - clientY), end: begin }
+const slider = useSlider({
+  name: 'busy',
+  value: () => props.lane.busy,
+  min: () => props.word.low,
+  max: () => props.word.high,
+  unitsOf: ({ up }) => up,
+  move: (value, gesture) => void edits.move(props.lane, props.word, value, gesture),
+  plain: 0,
+  coarse: 5,
 })
-const STEPS: Readonly<Record<string, number>> = { ArrowUp: 5, ArrowRight: 1, ArrowDown: -5, ArrowLeft: -1 }
-function onKeyDown(event: KeyboardEvent) {
-  const by = STEPS[event.key]
-  if (event.ctrlKey || event.altKey || event.metaKey) return
-  if (by !== undefined) moveTo(props.lane.busy + by)
-  else if (event.key === 'Delete' || event.key === 'Backspace') moveTo(0)
-  else return
-  event.preventDefault()
-  event.stopPropagation()
-}
 const said = computed(() => {
   const { busy } = props.lane
   return busy ? `${busy > 0 ? 'busier' : 'sparser'} ${Math.abs(busy)} %` : 'as it is'
@@ -49,7 +33,6 @@ const fill = computed(() => {
 
 <template>
   <span
-    ref="element"
     v-tip="
       'Busy-ness: drag up and rests become hits, the strongest places first; down, and hits fall away. Delete makes it plain'
     "
@@ -62,10 +45,8 @@ const fill = computed(() => {
     :aria-valuemin="word.low"
     :aria-valuemax="word.high"
     :aria-valuetext="said"
-    v-bind="drag.on"
+    v-bind="slider.on"
     @click.stop
-    @focus="begin"
-    @keydown="onKeyDown"
   >
     <svg width="12" height="20" aria-hidden="true">
       <path class="way" d="M6 1v18M2.5 10h7" />

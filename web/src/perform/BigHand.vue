@@ -1,9 +1,8 @@
 <script setup lang="ts">
 /** One control, large: a thread with a bead on it that is dragged along, turned by the wheel, stepped by the arrows. */
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
-import { newGesture } from '@/page/gesture'
-import { useDrag } from '@/page/useDrag'
+import { useSlider } from '@/page/useSlider'
 import type { ControlHandle } from './controlHandles'
 
 const props = defineProps<{
@@ -20,58 +19,16 @@ const share = computed(() => {
   const { value, low, high } = props.hold
   return props.moving ?? (value === null || high === low ? 0 : (value - low) / (high - low))
 })
-const element = ref<HTMLElement>()
-let gesture = ''
-const begin = () => (gesture = newGesture(`${props.hold.name}`))
-const within = (value: number) => Math.min(props.hold.high, Math.max(props.hold.low, Math.round(value)))
-function moveTo(value: number) {
-  const wanted = within(value)
-  if (wanted !== props.hold.value) emit('move', wanted, gesture)
-}
-const drag = useDrag((event) => {
-  if (props.hold.value === null) return null
-  event.preventDefault()
-  element.value?.focus({ preventScroll: true })
-  begin()
-  const box = element.value?.getBoundingClientRect()
-  const { low, high, value } = props.hold
-  const from = event.clientX
-  let moves = false
-  return {
-    move({ clientX, shiftKey }) {
-      moves ||= Math.abs(clientX - from) > 3
-      if (!box || !moves) return
-      const by = ((clientX - from) / box.width) * (high - low) * (shiftKey ? 0.15 : 1.1)
-      moveTo((value ?? low) + by)
-    },
-    end: () => begin(),
-  }
+const slider = useSlider({
+  name: props.hold.name,
+  value: () => props.hold.value,
+  min: () => props.hold.low,
+  max: () => props.hold.high,
+  unitsOf: ({ right, width, isSlow }) =>
+    (right / width) * (props.hold.high - props.hold.low) * (isSlow ? 0.15 : 1.1),
+  move: (value, gesture) => emit('move', value, gesture),
+  cancel: (gesture) => emit('cancel', gesture),
 })
-function step(by: number) {
-  if (props.hold.value === null) return
-  moveTo(props.hold.value + by)
-}
-const onWheel = (event: WheelEvent) => {
-  begin()
-  step(
-    -Math.sign(event.deltaY) *
-      (event.shiftKey ? 1 : Math.max(1, Math.round((props.hold.high - props.hold.low) / 60))),
-  )
-}
-function onKey(event: KeyboardEvent) {
-  const { low, high } = props.hold
-  const large = Math.max(1, Math.round((high - low) / 10))
-  const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: large, PageDown: -large }[
-    event.key
-  ]
-  if (event.key === 'Escape') emit('cancel', gesture)
-  if (by === undefined && event.key !== 'Home' && event.key !== 'End') return
-  event.preventDefault()
-  event.stopPropagation()
-  if (!event.repeat) begin()
-  if (by !== undefined) step(by)
-  else moveTo(event.key === 'Home' ? low : high)
-}
 </script>
 
 <template>
@@ -91,7 +48,6 @@ function onKey(event: KeyboardEvent) {
       </button>
     </div>
     <div
-      ref="element"
       class="thread"
       role="slider"
       tabindex="0"
@@ -101,9 +57,8 @@ function onKey(event: KeyboardEvent) {
       :aria-valuemax="hold.high"
       :aria-valuenow="hold.value ?? hold.low"
       :aria-valuetext="says"
-      v-bind="drag.on"
-      @wheel.prevent="onWheel"
-      @keydown="onKey"
+      v-bind="slider.on"
+      @wheel.prevent="slider.onWheel"
     >
       <span class="line" />
       <span class="way" :style="{ width: `${share * 100}%` }" />

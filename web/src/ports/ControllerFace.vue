@@ -6,7 +6,7 @@ import { ref, useTemplateRef } from 'vue'
 import { Piece } from '@/api/limits.json'
 import { melody } from '@/engine/melody'
 import { useKeysThatFit } from '@/keyboard/useKeysThatFit'
-import { useDrag } from '@/page/useDrag'
+import { useSlider } from '@/page/useSlider'
 import { useOffer } from '@/page/useLists'
 import { PADS_SHOWN, PHRASE, useSimulatedController } from '@/playing/simulatedController'
 
@@ -45,19 +45,16 @@ function keyOf(event: KeyboardEvent, act: (isDown: boolean) => void) {
   if (!event.repeat) act(event.type === 'keydown')
 }
 
-const turned = ref(0)
-const drag = useDrag((event) => {
-  const [from, y, place] = [controller.knobs[turned.value] ?? 0, event.clientY, turned.value]
-  event.preventDefault()
-  return { move: ({ clientY }) => controller.turn(place, from + (y - clientY) * 0.8) }
-})
-function step(place: number, event: KeyboardEvent) {
-  const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[event.key]
-  if (by === undefined) return
-  event.preventDefault()
-  event.stopPropagation()
-  controller.turn(place, (controller.knobs[place] ?? 0) + by)
-}
+const knobs = controller.knobs.map((_, place) =>
+  useSlider({
+    name: 'knob',
+    value: () => controller.knobs[place] ?? 0,
+    min: () => 0,
+    max: () => 127,
+    unitsOf: ({ up }) => up * 0.8,
+    move: (value) => controller.turn(place, value),
+  }),
+)
 </script>
 
 <template>
@@ -68,7 +65,7 @@ function step(place: number, event: KeyboardEvent) {
     </header>
     <div class="knobs">
       <div
-        v-for="(value, place) in controller.knobs"
+        v-for="(knob, place) in knobs"
         :key="place"
         class="knob"
         role="slider"
@@ -77,14 +74,14 @@ function step(place: number, event: KeyboardEvent) {
         :aria-label="`Knob ${place + 1}`"
         aria-valuemin="0"
         aria-valuemax="127"
-        :aria-valuenow="value"
-        v-bind="drag.on"
-        @pointerdown.capture="turned = place"
-        @wheel.prevent="controller.turn(place, value - Math.sign($event.deltaY) * 3)"
-        @keydown="step(place, $event)"
+        :aria-valuenow="controller.knobs[place]"
+        v-bind="knob.on"
+        @wheel.prevent="knob.onWheel"
       >
-        <span class="thread"><span class="bead" :style="{ left: `${(100 * value) / 127}%` }" /></span>
-        <small>{{ place + 1 }} · {{ value }}</small>
+        <span class="thread"
+          ><span class="bead" :style="{ left: `${(100 * (controller.knobs[place] ?? 0)) / 127}%` }"
+        /></span>
+        <small>{{ place + 1 }} · {{ controller.knobs[place] }}</small>
       </div>
     </div>
     <div class="pads">
