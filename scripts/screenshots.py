@@ -27,7 +27,7 @@ def main(address: str) -> None:
 
         page.goto(address)
         page.evaluate("localStorage.setItem('jolly-lattice-hints-left', 'true')")
-        go_aboard(page, take)
+        sign_in(page, take)
         slack_water(page, take)
         by_night(page, take)
         words_and_history(page, take)
@@ -40,10 +40,10 @@ def main(address: str) -> None:
         browser.close()
 
 
-def go_aboard(page: Page, take: Take) -> None:
+def sign_in(page: Page, take: Take) -> None:
     """From signing in to Night Ferry while it plays."""
-    page.get_by_role("button", name="Go aboard").wait_for()
-    page.get_by_role("button", name="Go aboard").click()
+    page.get_by_role("button", name="Try it as the demo musician").wait_for()
+    page.get_by_role("button", name="Try it as the demo musician").click()
     page.get_by_role("link", name="Open Night Ferry").wait_for()
     take("shelf")
     page.get_by_role("link", name="Open Night Ferry").click()

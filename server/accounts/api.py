@@ -21,7 +21,7 @@ router = Router(auth=from_our_page)
 
 
 class Session(BaseModel):
-    """Who is signed in, if anybody; *demo*: whether one may go aboard as the demo musician.
+    """Who is signed in, if anybody; *demo*: whether one may try it as the demo musician.
 
     *taken_back*: signing in has just taken back that the account was deleted.
     """
@@ -62,7 +62,7 @@ def sign_in(request: HttpRequest, credentials: Credentials) -> Session:
 
 
 @router.post("/demo", response={200: Session, **refusals(404)})
-def go_aboard(request: HttpRequest) -> Session:
+def sign_in_as_demo(request: HttpRequest) -> Session:
     """Sign in as the demo musician, where there is one."""
     if not settings.DEMO:
         raise Http404

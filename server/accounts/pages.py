@@ -120,7 +120,7 @@ class Welcome(FormView):  # type: ignore[type-arg]  # not generic while it runs
 
     template_name = "accounts/form.html"
     form_class = WelcomeForm
-    extra_context = {"title": "Welcome aboard", "action": "Make my account"}
+    extra_context = {"title": "Welcome to Jolly Lattice", "action": "Make my account"}
 
     def dispatch(self, request: HttpRequest, *args: Any, **kwargs: Any) -> Any:
         """Say so where the link is good for nothing."""
@@ -147,7 +147,7 @@ class Welcome(FormView):  # type: ignore[type-arg]  # not generic while it runs
         if not is_taken:
             return self._gone()
         login(self.request, user, backend="django.contrib.auth.backends.ModelBackend")
-        return _said(self.request, "Welcome aboard", f"You are signed in as {user.get_username()}.")
+        return _said(self.request, "Welcome to Jolly Lattice", f"You are signed in as {user.get_username()}.")
 
 
 def changed(request: HttpRequest) -> HttpResponse:

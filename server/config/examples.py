@@ -86,6 +86,10 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "ControlQuestion": _ASKED | {"lanes": ["bottle"], "controller": 74},
     "MeasuresQuestion": _ASKED | {"lane": "bottle", "since": SCORE, "since_dice": 7},
     "FileQuestion": _KEPT | {"window": _BARS},
+    "HandsQuestion": {
+        "meter": {},
+        "hands": [{"lane": "bottle", "control": "velocity", "was": 90, "now": 60, "points": [[_BAR, 60]]}],
+    },
     "MovesQuestion": _ASKED | {"lanes": ["bottle"]},
     "StepsQuestion": _ASKED | {"lanes": ["bottle"], "first_tick": 0, "end_tick": _BAR, "action": "throw"},
     "StripQuestion": _ASKED

@@ -102,7 +102,7 @@ def test_a_changed_password_ends_what_was_signed_in_elsewhere(musician, complain
     page.get_by_label("New password confirmation").fill("low tide at nine")
     page.get_by_role("button", name="Change the password").click()
     expect(page.get_by_role("heading", name="Your password is changed")).to_be_visible()
-    page.get_by_role("link", name="Go aboard").click()
+    page.get_by_role("link", name="Open Jolly Lattice").click()
     expect(page.get_by_role("heading", name="Shelf", exact=True)).to_be_visible()
 
     elsewhere.goto(f"{address}/account")

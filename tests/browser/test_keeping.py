@@ -107,7 +107,7 @@ def test_signing_out_leaves_nothing_behind(musician):
     page = musician.open("Night Ferry").page
     page.get_by_role("button", name="Signed in as demo musician").click()
     page.get_by_role("button", name="Sign out", exact=True).click()
-    expect(page.get_by_role("button", name="Go aboard as demo musician")).to_be_visible()
+    expect(page.get_by_role("button", name="Try it as the demo musician")).to_be_visible()
     assert page.request.get(f"{musician.address}/api/pieces").status == 401
 
 
@@ -258,5 +258,5 @@ def test_signing_out_forgets_the_tape(musician):
     assert page.evaluate(stored) > 0
     page.get_by_role("button", name="Signed in as").click()
     page.get_by_role("button", name="Sign out", exact=True).click()
-    expect(page.get_by_role("button", name="Go aboard as demo musician")).to_be_visible()
+    expect(page.get_by_role("button", name="Try it as the demo musician")).to_be_visible()
     assert page.evaluate(stored) == 0

@@ -83,7 +83,7 @@ def test_when_the_session_ends_the_work_stays_and_is_saved_after_signing_in(musi
     dialog = page.get_by_role("dialog", name="Sign in again")
     expect(dialog).to_contain_text("Your session has ended")
     assert stored("Night Ferry", "bottle")["source"]["steps"] == 16
-    dialog.get_by_role("button", name="Go aboard as demo musician").click()
+    dialog.get_by_role("button", name="Try it as the demo musician").click()
     expect(dialog).to_have_count(0)
     musician.wait_until_saved()
     expect(musician.number("Bottle: steps")).to_have_attribute("aria-valuenow", "13")

@@ -41,7 +41,7 @@ def elsewhere(name="mara"):
 def test_who_has_an_invitation_makes_an_account_once(nobody):
     made, secret = invite(note="Ines")
     page = nobody.get(f"/account/welcome/{secret}")
-    assert "Welcome aboard" in page.content.decode()
+    assert "Welcome to Jolly Lattice" in page.content.decode()
     assert nobody.post(f"/account/welcome/{secret}", NEW).status_code == 200
     assert signed_in(nobody) == "ines"
     made.refresh_from_db()

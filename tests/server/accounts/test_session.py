@@ -19,7 +19,7 @@ def test_a_wrong_password_and_a_wrong_name_are_refused_alike(mara, nobody, name)
     assert reply.json()["error"]["message"] == "This name and password do not belong together."
 
 
-def test_the_demo_musician_comes_aboard_with_pieces_and_clips(nobody, settings):
+def test_the_demo_musician_is_signed_in_with_pieces_and_clips(nobody, settings):
     settings.DEMO = True
     assert nobody.send("POST", "/session/demo").json()["user"] == "demo musician"
     assert [piece["name"] for piece in nobody.send("GET", "/pieces").json()["pieces"]] == [
@@ -30,7 +30,7 @@ def test_the_demo_musician_comes_aboard_with_pieces_and_clips(nobody, settings):
     assert nobody.send("GET", "/clips").json()["total"] >= 3
 
 
-def test_going_aboard_twice_makes_nothing_twice_and_keeps_what_was_done(nobody, settings):
+def test_trying_the_demo_twice_makes_nothing_twice_and_keeps_what_was_done(nobody, settings):
     settings.DEMO = True
     nobody.send("POST", "/session/demo")
     first = nobody.send("GET", "/pieces").json()["pieces"][0]

@@ -105,7 +105,7 @@ const bringAlong = (chosen: File | undefined) =>
         </button>
       </div>
     </template>
-    <p v-else>The demo musician has no password: anybody comes aboard, and all share what is here.</p>
+    <p v-else>The demo musician has no password: anybody can use it, and all share what is here.</p>
   </section>
 
   <section aria-labelledby="yours">

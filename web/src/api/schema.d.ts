@@ -1650,10 +1650,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Go Aboard
+         * Sign In As Demo
          * @description Sign in as the demo musician, where there is one.
          */
-        post: operations["accounts_api_go_aboard"];
+        post: operations["accounts_api_sign_in_as_demo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2596,9 +2596,8 @@ export interface components {
          * Bench
          * @description One lane whole: every setting as a field, its strips, when what it plays repeats.
          *
-         *     *voice*: what it sounds with, and its note. *rates*: what one hand may make of its step, slow to fast; *rate*: which of them it has, or the next slower one.
-         *     *without*: for each lane that it reads, by id,
-         *     the fields to set so that it keeps playing when that lane is removed. *pool*: of an arpeggio, what it reads and
+         *     *voice*: what it sounds with, and its note. *rates*: what one hand may make of its step, slow to fast; *rate*:
+         *     which of them it has, or the next slower one. *without*: for each lane that it reads, by id, the fields to set so that it keeps playing when that lane is removed. *pool*: of an arpeggio, what it reads and
          *     when that repeats with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
          *     *channel*: what its controllers move where the lane is sent as MIDI.
          */
@@ -7101,7 +7100,7 @@ export interface components {
         };
         /**
          * Session
-         * @description Who is signed in, if anybody; *demo*: whether one may go aboard as the demo musician.
+         * @description Who is signed in, if anybody; *demo*: whether one may try it as the demo musician.
          *
          *     *taken_back*: signing in has just taken back that the account was deleted.
          */
@@ -10580,7 +10579,7 @@ export interface operations {
             };
         };
     };
-    accounts_api_go_aboard: {
+    accounts_api_sign_in_as_demo: {
         parameters: {
             query?: never;
             header?: never;

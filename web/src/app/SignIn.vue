@@ -83,11 +83,11 @@ const beads = (every: number) => Array.from({ length: Math.ceil(1400 / every) },
         <hr />
         <button
           type="button"
-          class="word-button strong aboard"
+          class="word-button strong of-demo"
           :disabled="isBusy"
-          @click="doing(session.goAboard)"
+          @click="doing(session.tryDemo)"
         >
-          Go aboard as demo musician
+          Try it as the demo musician
         </button>
       </template>
     </section>
@@ -148,7 +148,7 @@ hr {
   border: 0;
   border-top: 1.5px solid var(--rule);
 }
-.aboard {
+.of-demo {
   min-height: 46px;
   border-radius: 23px;
   font-size: 17px;

@@ -40,11 +40,11 @@ export const useSession = defineStore('session', () => {
   }
   const signIn = async (name: string, password: string) =>
     takeAndKeep(await answer(api.POST('/api/session', { body: { name, password } })))
-  const goAboard = async () => takeAndKeep(await answer(api.POST('/api/session/demo')))
+  const tryDemo = async () => takeAndKeep(await answer(api.POST('/api/session/demo')))
   async function signOut() {
     take(await answer(api.DELETE('/api/session')))
     await forgetLast()
   }
 
-  return { user, hasDemo, isExpired, isTakenBack, read, signIn, goAboard, signOut }
+  return { user, hasDemo, isExpired, isTakenBack, read, signIn, tryDemo, signOut }
 })
