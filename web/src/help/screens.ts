@@ -90,7 +90,7 @@ export const TOPICS: readonly Topic[] = [
     of: ['perform'],
     says: [
       'Eight big controls and pads. A press on a control’s name chooses what it moves; pads play detours as long as they are held.',
-      'Record moves, and what the controls do is written down and comes again.',
+      'Turn on Record moves, and what you do with the controls is recorded and plays again.',
     ],
   },
   {

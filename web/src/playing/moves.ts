@@ -207,7 +207,7 @@ export const useMoves = defineStore('moves', () => {
   function toggle() {
     isOn.value = !isOn.value
     if (isOn.value && !playing.isPlaying)
-      notices.say('Every control that you move while it plays is written down. Press play.')
+      notices.say('Every control that you move while the music plays is recorded. Press Play.')
   }
 
   return { isOn, toggle, recordDetour, isRecording }

@@ -130,7 +130,7 @@ useShortcuts({ 'Shift+r': { says: 'Record moves, or not', act: moves.toggle } })
       </div>
     </div>
     <button
-      v-tip="'Every control that is moved while it plays is written down, and moves again (Shift+R)'"
+      v-tip="'Records every control that you move while the music plays, and plays the moves again (Shift+R)'"
       type="button"
       class="moves"
       :class="{ on: moves.isOn, running: moves.isOn && playing.isPlaying }"
@@ -139,7 +139,7 @@ useShortcuts({ 'Shift+r': { says: 'Record moves, or not', act: moves.toggle } })
     >
       <span aria-hidden="true" class="disc" />
       <span class="visually-hidden">Record </span><span class="named">moves</span>
-      <small>{{ moves.isOn ? (playing.isPlaying ? 'written down' : 'when it plays') : 'not written' }}</small>
+      <small>{{ moves.isOn ? (playing.isPlaying ? 'recording' : 'armed') : 'off' }}</small>
     </button>
     <TapeStrip
       :tape="playing.tape"
