@@ -47,9 +47,9 @@ def bench_of(
     )
 
 
-def _said_of_voice(lane: Lane, context: PitchContext, score: Score) -> str:
+def _said_of_voice(lane: Lane, context: PitchContext | None, score: Score) -> str:
     """Say what a lane sounds with, and which note it plays: of a melodic lane the one that it counts from."""
-    if lane.is_melodic:
+    if context:  # a melodic lane has one
         name = note_name(context.note, context.scale.root, context.scale.semitones)
         return f"{PITCHED[lane.voice].name}, note {name}"
     channel, note = note_of(lane, score)

@@ -38,10 +38,10 @@ onMounted(read)
 async function make() {
   problem.value = ''
   try {
-    const said = name.value
-    const { token, secret } = await tokensApi.make({ name: said.trim(), scope: scope.value })
+    const typedName = name.value
+    const { token, secret } = await tokensApi.make({ name: typedName.trim(), scope: scope.value })
     made.value = { name: token.name, secret }
-    if (name.value === said) name.value = ''
+    if (name.value === typedName) name.value = ''
     await again()
   } catch (reason) {
     problem.value = reason instanceof Error ? reason.message : String(reason)

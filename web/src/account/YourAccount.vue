@@ -72,12 +72,12 @@ const bringAlong = (chosen: File | undefined) =>
     if (!brought) return
     const { rows } = brought
     emit('changed')
-    const said = [
+    const sentences = [
       [rows['pieces.piece'], 'pieces'],
       [rows['clips.clip'], 'clips'],
       [rows['sounds.sound'], 'sounds'],
     ].filter(([number]) => number)
-    notices.say(`Imported: ${said.map((one) => one.join(' ')).join(', ') || 'nothing'}.`)
+    notices.say(`Imported: ${sentences.map((one) => one.join(' ')).join(', ') || 'nothing'}.`)
   })
 </script>
 

@@ -84,12 +84,12 @@ export async function answer<Data>(
 ): Promise<Data> {
   const { data, error, response } = await reply
   if (response.ok) return data as Data
-  const said = (error as Partial<Schemas['Refusal']> | undefined)?.error
+  const refusal = (error as Partial<Schemas['Refusal']> | undefined)?.error
   const retryAfter = Number(response.headers.get('Retry-After'))
   throw new ApiError(
     response.status,
-    said?.code ?? 'failed',
-    said?.message ?? `The server failed (${response.status}).`,
+    refusal?.code ?? 'failed',
+    refusal?.message ?? `The server failed (${response.status}).`,
     retryAfter > 0 ? retryAfter * 1000 : null,
   )
 }

@@ -43,19 +43,19 @@ const copyHigher = () =>
   )
 
 function remove() {
-  const gone = props.pattern
+  const removed = props.pattern
   const rows = (piece.document?.order ?? []).flatMap(({ pattern }, place) =>
-    pattern === gone.id ? [place + 1] : [],
+    pattern === removed.id ? [place + 1] : [],
   )
-  if (!rows.length) return take(gone)
+  if (!rows.length) return take(removed)
   const said =
     rows.length === 1
       ? `row ${rows[0]} plays`
       : `rows ${rows.slice(0, -1).join(', ')} and ${rows.at(-1)} play`
   emit('done')
-  notices.complain(`Pattern ${gone.name} stays: in the order, ${said} it.`, {
+  notices.complain(`Pattern ${removed.name} stays: in the order, ${said} it.`, {
     label: `Delete it with ${rows.length === 1 ? 'that row' : 'those rows'}`,
-    act: () => take(gone),
+    act: () => take(removed),
   })
 }
 function take(gone: Pattern) {

@@ -69,8 +69,8 @@ async function copy(degrees = 0, semitones = 0) {
   if (!model) return
   const isHigher = degrees !== 0 || semitones !== 0
   const own = fresh()
-  const said = isHigher ? `, ${degrees || semitones} ${degrees ? 'degrees' : 'semitones'} higher` : ''
-  await insert(`Pattern ${model.name} copied to ${own.name}${said}`, model, async (document) => {
+  const suffix = isHigher ? `, ${degrees || semitones} ${degrees ? 'degrees' : 'semitones'} higher` : ''
+  await insert(`Pattern ${model.name} copied to ${own.name}${suffix}`, model, async (document) => {
     const like = isHigher ? await orderApi.higher(document, model.id, degrees, semitones) : model
     return { ...like, ...own }
   })
@@ -86,9 +86,9 @@ const row = ref<HTMLElement>()
 const drag = useDrag((event) => {
   const chip = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-pattern]') : null
   const from = piece.patterns.findIndex(({ id }) => id === chip?.dataset['pattern'])
-  const moved = piece.patterns[from]
-  if (!moved || !chip) return null
-  const gesture = newGesture(`pattern ${moved.id}`)
+  const movedPattern = piece.patterns[from]
+  if (!movedPattern || !chip) return null
+  const gesture = newGesture(`pattern ${movedPattern.id}`)
   let hasMoved = false
   return {
     move({ clientX }) {
@@ -100,13 +100,13 @@ const drag = useDrag((event) => {
       if (to < 0 || (to === from && !hasMoved)) return
       hasMoved = true
       piece.edit(
-        `Pattern ${moved.name} to place ${to + 1}`,
+        `Pattern ${movedPattern.name} to place ${to + 1}`,
         (document) => ({ ...document, patterns: withMoved(document.patterns, from, to) }),
         gesture,
       )
     },
     // The chip has the pointer: a press that moved nothing is its click.
-    end: (isTakenAway) => !hasMoved && !isTakenAway && choose(moved.id),
+    end: (isTakenAway) => !hasMoved && !isTakenAway && choose(movedPattern.id),
   }
 })
 

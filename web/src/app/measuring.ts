@@ -78,8 +78,8 @@ export function exposeForMeasuring() {
       return Object.fromEntries([...kit].map(([id, buffer]) => [id, [...buffer.getChannelData(0)]]))
     },
     pitched: async () => {
-      const known = await (await ensureAudio()).pitched()
-      return Object.fromEntries([...known].map(([id, samples]) => [id, [...samples]]))
+      const voices = await (await ensureAudio()).pitched()
+      return Object.fromEntries([...voices].map(([id, samples]) => [id, [...samples]]))
     },
     stroke: async (voice, tone, moves) => {
       const samples = await (await ensureAudio()).stroke(voice, tone, moves)

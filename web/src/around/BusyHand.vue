@@ -21,7 +21,7 @@ const slider = useSlider({
   plain: 0,
   coarse: 5,
 })
-const said = computed(() => {
+const valueText = computed(() => {
   const { busy } = props.lane
   return busy ? `${busy > 0 ? 'busier' : 'sparser'} ${Math.abs(busy)} %` : 'as it is'
 })
@@ -44,7 +44,7 @@ const fill = computed(() => {
     :aria-valuenow="lane.busy"
     :aria-valuemin="word.low"
     :aria-valuemax="word.high"
-    :aria-valuetext="said"
+    :aria-valuetext="valueText"
     v-bind="slider.on"
     @click.stop
   >

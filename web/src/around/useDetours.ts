@@ -97,12 +97,12 @@ export const useDetours = defineStore('detours', () => {
   function addToPattern(of: Kind) {
     const detour = detourOf(of)
     if (!detour || !hasLanes(detour)) return
-    const mine: Schemas['PatternDetour'] = {
+    const patternDetour: Schemas['PatternDetour'] = {
       detour: fresh(detour), bars: 1, every: 8, fresh: detour.kind === 'variation' && detour !== given.value,
     } // prettier-ignore
     piece.editPattern('A detour in every eighth bar', (pattern) => ({
       ...pattern,
-      detours: [...(pattern.detours ?? []), mine],
+      detours: [...(pattern.detours ?? []), patternDetour],
     }))
   }
   // What only some lanes are that sound alone is of the piece at hand.

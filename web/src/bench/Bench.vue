@@ -58,14 +58,14 @@ const hasHand = computed(() => Boolean(props.bench?.rates.length))
 const weight = computed(() => props.bench?.fields.find(({ setting }) => setting === WEIGHT))
 /** Every other setting, in the groups that the engine puts it in, in its order. */
 const groups = computed(() => {
-  const found = new Map<string, Bench['fields']>()
+  const byGroup = new Map<string, Bench['fields']>()
   for (const field of props.bench?.fields ?? [])
     if (field.setting !== WEIGHT || !hasHand.value)
-      found.set(field.group, [...(found.get(field.group) ?? []), field])
-  return [...found].map(([name, fields]) => ({ name, fields }))
+      byGroup.set(field.group, [...(byGroup.get(field.group) ?? []), field])
+  return [...byGroup].map(([name, fields]) => ({ name, fields }))
 })
 const share = (value: number) => `${Math.round(100 * value)} %`
-const told = computed(() =>
+const measureTexts = computed(() =>
   measures.value
     ? [
         ['hits a bar', measures.value.hits_a_bar.toFixed(measures.value.hits_a_bar % 1 ? 1 : 0), 'Hits in a bar, before chance'],
@@ -157,7 +157,7 @@ const told = computed(() =>
           </dl>
         </div>
         <dl class="group measures" aria-label="Measures">
-          <div v-for="[name, value, explains] in told" :key="name" v-tip="explains" class="field">
+          <div v-for="[name, value, explains] in measureTexts" :key="name" v-tip="explains" class="field">
             <dt>{{ name }}</dt>
             <dd>{{ value }}</dd>
           </div>

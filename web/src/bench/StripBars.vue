@@ -55,7 +55,7 @@ const barOf = (value: number) => {
   return { bottom: `${100 * from}%`, height: `max(2px, ${100 * (to - from)}%)` }
 }
 const isTie = (value: number) => props.strip.name === 'length' && value === 0
-const said = (value: number) => (isTie(value) ? 'tied' : `${value}`)
+const valueText = (value: number) => (isTie(value) ? 'tied' : `${value}`)
 
 function touchOf(event: PointerEvent): Touch {
   const { left, top, width, height } = box.value?.getBoundingClientRect() ?? new DOMRect()
@@ -90,8 +90,8 @@ const WHOLE: Record<string, StripAction> = {
 }
 /** What a key does to all of the strip. */
 function wholeAction(event: KeyboardEvent): StripAction | undefined {
-  const held = event.altKey ? 'Alt+' : event.ctrlKey || event.metaKey ? 'Ctrl+' : ''
-  const pressed = `${held}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
+  const modifier = event.altKey ? 'Alt+' : event.ctrlKey || event.metaKey ? 'Ctrl+' : ''
+  const pressed = `${modifier}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
   // While the strip has the focus, a throw is the strip's.
   if (pressed === 'Alt+t' || pressed === 't') return { kind: 'throw', ...settings.throwRangeOf(props.strip) }
   if (pressed === 'Alt+a')
@@ -138,10 +138,10 @@ function takeTyped(onward = 0) {
 }
 function set(value: number | null) {
   keys ||= newGesture(props.label)
-  const kept = value === null ? null : Math.min(props.strip.high, Math.max(props.strip.low, value))
-  if (kept === null) latest.delete(cursor.value)
-  else latest.set(cursor.value, kept)
-  emit('paint', new Map([[cursor.value, kept]]), keys)
+  const clamped = value === null ? null : Math.min(props.strip.high, Math.max(props.strip.low, value))
+  if (clamped === null) latest.delete(cursor.value)
+  else latest.set(cursor.value, clamped)
+  emit('paint', new Map([[cursor.value, clamped]]), keys)
 }
 /** Values that keys have set and that the engine's picture does not show yet: the next key goes on from them. */
 const latest = new Map<number, number>()
@@ -170,8 +170,8 @@ function onEndKey(event: KeyboardEvent) {
   resize(props.strip.values.length + by, newGesture('length'))
 }
 function resize(length: number, gesture: string) {
-  const kept = Math.min(LONGEST, Math.max(1, length))
-  if (kept !== props.strip.values.length) emit('resize', kept, gesture)
+  const clamped = Math.min(LONGEST, Math.max(1, length))
+  if (clamped !== props.strip.values.length) emit('resize', clamped, gesture)
 }
 </script>
 
@@ -188,7 +188,7 @@ function resize(length: number, gesture: string) {
       :aria-valuenow="strip.values[cursor]"
       :aria-valuemin="strip.low"
       :aria-valuemax="strip.high"
-      :aria-valuetext="`${strip.is_free ? 'value' : 'step'} ${cursor + 1}: ${said(strip.values[cursor] ?? strip.plain)}${isTie(strip.values[cursor] ?? 1) ? '' : strip.unit}`"
+      :aria-valuetext="`${strip.is_free ? 'value' : 'step'} ${cursor + 1}: ${valueText(strip.values[cursor] ?? strip.plain)}${isTie(strip.values[cursor] ?? 1) ? '' : strip.unit}`"
       :style="{ color: ink }"
       v-bind="drag.on"
       @focus="keys = ''"
@@ -209,7 +209,7 @@ function resize(length: number, gesture: string) {
       >
         <i :style="barOf(value)" />
         <span v-if="typed !== null && place === cursor" class="typed">{{ typed }}</span>
-        <span v-else-if="strip.values.length <= SAYS && strip.own[place]">{{ said(value) }}</span>
+        <span v-else-if="strip.values.length <= SAYS && strip.own[place]">{{ valueText(value) }}</span>
       </div>
       <div class="thrown" :class="{ middle: thrown.isMiddle }" :style="thrown.style" />
     </div>

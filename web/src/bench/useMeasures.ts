@@ -31,8 +31,8 @@ export function useMeasures(laneId: () => string | null) {
       const isHere = piece.lanes.some((lane) => lane.id === id) // another pattern may be on the table by now
       if (!id || !then || !isHere) return newest.cancel()
       try {
-        const found = await newest.ask(() => engine.measures(id, then.score, then.dice))
-        if (found) measures.value = found
+        const answer = await newest.ask(() => engine.measures(id, then.score, then.dice))
+        if (answer) measures.value = answer
       } catch {
         measures.value = null // measured at the next change; the lattice says what is wrong
       }

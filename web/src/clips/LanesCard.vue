@@ -27,10 +27,10 @@ const asking = useNewest()
 
 async function load() {
   try {
-    const found = await asking.ask((signal) => clipsApi.lanes(props.clip.id, signal))
-    if (!found) return
-    offers.value = found.offers
-    leftOut.value = found.left_out.join(', ')
+    const answer = await asking.ask((signal) => clipsApi.lanes(props.clip.id, signal))
+    if (!answer) return
+    offers.value = answer.offers
+    leftOut.value = answer.left_out.join(', ')
     guessed.value = await clipsApi.guess(props.clip.id)
     shorter.value = new Set(offers.value.flatMap((offer, at) => (offer.this_is ? [at] : [])))
   } catch (reason) {

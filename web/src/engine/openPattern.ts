@@ -20,9 +20,9 @@ export async function ifStillOpen<Answer>(asked: Promise<Answer>): Promise<Answe
   const [pieceId, patternId] = [piece.id, piece.pattern?.id]
   const isLate = () => piece.id !== pieceId || piece.pattern?.id !== patternId
   try {
-    const found = await asked
+    const result = await asked
     if (isLate()) throw new LateError()
-    return found
+    return result
   } catch (reason) {
     throw isLate() ? new LateError() : reason
   }

@@ -67,9 +67,9 @@ export class PictureCache {
   /** A lane with those words of its sentence as they were that say the same. */
   #withSameWords(lane: LanePicture): LanePicture {
     const before = this.#lanes.get(`lane ${lane.id}`)?.sentence.parts ?? []
-    const known = new Map(before.map((part) => [part.setting, part]))
+    const partsBefore = new Map(before.map((part) => [part.setting, part]))
     const parts = lane.sentence.parts.map((part) => {
-      const old = known.get(part.setting)
+      const old = partsBefore.get(part.setting)
       return old && isSame(old, part) ? old : part
     })
     return { ...lane, sentence: { ...lane.sentence, parts } }

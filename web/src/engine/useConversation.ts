@@ -57,11 +57,11 @@ export const useConversation = defineStore('conversation', () => {
 
   const sounds = (question: SoundsQuestion): Promise<Sounds> =>
     new Promise((resolve, reject) => {
-      const mine = { question, resolve, reject }
-      wanted.add(mine)
+      const entry = { question, resolve, reject }
+      wanted.add(entry)
       // By then what is drawn of the same score has been asked, and has taken it along.
       void afterThisTurn().then(() => {
-        if (wanted.delete(mine)) askAlone(mine)
+        if (wanted.delete(entry)) askAlone(entry)
       })
     })
 

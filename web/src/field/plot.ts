@@ -40,13 +40,13 @@ export function dotsOf(all: readonly Point[], axes: Axes, width: number, height:
 }
 
 export function nearest(dots: readonly Dot[], { x, y }: Place, within: number): Dot | null {
-  let found: Dot | null = null
+  let nearestDot: Dot | null = null
   let least = within * within
   for (const dot of dots) {
     const square = (dot.x - x) ** 2 + (dot.y - y) ** 2
-    if (square <= least) [found, least] = [dot, square]
+    if (square <= least) [nearestDot, least] = [dot, square]
   }
-  return found
+  return nearestDot
 }
 
 const DIRECTIONS: Readonly<Record<string, Place>> = {
@@ -59,16 +59,16 @@ const DIRECTIONS: Readonly<Record<string, Place>> = {
 export function towards(dots: readonly Dot[], from: Dot, key: string): Dot | null {
   const to = DIRECTIONS[key]
   if (!to) return null
-  let found: Dot | null = null
+  let nearestDot: Dot | null = null
   let least = Infinity
   for (const dot of dots) {
     const ahead = (dot.x - from.x) * to.x + (dot.y - from.y) * to.y
     const aside = Math.abs((dot.x - from.x) * to.y) + Math.abs((dot.y - from.y) * to.x)
     const far = ahead + 2 * aside
     if (dot === from || ahead < 0.5 || aside > 2 * ahead || far >= least) continue
-    ;[found, least] = [dot, far]
+    ;[nearestDot, least] = [dot, far]
   }
-  return found
+  return nearestDot
 }
 
 export const isInside = ({ x, y }: Place, { left, right, top, bottom }: Box): boolean =>

@@ -14,8 +14,8 @@ export function targetAt(
   pieceId: number | null,
   lanes: readonly { id: string; name: string }[],
 ): Target | null {
-  const said = element.closest<HTMLElement>('[data-learn]')?.dataset['learn']
-  if (said) return JSON.parse(said) as Target
+  const attribute = element.closest<HTMLElement>('[data-learn]')?.dataset['learn']
+  if (attribute) return JSON.parse(attribute) as Target
   const number = element.closest<HTMLElement>('[data-field]')
   const field = number?.dataset['field']
   if (!number || !field || pieceId === null) return null

@@ -69,8 +69,8 @@ export const useLearning = defineStore('learning', () => {
       (one) => !isThing(one, thing) && !isSame(one.target, target),
     )
     const learned = { name: from, bindings: [...others, { ...thing, target }] }
-    const kept = await keep([...tables.value.filter(({ name }) => name !== from), learned])
-    if (kept) notices.say(`${thingSaid(thing)} of “${from}” moves ${targetSaid(target)}.`)
+    const isKept = await keep([...tables.value.filter(({ name }) => name !== from), learned])
+    if (isKept) notices.say(`${thingSaid(thing)} of “${from}” moves ${targetSaid(target)}.`)
   }
   const unbind = (from: string, binding: Binding) =>
     keep(

@@ -27,8 +27,8 @@ export class Takeover {
 
   /** Where a knob stands that waits; null: it does not. */
   waitsAt(key: string): number | null {
-    const known = this.#known.get(key)
-    return known && known.put === null ? known.share : null
+    const knob = this.#known.get(key)
+    return knob && knob.put === null ? knob.share : null
   }
 
   forget() {

@@ -6,7 +6,7 @@ import type { Lane } from '@/api/client'
 export function useChosenLanes(lanes: () => readonly Lane[]) {
   const ids = ref<readonly string[]>([])
   const cursor = ref<number | null>(null)
-  const known = computed(() => new Set(lanes().map(({ id }) => id)))
+  const knownIds = computed(() => new Set(lanes().map(({ id }) => id)))
   /** In the order of the pattern. */
   const chosen: ComputedRef<readonly Lane[]> = computed(() =>
     lanes().filter(({ id }) => ids.value.includes(id)),
@@ -16,7 +16,7 @@ export function useChosenLanes(lanes: () => readonly Lane[]) {
 
   // What is gone cannot stay chosen, and while there are lanes one of them is.
   watch(
-    known,
+    knownIds,
     (now, before) => {
       const left = ids.value.filter((id) => now.has(id))
       if (left.length === ids.value.length && left.length) return

@@ -211,24 +211,24 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
 
   /** Remove lanes. Those that read one of them go on as they stand: drawn, or with a pool of the notes that sounded. */
   async function remove(lane: Lane) {
-    const gone = new Set(meant(lane).map(({ id }) => id))
+    const goneIds = new Set(meant(lane).map(({ id }) => id))
     const names = nameOf(meant(lane))
     const here = piece.pattern?.id ?? ''
     let readers: readonly Lane[] = []
     try {
       const isRemoved = await piece.editAsAnswered(`${names}: removed`, async (document) => {
-        const others = piece.lanes.filter(({ id }) => !gone.has(id))
+        const others = piece.lanes.filter(({ id }) => !goneIds.has(id))
         const freed = await engine.without(
-          gone,
+          goneIds,
           others.map(({ id }) => id),
         )
         readers = others.filter(({ id }) => freed.has(id))
         return withLanes(document, here, (lanes) =>
-          lanes.filter(({ id }) => !gone.has(id)).map((one) => ({ ...one, ...freed.get(one.id) })),
+          lanes.filter(({ id }) => !goneIds.has(id)).map((one) => ({ ...one, ...freed.get(one.id) })),
         )
       })
-      const told = readers.length ? ` ${nameOf(readers)} followed, and goes on as it stood.` : ''
-      if (isRemoved) notices.say(`${names} removed.${told}`, { label: 'Undo', act: () => trail.undo() })
+      const note = readers.length ? ` ${nameOf(readers)} followed, and goes on as it stood.` : ''
+      if (isRemoved) notices.say(`${names} removed.${note}`, { label: 'Undo', act: () => trail.undo() })
     } catch (reason) {
       notices.complain(reason)
     }
@@ -295,12 +295,12 @@ export function useLaneEdits({ meant, picture, bench }: LaneContext) {
     const shown = picture(lane.id)
     const was = laneBefore(gesture, lane.id)
     if (!shown || !was) return
-    const range = was.step_range ?? { first: 0, last: shown.steps - 1 }
     const last = shown.steps - 1
-    const within = { first: Math.min(range.first, last), last: Math.min(range.last, last) }
-    const moved = movedRange(within, shown.steps, grip, by)
-    const said = moved ? `steps ${moved.first + 1}–${moved.last + 1}` : 'all steps'
-    piece.editLane(lane.id, `${lane.name}: ${said}`, (old) => ({ ...old, step_range: moved }), gesture)
+    const before = was.step_range ?? { first: 0, last }
+    const within = { first: Math.min(before.first, last), last: Math.min(before.last, last) }
+    const range = movedRange(within, shown.steps, grip, by)
+    const label = range ? `steps ${range.first + 1}–${range.last + 1}` : 'all steps'
+    piece.editLane(lane.id, `${lane.name}: ${label}`, (old) => ({ ...old, step_range: range }), gesture)
   }
 
   return {

@@ -47,12 +47,12 @@ export function useStripEdits({ meant, patchAsAnswered }: Context) {
   ) {
     const [place, value] = [...values][0] ?? [0, null]
     const one = `${strip.name} ${place + 1} ${value ?? 'plain'}`
-    const said = values.size === 1 ? one : `${strip.name} of ${values.size} steps`
+    const label = values.size === 1 ? one : `${strip.name} of ${values.size} steps`
     const beside = Object.entries(on).filter(([field]) => field !== strip.path)
     const isThere = (old: Lane) => beside.every(([field, value]) => isSame(valueAt(old, field), value))
     piece.editLane(
       lane.id,
-      `${lane.name}: ${said}`,
+      `${lane.name}: ${label}`,
       (old) => withStripValues(isThere(old) ? old : { ...old, ...on }, strip, values),
       gesture,
     )
@@ -78,8 +78,8 @@ export function useStripEdits({ meant, patchAsAnswered }: Context) {
       const lanes = meant(lane).map(({ id }) => id)
       const throwing = thrownBetween(action)
       const what = action.kind === 'throw' ? 'throw' : action.operation
-      const said = action.kind === 'throw' ? `thrown ${action.low} to ${action.high}` : action.operation
-      await patchAsAnswered(`${strip.name} ${said}`, () =>
+      const label = action.kind === 'throw' ? `thrown ${action.low} to ${action.high}` : action.operation
+      await patchAsAnswered(`${strip.name} ${label}`, () =>
         engine.changeStrip({ lanes, strip: strip.name, action: what, ...throwing }),
       )
     }

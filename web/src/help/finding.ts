@@ -55,9 +55,9 @@ export function found(shelves: readonly Shelf[], typed: string): Shelf[] {
   }
   const all = shelves.flatMap(({ pages }) => pages)
   const named = all.filter(({ title }) => has(title))
-  const told = all.filter((page) => !named.includes(page) && has(`${page.title} ${textOf(page)}`))
+  const others = all.filter((page) => !named.includes(page) && has(`${page.title} ${textOf(page)}`))
   return [
     { name: 'Called so', pages: named },
-    { name: 'Speaks of it', pages: told },
+    { name: 'Speaks of it', pages: others },
   ].filter(({ pages }) => pages.length)
 }

@@ -81,9 +81,9 @@ export function useRecording(
       isEntering = true
       try {
         places.set(piece.history.standsAt, step)
-        const said = what === 'note' ? `note on step ${step + 1}` : `${what} on step ${step + 1}`
+        const label = what === 'note' ? `note on step ${step + 1}` : `${what} on step ${step + 1}`
         await piece.editLanesAsAnswered(
-          `${name}: ${said}`,
+          `${name}: ${label}`,
           async () => new Map(Object.entries(await melody.enter({ lane: id, what, step, pitch, velocity }))),
         )
         const next = (step + 1) % (await steps(id))

@@ -33,8 +33,8 @@ export function useSoundFiles() {
     if (!voices.length) return
     const label = `Kit: ${namesOf(voices)}`.slice(0, 120)
     if (!(await piece.editAsAnswered(label, (document) => library.addVoices(document, [...voices])))) return
-    const said = voices.length === 1 ? 'is a voice' : 'are voices'
-    notices.say(`${namesOf(voices)} ${said} of the kit: give a lane one, under its name.`)
+    const verb = voices.length === 1 ? 'is a voice' : 'are voices'
+    notices.say(`${namesOf(voices)} ${verb} of the kit: give a lane one, under its name.`)
   }
 
   /** They are the kit, with a lane for each; voices that other lanes play stay in it. */

@@ -7,7 +7,7 @@ import { bringLanesBack } from '@/playing/clipsInPlace'
 
 const piece = usePiece()
 const kept = computed(() => piece.lanes.flatMap(({ clip }) => (clip ? [clip.name] : [])))
-const said = computed(() => {
+const message = computed(() => {
   const names = [...new Set(kept.value)].map((name) => `“${name}”`).join(', ')
   return `${names} ${kept.value.length === 1 ? 'plays in place of a lane' : `plays in place of ${kept.value.length} lanes`}`
 })
@@ -15,7 +15,7 @@ const said = computed(() => {
 
 <template>
   <p v-if="kept.length" class="kept" role="status">
-    <span>{{ said }}</span>
+    <span>{{ message }}</span>
     <button
       v-tip="'They were set aside, as they stood'"
       type="button"

@@ -21,8 +21,8 @@ const emit = defineEmits<{
 const name = ref(props.lane.name)
 
 function takeName() {
-  const said = name.value.trim()
-  if (said && said !== props.lane.name) emit('change', `renamed ${said}`, { name: said })
+  const typedName = name.value.trim()
+  if (typedName && typedName !== props.lane.name) emit('change', `renamed ${typedName}`, { name: typedName })
   else name.value = props.lane.name
 }
 

@@ -56,21 +56,21 @@ const beats = computed(() => {
 
 /** Where the keyboard stands; null until it comes here. */
 const place = ref<number | null>(null)
-const stands = computed(() => Math.max(props.scale.firstTick, place.value ?? props.scale.firstTick))
-const said = computed(
+const standsAt = computed(() => Math.max(props.scale.firstTick, place.value ?? props.scale.firstTick))
+const placeText = computed(
   () =>
-    `bar ${barOf(stands.value, props.barTicks) + 1}, beat ${beatOf(stands.value, props.barTicks, props.beatTicks) + 1}`,
+    `bar ${barOf(standsAt.value, props.barTicks) + 1}, beat ${beatOf(standsAt.value, props.barTicks, props.beatTicks) + 1}`,
 )
 function onKeyDown(event: KeyboardEvent) {
   if (event.ctrlKey || event.altKey || event.metaKey) return
   const { barTicks, beatTicks, scale } = props
-  const to = (by: number, every: number) => (place.value = lineBeside(stands.value, by, every, scale))
+  const to = (by: number, every: number) => (place.value = lineBeside(standsAt.value, by, every, scale))
   if (event.key === 'ArrowRight') to(1, beatTicks)
   else if (event.key === 'ArrowLeft') to(-1, beatTicks)
   else if (event.key === 'ArrowUp') to(1, barTicks)
   else if (event.key === 'ArrowDown') to(-1, barTicks)
   else if (event.key === 'Home') place.value = scale.firstTick
-  else if (event.key === 'Enter') emit('playFrom', stands.value)
+  else if (event.key === 'Enter') emit('playFrom', standsAt.value)
   else return
   event.preventDefault()
   event.stopPropagation()
@@ -94,18 +94,18 @@ function onClick(event: MouseEvent) {
     aria-label="Ruler: arrows go by beats and bars, Enter plays from there"
     :aria-valuemin="scale.firstTick"
     :aria-valuemax="scale.endTick"
-    :aria-valuenow="stands"
-    :aria-valuetext="said"
+    :aria-valuenow="standsAt"
+    :aria-valuetext="placeText"
     @click="onClick"
     @keydown="onKeyDown"
-    @focus="place = stands"
+    @focus="place = standsAt"
     @blur="place = null"
   >
     <title>A click plays from there</title>
     <rect
       v-if="place !== null"
       class="stands"
-      :x="xOf(stands, scale) - 9"
+      :x="xOf(standsAt, scale) - 9"
       :width="18"
       y="1"
       :height="HEIGHT - 2"

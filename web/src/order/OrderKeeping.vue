@@ -52,9 +52,9 @@ const throwTakes = () =>
 const keep = (of: 'whole' | 'rows', rows: number[] | null = null) =>
   during('The order is being kept …', async () => {
     if (!piece.document) return
-    const kept = await orderApi.keep(piece.document, of, rows)
+    const clips = await orderApi.keep(piece.document, of, rows)
     notices.say(
-      `${kept.length} ${kept.length === 1 ? 'clip is' : 'clips are'} kept in the set “${piece.document.name}”.`,
+      `${clips.length} ${clips.length === 1 ? 'clip is' : 'clips are'} kept in the set “${piece.document.name}”.`,
     )
   })
 </script>

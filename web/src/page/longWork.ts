@@ -36,8 +36,8 @@ export const useLongWork = defineStore('long-work', () => {
     try {
       return await Promise.race([act(signal), whenAborted(signal)])
     } catch (reason) {
-      const said = about && `${about}: ${reason instanceof Error ? reason.message : String(reason)}`
-      if (!signal.aborted) notices.complain(said || reason)
+      const message = about && `${about}: ${reason instanceof Error ? reason.message : String(reason)}`
+      if (!signal.aborted) notices.complain(message || reason)
       return undefined
     } finally {
       clearTimeout(late)

@@ -102,19 +102,19 @@ export const useMoves = defineStore('moves', () => {
   const tellHands = () => tellings.run(tellNow).catch(notices.complain)
   /** Ask the engine what movements hands have made, and put that in the place of what they left. */
   async function tellNow() {
-    const told = [...untold]
+    const hands = [...untold]
     untold.clear()
     const { pattern } = piece
-    if (!told.length || !pattern) return
-    const made = await engine.afterHands(told.map(([, { move }]) => move))
+    if (!hands.length || !pattern) return
+    const made = await engine.afterHands(hands.map(([, { move }]) => move))
     const change = (lane: string | null) => (movements: Movement[]) =>
-      told.reduce((all, [, { move, shown }], at) => {
+      hands.reduce((all, [, { move, shown }], at) => {
         const movement = made[at]
         const isMeant = move.lane === lane && all.some((one) => isSame(one, shown))
         return isMeant && movement ? withMovement(all, move.control, movement) : all
       }, movements)
     piece.amend((document) => withEachMovements(document, pattern.id, change))
-    for (const [at, [key, hand]] of told.entries()) {
+    for (const [at, [key, hand]] of hands.entries()) {
       const movement = made[at]
       if (movement && session?.hands.get(key) === hand) session.hands.set(key, { ...hand, shown: movement })
     }

@@ -10,13 +10,13 @@ const STRETCHES = 4
 
 /** Store the last bars of `stretches`. Where there is no room, nothing is stored. */
 export function storeTape(pieceId: number, stretches: readonly TapeStretch[]) {
-  const kept = stretches.slice(-STRETCHES).map((stretch) => {
+  const recent = stretches.slice(-STRETCHES).map((stretch) => {
     const oldest = barsBefore(stretch.nowTick, BARS_ON_TAPE, stretch.barTicks)
     const controls = stretch.controls.filter(({ tick }) => tick >= oldest)
     return { ...stretch, notes: stretch.notes.filter(({ start }) => start >= oldest), controls, leftOut: [] }
   })
   try {
-    localStorage.setItem(PREFIX + pieceId, JSON.stringify({ stretches: kept }))
+    localStorage.setItem(PREFIX + pieceId, JSON.stringify({ stretches: recent }))
     const newest = [pieceId, ...storedPieces().filter((id) => id !== pieceId)]
     localStorage.setItem(ORDER, JSON.stringify(newest.slice(0, PIECES)))
     for (const key of storedKeys()) if (!isAmong(key, newest.slice(0, PIECES))) localStorage.removeItem(key)
@@ -28,10 +28,10 @@ export function storeTape(pieceId: number, stretches: readonly TapeStretch[]) {
 /** What was stored of a piece; nothing if it cannot be read. */
 export function storedTape(pieceId: number): TapeStretch[] {
   try {
-    const found = JSON.parse(localStorage.getItem(PREFIX + pieceId) ?? 'null') as {
+    const stored = JSON.parse(localStorage.getItem(PREFIX + pieceId) ?? 'null') as {
       stretches?: TapeStretch[]
     } | null
-    return (found?.stretches ?? []).filter(isWhole)
+    return (stored?.stretches ?? []).filter(isWhole)
   } catch {
     return []
   }

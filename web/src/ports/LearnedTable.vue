@@ -26,14 +26,14 @@ async function importFile() {
     if (!Array.isArray(read)) throw new Error('it holds no list of controllers')
     const tables = read as ControllerTable[]
     const names = new Set(tables.map((one) => one?.name))
-    const kept = await learning.keep([...learning.tables.filter(({ name }) => !names.has(name)), ...tables])
-    if (kept)
+    const isKept = await learning.keep([...learning.tables.filter(({ name }) => !names.has(name)), ...tables])
+    if (isKept)
       notices.say(
         `Imported what ${tables.length === 1 ? 'one controller moves' : `${tables.length} controllers move`}.`,
       )
   } catch (reason) {
-    const said = reason instanceof SyntaxError ? 'it is no JSON' : (reason as Error).message
-    notices.complain(`${file.name}: ${said}. Nothing is changed.`)
+    const reasonText = reason instanceof SyntaxError ? 'it is no JSON' : (reason as Error).message
+    notices.complain(`${file.name}: ${reasonText}. Nothing is changed.`)
   }
 }
 </script>

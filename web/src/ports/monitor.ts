@@ -108,9 +108,9 @@ export function pathsOf(drawn: readonly Drawn[], pathOf: (one: Drawn) => string)
   const paths = new Map<string, { filter: Filter; channel: number; path: string[] }>()
   for (const one of drawn) {
     const key = `${one.filter} ${one.channel}`
-    const known = paths.get(key) ?? { filter: one.filter, channel: one.channel, path: [] }
-    known.path.push(pathOf(one))
-    paths.set(key, known)
+    const line = paths.get(key) ?? { filter: one.filter, channel: one.channel, path: [] }
+    line.path.push(pathOf(one))
+    paths.set(key, line)
   }
   return [...paths.values()].map(({ path, ...of }) => ({ ...of, path: path.join('') }))
 }

@@ -59,8 +59,8 @@ export function useClock() {
   }
   function follow(tempo: number | null) {
     if (tempo === null || tempo < Score.tempo.min || tempo > Score.tempo.max) return
-    const said = Math.round(tempo * 100) / 100
-    if (live.clockTempo === null || Math.abs(live.clockTempo - said) >= MOVED) live.clockTempo = said
+    const rounded = Math.round(tempo * 100) / 100
+    if (live.clockTempo === null || Math.abs(live.clockTempo - rounded) >= MOVED) live.clockTempo = rounded
   }
   useIntervalFn(look, LOOKED_MS)
   watch(

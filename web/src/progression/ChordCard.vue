@@ -20,8 +20,9 @@ const emit = defineEmits<{
 
 const text = ref(props.chord.chord)
 function take() {
-  const said = text.value.trim()
-  if (said && said !== props.chord.chord) emit('write', { chord: said }, `${props.chord.chord} → ${said}`)
+  const typedText = text.value.trim()
+  if (typedText && typedText !== props.chord.chord)
+    emit('write', { chord: typedText }, `${props.chord.chord} → ${typedText}`)
 }
 </script>
 

@@ -34,10 +34,10 @@ export class Controllers {
     const earlier = sent.filter(({ tick }) => tick < from)
     const due = new Map([...controlsOf(sounds.held, sounds), ...earlier].map((one) => [keyOf(one), one]))
     // What nothing moves any more goes back to where it changes nothing.
-    const moved = new Set([...due.keys(), ...sent.map(keyOf)])
+    const movedKeys = new Set([...due.keys(), ...sent.map(keyOf)])
     for (const [key, one] of this.#held) {
       const value = neutral(one.controller)
-      if (!moved.has(key) && one.value !== value) due.set(key, { ...one, value })
+      if (!movedKeys.has(key) && one.value !== value) due.set(key, { ...one, value })
     }
     const tick = Math.ceil(from) // commitments end anywhere, what is on the tape lies on whole ticks
     return [...due]

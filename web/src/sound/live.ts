@@ -40,8 +40,8 @@ export class LiveNotes {
     const note: TapeNote = { ...written, time, lane: lane.name, ink: lane.ink }
     const { pitch, velocity, channel } = next
     const end = run.line.timeOf(next.start + next.length)
-    const stands = { part: lane.id, port, voice, semitones, tone, level, pan, room }
-    const sounding = this.port.strike({ ...stands, pitch, velocity, channel, time, end })
+    const settings = { part: lane.id, port, voice, semitones, tone, level, pan, room }
+    const sounding = this.port.strike({ ...settings, pitch, velocity, channel, time, end })
     this.#live.push({ note, port, sounding, run })
     run.stretch.notes.push(note)
   }
@@ -53,8 +53,8 @@ export class LiveNotes {
     const unheard = new Set(meant.filter(({ note, run }) => run.line.timeOf(note.start) >= now))
     this.#cut(meant, now)
     for (const { run } of unheard) {
-      const gone = new Set([...unheard].filter((one) => one.run === run).map(({ note }) => note))
-      run.stretch.notes = run.stretch.notes.filter((note) => !gone.has(note))
+      const goneNotes = new Set([...unheard].filter((one) => one.run === run).map(({ note }) => note))
+      run.stretch.notes = run.stretch.notes.filter((note) => !goneNotes.has(note))
     }
     this.#live = this.#live.filter((one) => !unheard.has(one))
   }

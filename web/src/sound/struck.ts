@@ -28,8 +28,8 @@ const curves = new Map<number, Float32Array<ArrayBuffer>>()
 /** What drives a sound: the curve that each of its samples goes through. `drive`: 0 to 1. */
 export function driven(drive: number): Float32Array<ArrayBuffer> {
   const step = Math.round(drive * CURVES)
-  const known = curves.get(step)
-  if (known) return known
+  const cached = curves.get(step)
+  if (cached) return cached
   const amount = 1 + (24 * step) / CURVES
   const points = Array.from({ length: FOLDED }, (_, at) => (2 * at) / (FOLDED - 1) - 1)
   const curve = Float32Array.from(points, (x) => Math.tanh(amount * x) / Math.tanh(amount))
@@ -45,8 +45,8 @@ export function coloured(context: BaseAudioContext, timbre: number): AudioNode |
 
 const turned = new WeakMap<AudioBuffer, AudioBuffer>()
 function reversed(buffer: AudioBuffer, context: BaseAudioContext): AudioBuffer {
-  const known = turned.get(buffer)
-  if (known) return known
+  const cached = turned.get(buffer)
+  if (cached) return cached
   const { numberOfChannels, length, sampleRate } = buffer
   const back = context.createBuffer(numberOfChannels, length, sampleRate)
   for (let side = 0; side < numberOfChannels; side++)

@@ -93,8 +93,8 @@ export class Succession {
 
   /** `playing` follows where what plays ends, at `tick`: from its first step on. */
   follow(playing: Playing, tick: number) {
-    const known = this.#placeOf(playing)
-    const place = known && { ...known, tick }
+    const knownPlace = this.#placeOf(playing)
+    const place = knownPlace && { ...knownPlace, tick }
     const coming: Coming = { playing, isByHand: false, how: AT_THE_BAR, place }
     this.#coming = coming
     this.askFirst(playing).then(

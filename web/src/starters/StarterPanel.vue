@@ -104,9 +104,9 @@ async function keep(what: 'lane' | 'pattern') {
   if (!name || !pattern || (what === 'lane' && !lane)) return
   const known = ownTags.value.split(',').map((tag) => tag.trim()).filter(Boolean) // prettier-ignore
   await notices.attempt(async () => {
-    const kept = await library.keepStarter({ name, tags: known, [what]: what === 'lane' ? lane : pattern })
+    const starter = await library.keepStarter({ name, tags: known, [what]: what === 'lane' ? lane : pattern })
     await again()
-    kind.value = kept.kind
+    kind.value = starter.kind
     typed.value = ''
     if (ownName.value.trim() === name) ownName.value = ''
     notices.say(`Kept “${name}” among your starters.`)

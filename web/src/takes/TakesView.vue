@@ -95,8 +95,8 @@ watch([heard, laid], async ([one, other], _before, onCleanup) => {
   let isOld = false
   onCleanup(() => (isOld = true))
   try {
-    const found = await takesApi.differences(props.id, one, other)
-    if (!isOld) differences.value = found
+    const answer = await takesApi.differences(props.id, one, other)
+    if (!isOld) differences.value = answer
   } catch (reason) {
     notices.complain(reason)
   }

@@ -31,8 +31,8 @@ export function useSheet(id: MaybeRefOrGetter<number | null>) {
     if (sheetId === null) return newest.cancel()
     try {
       await newest.ask(async (signal) => {
-        const found = await takesApi.open(sheetId)
-        if (!signal.aborted) await layOpen(found, signal)
+        const opened = await takesApi.open(sheetId)
+        if (!signal.aborted) await layOpen(opened, signal)
       })
     } catch (reason) {
       notices.complain(reason, { label: 'Try again', act: () => open(sheetId) })

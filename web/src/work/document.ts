@@ -31,10 +31,10 @@ export function plainLane(of: Pick<Lane, 'id' | 'name' | 'voice' | 'ink' | 'sour
 
 /** A copy of `lane` with one field moved. A drawn lane that grows shorter loses the hits that no longer fit. */
 export function withField(lane: Lane, field: string, value: unknown): Lane {
-  const moved = withValueAt(lane, field, value)
-  if (moved.source.kind !== 'drawn') return moved
-  const { steps, hits } = moved.source
-  return { ...moved, source: { ...moved.source, hits: hits.filter((hit) => hit < steps) } }
+  const result = withValueAt(lane, field, value)
+  if (result.source.kind !== 'drawn') return result
+  const { steps, hits } = result.source
+  return { ...result, source: { ...result.source, hits: hits.filter((hit) => hit < steps) } }
 }
 
 /** A copy of a drawn `lane` with the drawn step set to hit or rest. */
@@ -62,8 +62,8 @@ interface AnyStrip {
   readonly spread: object | null
 }
 const stripAt = (lane: Lane, path: string): AnyStrip => {
-  const known = valueAt(lane, path) as Partial<AnyStrip> | null | undefined
-  return { ...known, values: known?.values ?? [], free: known?.free ?? null, spread: known?.spread ?? null }
+  const strip = valueAt(lane, path) as Partial<AnyStrip> | null | undefined
+  return { ...strip, values: strip?.values ?? [], free: strip?.free ?? null, spread: strip?.spread ?? null }
 }
 
 /** The values of a strip as they stand; those beyond the last are plain. */
@@ -97,9 +97,9 @@ export function withStripLength(lane: Lane, { path }: StripPlace, length: number
 
 /** `all` with the one at `from` moved to `to`: lanes, rows, patterns. */
 export function withMoved<One>(all: readonly One[], from: number, to: number): One[] {
-  const moved = [...all]
-  moved.splice(to, 0, ...moved.splice(from, 1))
-  return moved
+  const result = [...all]
+  result.splice(to, 0, ...result.splice(from, 1))
+  return result
 }
 
 /** `lanes` that are tried out, as anchored as those that `stand` are. */

@@ -68,12 +68,12 @@ export function remember(
     add(last + 1 + fresh.length, label, after, gesture)
   }
   // What this page starts from is at hand from now on: the next gesture may need it.
-  const known = history.moments
+  const knownMoments = history.moments
     .slice(0, goesOn ? -1 : undefined)
     .map((moment) =>
       moment === here && !goesOn && !moment.document ? { ...moment, document: before } : moment,
     )
-  return { history: { moments: [...known, ...fresh], standsAt: fresh.at(-1)?.number ?? last }, fresh }
+  return { history: { moments: [...knownMoments, ...fresh], standsAt: fresh.at(-1)?.number ?? last }, fresh }
 }
 
 const momentAs = (number: number, label: string, document: Piece, gesture: string | null, heard = false): Moment => ({

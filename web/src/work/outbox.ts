@@ -101,9 +101,9 @@ export const useOutbox = defineStore('outbox', () => {
     return ready.then(() => void send())
   }
   async function takeUp(user: string) {
-    const known = await allWaiting(user)
+    const stored = await allWaiting(user)
     const here = new Set(entries.value.map(({ key }) => key))
-    entries.value = [...known.filter(({ key }) => !here.has(key)), ...entries.value]
+    entries.value = [...stored.filter(({ key }) => !here.has(key)), ...entries.value]
   }
   /** Whether anything waits on this page alone: it would be lost with it. */
   const isAtRisk = computed(() => entries.value.some(({ key }) => unstored.value.has(key)))

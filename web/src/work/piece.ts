@@ -121,7 +121,7 @@ export const usePiece = defineStore('piece', () => {
   function resume({ id, attempt }: OpenPiece) {
     const entry = outbox.find(keyOfPiece(id))
     if (entry?.kind !== 'piece') return
-    const known = history.value.moments.filter(
+    const earlier = history.value.moments.filter(
       ({ number }) => number < (entry.moments[0]?.number ?? Infinity),
     )
     const fresh = entry.moments.map((moment) => ({
@@ -131,7 +131,7 @@ export const usePiece = defineStore('piece', () => {
       gesture: null,
       name: '',
     }))
-    history.value = { moments: [...known, ...fresh], standsAt: entry.standsAt }
+    history.value = { moments: [...earlier, ...fresh], standsAt: entry.standsAt }
     document.value = entry.document
     saving.value?.resume(entry, attempt)
   }

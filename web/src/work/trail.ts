@@ -41,8 +41,8 @@ export const useTrail = defineStore('trail', () => {
   const placeAt = (pieceId: number, number: number) => ({ params: { path: { piece_id: pieceId, number } } })
   /** The document as it was at a moment. */
   async function documentAt(number: number): Promise<Piece | null> {
-    const known = piece.history.moments.find((moment) => moment.number === number)?.document
-    if (known || piece.id === null) return known ?? null
+    const knownDocument = piece.history.moments.find((moment) => moment.number === number)?.document
+    if (knownDocument || piece.id === null) return knownDocument ?? null
     return (await answer(api.GET('/api/pieces/{piece_id}/moments/{number}', placeAt(piece.id, number))))
       .document
   }
@@ -68,11 +68,11 @@ export const useTrail = defineStore('trail', () => {
 
   async function stand({ number }: Moment): Promise<boolean> {
     const pieceId = piece.id
-    const there = await documentAt(number)
-    if (pieceId === null || !there || piece.id !== pieceId || !piece.document) return false
+    const target = await documentAt(number)
+    if (pieceId === null || !target || piece.id !== pieceId || !piece.document) return false
     audition.end()
-    piece.history = standingAt(piece.history, number, there)
-    const next = withSilenceOf(there, piece.document)
+    piece.history = standingAt(piece.history, number, target)
+    const next = withSilenceOf(target, piece.document)
     // What changed should be seen: if it is not in the pattern on the table, that one is chosen in which it is.
     const changed = next.patterns.filter(
       (one) =>

@@ -122,14 +122,14 @@ function letGo(isTakenAway: boolean) {
 function finishBox({ from, to, isMore }: Hand & { kind: 'box' }) {
   const [left, right] = [from[0], to[0]].sort((a, b) => a - b) as [number, number]
   const [top, bottom] = [from[1], to[1]].sort((a, b) => a - b) as [number, number]
-  const found =
+  const matches =
     right - left < 3 && bottom - top < 3
       ? props.clip.tracks.map(() => [])
       : notesWithin(props.clip.tracks, props.rows, [left, top - RULER, right, bottom - RULER], shown.value)
-  if (!isMore) return emit('choose', found)
+  if (!isMore) return emit('choose', matches)
   emit(
     'choose',
-    found.map((places, at) => [...new Set([...(props.chosen[at] ?? []), ...places])].sort((a, b) => a - b)),
+    matches.map((places, at) => [...new Set([...(props.chosen[at] ?? []), ...places])].sort((a, b) => a - b)),
   )
 }
 function onDouble(event: MouseEvent) {

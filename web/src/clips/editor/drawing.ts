@@ -138,9 +138,9 @@ function stampBead(context: CanvasRenderingContext2D, colour: string, x: number,
 /** The longest note of a track: how far before the view one may begin that reaches into it. */
 const longests = new WeakMap<readonly Note[], number>()
 function longestOf(notes: readonly Note[]): number {
-  const known = longests.get(notes) ?? notes.reduce((most, [, length]) => Math.max(most, length), 0)
-  longests.set(notes, known)
-  return known
+  const longest = longests.get(notes) ?? notes.reduce((most, [, length]) => Math.max(most, length), 0)
+  longests.set(notes, longest)
+  return longest
 }
 
 /** The first note that may reach into a view that begins there. */

@@ -67,7 +67,7 @@ export function noteUnder(
   window: Window,
 ): { at: NoteAt; isEnd: boolean } | null {
   const row = rowAt(y, window)
-  let found: { at: NoteAt; isEnd: boolean } | null = null
+  let hit: { at: NoteAt; isEnd: boolean } | null = null
   tracks.forEach(({ notes }, track) => {
     const end = firstFrom(notes, tickIn(x + SLACK, window))
     for (let place = 0; place < end; place++) {
@@ -75,10 +75,10 @@ export function noteUnder(
       const wide = Math.max(pixelsIn(length, window), MIN_WIDTH)
       const last = xIn(start, window) + wide
       if (last < x - SLACK || rowOf(rows, track, pitch) !== row) continue
-      found = { at: [track, place], isEnd: x > last - Math.min(END, wide / 3) }
+      hit = { at: [track, place], isEnd: x > last - Math.min(END, wide / 3) }
     }
   })
-  return found
+  return hit
 }
 /** Pixels beside a note that still are on it, and those of its end by which it is drawn longer. */
 const SLACK = 4

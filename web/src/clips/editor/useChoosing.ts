@@ -22,12 +22,12 @@ export function useChoosing(
   /** Choose the notes of a row; `isMore`: beside those that are. Returns the track that the row is of, if it is of one. */
   function chooseRow(row: number, isMore: boolean): number | null {
     const { track, pitch } = rows()[row] ?? { track: null, pitch: null }
-    const found = tracks().map(({ notes }, at) =>
+    const matches = tracks().map(({ notes }, at) =>
       notes.flatMap((note, place) => ((track === null ? note[2] === pitch : at === track) ? [place] : [])),
     )
     chosen.value = isMore
-      ? found.map((places, at) => [...new Set([...(chosen.value[at] ?? []), ...places])])
-      : found
+      ? matches.map((places, at) => [...new Set([...(chosen.value[at] ?? []), ...places])])
+      : matches
     return track
   }
   function copy() {

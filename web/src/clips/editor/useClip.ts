@@ -59,10 +59,10 @@ export function useClip(id: () => number) {
     leaveWaiting()
     leaveWaiting = lookAfterWaiting()
     try {
-      const found = await opening.ask(() => clipsApi.open(id()))
-      if (!found) return
-      show(found)
-      opened.value = found
+      const openClip = await opening.ask(() => clipsApi.open(id()))
+      if (!openClip) return
+      show(openClip)
+      opened.value = openClip
     } catch (reason) {
       isGone.value = !isWaiting(reason)
       notices.complain(reason, { label: 'Try again', act: load })
@@ -137,11 +137,11 @@ export function useClip(id: () => number) {
   function tellLost({ kind }: Action, lost: number) {
     if (!lost || kind === 'delete') return
     const isCrop = kind === 'crop'
-    const said =
+    const message =
       lost === 1
         ? `One note ${isCrop ? 'lay outside and is gone' : 'met another of the same pitch and was merged with it'}.`
         : `${lost} notes ${isCrop ? 'lay outside and are gone' : 'met others of the same pitch and were merged with them'}.`
-    notices.say(said)
+    notices.say(message)
   }
 
   const replaced = (change: (now: OpenClip) => Promise<OpenClip> | null) =>

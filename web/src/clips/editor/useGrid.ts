@@ -17,8 +17,8 @@ export function useGrid() {
     async (wanted, _before, onCleanup) => {
       let isOld = false
       onCleanup(() => (isOld = true))
-      const found = await clipsApi.gridStep(wanted).catch(() => null) // a value that is none: the grid stays
-      if (found && !isOld) stepTicks.value = found.ticks
+      const gridStep = await clipsApi.gridStep(wanted).catch(() => null) // a value that is none: the grid stays
+      if (gridStep && !isOld) stepTicks.value = gridStep.ticks
     },
     { immediate: true, deep: true },
   )

@@ -66,13 +66,13 @@ export function useThreadHands(
     const grip = side === 'whole' ? 'both' : side === 'left' ? leftGrip : other
     const sign = leftGrip === 'first' ? 1 : -1
     const gesture = newGesture('range')
-    let gone = 0
+    let movedBy = 0
     return {
       move({ clientX }) {
         const { picture, scale, lane } = thread()
         const by = Math.round((clientX - x) / pixelsOf(picture.step_ticks, scale)) * sign
-        if (by !== gone) hands.edits.moveRange(lane, grip, by, gesture)
-        gone = by
+        if (by !== movedBy) hands.edits.moveRange(lane, grip, by, gesture)
+        movedBy = by
       },
     }
   }

@@ -102,10 +102,10 @@ export class Reader {
   #data: number[] = []
 
   read(bytes: ArrayLike<number>): Message[] {
-    const found: Message[] = []
+    const messages: Message[] = []
     for (const byte of Array.from(bytes)) {
       if (byte >= CLOCK) {
-        found.push([byte])
+        messages.push([byte])
         continue
       }
       if (byte >= 0x80) {
@@ -120,11 +120,11 @@ export class Reader {
       } else this.#data.push(byte)
       const needed = dataBytes(this.#status)
       if (!this.#status || needed === null || this.#data.length < needed) continue
-      found.push([this.#status, ...this.#data])
+      messages.push([this.#status, ...this.#data])
       this.#data = []
       if (this.#status >= SYSTEM) this.#status = 0 // no running status for these
     }
-    return found
+    return messages
   }
 }
 
