@@ -56,7 +56,7 @@ export default defineConfig({
     environment: 'happy-dom',
     isolate: false, // a page and its modules set up once for all files, not for each: half of the time
     include: ['src/**/*.test.ts'],
-    setupFiles: ['src/testingTimers.ts'],
+    setupFiles: ['src/testingSetup.ts'],
     server: { deps: { inline: ['vuetify'] } },
     testTimeout: 120_000, // no test depends on how fast a machine is
     hookTimeout: 120_000,

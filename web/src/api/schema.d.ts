@@ -2597,9 +2597,10 @@ export interface components {
          * @description One lane whole: every setting as a field, its strips, when what it plays repeats.
          *
          *     *voice*: what it sounds with, and its note. *rates*: what one hand may make of its step, slow to fast; *rate*:
-         *     which of them it has, or the next slower one. *without*: for each lane that it reads, by id, the fields to set so that it keeps playing when that lane is removed. *pool*: of an arpeggio, what it reads and
-         *     when that repeats with its hits; *fits*: the fields that make it do so with each cycle, none where it does.
-         *     *channel*: what its controllers move where the lane is sent as MIDI.
+         *     which of them it has, or the next slower one. *without*: for each lane that it reads, by id, the fields to set so
+         *     that it keeps playing when that lane is removed. *pool*: of an arpeggio, what it reads and when that repeats with
+         *     its hits; *fits*: the fields that make it do so with each cycle, none where it does. *channel*: what its
+         *     controllers move where the lane is sent as MIDI.
          */
         Bench: {
             /** Channel */

@@ -30,7 +30,12 @@ beforeEach(() => {
 function recording() {
   const piece = takePiece(aLane('thud'))
   const playing = usePlaying()
-  playing.player = { patternId: 'a', isPlaying: true, change: () => undefined } as never
+  playing.player = {
+    patternId: 'a',
+    isPlaying: true,
+    change: () => undefined,
+    askAgain: () => undefined,
+  } as never
   playing.isPlaying = true
   const listeners: ((late: number, tick: number) => unknown)[] = []
   vi.spyOn(playing, 'onLate').mockImplementation((listener) => {
