@@ -4,6 +4,8 @@ import { beforeEach, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 
 import type { HeldDetour } from '@/api/client'
+import { useNotices } from '@/page/notices'
+import { useReach } from '@/page/reach'
 import { aLane, takePiece } from '@/testing'
 import { aServer, settle } from '@/testingServer'
 import { useMoves } from './moves'
@@ -114,6 +116,22 @@ it('tells the engine of earlier points where they count since an answer came lat
   const [hand] = server.to('/api/render/moves').at(-1)!.body.hands
   expect([hand.movement.points, hand.points]).toEqual([[[0, 100], [710, 50]], [[760, 60]]]) // prettier-ignore
   expect(piece.lanes[0]!.movements![0]!.points).toEqual([[0, 100], [710, 50], [760, 60]]) // prettier-ignore
+})
+
+it('waits where the server is away, and asks again when it is back', async () => {
+  const { piece } = recording()
+  await nextTick()
+  vi.spyOn(usePlaying(), 'keyTick').mockReturnValue(900)
+  piece.editLane('thud', 'velocity', (lane) => ({ ...lane, velocity: 50 }), 'drag')
+  await settle()
+  await server.to('/api/render/moves')[0]!.refuse(503)
+  expect(useNotices().shown).toEqual([])
+  expect(piece.lanes[0]!.movements![0]!.points).toEqual([[0, 100], [900, 50]]) // prettier-ignore
+  useReach().isAway = true
+  await nextTick()
+  useReach().isAway = false
+  await settle()
+  expect(server.to('/api/render/moves').length).toBe(2)
 })
 
 it('asks what becomes of a movement whose control is moved while nothing records, and leaves a newer one alone', async () => {

@@ -2,11 +2,13 @@
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 
+import { isAway } from '@/api/policy'
 import { isSame } from '@/api/same'
 import type { HeldDetour, Lane, Movement, Pattern, Piece, Schemas } from '@/api/client'
 import { engine } from '@/engine/engine'
 import { useInTurn } from '@/page/asking'
 import { useNotices } from '@/page/notices'
+import { useReach } from '@/page/reach'
 import { postponed } from '@/sound/time'
 import { withLane, withPattern } from '@/work/document'
 import {
@@ -19,6 +21,7 @@ import { usePlaying } from './playing'
 type Point = Movement['points'][number]
 /** What a hand has done to a control so far, and how its movement stands in the document until the engine has answered. */
 interface Hand {
+  readonly patternId: string
   readonly move: Schemas['HandMove']
   readonly shown: Movement
 }
@@ -27,6 +30,7 @@ export const useMoves = defineStore('moves', () => {
   const piece = usePiece()
   const playing = usePlaying()
   const notices = useNotices()
+  const reach = useReach()
   const isOn = ref(false)
   /** Lanes that were moved since recording began. */
   const movedLanes = new Set<string>()
@@ -42,6 +46,7 @@ export const useMoves = defineStore('moves', () => {
 
   /** `after` with what its changed controls are moved by, as the hand left it: the engine says what becomes of it. */
   function follow<Of extends Lane | Pattern>(
+    patternId: string,
     lane: string | null,
     before: Of,
     after: Of,
@@ -68,7 +73,7 @@ export const useMoves = defineStore('moves', () => {
       } else if (!own || own.off) continue
       if (!shown) continue
       const movement = (earlier ? earlier.move.movement : own) ?? null
-      const hand = { move: { lane, control: field, was, now, movement, points }, shown }
+      const hand = { patternId, move: { lane, control: field, was, now, movement, points }, shown }
       session?.hands.set(key, hand)
       untold.set(key, hand)
       movements = withMovement(movements, field, shown)
@@ -86,11 +91,11 @@ export const useMoves = defineStore('moves', () => {
     const tick = () => (at ??= playing.keyTick({ timeStamp: performance.now() }))
     const lanes = now.lanes.map((lane) => {
       const old = was.lanes.find(({ id }) => id === lane.id)
-      return old ? follow(lane.id, old, lane, LANE_CONTROLS, tick, was.step_value) : lane
+      return old ? follow(patternId, lane.id, old, lane, LANE_CONTROLS, tick, was.step_value) : lane
     })
     const swung = <Of extends Pattern>(of: Of, swing: Piece['swing']) => ({ ...of, swing })
     const { movements } = follow(
-      null, swung(was, before.swing), swung(now, after.swing), PATTERN_CONTROLS, tick,
+      patternId, null, swung(was, before.swing), swung(now, after.swing), PATTERN_CONTROLS, tick,
     ) // prettier-ignore
     if (untold.size) void tellHands()
     const isSame = lanes.every((lane, place) => lane === now.lanes[place]) && movements === now.movements
@@ -102,11 +107,19 @@ export const useMoves = defineStore('moves', () => {
   const tellHands = () => tellings.run(tellNow).catch(notices.complain)
   /** Ask the engine what movements hands have made, and put that in the place of what they left. */
   async function tellNow() {
-    const hands = [...untold]
-    untold.clear()
     const { pattern } = piece
+    const hands = [...untold].filter(([, { patternId }]) => patternId === pattern?.id)
+    untold.clear()
     if (!hands.length || !pattern) return
-    const made = await engine.afterHands(hands.map(([, { move }]) => move))
+    let made: (Movement | null)[]
+    try {
+      made = await engine.afterHands(hands.map(([, { move }]) => move))
+    } catch (reason) {
+      if (!isAway(reason)) throw reason
+      // What hands left stands until the server is back.
+      for (const [key, hand] of hands) if (!untold.has(key)) untold.set(key, hand)
+      return
+    }
     const change = (lane: string | null) => (movements: Movement[]) =>
       hands.reduce((all, [, { move, shown }], at) => {
         const movement = made[at]
@@ -119,6 +132,11 @@ export const useMoves = defineStore('moves', () => {
       if (movement && session?.hands.get(key) === hand) session.hands.set(key, { ...hand, shown: movement })
     }
   }
+
+  watch(
+    () => reach.isAway,
+    (isAway) => !isAway && untold.size && void tellHands(),
+  )
 
   /** A detour that was held while moves are recorded comes again. False where they are not. */
   function recordDetour(held: HeldDetour): boolean {
@@ -165,7 +183,7 @@ export const useMoves = defineStore('moves', () => {
     for (const [key, { move, shown }] of session.hands) {
       const points = (move.points ?? []).map(([at, value]): Point => [postponed(at, late, tick), value])
       const movement = move.movement ? laterOf(key, move.movement) : null
-      const hand = { move: { ...move, movement, points }, shown: laterOf(key, shown) }
+      const hand = { patternId, move: { ...move, movement, points }, shown: laterOf(key, shown) }
       session.hands.set(key, hand)
       untold.set(key, hand)
     }

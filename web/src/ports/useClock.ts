@@ -5,6 +5,7 @@ import { onScopeDispose, watch } from 'vue'
 import { Score } from '@/api/limits.json'
 import { useNotices } from '@/page/notices'
 import { usePlaying } from '@/playing/playing'
+import { useTransport } from '@/playing/transport'
 import { useLive } from '@/work/live'
 import { usePorts, type Heard } from '@/playing/ports'
 import { ticksOfPulse } from '@/sound/time'
@@ -18,6 +19,7 @@ export function useClock() {
   const ports = usePorts()
   const piece = usePiece()
   const playing = usePlaying()
+  const transport = useTransport()
   const live = useLive()
   const notices = useNotices()
 
@@ -35,7 +37,7 @@ export function useClock() {
         return void playing.play(ticksOfPulse(ports.clockIn.position))
       case 'stop':
         isStopped = true
-        return playing.stop()
+        return transport.stop()
     }
   }
   ports.onHeard.add(listen)
