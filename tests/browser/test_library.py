@@ -77,6 +77,7 @@ def test_a_pattern_begins_from_a_starter_and_is_kept_as_ones_own(musician):
     panel.get_by_role("button", name="patterns", exact=True).click()
     panel.get_by_role("button", name="Hear Three ferries").click()
     panel.get_by_role("button", name="Begin the pattern from it").click()
+    expect(panel).to_have_count(0)  # once it has begun: the threads were there while it was heard
     expect(page.locator(".thread")).to_have_count(4)
     page.keyboard.press("e")
     panel.get_by_label("Name of your starter").fill("My crossing")
