@@ -118,6 +118,22 @@ it('tells the engine of earlier points where they count since an answer came lat
   expect(piece.lanes[0]!.movements![0]!.points).toEqual([[0, 100], [710, 50], [760, 60]]) // prettier-ignore
 })
 
+it('keeps an answer that comes when the next movement of the hand has begun, and leaves what was before the first alone', async () => {
+  const { piece, moves } = recording()
+  moves.isOn = false
+  await nextTick()
+  const row = (value: number) => ({ control: 'velocity', points: [[0, value]], loop_bars: null, off: false })
+  piece.editLane('thud', 'as it was', (lane) => ({ ...lane, velocity: 100, movements: [row(5) as never] }))
+  piece.editLane('thud', 'velocity', (lane) => ({ ...lane, velocity: 90 }), 'one')
+  piece.editLane('thud', 'pan', (lane) => ({ ...lane, pan: 1 }), 'two')
+  await settle()
+  await server.to('/api/render/moves')[0]!.answer({ movements: [row(1)] })
+  piece.editLane('thud', 'pan', (lane) => ({ ...lane, pan: 2 }), 'two')
+  expect([piece.lanes[0]!.movements, piece.lanes[0]!.pan]).toEqual([[row(1)], 2])
+  const rows = piece.history.moments.map(({ document }) => document?.patterns[0]!.lanes[0]!.movements)
+  expect(rows.slice(-3)).toEqual([[row(5)], [row(1)], [row(1)]])
+})
+
 it('waits where the server is away, and asks again when it is back', async () => {
   const { piece } = recording()
   await nextTick()

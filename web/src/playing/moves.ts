@@ -11,6 +11,7 @@ import { useNotices } from '@/page/notices'
 import { useReach } from '@/page/reach'
 import { postponed } from '@/sound/time'
 import { withLane, withPattern } from '@/work/document'
+import { lastNumber, momentOf } from '@/work/history'
 import {
   changesOf, LANE_CONTROLS, PATTERN_CONTROLS, withEachMovements, withMovement, withMovements, withPoint, type Control,
 } from '@/work/movements' // prettier-ignore
@@ -22,6 +23,8 @@ type Point = Movement['points'][number]
 /** What a hand has done to a control so far, and how its movement stands in the document until the engine has answered. */
 interface Hand {
   readonly patternId: string
+  /** The number of the moment that it makes. */
+  readonly moment: number
   readonly move: Schemas['HandMove']
   readonly shown: Movement
 }
@@ -37,7 +40,11 @@ export const useMoves = defineStore('moves', () => {
   /** The ticks of the points that this recording has written, by control: what was recorded before stays where it is. */
   const recorded = new Map<string, Set<number>>()
   /** One movement of the hand: each of its steps begins from the document as it was before all of them. */
-  let session: { readonly gesture: string | null; readonly hands: Map<string, Hand> } | null = null
+  let session: {
+    readonly gesture: string | null
+    readonly moment: number
+    readonly hands: Map<string, Hand>
+  } | null = null
   /** Hands that the engine has still to be told of, by control. */
   const untold = new Map<string, Hand>()
 
@@ -73,7 +80,8 @@ export const useMoves = defineStore('moves', () => {
       } else if (!own || own.off) continue
       if (!shown) continue
       const movement = (earlier ? earlier.move.movement : own) ?? null
-      const hand = { patternId, move: { lane, control: field, was, now, movement, points }, shown }
+      const move = { lane, control: field, was, now, movement, points }
+      const hand = { patternId, moment: session?.moment ?? Infinity, move, shown }
       session?.hands.set(key, hand)
       untold.set(key, hand)
       movements = withMovement(movements, field, shown)
@@ -86,7 +94,9 @@ export const useMoves = defineStore('moves', () => {
     const was = before.patterns.find(({ id }) => id === patternId)
     const now = after.patterns.find(({ id }) => id === patternId)
     if (!was || !now || (was === now && before.swing === after.swing)) return after
-    if (!session || gesture === null || session.gesture !== gesture) session = { gesture, hands: new Map() }
+    const goesOn = momentOf(piece.history, gesture)
+    if (!session || !goesOn || session.gesture !== gesture)
+      session = { gesture, moment: lastNumber(piece.history) + (goesOn ? 0 : 1), hands: new Map() }
     let at: number | null = null
     const tick = () => (at ??= playing.keyTick({ timeStamp: performance.now() }))
     const lanes = now.lanes.map((lane) => {
@@ -126,7 +136,8 @@ export const useMoves = defineStore('moves', () => {
         const isMeant = move.lane === lane && all.some((one) => isSame(one, shown))
         return isMeant && movement ? withMovement(all, move.control, movement) : all
       }, movements)
-    piece.amend((document) => withEachMovements(document, pattern.id, change))
+    const first = Math.min(...hands.map(([, { moment }]) => moment))
+    piece.amend((document) => withEachMovements(document, pattern.id, change), first)
     for (const [at, [key, hand]] of hands.entries()) {
       const movement = made[at]
       if (movement && session?.hands.get(key) === hand) session.hands.set(key, { ...hand, shown: movement })
@@ -180,10 +191,10 @@ export const useMoves = defineStore('moves', () => {
     const change = (lane: string | null) => (movements: Movement[]) =>
       movements.map((movement) => laterOf(keyOf(lane, movement.control), movement))
     piece.amend((document) => withEachMovements(document, patternId, change))
-    for (const [key, { move, shown }] of session.hands) {
+    for (const [key, { moment, move, shown }] of session.hands) {
       const points = (move.points ?? []).map(([at, value]): Point => [postponed(at, late, tick), value])
       const movement = move.movement ? laterOf(key, move.movement) : null
-      const hand = { patternId, move: { ...move, movement, points }, shown: laterOf(key, shown) }
+      const hand = { patternId, moment, move: { ...move, movement, points }, shown: laterOf(key, shown) }
       session.hands.set(key, hand)
       untold.set(key, hand)
     }

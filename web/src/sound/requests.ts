@@ -48,7 +48,7 @@ export class Requests {
   /** When the engine may be asked again, after it could not be, and how often it could not. */
   #askAgainAt = 0
   #failures = 0
-  /** Counts starts and stops: what is answered after one says nothing of it. */
+  /** Counts starts and stops, so that an answer from before the last of them is ignored. */
   session = 0
 
   constructor(

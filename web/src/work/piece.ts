@@ -218,18 +218,23 @@ export const usePiece = defineStore('piece', () => {
   const onChange = new Set<
     (before: Piece, after: Piece, patternId: string, gesture: string | null) => Piece
   >()
-  /** Put the last moment right, as if it had been so: what nobody hears, or what was told too late. */
-  function amend(change: (piece: Piece) => Piece) {
-    const last = history.value.moments.find(({ number }) => number === history.value.standsAt)
-    if (!document.value || !last) return
-    const after = change(document.value)
-    if (isSame(after, document.value)) return
-    const amended = { ...last, document: after }
-    history.value = {
-      ...history.value,
-      moments: history.value.moments.map((moment) => (moment === last ? amended : moment)),
-    }
-    show(after, [amended])
+  /**
+   * Correct what was done since the moment of a number, by default the last one, as if it had been so: what nobody hears,
+   * or what was told too late. A gesture that goes on begins from a moment that is corrected too.
+   */
+  function amend(change: (piece: Piece) => Piece, from = history.value.standsAt) {
+    const { standsAt, moments } = history.value
+    const now = document.value
+    const after = now && standsAt >= from ? change(now) : now
+    const corrected = moments.map((moment) => {
+      if (moment.number < from) return moment
+      const document = moment.number === standsAt ? after : moment.document && change(moment.document)
+      return isSame(document, moment.document) ? moment : { ...moment, document }
+    })
+    if (corrected.some((moment, at) => moment !== moments[at]))
+      history.value = { standsAt, moments: corrected }
+    const last = corrected.filter(({ number }) => number === standsAt)
+    if (after && !isSame(after, now)) show(after, last)
   }
 
   /** Change the document without a moment of history: mute and solo. */
