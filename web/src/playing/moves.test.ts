@@ -11,6 +11,8 @@ import { aServer, settle } from '@/testingServer'
 import { useMoves } from './moves'
 import { usePlaying } from './playing'
 
+vi.mock('@/sound/audio', () => import('@/testingAudio'))
+
 const held: HeldDetour = {
   detour: { kind: 'repeat', length: { note: 8, kind: 'plain', multiplier: 1, divisor: 1 } },
   at: 'once',
