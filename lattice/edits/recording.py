@@ -40,9 +40,9 @@ class HandMove(Document):
     @model_validator(mode="after")
     def _can_be_moved(self) -> Self:
         check_order(self.points)
-        begun = [self._of(Point(0, self.was)), self._of(Point(0, self.now))]
-        made = [self._of(*self.points)] if self.points else []
-        for movement in (*begun, *made, *([self.movement] if self.movement else [])):
+        rows = [(Point(0, self.was),), (Point(0, self.now),), self.points]
+        movements = [self._of(*row) for row in rows if row]
+        for movement in (*movements, *([self.movement] if self.movement else [])):
             check_movements((movement,), self._controls, self._whole, self.lane)
         if self.movement and self.movement.control != self.control:
             raise ValueError(f"the movement is of {self.movement.control!r}, the hand moved {self.control!r}")
@@ -94,17 +94,19 @@ def recorded(movement: Movement, points: tuple[Point, ...], bar_ticks: int) -> M
     first, last = points[0].tick, points[-1].tick
     length = movement.loop_bars * bar_ticks if movement.loop_bars else None
     if length is None:
-        left = [point for point in movement.points if not first <= point.tick <= last]
-        fresh = list(points)
+        others = [point for point in movement.points if not first <= point.tick <= last]
+        replacing = list(points)
     else:
         # Points after the loop's end are never played; they stay, as nothing is recorded over them.
-        left = [
+        others = [
             point
             for point in movement.points
             if point.tick >= length or (point.tick - first) % length > last - first
         ]
-        fresh = [Point(point.tick % length, point.value) for point in points if point.tick > last - length]
-    values = {point.tick: point.value for point in (*left, *fresh)}
+        replacing = [
+            Point(point.tick % length, point.value) for point in points if point.tick > last - length
+        ]
+    values = {point.tick: point.value for point in (*others, *replacing)}
     row = tuple(Point(tick, values[tick]) for tick in sorted(values))
     return movement.model_copy(update={"points": row, "off": False})
 
