@@ -3,9 +3,9 @@ import { clipsApi } from '@/api/clips'
 import { useNotices } from '@/page/notices'
 import { usePiece } from '@/work/piece'
 
-export async function placeClip(id: number, name: string) {
+export function placeClip(id: number, name: string) {
   const piece = usePiece()
-  try {
+  return useNotices().attempt(async () => {
     const clips = await clipsApi.inPlace(
       id,
       piece.lanes.map((lane) => lane.id),
@@ -13,9 +13,7 @@ export async function placeClip(id: number, name: string) {
     piece.editLanes(`“${name}” plays in place`, (lanes) =>
       lanes.map((lane) => (clips[lane.id] ? { ...lane, clip: clips[lane.id] ?? null } : lane)),
     )
-  } catch (reason) {
-    useNotices().complain(reason)
-  }
+  })
 }
 
 /** Let the lanes play their own notes again. */

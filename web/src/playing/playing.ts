@@ -154,11 +154,7 @@ export const usePlaying = defineStore('playing', () => {
   /** The kit's own sounds are fetched as soon as there is audio to play them. */
   watch([() => piece.document?.kit, player], async ([kit, ours]) => {
     if (!kit || !ours) return
-    try {
-      await (await ensureAudio()).fetchOwn(kit.voices)
-    } catch (reason) {
-      notices.complain(reason)
-    }
+    await notices.attempt(async () => (await ensureAudio()).fetchOwn(kit.voices))
   })
   watch(
     () => reach.isAway,
